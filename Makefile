@@ -1,0 +1,73 @@
+# Everything runs from here; every target is safe to repeat.
+PYTHON ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+PY_SOURCES := $(shell find src/bendrel -name '*.py' -not -path '*/interface/*')
+WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
+INTERFACE := src/bendrel/interface/index.html
+TYPES := web/src/api/schema.d.ts
+
+.PHONY: demo install web test check lint types-current chromium bench screenshots clean
+
+demo: install web
+	$(BIN)/bendrel demo --data var/demo
+
+install: $(VENV)/.installed
+
+$(VENV)/.installed: requirements.txt pyproject.toml
+	$(PYTHON) -m venv $(VENV)
+	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements.txt
+	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps -e .
+	touch $@
+
+$(VENV)/.installed-dev: requirements-dev.txt $(VENV)/.installed
+	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements-dev.txt
+	touch $@
+
+web: $(INTERFACE)
+
+web/node_modules/.installed: web/package.json web/package-lock.json
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	touch $@
+
+$(INTERFACE): web/node_modules/.installed $(WEB_SOURCES)
+	cd web && npm run --silent build -- --logLevel error
+	touch $@
+
+# The screens' types come from the API's own schema.
+$(TYPES): $(VENV)/.installed web/node_modules/.installed $(PY_SOURCES)
+	$(BIN)/python -m bendrel.api.openapi > web/openapi.json
+	cd web && npx --no-install openapi-typescript openapi.json -o src/api/schema.d.ts >/dev/null
+	rm web/openapi.json
+
+types-current: $(VENV)/.installed web/node_modules/.installed
+	$(BIN)/python -m bendrel.api.openapi > web/openapi.json
+	cd web && npx --no-install openapi-typescript openapi.json --check -o src/api/schema.d.ts >/dev/null \
+	  || { rm openapi.json; echo "The API's types are old: run make $(TYPES)"; exit 1; }
+	rm web/openapi.json
+
+lint: $(VENV)/.installed-dev web/node_modules/.installed types-current
+	$(BIN)/ruff check src tests tools
+	$(BIN)/ruff format --check src tests tools
+	$(BIN)/mypy
+	$(BIN)/lint-imports
+	cd web && npm run --silent types && npm run --silent lint
+
+check: lint
+	$(BIN)/python -m pytest -m "not browser"
+
+chromium:
+	@command -v chromium >/dev/null || { apt-get update -qq && apt-get install -y -qq chromium >/dev/null; } \
+	  || { echo "Chromium is missing: install Debian's package chromium"; exit 1; }
+
+test: lint web chromium
+	$(BIN)/python -m pytest
+
+bench: $(VENV)/.installed-dev
+	$(BIN)/python -m pytest tests/bench --benchmark-only --benchmark-columns=median,min,max,rounds -s
+
+screenshots: $(VENV)/.installed-dev web chromium
+	$(BIN)/python tools/screenshots.py
+
+clean:
+	rm -rf $(VENV) web/node_modules src/bendrel/interface build var

@@ -1,0 +1,1 @@
+"""The web interface of the services: routers, safety and the built screens."""

@@ -1,0 +1,55 @@
+"""The application: services on a database, routers, guard, screens."""
+
+from __future__ import annotations
+
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
+from pathlib import Path
+
+from fastapi import FastAPI
+
+from bendrel import __version__
+from bendrel.api import archives, instruments, jobs, lines, photos, plans
+from bendrel.api.errors import add_error_handlers
+from bendrel.api.guard import Guard
+from bendrel.api.schemas import ErrorOut
+from bendrel.api.screens import add_screens
+from bendrel.services.startup import open_shop
+
+REFUSALS: dict[int | str, dict[str, object]] = {
+    code: {"model": ErrorOut} for code in (400, 403, 404, 409, 413, 422, 500)
+}
+
+
+def create_app(database: Path) -> FastAPI:
+    """The whole application on one database file."""
+    shop = open_shop(database)
+
+    @asynccontextmanager
+    async def lifespan(_: FastAPI) -> AsyncIterator[None]:
+        yield
+        shop.close()
+
+    app = FastAPI(
+        title="Bendrel",
+        version=__version__,
+        lifespan=lifespan,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        responses=REFUSALS,
+    )
+    app.state.shop = shop
+    add_error_handlers(app)
+    for router in (
+        jobs.router,
+        lines.router,
+        plans.router,
+        photos.router,
+        archives.router,
+        instruments.router,
+    ):
+        app.include_router(router)
+    add_screens(app)
+    app.add_middleware(Guard)
+    return app

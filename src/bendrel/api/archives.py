@@ -1,0 +1,24 @@
+"""Whole jobs as files."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Request, Response
+
+from bendrel.api.files import BINARY_BODY, as_file
+from bendrel.api.state import Services
+from bendrel.services.archives import BroughtIn
+
+router = APIRouter(prefix="/api/archives", tags=["archives"])
+
+
+@router.get("/{job_id}", response_class=Response)
+def write_job(job_id: str, services: Services) -> Response:
+    """A job with its lines, bookings and photographs as a zip."""
+    data, name = services.archives.write(job_id)
+    return as_file(data, "application/zip", f"{name}.bendrel.zip")
+
+
+@router.post("", openapi_extra=BINARY_BODY)
+async def read_job(request: Request, services: Services, keep: bool = False) -> BroughtIn:
+    """What a job file holds; with `keep` it becomes a job."""
+    return services.archives.read(await request.body(), keep=keep)

@@ -1,0 +1,26 @@
+"""Photographs in and out."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Request
+from fastapi.responses import FileResponse
+
+from bendrel.api.files import BINARY_BODY
+from bendrel.api.state import Services
+from bendrel.services.photos import Photo
+
+router = APIRouter(prefix="/api/photos", tags=["photos"])
+
+
+@router.post("", status_code=201, openapi_extra=BINARY_BODY)
+async def keep_photo(request: Request, services: Services) -> Photo:
+    """Keep a photograph: the bytes of a JPEG, PNG or WebP file."""
+    return services.photos.keep(await request.body())
+
+
+@router.get("/{photo_id}", response_class=FileResponse)
+def get_photo(photo_id: str, services: Services) -> FileResponse:
+    """The photograph as JPEG; it never changes under its name."""
+    path = services.photos.path(photo_id)
+    headers = {"cache-control": "private, max-age=31536000, immutable"}
+    return FileResponse(path, media_type="image/jpeg", headers=headers)

@@ -1,0 +1,98 @@
+"""What is computed from a document as typed, and the catalogue. Nothing here is stored."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Response
+from pydantic import TypeAdapter
+
+from bendrel.api.schemas import (
+    CatalogueOut,
+    Conversion,
+    Copying,
+    DrawingOrder,
+    Imported,
+    OtherRadius,
+    ShapeFile,
+)
+from bendrel.api.state import Services
+from bendrel.core.line.document import Line
+from bendrel.core.plan.model import Plan
+from bendrel.exchange.documents import line_schema
+from bendrel.exchange.svg import draw_svg
+from bendrel.services.errors import Refused
+from bendrel.services.importing import Understood, import_text
+from bendrel.services.measuring import Named, Rebuilt, copy_line, name_suspects, rebuild
+
+router = APIRouter(prefix="/api", tags=["plans"])
+
+_PLAN = TypeAdapter(Plan)
+
+
+@router.post("/preview", response_model=Plan)
+def preview(document: Line, services: Services) -> Response:
+    """The plan of a line as typed."""
+    # written straight from the dataclasses: validating our own answer again costs more than the plan
+    return Response(_PLAN.dump_json(services.lines.plan(document)), media_type="application/json")
+
+
+@router.post("/convert")
+def convert(body: Conversion, services: Services) -> Line:
+    """The same shape in the other way of entry."""
+    return services.lines.convert(body.document, body.to)
+
+
+@router.post("/suspects")
+def find_suspects(document: Line, services: Services) -> tuple[Named, ...]:
+    """The readings to read again first when a check does not agree."""
+    return name_suspects(document, services.kit)
+
+
+@router.post("/copy")
+def copy_from(body: Copying, services: Services) -> Imported:
+    """What a copy of another line would become; saving it is a separate step."""
+    source = services.lines.open(body.source).document
+    document, understood = copy_line(body.document, source, body.order, services.kit)
+    return Imported(document=document, understood=understood)
+
+
+@router.post("/reradius")
+def other_radius(body: OtherRadius, services: Services) -> Rebuilt:
+    """The line between the same ports with another radius; saving it is a separate step."""
+    return rebuild(body.document, body.radius, services.kit)
+
+
+@router.post("/drawing", response_class=Response)
+def drawing(body: DrawingOrder, services: Services) -> Response:
+    """The line drawing as SVG."""
+    plan = services.lines.plan(body.document)
+    if plan.part is None:
+        raise Refused("There is nothing to draw until every reading can be read.")
+    svg = draw_svg(plan.part, plan.part.views[body.view])
+    return Response(svg, media_type="image/svg+xml")
+
+
+@router.post("/import")
+def import_shape(body: ShapeFile, services: Services) -> Understood:
+    """What a file would become; saving it is a separate step."""
+    return import_text(body.text, body.document, body.radius, body.unit, services.kit)
+
+
+@router.get("/catalogue")
+def catalogue(services: Services) -> CatalogueOut:
+    """Everything that can be chosen, with its sources."""
+    kit = services.kit
+    return CatalogueOut(
+        rules_version=kit.rules_version,
+        materials=tuple(kit.materials.values()),
+        tubes=tuple(kit.tubes.values()),
+        benders=tuple(kit.benders.values()),
+        fittings=tuple(kit.fittings.values()),
+        nuts=tuple(kit.nuts.values()),
+        services=tuple(kit.services.values()),
+    )
+
+
+@router.get("/schema/line", response_class=Response)
+def schema() -> Response:
+    """The JSON Schema of a line document."""
+    return Response(TypeAdapter(dict).dump_json(line_schema()), media_type="application/schema+json")

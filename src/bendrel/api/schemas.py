@@ -1,0 +1,127 @@
+"""Bodies of requests and errors that are not types of the core."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from annotated_types import Ge, MaxLen
+
+from bendrel.core.bending.bender import Bender
+from bendrel.core.ends.fitting import Fitting, Nut
+from bendrel.core.line.document import Line, Name
+from bendrel.core.line.rewrite import Entry
+from bendrel.core.record import record
+from bendrel.core.repair.condition import Reason, Urgency
+from bendrel.core.service import Service
+from bendrel.core.tube.material import Material, Tube
+from bendrel.core.units import Unit
+from bendrel.services.jobs import JobDraft
+from bendrel.services.measuring import CopyOrder
+
+
+@record
+class NewLine:
+    """A new line needs only a name; the rest is what is known when it is taken in."""
+
+    name: Name
+    service: Annotated[str, MaxLen(40)] = "brake"
+    reasons: tuple[Reason, ...] = ()
+    urgency: Urgency = "soon"
+
+
+@record
+class JobChange:
+    """A changed job with the version it was read at."""
+
+    version: Annotated[int, Ge(1)]
+    job: JobDraft
+
+
+@record
+class LineSave:
+    """A changed line with the version it was read at."""
+
+    version: Annotated[int, Ge(1)]
+    document: Line
+
+
+@record
+class AtVersion:
+    """Undo or redo, from the version that the person sees."""
+
+    version: Annotated[int, Ge(1)]
+
+
+@record
+class Conversion:
+    """A line to be told in the other way of entry."""
+
+    document: Line
+    to: Entry
+
+
+@record
+class Copying:
+    """Another line to be copied into a document; nothing is saved."""
+
+    document: Line
+    source: Annotated[str, MaxLen(40)]
+    order: CopyOrder
+
+
+@record
+class OtherRadius:
+    """A line to be made with another radius; blank is the bender's own."""
+
+    document: Line
+    radius: Annotated[str, MaxLen(40)] = ""
+
+
+@record
+class DrawingOrder:
+    """A line to be drawn."""
+
+    document: Line
+    view: Literal["free", "from A", "from B", "above"] = "free"
+
+
+@record
+class ShapeFile:
+    """A points or bend CSV, a DXF or a line document, as text, to be read into a line. `unit` is what
+    its figures are in, where the file does not say or says it wrong."""
+
+    text: Annotated[str, MaxLen(4_100_000)]
+    document: Line
+    radius: Annotated[str, MaxLen(40)] = ""
+    unit: Unit | None = None
+
+
+@record
+class Imported:
+    """What a file was understood as; nothing is saved yet."""
+
+    document: Line
+    understood: str
+
+
+@record
+class CatalogueOut:
+    """The rows that can be chosen."""
+
+    rules_version: str
+    materials: tuple[Material, ...]
+    tubes: tuple[Tube, ...]
+    benders: tuple[Bender, ...]
+    fittings: tuple[Fitting, ...]
+    nuts: tuple[Nut, ...]
+    services: tuple[Service, ...]
+
+
+@record
+class ErrorOut:
+    """Every refusal: one sentence; a stale write also carries what is stored now."""
+
+    message: str
+    field: str | None = None
+    version: int | None = None
+    current: dict[str, Any] | None = None

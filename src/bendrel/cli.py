@@ -1,0 +1,255 @@
+"""The command line: the same core without the screen.
+
+Bad input is one clear line on standard error and exit status 2.
+"""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated, Any, cast
+
+import typer
+
+if TYPE_CHECKING:
+    from bendrel.core.bending.bender import MarkStyle
+    from bendrel.core.findings import EndName
+
+app = typer.Typer(
+    name="bendrel",
+    help="Plan, make and prove fluid lines.",
+    add_completion=False,
+    no_args_is_help=False,
+    rich_markup_mode=None,
+    pretty_exceptions_enable=False,
+)
+
+AsJson = Annotated[bool, typer.Option("--json", help="JSON on standard output, numbers unrounded.")]
+Held = Annotated[str | None, typer.Option("--held", metavar="A|B", help="The end you hold.")]
+Marks = Annotated[
+    str | None, typer.Option("--marks", metavar="start|middle|corner", help="Where a bend is marked.")
+]
+Radius = Annotated[str | None, typer.Option("--radius", help="Fills blank radii of a points CSV.")]
+DataFolder = Annotated[Path | None, typer.Option("--data", help="Folder of the database.")]
+Port = Annotated[int, typer.Option("--port", min=1, max=65535, help="First port to try.")]
+
+
+class BadInput(Exception):
+    """Something the person can put right; the text is the one line they see."""
+
+
+def main() -> None:
+    """Run the command line; every failure of the person's input ends as one line and status 2."""
+    try:
+        status = app(standalone_mode=False)
+    except typer.Exit as error:
+        sys.exit(error.exit_code)
+    except (typer.Abort, KeyboardInterrupt):
+        sys.exit(130)
+    except typer.TyperException as error:
+        _fail(f"{error.format_message().rstrip('.')}; see bendrel --help.")
+    except (BadInput, ValueError) as error:
+        _fail(str(error))
+    except OSError as error:
+        _fail(f"{error.filename or 'That'}: {error.strerror or error}.")
+    else:
+        sys.exit(status if isinstance(status, int) else 0)
+
+
+def _fail(message: str) -> None:
+    print(" ".join(message.split()), file=sys.stderr)
+    sys.exit(2)
+
+
+def _print(value: Any, *, as_json: bool, table: Sequence[Sequence[str]]) -> None:
+    if as_json:
+        import json
+
+        print(json.dumps(value, ensure_ascii=False))
+        return
+    widths = [max(len(row[k]) for row in table if k < len(row)) for k in range(max(map(len, table)))]
+    for row in table:
+        print("  ".join(cell.ljust(width) for cell, width in zip(row, widths, strict=False)).rstrip())
+
+
+def _read(path: Path) -> bytes:
+    if path.is_dir():
+        raise BadInput(f"{path}: this is a folder; give a CSV or a line document.")
+    if not path.is_file():
+        raise BadInput(f"{path}: there is no such file.")
+    if path.stat().st_size > 5_000_000:
+        raise BadInput(f"{path}: over 5 MB; a CSV of up to 5,000 rows or a line document is accepted.")
+    return path.read_bytes()
+
+
+@app.command(
+    context_settings={"ignore_unknown_options": True}
+)  # so that -5 is read, and refused, as a length
+def length(
+    text: Annotated[str, typer.Argument(help="A length, such as 1' 2 3/16\".")],
+    unit: Annotated[str, typer.Option("--unit", metavar="in|mm", help="Unit of a bare number.")] = "mm",
+    as_json: AsJson = False,
+) -> None:
+    """Read a length as people write it."""
+    from bendrel.core.units import format_length, parse_length
+
+    if unit not in ("in", "mm"):
+        raise BadInput(f"--unit {unit}: in or mm is accepted.")
+    mm = parse_length(text, "in" if unit == "in" else "mm")
+    _print({"mm": mm}, as_json=as_json, table=[[f"{mm:.3f} mm", format_length(mm, "in")]])
+
+
+@app.command("thread-fit")
+def thread_fit_command(
+    male: Annotated[str, typer.Argument(help="The male thread, such as 3/8-24.")],
+    female: Annotated[str, typer.Argument(help="The female thread, such as M10x1.")],
+    as_json: AsJson = False,
+) -> None:
+    """Turn one thread into another: does it start, when does it bind."""
+    from bendrel.catalogue.loader import load_kit
+    from bendrel.core.threads.designation import parse_thread
+    from bendrel.core.threads.fit import thread_fit
+
+    fit = thread_fit(parse_thread(male), parse_thread(female), load_kit().least_engagement)
+    turns = fit.turns_before_binding
+    value = {
+        "male": fit.male,
+        "female": fit.female,
+        "starts": fit.starts,
+        "turns_before_binding": turns,
+        "engagement": fit.engagement,
+        "verdict": fit.verdict,
+    }
+    said = fit.verdict.replace("_", " ")
+    after = f" after {turns:.1f} turns" if turns is not None and fit.verdict == "binds" else ""
+    holds = f", {fit.engagement:.0%} of the thread holding" if fit.starts else ""
+    _print(value, as_json=as_json, table=[[f"{fit.male} in {fit.female}: {said}{after}{holds}"]])
+
+
+@app.command()
+def bends(
+    file: Annotated[Path, typer.Argument(metavar="POINTS.csv")],
+    radius: Radius = None,
+    as_json: AsJson = False,
+) -> None:
+    """Corner points → bend list."""
+    from bendrel.core.shape.bends import bend_spans
+    from bendrel.core.shape.corners import bends_from_corners
+    from bendrel.exchange.tables import read_points
+
+    shape = bends_from_corners(read_points(_read(file), _radius(radius)))
+    rows = [
+        {
+            "straight_mm": bend.straight_mm,
+            "rotation_deg": bend.rotation_deg,
+            "angle_deg": bend.angle_deg,
+            "radius_mm": bend.radius_mm,
+            "arc_mm": bend.arc_mm,
+            "start_mm": span.start_mm,
+            "middle_mm": span.middle_mm,
+            "end_mm": span.end_mm,
+        }
+        for bend, span in zip(shape.bends, bend_spans(shape), strict=True)
+    ]
+    value = {
+        "bends": rows,
+        "last_straight_mm": shape.last_straight_mm,
+        "developed_mm": shape.developed_mm,
+    }
+    head = ["bend", "straight", "rotation", "angle", "radius", "arc", "start", "middle", "end"]
+    table = [head, *([str(k), *(f"{v:.3f}" for v in row.values())] for k, row in enumerate(rows, 1))]
+    table.append(["last", f"{shape.last_straight_mm:.3f}"])
+    table.append(["along", f"{shape.developed_mm:.3f} mm"])
+    _print(value, as_json=as_json, table=table)
+
+
+@app.command()
+def points(
+    file: Annotated[Path, typer.Argument(metavar="BENDS.csv")],
+    as_json: AsJson = False,
+) -> None:
+    """Bend list → corner points."""
+    from bendrel.core.shape.corners import corners_from_bends
+    from bendrel.exchange.tables import read_bends
+
+    shape = read_bends(_read(file))
+    corners = corners_from_bends(shape)
+    value = {
+        "points": [list(point) for point in corners.points],
+        "radii": list(corners.radii_mm),
+        "developed_mm": shape.developed_mm,
+    }
+    radii = ["", *(f"{r:.3f}" for r in corners.radii_mm), ""]
+    table = [["point", "x", "y", "z", "radius"]]
+    for k, (point, at) in enumerate(zip(corners.points, radii, strict=True)):
+        table.append([str(k), *(f"{v + 0.0:.3f}" for v in point), at])
+    table.append(["along", f"{shape.developed_mm:.3f} mm"])
+    _print(value, as_json=as_json, table=table)
+
+
+@app.command()
+def plan(
+    file: Annotated[Path, typer.Argument(metavar="FILE")],
+    held: Held = None,
+    marks: Marks = None,
+    radius: Radius = None,
+    as_json: AsJson = False,
+) -> None:
+    """The whole plan of a line document, or of a points or bend CSV."""
+    from bendrel.services.offline import plan_file
+
+    if held is not None and held not in ("A", "B"):
+        raise BadInput(f"--held {held}: A or B is accepted.")
+    if marks is not None and marks not in ("start", "middle", "corner"):
+        raise BadInput(f"--marks {marks}: start, middle or corner is accepted.")
+    value = plan_file(
+        _read(file),
+        held=cast("EndName | None", held),
+        marks=cast("MarkStyle | None", marks),
+        radius_mm=_radius(radius),
+    )
+    moves = value["moves"]
+    table = [["bend", "mark", "from", "turn", "angle", "dial"]]
+    for move in moves:
+        mark = "none" if move["mark_mm"] is None else f"{move['mark_mm']:.1f}"
+        start = move["measured_from"].replace("_", " ")
+        figures = (f"{move[name]:.1f}°" for name in ("turn_deg", "angle_deg", "dial_deg"))
+        table.append([str(move["bend"]), mark, start, *figures])
+    _print(value, as_json=as_json, table=table)
+    if not as_json:
+        print(f"end {value['held_end']} held, turns as seen from there, clockwise positive")
+        print(f"along the tube {value['developed_mm']:.1f} mm, cut {value['cut_mm']:.1f} mm")
+        for found in value["findings"]:
+            print(f"{found['severity']}: {found['where']}: {found['message']}")
+
+
+@app.command()
+def serve(data: DataFolder = None, port: Port = 8470) -> None:
+    """Start with the shop's own data."""
+    from bendrel.serving import run, shop_folder
+
+    run((data or shop_folder()) / "bendrel.db", port)
+
+
+@app.command()
+def demo(
+    data: DataFolder = None,
+    port: Port = 8471,
+    fresh: Annotated[bool, typer.Option("--fresh", help="Throw earlier demo data away.")] = False,
+) -> None:
+    """Start with the demo data."""
+    from bendrel.serving import run, shop_folder
+
+    run((data or shop_folder() / "demo") / "demo.db", port, demo=True, fresh=fresh)
+
+
+def _radius(text: str | None) -> float | None:
+    from bendrel.core.units import UnitError, parse_length
+
+    if text is None:
+        return None
+    try:
+        return parse_length(text)
+    except UnitError as error:
+        raise BadInput(f"--radius: {error}") from error

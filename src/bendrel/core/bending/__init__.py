@@ -1,0 +1,1 @@
+"""Benders, marks, spring-back and the moves at the bench."""

@@ -1,0 +1,34 @@
+"""The bender as the plan needs it."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from annotated_types import Ge, Gt, Le
+
+from bendrel.core.findings import Source
+from bendrel.core.record import record
+
+MarkStyle = Literal["start", "middle", "corner"]
+
+
+@record
+class Bender:
+    """One bender set up for one tube size. Lengths in mm.
+
+    `radius_mm` is the finished centreline radius; None is a tool that takes any radius asked.
+    `zero_offset_mm` > 0 means that the tool's zero lies from the tangent point towards the clamp.
+    The three least straights are what the clamp and the die need to grip.
+    """
+
+    id: str
+    name: str
+    size: str
+    od_mm: Annotated[float, Gt(0)]
+    radius_mm: Annotated[float, Gt(0)] | None
+    greatest_angle_deg: Annotated[float, Gt(0), Le(360)]
+    least_before_first_mm: Annotated[float, Ge(0)]
+    least_between_mm: Annotated[float, Ge(0)]
+    least_after_last_mm: Annotated[float, Ge(0)]
+    zero_offset_mm: float
+    source: Source

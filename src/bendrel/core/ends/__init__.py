@@ -1,0 +1,1 @@
+"""The ends of a rigid piece: flares, nuts, the room they need, and the cut length."""

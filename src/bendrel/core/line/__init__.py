@@ -1,0 +1,1 @@
+"""A line as the person records it, and the shape that its readings mean."""

@@ -1,0 +1,169 @@
+"""The line document: what the person typed and chose. Everything else is computed from it.
+
+A line is a chain from end A to end B. Today it holds one rigid span; `spans` is a list so that
+hoses, components and joints can join it without breaking a stored document.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from annotated_types import Ge, Le, MaxLen, MinLen
+
+from bendrel.core.bending.bender import MarkStyle
+from bendrel.core.findings import EndName
+from bendrel.core.lengths import Angle, Length, Plane, Text
+from bendrel.core.line.checks import Checks
+from bendrel.core.record import record
+from bendrel.core.removal.log import OpenItem, Removal
+from bendrel.core.repair.condition import Condition
+from bendrel.core.units import Unit
+
+Reference = Literal["centre", "outside", "inside", "back", "hollow", "start"]
+"""Where a length is read at a bend: the virtual corner of the centreline, of the back or of the
+inside; a tape hooked over the back or into the hollow of the bend; or the bend's start."""
+
+By = Literal["leg", "wire", "string"]
+"""How the place of a bend is read: a leg by rule; a mark along the straightened wire, from end A; or a
+string around the curve from the start of the bend before."""
+
+Name = Annotated[str, MinLen(1), MaxLen(120)]
+MOST_ROWS = 200
+
+
+@record
+class BendRow:
+    """The way to one bend, and the bend. `radius` None means the bender's own.
+
+    By leg, `length` runs between the two references. By wire it is the mark where the bend starts
+    (`read_to` centre: its middle), and `to` the mark where it ends, which gives the angle where
+    `angle` is blank. By string it runs from the start of the bend before, around it, to this start.
+    """
+
+    by: By = "leg"
+    length: Length = Length()
+    to: Length = Length()
+    read_from: Reference = "outside"
+    read_to: Reference = "outside"
+    angle: Angle = Angle()
+    plane: Plane = Plane()
+    radius: Length | None = None
+
+
+@record
+class BendReadings:
+    """A line read bend by bend from end A. The first leg starts at the rim of end A, so its
+    `read_from` is not used; the last leg runs to the rim of end B: by wire it is the whole wire,
+    by string it runs from the start of the last bend around whatever was not read."""
+
+    kind: Literal["bends"] = "bends"
+    rows: Annotated[tuple[BendRow, ...], MaxLen(MOST_ROWS)] = ()
+    last: Length = Length()
+    last_by: By = "leg"
+    last_read_from: Reference = "outside"
+
+
+@record
+class CornerRow:
+    """One corner point of the centreline from a datum. `radius` None means the bender's own."""
+
+    x: Length = Length()
+    y: Length = Length()
+    z: Length = Length()
+    radius: Length | None = None
+
+
+@record
+class CornerReadings:
+    """A line given by corner points from end A to end B."""
+
+    kind: Literal["corners"] = "corners"
+    rows: Annotated[tuple[CornerRow, ...], MaxLen(MOST_ROWS)] = ()
+
+
+@record
+class RigidSpan:
+    """A rigid piece: its tube and bender from the catalogue, its readings, and how it is held."""
+
+    kind: Literal["rigid"] = "rigid"
+    tube: Annotated[str, MaxLen(80)]
+    bender: Annotated[str, MaxLen(80)]
+    readings: BendReadings | CornerReadings
+    spare: Length = Length(text="25 mm")
+    held: EndName = "A"
+    marks: MarkStyle = "start"
+
+
+PortRole = Literal["not known", "source", "feed", "return", "signal"]
+
+
+@record
+class LineEnd:
+    """One end of the line: how the tube is finished, its nut, and the port it goes to.
+
+    `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that
+    was put on it before it came apart.
+
+    `port_thread` is what the port is, as designated; blank while nobody has measured it.
+    `measured_use` is the tube a flare used up on the person's own test piece, which wins over
+    the formula. `leave_long` is tube left on for trimming after the trial fit.
+    """
+
+    label: Annotated[str, MaxLen(60)] = ""
+    fitting: Annotated[str, MaxLen(40)] = "plain"
+    nut: Annotated[str, MaxLen(80)] | None = None
+    port_thread: Annotated[str, MaxLen(40)] = ""
+    measured_use: Length | None = None
+    leave_long: Length = Length()
+    proved: bool = False
+    role: PortRole = "not known"
+    role_how: Text = ""
+    tag: Annotated[str, MaxLen(40)] = ""
+
+
+PartKind = Literal["leg", "bend", "plane", "rim to rim", "whole length"]
+
+
+@record
+class PartReading:
+    """One reading of a bought, ready-bent part, taken as the same reading of the old line was."""
+
+    kind: PartKind = "leg"
+    number: Annotated[int, Ge(1), Le(MOST_ROWS + 1)] = 1
+    text: Text = ""
+    unit: Unit = "mm"
+
+
+@record
+class SetAside:
+    """A finding that a person has taken on, with the reason that stays in the record."""
+
+    code: Annotated[str, MaxLen(60)]
+    where: Annotated[str, MaxLen(40)]
+    reason: Annotated[str, MinLen(3), MaxLen(400)]
+
+
+@record
+class Line:
+    """One fluid line, whole. `unit` is what bare numbers are typed and figures shown in."""
+
+    format: Literal["bendrel-line"] = "bendrel-line"
+    version: Literal[1] = 1
+    name: Name
+    service: Annotated[str, MaxLen(40)] = "brake"
+    unit: Unit = "in"
+    end_a: LineEnd = LineEnd()
+    end_b: LineEnd = LineEnd()
+    spans: Annotated[tuple[RigidSpan, ...], MinLen(1), MaxLen(1)]
+    condition: Condition = Condition()
+    checks: Checks = Checks()
+    removal: Removal = Removal()
+    open_items: Annotated[tuple[OpenItem, ...], MaxLen(60)] = ()
+    finished: bool = False
+    bought: Annotated[tuple[PartReading, ...], MaxLen(40)] = ()
+    notes: Annotated[str, MaxLen(4000)] = ""
+    set_aside: Annotated[tuple[SetAside, ...], MaxLen(100)] = ()
+
+    def end(self, name: EndName) -> LineEnd:
+        """End A or end B."""
+        return self.end_a if name == "A" else self.end_b

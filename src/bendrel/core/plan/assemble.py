@@ -1,0 +1,277 @@
+"""Put the plan together: shape, ends, cut length, marks and moves, then the rules."""
+
+from __future__ import annotations
+
+from collections.abc import Container
+from dataclasses import replace
+
+from bendrel.core.findings import SEVERITY_ORDER, Finding
+from bendrel.core.lengths import Length, is_blank, length_mm
+from bendrel.core.line.document import Line, LineEnd
+from bendrel.core.line.readings import Problem, Resolved, resolve
+from bendrel.core.plan import working
+from bendrel.core.plan.case import SPAN, Case
+from bendrel.core.plan.choices import Choices
+from bendrel.core.plan.ends import EndParts, end_parts, planned_end
+from bendrel.core.plan.judge import judge
+from bendrel.core.plan.kit import Kit
+from bendrel.core.plan.looked import look_at
+from bendrel.core.plan.measured import measure
+from bendrel.core.plan.model import Part, Plan, PlannedBend, Term
+from bendrel.core.plan.moves import plan_moves
+from bendrel.core.plan.removed import judge_removal
+from bendrel.core.procedure.steps import EndWork, Step, build_steps
+from bendrel.core.service import Service
+from bendrel.core.shape.bends import BendList, Span, bend_spans
+from bendrel.core.shape.centreline import end_frame, pieces, sampled
+from bendrel.core.shape.view import ABOVE, FROM_A, clearest, from_b
+from bendrel.core.units import UnitError
+
+
+def plan_line(line: Line, kit: Kit) -> Plan:
+    """The whole plan of `line` with the tools and tables of `kit`. Raises nothing: what cannot be
+    read comes back as problems, what cannot be made as findings."""
+    problems: list[Problem] = []
+    chosen = _choices(line, kit, problems)
+    if chosen is None:
+        return _without_part(line, kit, problems, {})
+    span = line.spans[0]
+    read = resolve(span.readings, od_mm=chosen.tube.od_mm, radius_mm=chosen.bender.radius_mm)
+    problems += [Problem(path=f"{SPAN}/readings{p.path}", message=p.message) for p in read.problems]
+    spare = _optional(span.spare, f"{SPAN}/spare", problems)
+    ends = (("A", "/end_a", line.end_a), ("B", "/end_b", line.end_b))
+    uses = {end: _own_use(at, choice, problems) for end, at, choice in ends}
+    longs = {end: _optional(choice.leave_long, f"{at}/leave_long", problems) for end, at, choice in ends}
+    lengths = {f"{SPAN}/readings{path}": mm for path, mm in read.lengths_mm.items()}
+    if spare is not None:
+        lengths[f"{SPAN}/spare"] = spare
+    measured = measure(line, kit, read.read)
+    if read.shape is None or spare is None or problems:
+        return _without_part(line, kit, problems, lengths)
+    shape = read.shape
+    straights = shape.straights_mm
+    a = end_parts(line, kit, chosen, "A", straights[0], uses["A"], longs["A"] or 0.0)
+    b = end_parts(line, kit, chosen, "B", straights[-1], uses["B"], longs["B"] or 0.0)
+    part = _part(line, chosen, kit.services[line.service], shape, a, b, spare)
+    looked, removed = look_at(line, kit, part.developed_mm), judge_removal(line, kit)
+    case = _case(line, kit, chosen, read, part, (a, b))
+    return Plan(
+        rules_version=kit.rules_version,
+        part=part,
+        problems=(),
+        lengths_mm=lengths,
+        looked=looked,
+        measured=measured,
+        removed=removed,
+        findings=_sorted(line, judge(case, looked, measured, removed)),
+    )
+
+
+def _case(
+    line: Line,
+    kit: Kit,
+    chosen: Choices,
+    read: Resolved,
+    part: Part,
+    ends: tuple[EndParts, EndParts],
+) -> Case:
+    return Case(
+        line=line,
+        kit=kit,
+        part=part,
+        tube=chosen.tube,
+        material=chosen.material,
+        bender=chosen.bender,
+        service=kit.services[line.service],
+        rooms={end.end: end.room for end in ends},
+        nuts={end.end: end.nut for end in ends},
+        fittings={end.end: end.fitting for end in ends},
+        lengths_mm=read.lengths_mm,
+    )
+
+
+def _part(
+    line: Line,
+    chosen: Choices,
+    service: Service,
+    shape: BendList,
+    a: EndParts,
+    b: EndParts,
+    spare: float,
+) -> Part:
+    span = line.spans[0]
+    spans = bend_spans(shape)
+    bends = _planned_bends(shape, spans)
+    last = end_frame(shape)
+    path = sampled(shape)
+    end_a = planned_end(a, (0.0, 0.0, 0.0), (-1.0, 0.0, 0.0))
+    end_b = planned_end(b, last.point, last.way)
+    terms = (
+        Term(id="developed", label="along the tube", mm=shape.developed_mm),
+        Term(id="end-A", label=f"end A, {a.fitting.name}", mm=a.allowance_mm),
+        Term(id="end-B", label=f"end B, {b.fitting.name}", mm=b.allowance_mm),
+        *(
+            Term(id=f"long-{end.end}", label=f"end {end.end} left long", mm=end.leave_long_mm)
+            for end in (a, b)
+            if end.leave_long_mm > 0
+        ),
+        Term(id="spare", label="spare", mm=spare),
+    )
+    held = a if span.held == "A" else b
+    moves = plan_moves(span, chosen, shape, spans, held)
+    cut = sum(term.mm for term in terms)
+    figures = working.Figures(
+        unit=line.unit,
+        tube=chosen.tube,
+        material=chosen.material,
+        bender=chosen.bender,
+        ends={"A": (a.choice, a.fitting, a.size), "B": (b.choice, b.fitting, b.size)},
+        shape=shape,
+        bends=bends,
+        terms=terms,
+        cut_mm=cut,
+        moves=moves,
+        held=span.held,
+        style=span.marks,
+        held_allowance_mm=held.allowance_mm + held.leave_long_mm,
+    )
+    return Part(
+        bends=bends,
+        last_straight_mm=shape.last_straight_mm,
+        developed_mm=shape.developed_mm,
+        od_mm=chosen.tube.od_mm,
+        end_a=end_a,
+        end_b=end_b,
+        spare_mm=spare,
+        terms=terms,
+        cut_mm=cut,
+        held_end=span.held,
+        mark_style=span.marks,
+        moves=moves,
+        path=path,
+        views={
+            "free": clearest((path[0][1], *(bend.point for bend in bends), last.point)),
+            "from A": FROM_A,
+            "from B": from_b(last.way),
+            "above": ABOVE,
+        },
+        steps=_build_steps(line, service, cut, spare, len(bends), held, b if held is a else a),
+        derivations=working.derivations(figures),
+    )
+
+
+def _planned_bends(shape: BendList, spans: tuple[Span, ...]) -> tuple[PlannedBend, ...]:
+    arcs = [piece for piece in pieces(shape) if piece.radius_mm is not None]
+    return tuple(
+        PlannedBend(
+            number=k,
+            straight_mm=bend.straight_mm,
+            rotation_deg=bend.rotation_deg,
+            clock_deg=clock % 360.0,
+            angle_deg=bend.angle_deg,
+            radius_mm=bend.radius_mm,
+            arc_mm=bend.arc_mm,
+            start_mm=span.start_mm,
+            middle_mm=span.middle_mm,
+            end_mm=span.end_mm,
+            point=arc.point(bend.arc_mm / 2),
+        )
+        for k, (bend, span, clock, arc) in enumerate(
+            zip(shape.bends, spans, shape.clocks_deg, arcs, strict=True), start=1
+        )
+    )
+
+
+def _build_steps(
+    line: Line,
+    service: Service,
+    cut_mm: float,
+    spare_mm: float,
+    bends: int,
+    held: EndParts,
+    far: EndParts,
+) -> tuple[Step, ...]:
+    work = [
+        EndWork(
+            end=parts.end,
+            name=parts.fitting.name,
+            flared=parts.fitting.kind in ("double", "bulb"),
+            nut_thread=parts.nut.thread if parts.nut else None,
+            allowance_mm=parts.allowance_mm,
+            order=parts.order,
+            leave_long_mm=parts.leave_long_mm,
+        )
+        for parts in (held, far)
+    ]
+    return build_steps(
+        cut_mm=cut_mm,
+        spare_mm=spare_mm,
+        bends=bends,
+        held=work[0],
+        far=work[1],
+        unit=line.unit,
+        tests=service.tests,
+    )
+
+
+def _choices(line: Line, kit: Kit, problems: list[Problem]) -> Choices | None:
+    span = line.spans[0]
+    asked: list[tuple[str, str, str | None, Container[str]]] = [
+        (f"{SPAN}/tube", "tube", span.tube, kit.tubes),
+        (f"{SPAN}/bender", "bender", span.bender, kit.benders),
+        ("/service", "service", line.service, kit.services),
+    ]
+    for path, end in (("/end_a", line.end_a), ("/end_b", line.end_b)):
+        asked.append((f"{path}/fitting", "end type", end.fitting, kit.fittings))
+        asked.append((f"{path}/nut", "nut", end.nut, kit.nuts))
+    for path, what, wanted, known in asked:
+        if wanted is not None and wanted not in known:
+            message = f"The catalogue has no {what} “{wanted}”; choose one that is listed."
+            problems.append(Problem(path=path, message=message))
+    if problems:
+        return None
+    tube = kit.tubes[span.tube]
+    return Choices(tube=tube, material=kit.materials[tube.material], bender=kit.benders[span.bender])
+
+
+def _optional(reading: Length, path: str, problems: list[Problem]) -> float | None:
+    """A length that may stay blank, which is 0."""
+    if is_blank(reading):
+        return 0.0
+    try:
+        return length_mm(reading, "not_negative")
+    except UnitError as error:
+        problems.append(Problem(path=path, message=str(error)))
+        return None
+
+
+def _own_use(at: str, choice: LineEnd, problems: list[Problem]) -> float | None:
+    """The person's own flared test piece, where there is one."""
+    if choice.measured_use is None or is_blank(choice.measured_use):
+        return None
+    return _optional(choice.measured_use, f"{at}/measured_use", problems)
+
+
+def _without_part(line: Line, kit: Kit, problems: list[Problem], lengths: dict[str, float]) -> Plan:
+    return Plan(
+        rules_version=kit.rules_version,
+        part=None,
+        problems=tuple(problems),
+        lengths_mm=lengths,
+        looked=look_at(line, kit, None),
+        measured=measure(line, kit, None),
+        removed=judge_removal(line, kit),
+        findings=(),
+    )
+
+
+def _sorted(line: Line, findings: list[Finding]) -> tuple[Finding, ...]:
+    """Worst first; what a person has taken on comes last, with their reason."""
+    reasons = {(taken.code, taken.where): taken.reason for taken in line.set_aside}
+    told = [replace(f, set_aside=reasons.get((f.code, str(f.where)), "")) for f in findings]
+    return tuple(
+        sorted(
+            told,
+            key=lambda f: (f.set_aside != "", SEVERITY_ORDER[f.severity], f.where.from_mm or 0.0, f.code),
+        )
+    )

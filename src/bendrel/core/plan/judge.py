@@ -1,0 +1,27 @@
+"""All the rules of the plan, in the order they are asked."""
+
+from __future__ import annotations
+
+from bendrel.core.findings import Finding
+from bendrel.core.plan.case import Case
+from bendrel.core.plan.judge_ends import judge_ends
+from bendrel.core.plan.judge_finish import judge_finish
+from bendrel.core.plan.judge_look import judge_look
+from bendrel.core.plan.judge_measure import judge_measure
+from bendrel.core.plan.judge_service import judge_service
+from bendrel.core.plan.judge_shape import judge_shape
+from bendrel.core.plan.looked import Looked
+from bendrel.core.plan.measured import Measured
+from bendrel.core.plan.removed import Removed
+
+
+def judge(case: Case, looked: Looked, measured: Measured, removed: Removed) -> list[Finding]:
+    """Every finding on one planned part, in no particular order."""
+    return [
+        *judge_measure(case, measured),
+        *judge_shape(case),
+        *judge_ends(case),
+        *judge_service(case),
+        *judge_look(case, looked),
+        *judge_finish(case, removed),
+    ]

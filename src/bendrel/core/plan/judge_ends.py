@@ -1,0 +1,227 @@
+"""Rules on the ends: room for nut, flare and tools, the nut itself, and its thread in the port."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from bendrel.core.ends.fitting import Nut
+from bendrel.core.findings import EndName, Finding, Fix
+from bendrel.core.plan.case import SPAN, Case, set_value
+from bendrel.core.threads.designation import ThreadError, parse_thread
+from bendrel.core.threads.fit import ThreadFit, thread_fit
+
+ENDS: tuple[EndName, EndName] = ("A", "B")
+
+
+def judge_ends(case: Case) -> Iterator[Finding]:
+    """Findings on both ends and on the spare."""
+    for end in ENDS:
+        if case.fittings[end].kind in ("double", "bulb"):
+            yield from _room(case, end)
+        else:
+            yield from _grip(case, end)
+        yield from _nut(case, end)
+    yield from _spare(case)
+
+
+def _nearest_bend(case: Case, end: EndName) -> int:
+    return 1 if end == "A" else len(case.part.bends)
+
+
+def _room(case: Case, end: EndName) -> Iterator[Finding]:
+    room, bends = case.rooms[end], case.part.bends
+    if not bends or room.straight_mm < 0 or len(room.orders) == 2:
+        return
+    bend = _nearest_bend(case, end)
+    held = case.part.held_end == end
+    usual = "before" if held else "after"
+    have = case.say(max(0.0, room.straight_mm))
+    source = case.kit.advice["end_room"].source
+    if not room.orders:
+        least = min(room.before_mm, room.after_mm)
+        yield Finding(
+            severity="stop",
+            code="end_room",
+            where=case.at_end(end),
+            title=f"Bend {bend} traps the nut at end {end}",
+            message=(
+                f"{have} of straight at {end}. Flared before bending it needs "
+                f"{case.say(room.before_mm)} (flare, nut, bender), after bending "
+                f"{case.say(room.after_mm)} (flare, nut, flaring tool)."
+            ),
+            source=source,
+            advice=f"Move bend {bend} {case.say(least - room.straight_mm)} away from end {end}.",
+        )
+    elif room.orders[0] != usual:
+        order, needs = room.orders[0], room.after_mm if usual == "after" else room.before_mm
+        tool = "the flaring tool" if usual == "after" else "the bender"
+        yield Finding(
+            severity="caution",
+            code="flare_order",
+            where=case.at_end(end),
+            title=f"Flare end {end} {order} bend {bend}",
+            message=(
+                f"{have} of straight at {end}; flare, nut and {tool} need {case.say(needs)}, "
+                f"so the usual order leaves no room. "
+                + (
+                    "Flared first, this end cannot be trimmed: cut to the figure without spare."
+                    if order == "before"
+                    else "The marks are taken from the cut end."
+                )
+            ),
+            source=source,
+            advice="The marks of this plan already follow that order.",
+        )
+
+
+def _grip(case: Case, end: EndName) -> Iterator[Finding]:
+    """An unflared end only needs what the bender holds; the far end still has its spare."""
+    if not case.part.bends:
+        return
+    held = case.part.held_end == end
+    need = case.bender.least_before_first_mm if held else case.bender.least_after_last_mm
+    long = (case.part.end_a if end == "A" else case.part.end_b).leave_long_mm
+    have = case.rooms[end].straight_mm + long + (0.0 if held else case.part.spare_mm)
+    if 0 <= have < need - 0.005:
+        bend = _nearest_bend(case, end)
+        yield Finding(
+            severity="stop",
+            code="bender_grip",
+            where=case.at_end(end),
+            title=f"Bend {bend} is too close to end {end}",
+            message=(f"{case.say(have)} of tube beyond the bend; {case.bender.name} needs {case.say(need)}."),
+            source=case.bender.source,
+            advice="Leave more spare at that end and trim it after bending.",
+        )
+
+
+def _nut(case: Case, end: EndName) -> Iterator[Finding]:
+    fitting, nut = case.fittings[end], case.nuts[end]
+    path = f"/end_{end.lower()}"
+    if fitting.kind == "plain":
+        return
+    usual = case.kit.nuts_for(fitting.id, case.tube.size)
+    fix = set_value(f"Use the {usual[0].thread} nut", f"{path}/nut", usual[0].id) if usual else None
+    if nut is None:
+        yield Finding(
+            severity="caution",
+            code="no_nut",
+            where=case.at_end(end),
+            title=f"End {end} has no nut yet",
+            message="Without its length the room at this end cannot be checked.",
+            source=case.kit.advice["end_room"].source,
+            advice="Choose the nut.",
+            fix=fix,
+        )
+        return
+    if nut.fitting != fitting.id or nut.size != case.tube.size:
+        made_for = case.kit.fittings[nut.fitting].name
+        yield Finding(
+            severity="stop",
+            code="nut_mismatch",
+            where=case.at_end(end),
+            title=f"End {end}: this nut is for another end",
+            message=(
+                f"The {nut.thread} nut is made for {nut.size} tube with {made_for}; "
+                f"this end is {case.tube.size} with {fitting.name}. The pair looks right and leaks."
+            ),
+            source=case.kit.advice["seat_pairs"].source,
+            advice="Choose a nut made for this end.",
+            fix=fix,
+            safety=case.service.safety_critical,
+        )
+    yield from _port(case, end, nut)
+
+
+def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
+    choice = case.line.end(end)
+    path = f"/end_{end.lower()}"
+    rule = case.kit.advice["prove_nut"]
+    fit: ThreadFit | None = None
+    if choice.port_thread.strip():
+        try:
+            threads = parse_thread(nut.thread), parse_thread(choice.port_thread)
+            fit = thread_fit(*threads, case.kit.least_engagement)
+        except ThreadError as error:
+            yield Finding(
+                severity="caution",
+                code="port_thread_unread",
+                where=case.at_end(end),
+                title=f"End {end}: the port’s thread cannot be compared",
+                message=str(error),
+                source=rule.source,
+                advice="Correct the port’s thread, or leave it blank until it is measured.",
+            )
+    if fit is not None and fit.verdict != "fits":
+        yield Finding(
+            severity="stop",
+            code="nut_port",
+            where=case.at_end(end),
+            title=f"End {end}: {_VERDICTS[fit.verdict]}",
+            message=_fit_words(fit),
+            source=case.kit.advice["thread_fit"].source,
+            advice="Use a nut with the port’s own thread.",
+            fix=_fitting_nut(case, end),
+            safety=True,
+        )
+    elif not choice.proved:
+        yield Finding(
+            severity="note",
+            code="prove_nut",
+            where=case.at_end(end),
+            title=f"End {end}: prove the nut in the port",
+            message=rule.text,
+            source=rule.source,
+            fix=set_value("It runs home by hand", f"{path}/proved", True),
+        )
+
+
+_VERDICTS = {
+    "binds": "this nut will jam",
+    "loose": "this nut will not hold",
+    "will_not_start": "this nut will not start",
+}
+
+
+def _fit_words(fit: ThreadFit) -> str:
+    pair = f"A {fit.male} nut in the {fit.female} port"
+    if fit.verdict == "will_not_start":
+        return f"{pair} does not start: it is {-fit.clearance_mm:.2f} mm too big on the flanks."
+    if fit.verdict == "loose":
+        return f"{pair} holds by {fit.engagement:.0%} of a proper thread and pulls out."
+    turns = fit.turns_before_binding or 0.0
+    return (
+        f"{pair} starts and binds after about {turns:.1f} turns, "
+        f"with {fit.engagement:.0%} of the thread holding."
+    )
+
+
+def _fitting_nut(case: Case, end: EndName) -> Fix | None:
+    port = parse_thread(case.line.end(end).port_thread)
+    for nut in case.kit.nuts_for(case.fittings[end].id, case.tube.size):
+        fit = thread_fit(parse_thread(nut.thread), port, case.kit.least_engagement)
+        if fit.verdict == "fits":
+            return set_value(f"Use the {nut.thread} nut", f"/end_{end.lower()}/nut", nut.id)
+    return None
+
+
+def _spare(case: Case) -> Iterator[Finding]:
+    if case.part.spare_mm > 0 or all(f.kind == "plain" for f in case.fittings.values()):
+        return
+    rule = case.kit.advice["spare"]
+    text = '1"' if case.line.unit == "in" else "25 mm"
+    yield Finding(
+        severity="note",
+        code="no_spare",
+        where=case.at_end("B" if case.part.held_end == "A" else "A"),
+        title="No spare for a failed flare",
+        message=rule.text,
+        source=rule.source,
+        fix=Fix(
+            label=f"Add {text}",
+            changes=(
+                set_value("", f"{SPAN}/spare/exact_mm", None).changes[0],
+                set_value("", f"{SPAN}/spare/text", text).changes[0],
+            ),
+        ),
+    )

@@ -1,0 +1,89 @@
+"""Rules on what was found on the old line, so that the new one does not repeat it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from bendrel.core.findings import Finding, Where
+from bendrel.core.plan.case import Case, set_value
+from bendrel.core.plan.looked import Looked
+
+WEARS_OUT_IN_PAIRS = {"rusted through", "brittle"}
+
+
+def judge_look(case: Case, looked: Looked) -> Iterator[Finding]:
+    """Findings on twin, contact, fixtures and the decision."""
+    yield from _twin(case)
+    yield from _contact(case, looked)
+    yield from _fixtures(case, looked)
+    yield from _decision(case, looked)
+
+
+def _twin(case: Case) -> Iterator[Finding]:
+    condition = case.line.condition
+    if not WEARS_OUT_IN_PAIRS & set(condition.reasons) or condition.twin != "not looked at":
+        return
+    rule = case.kit.advice["twin"]
+    yield Finding(
+        severity="note",
+        code="twin",
+        where=case.whole(),
+        title="Look at the other one of the pair",
+        message=rule.text,
+        source=rule.source,
+        fix=set_value("There is no twin", "/condition/twin", "no twin"),
+    )
+
+
+def _contact(case: Case, looked: Looked) -> Iterator[Finding]:
+    condition = case.line.condition
+    if condition.countermeasure.strip():
+        return
+    rule = case.kit.advice["old_contact"]
+    for damage in looked.damage:
+        if damage.kind == "chafe" or condition.cause == "contact":
+            yield Finding(
+                severity="caution",
+                code=f"old_contact_{damage.index + 1}",
+                where=Where(kind="tube", number=None, from_mm=damage.from_mm, to_mm=damage.to_mm),
+                title="The old contact is repeated",
+                message=(
+                    f"Worn at {case.say(damage.from_mm)} to {case.say(damage.to_mm)} from end A, and "
+                    f"the new line takes the same path. {rule.text}"
+                ),
+                source=rule.source,
+                advice="Note a countermeasure on Look, or move the nearest bend.",
+                safety=case.service.safety_critical,
+            )
+
+
+def _fixtures(case: Case, looked: Looked) -> Iterator[Finding]:
+    rule = case.kit.advice["fixture"]
+    for fixture in looked.fixtures:
+        if fixture.state != "there":
+            yield Finding(
+                severity="note",
+                code=f"fixture_{fixture.index + 1}",
+                where=Where(kind="tube", from_mm=fixture.at_mm, to_mm=fixture.at_mm),
+                title=f"A {fixture.kind} is {fixture.state} at {case.say(fixture.at_mm)}",
+                message=rule.text,
+                source=rule.source,
+                advice="Put it on the list of parts to get.",
+            )
+
+
+def _decision(case: Case, looked: Looked) -> Iterator[Finding]:
+    decision, told = case.line.condition.decision, looked.recommendation
+    if decision is None or told is None or decision.choice == told.choice or decision.reason.strip():
+        return
+    rule = case.kit.advice["decision"]
+    yield Finding(
+        severity="caution",
+        code="decision_without_reason",
+        where=case.whole(),
+        title=f"Decided: {decision.choice}, against the advice",
+        message=f"The arguments come out for “{told.choice}”. {rule.text}",
+        source=rule.source,
+        advice="Write the reason on Look.",
+        safety=case.service.safety_critical,
+    )

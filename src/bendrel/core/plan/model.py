@@ -1,0 +1,125 @@
+"""What a plan holds. Lengths in mm, angles in degrees, positions from end A's finished end."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Literal
+
+from bendrel.core.bending.bender import MarkStyle
+from bendrel.core.ends.room import FlareOrder
+from bendrel.core.findings import Derivation, EndName, Finding
+from bendrel.core.line.readings import Problem
+from bendrel.core.plan.looked import Looked
+from bendrel.core.plan.measured import Measured
+from bendrel.core.plan.removed import Removed
+from bendrel.core.procedure.steps import Step
+from bendrel.core.record import record
+from bendrel.core.shape.vectors import Vector
+from bendrel.core.shape.view import View
+
+ViewName = Literal["free", "from A", "from B", "above"]
+MeasuredFrom = Literal["cut_end", "flared_rim"]
+
+
+@record
+class PlannedBend:
+    """One bend, with its place on the strip and in space."""
+
+    number: int
+    straight_mm: float
+    rotation_deg: float
+    clock_deg: float
+    angle_deg: float
+    radius_mm: float
+    arc_mm: float
+    start_mm: float
+    middle_mm: float
+    end_mm: float
+    point: Vector
+
+
+@record
+class PlannedEnd:
+    """One end: what it adds to the cut, the room it has, and when it can be flared."""
+
+    end: EndName
+    fitting: str
+    fitting_name: str
+    nut: str | None
+    nut_thread: str | None
+    nut_length_mm: float
+    flare_length_mm: float
+    allowance_mm: float
+    leave_long_mm: float
+    straight_mm: float
+    order: FlareOrder | None
+    possible_orders: tuple[FlareOrder, ...]
+    point: Vector
+    outward: Vector
+
+
+@record
+class Term:
+    """One term of the cut length."""
+
+    id: str
+    label: str
+    mm: float
+
+
+@record
+class Move:
+    """One bend at the bench. `turn_deg` is positive clockwise, seen from the held end.
+
+    `mark_mm` is measured along the tube from the held end as `measured_from` says; `strip_mm` is
+    the same place from end A's finished end. A corner mark that does not exist is None.
+    """
+
+    bend: int
+    mark_mm: float | None
+    measured_from: MeasuredFrom
+    strip_mm: float | None
+    start_mark_mm: float
+    middle_mark_mm: float
+    corner_mark_mm: float | None
+    turn_deg: float
+    turn_words: str
+    clock_deg: float
+    angle_deg: float
+    dial_deg: float
+
+
+@record
+class Part:
+    """Everything computed from readings that make sense."""
+
+    bends: tuple[PlannedBend, ...]
+    last_straight_mm: float
+    developed_mm: float
+    od_mm: float
+    end_a: PlannedEnd
+    end_b: PlannedEnd
+    spare_mm: float
+    terms: tuple[Term, ...]
+    cut_mm: float
+    held_end: EndName
+    mark_style: MarkStyle
+    moves: tuple[Move, ...]
+    path: tuple[tuple[float, Vector], ...]
+    views: Mapping[ViewName, View]
+    steps: tuple[Step, ...]
+    derivations: tuple[Derivation, ...]
+
+
+@record
+class Plan:
+    """The plan of a line as typed: a part, or the problems that keep it from being one."""
+
+    rules_version: str
+    part: Part | None
+    problems: tuple[Problem, ...]
+    lengths_mm: dict[str, float]
+    looked: Looked
+    measured: Measured
+    removed: Removed
+    findings: tuple[Finding, ...]

@@ -1,0 +1,1 @@
+"""The order of work at the bench, in words."""

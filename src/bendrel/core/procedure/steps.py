@@ -1,0 +1,141 @@
+"""The steps that turn a planned part into a fitted line, in the order that hands need them.
+
+Nuts go on before the first flare and before the first bend: forgetting is the classic mistake and
+costs the whole piece. Source: common practice.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal
+
+from bendrel.core.ends.room import FlareOrder
+from bendrel.core.findings import EndName
+from bendrel.core.record import record
+from bendrel.core.units import Unit, format_length
+
+StepKind = Literal["prove", "cut", "nuts", "flare", "mark", "bend", "fit", "trim", "blow", "install", "test"]
+
+
+@record
+class Step:
+    """One step, with the words for it and for why it stands here."""
+
+    kind: StepKind
+    text: str
+    why: str = ""
+
+
+@record
+class EndWork:
+    """What a step needs to know of one end."""
+
+    end: EndName
+    name: str
+    flared: bool
+    nut_thread: str | None
+    allowance_mm: float
+    order: FlareOrder | None
+    leave_long_mm: float = 0.0
+
+
+def build_steps(
+    *,
+    cut_mm: float,
+    spare_mm: float,
+    bends: int,
+    held: EndWork,
+    far: EndWork,
+    unit: Unit,
+    tests: tuple[str, ...],
+) -> tuple[Step, ...]:
+    """All steps for one rigid piece, `held` being the end that the marks are taken from."""
+    return tuple(_steps(cut_mm, spare_mm, bends, held, far, unit, tests))
+
+
+def _steps(
+    cut_mm: float,
+    spare_mm: float,
+    bends: int,
+    held: EndWork,
+    far: EndWork,
+    unit: Unit,
+    tests: tuple[str, ...],
+) -> Iterator[Step]:
+    both = [end for end in sorted((held, far), key=lambda e: e.end) if end.nut_thread]
+    if both:
+        ends = " and ".join(f"{e.nut_thread} at {e.end}" for e in both)
+        yield Step(
+            kind="prove",
+            text=f"Run each nut into its real port by hand, all the way: {ends}.",
+            why="A nut that starts can still jam; find out before anything is flared.",
+        )
+    yield Step(
+        kind="cut",
+        text=f"Cut {format_length(cut_mm, unit)}, square. Deburr inside and out, file the end flat.",
+        why="Keep the labelled end of the stock on the offcut.",
+    )
+    if both:
+        facing = " and ".join(f"the {e.nut_thread} facing end {e.end}" for e in both)
+        count = "Both nuts" if len(both) == 2 else "The nut"
+        yield Step(
+            kind="nuts",
+            text=f"{count} on now, thread outwards: {facing}. Tape so that none slides off.",
+            why="Forgotten before the flare or the bend, a nut costs the whole piece.",
+        )
+    if held.flared and held.order == "before":
+        yield _flare(held, "before the first bend")
+    if far.flared and far.order == "before":
+        if spare_mm > 0:
+            yield Step(
+                kind="trim",
+                text=f"Cut the spare of {format_length(spare_mm, unit)} off end {far.end} first.",
+                why=f"There is no room to flare {far.end} once it is bent.",
+            )
+        yield _flare(far, "before the last bend, where it still has room")
+    if bends:
+        origin = "flared rim" if held.order == "before" else "cut end"
+        yield Step(
+            kind="mark",
+            text=f"Mark every bend from the {origin} at end {held.end}; scribe one line along the tube.",
+            why="The line shows every turn of the tube.",
+        )
+        yield Step(
+            kind="bend",
+            text="Bend in the order of the table: set the mark, turn the tube, bend to the dial, check.",
+            why="A turn the wrong way makes a mirror image, which is scrap.",
+        )
+    yield Step(kind="fit", text="Trial fit. Correct small misses before the last flare.")
+    if held.leave_long_mm > 0:
+        yield Step(
+            kind="trim",
+            text=f"Trim the {format_length(held.leave_long_mm, unit)} left long off end {held.end}; deburr.",
+            why="Left long for the trial fit.",
+        )
+    if held.flared and held.order != "before":
+        yield _flare(held, "after bending")
+    if far.order != "before" and (far.flared or spare_mm + far.leave_long_mm > 0):
+        left = format_length(far.allowance_mm, unit)
+        extra = f", leaving {left} for the flare" if far.allowance_mm else ""
+        yield Step(
+            kind="trim",
+            text=f"Trim end {far.end} to the figure{extra}; deburr.",
+            why="Left long until now so that a miss can still be taken up.",
+        )
+        if far.flared:
+            yield _flare(far, "last; its nut is already on")
+    yield Step(kind="blow", text="Blow through both ways with clean air.")
+    yield Step(
+        kind="install",
+        text="Fit loosely end to end, start every thread by hand, then tighten with a second wrench holding.",
+    )
+    for test in tests:
+        yield Step(kind="test", text=test)
+
+
+def _flare(end: EndWork, when: str) -> Step:
+    return Step(
+        kind="flare",
+        text=f"Flare end {end.end}, {end.name}, {when}. Inspect: square, concentric, no crack.",
+        why="Practise on an offcut first; over-tightening thins or cracks the flare.",
+    )

@@ -1,0 +1,109 @@
+"""What to do before a line comes off: cautions, steps, where it drains, and what to plug."""
+
+from __future__ import annotations
+
+import re
+from typing import Literal
+
+from bendrel.core.findings import EndName, Source
+from bendrel.core.record import record
+
+DrainFirst = Literal["reservoir", "upper end", "low end"]
+LARGEST_L = 1000.0
+
+
+@record
+class RemovalStep:
+    """One step with the id that is kept when it is ticked off."""
+
+    id: str
+    text: str
+
+
+@record
+class RemovalRule:
+    """How a line of one service comes off. `volume_l` is the usual volume of the whole system."""
+
+    service: str
+    drain: DrainFirst
+    drain_text: str
+    volume_l: float
+    steps: tuple[RemovalStep, ...]
+    cautions: tuple[str, ...]
+    source: Source
+
+
+@record
+class Plug:
+    """An opening to close at one end: the port's plug and the cap for a tube that stays."""
+
+    id: str
+    end: EndName
+    text: str
+
+
+@record
+class RemovalAdvice:
+    """All of it for one line. `pan_l` is the pan to put under it, in litres."""
+
+    drain: DrainFirst
+    drain_text: str
+    volume_l: float
+    pan_l: float
+    steps: tuple[RemovalStep, ...]
+    cautions: tuple[str, ...]
+    plugs: tuple[Plug, ...]
+    source: Source
+    problem: str = ""
+
+
+_VOLUME = re.compile(
+    r"([0-9]+\.?[0-9]*|\.[0-9]+)\s*(l|lit(?:re|er)s?|ml|qt|quarts?|gal|gallons?)?", re.IGNORECASE
+)
+_LITRES = {"l": 1.0, "m": 0.001, "q": 0.946353, "g": 3.785412}  # US quart and gallon: NIST SP 811
+
+
+class VolumeError(ValueError):
+    """A volume that cannot be read. The text is meant for the person."""
+
+
+def parse_volume(text: str) -> float:
+    """Litres from `2`, `1.5 L`, `500 ml`, `2 qt` or `1 gal` (US). Raises VolumeError."""
+    found = _VOLUME.fullmatch(text.strip())
+    litres = float(found[1]) * _LITRES[(found[2] or "l").lower()[0]] if found else 0.0
+    if not 0 < litres <= LARGEST_L:
+        raise VolumeError(f"“{text[:20]}” is not a volume; write it like 2 L, 500 ml or 2 qt.")
+    return litres
+
+
+def advise(
+    rule: RemovalRule, *, volume: str, pan_share: float, ports: tuple[tuple[EndName, str, str], ...]
+) -> RemovalAdvice:
+    """Advice for one line. `volume` as typed, blank for the usual one; the pan holds `pan_share`
+    times the system; `ports` are (end, what it goes to, the port's thread or the nut's)."""
+    litres, problem = rule.volume_l, ""
+    if volume.strip():
+        try:
+            litres = parse_volume(volume)
+        except VolumeError as error:
+            problem = str(error)
+    plugs = tuple(
+        Plug(id=f"plug-{end}", end=end, text=_plug_text(end, label, thread)) for end, label, thread in ports
+    )
+    return RemovalAdvice(
+        drain=rule.drain,
+        drain_text=rule.drain_text,
+        volume_l=litres,
+        pan_l=litres * pan_share,
+        steps=rule.steps,
+        cautions=rule.cautions,
+        plugs=plugs,
+        source=rule.source,
+        problem=problem,
+    )
+
+
+def _plug_text(end: EndName, label: str, thread: str) -> str:
+    place = label.strip() or f"the part at end {end}"
+    size = f"a {thread.strip()} plug" if thread.strip() else "a plug of its size (thread not measured yet)"
+    return f"{place}: {size}, and a cap on anything that stays open"

@@ -1,0 +1,120 @@
+"""What came off, in the order it came off, and what the machine had to be set to for it."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from annotated_types import Ge, Le, MaxLen
+
+from bendrel.core.findings import Source
+from bendrel.core.lengths import PhotoId, Text
+from bendrel.core.record import record
+
+ItemKind = Literal[
+    "bolt", "nut", "screw", "clip", "hose clamp", "washer",
+    "O-ring", "bracket", "shield", "connector", "part",
+]  # fmt: skip
+Fate = Literal["reuse", "replace", "should be here and is not"]
+OpenKind = Literal["temporary tie", "better clamp", "tray left off", "missing hold-down", "other"]
+
+Note = Annotated[str, MaxLen(400)]
+
+
+@record
+class RemovedItem:
+    """One thing that came off, or that should have been there; `wrench` as stamped on it."""
+
+    kind: ItemKind = "bolt"
+    what: Text = ""
+    wrench: Annotated[str, MaxLen(30)] = ""
+    count: Annotated[int, Ge(1), Le(999)] = 1
+    where: Text = ""
+    fate: Fate = "reuse"
+    note: Note = ""
+    photo: PhotoId = ""
+    refitted: bool = False
+
+
+@record
+class SingleUse:
+    """Kinds of things that are replaced unless somebody decides otherwise, and why."""
+
+    kinds: tuple[ItemKind, ...]
+    source: Source
+
+
+@record
+class Removal:
+    """The log. `done` holds the ids of the steps and plugs that have been ticked off."""
+
+    items: Annotated[tuple[RemovedItem, ...], MaxLen(200)] = ()
+    machine_state: Annotated[tuple[Text, ...], MaxLen(20)] = ()
+    two_people: bool = False
+    went_out: Text = ""
+    volume: Annotated[str, MaxLen(20)] = ""
+    done: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(60)] = ()
+
+
+@record
+class OpenItem:
+    """Something left for later, with who does it and by when (an ISO date, or blank)."""
+
+    kind: OpenKind = "other"
+    what: Text = ""
+    person: Annotated[str, MaxLen(60)] = ""
+    due: Annotated[str, MaxLen(10)] = ""
+    closed: bool = False
+
+
+@record
+class RefitStep:
+    """One step of putting it back: the item's place in the removal log, and the words for it."""
+
+    item: int
+    text: str
+    done: bool
+
+
+@record
+class PartToGet:
+    """A part that has to be bought: what, how many, and why."""
+
+    what: str
+    count: int
+    because: str
+
+
+def refit_steps(removal: Removal) -> tuple[RefitStep, ...]:
+    """The log backwards: what came off last goes on first."""
+    steps = []
+    for index in range(len(removal.items) - 1, -1, -1):
+        item = removal.items[index]
+        new = "" if item.fate == "reuse" else "new "
+        wrench = f", {item.wrench} wrench" if item.wrench.strip() else ""
+        where = f", {item.where.strip()}" if item.where.strip() else ""
+        steps.append(RefitStep(item=index, text=f"{_counted(item, new)}{where}{wrench}", done=item.refitted))
+    return tuple(steps)
+
+
+def left_over(removal: Removal) -> tuple[str, ...]:
+    """What is still on the bench once refitting is under way."""
+    return tuple(_counted(item, "") for item in removal.items if not item.refitted)
+
+
+def parts_to_get(removal: Removal) -> tuple[PartToGet, ...]:
+    """Everything in the log that is not fit for use again or was not there."""
+    reasons: dict[Fate, str] = {"replace": "not to be used again", "should be here and is not": "not there"}
+    return tuple(
+        PartToGet(what=_name(item), count=item.count, because=reasons[item.fate])
+        for item in removal.items
+        if item.fate != "reuse"
+    )
+
+
+def _counted(item: RemovedItem, new: str) -> str:
+    return f"{item.count} × {new}{_name(item)}" if item.count > 1 else f"{new}{_name(item)}"
+
+
+def _name(item: RemovedItem) -> str:
+    what = item.what.strip()
+    return f"{item.kind} {what}" if what else item.kind

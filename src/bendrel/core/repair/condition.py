@@ -1,0 +1,87 @@
+"""What a person finds on the old line. Positions run along the tube from end A, as typed."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from annotated_types import MaxLen
+
+from bendrel.core.lengths import Length, PhotoId, Text
+from bendrel.core.record import record
+
+Reason = Literal[
+    "rusted through", "weeping", "chafed", "crushed", "kinked",
+    "nicked", "cross-threaded", "dangerous route", "brittle", "upgrade",
+]  # fmt: skip
+Urgency = Literal["off the road", "soon", "can wait"]
+Twin = Literal["not looked at", "sound", "due too", "no twin"]
+DamageKind = Literal["rust", "chafe", "crush", "kink", "nick", "crack"]
+Depth = Literal["surface", "deep", "through"]
+FixtureKind = Literal["clip", "sleeve", "grommet", "retainer"]
+FixtureState = Literal["there", "broken", "missing"]
+Cause = Literal["not known", "contact", "heat", "trapped dirt", "vibration", "age"]
+Choice = Literal["replace whole", "replace from a separation point", "splice"]
+EndState = Literal["comes undone", "seized", "seized in an expensive part"]
+
+School = Literal["one clean piece", "economy"]
+
+Note = Annotated[str, MaxLen(400)]
+
+
+@record
+class Damage:
+    """A damaged place from `at` to `to` (blank: a spot). `depth` says how far it goes in."""
+
+    kind: DamageKind = "rust"
+    depth: Depth = "deep"
+    at: Length = Length()
+    to: Length = Length()
+    note: Note = ""
+    photo: PhotoId = ""
+
+
+@record
+class Fixture:
+    """A clip, sleeve, grommet or retainer on the old line, and whether it is still there."""
+
+    kind: FixtureKind = "clip"
+    state: FixtureState = "there"
+    at: Length = Length()
+    note: Note = ""
+    photo: PhotoId = ""
+
+
+@record
+class WetPoint:
+    """A place found wet while it ran, the highest first; `ruled_out` names the part next door
+    when the wet came from there."""
+
+    place: Text = ""
+    ruled_out: Note = ""
+
+
+@record
+class Decision:
+    """What the person decided, and why; the reason stays with the line."""
+
+    choice: Choice
+    reason: Note = ""
+
+
+@record
+class Condition:
+    """Everything noted when the line was taken in and looked at."""
+
+    reasons: Annotated[tuple[Reason, ...], MaxLen(10)] = ()
+    urgency: Urgency = "soon"
+    twin: Twin = "not looked at"
+    wet: Annotated[tuple[WetPoint, ...], MaxLen(30)] = ()
+    damage: Annotated[tuple[Damage, ...], MaxLen(60)] = ()
+    fixtures: Annotated[tuple[Fixture, ...], MaxLen(100)] = ()
+    cause: Cause = "not known"
+    countermeasure: Note = ""
+    end_a: EndState = "comes undone"
+    end_b: EndState = "comes undone"
+    part_available: bool = True
+    school: School = "one clean piece"
+    decision: Decision | None = None

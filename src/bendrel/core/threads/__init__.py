@@ -1,0 +1,1 @@
+"""Threads: reading a designation, tolerances, and one thread in another."""

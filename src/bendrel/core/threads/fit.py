@@ -1,0 +1,78 @@
+"""One thread turned into another: does it start, when does it bind, does it hold."""
+
+from __future__ import annotations
+
+from math import radians, tan
+from typing import Literal
+
+from bendrel.core.record import record
+from bendrel.core.threads.designation import Thread
+from bendrel.core.threads.tolerance import FemaleLimits, MaleLimits, female_limits, male_limits
+
+Verdict = Literal["fits", "binds", "loose", "will_not_start"]
+
+SAME_PITCH_MM = 1e-9
+
+
+@record
+class ThreadFit:
+    """A male thread in a female one, both at mid-tolerance.
+
+    `clearance_mm` is δ = D2(female) − d2(male). `turns_before_binding` is None when the pitches
+    are equal or the thread does not start. `engagement` is 1 for the proper pair, 0 when the
+    male drops through or does not start.
+    """
+
+    male: str
+    female: str
+    starts: bool
+    clearance_mm: float
+    turns_before_binding: float | None
+    engagement: float
+    verdict: Verdict
+
+
+def thread_fit(male: Thread, female: Thread, least_engagement: float) -> ThreadFit:
+    """Compare two parallel 60° threads.
+
+    `least_engagement` is the share of a proper thread's depth in mesh below which threads of one
+    pitch do not hold.
+
+    It does not start when the largest female pitch diameter is under the smallest male one.
+    Otherwise, with different pitches, it binds after max(δ, 0)·tan 30° / |p_m − p_f| turns (lead
+    chamfers, about one turn more, not counted). Source: derived from the 60° profile with ISO
+    965-1 and ASME B1.1 limits.
+    """
+    m, f = male_limits(male), female_limits(female)
+    clearance = f.pitch.middle - m.pitch.middle
+    starts = f.pitch.most - m.pitch.least >= 0
+    step = abs(male.pitch_mm - female.pitch_mm)
+    turns: float | None = None
+    if starts and step > SAME_PITCH_MM:
+        turns = max(clearance, 0.0) * tan(radians(30)) / step
+    overlap = _overlap(m, f)
+    engagement = min(1.0, max(0.0, overlap / _overlap(male_limits(female), f))) if starts else 0.0
+    return ThreadFit(
+        male=male.designation,
+        female=female.designation,
+        starts=starts,
+        clearance_mm=clearance,
+        turns_before_binding=turns,
+        engagement=engagement,
+        verdict=_verdict(starts, turns, engagement, least_engagement),
+    )
+
+
+def _overlap(male: MaleLimits, female: FemaleLimits) -> float:
+    """Male major over female minor diameter, both at mid-tolerance: the depth in mesh, twice."""
+    return male.major.middle - female.minor.middle
+
+
+def _verdict(starts: bool, turns: float | None, engagement: float, least: float) -> Verdict:
+    if not starts:
+        return "will_not_start"
+    if engagement <= 0:
+        return "loose"
+    if turns is not None:
+        return "binds"
+    return "fits" if engagement >= least else "loose"

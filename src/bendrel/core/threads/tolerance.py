@@ -1,0 +1,110 @@
+"""Limits of size of 60° threads: ISO 965-1 (6g/6H) and ASME B1.1 (2A/2B), from their formulas."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+from math import sqrt
+
+from bendrel.core.record import record
+from bendrel.core.threads.designation import Thread
+from bendrel.core.units import MM_PER_INCH
+
+# Heights of the basic profile as a share of the pitch: ISO 68-1, ASME B1.1
+PITCH_DIAMETER_DROP = 0.649519
+MINOR_DIAMETER_DROP = 1.082532
+
+# ISO 965-1: nominal diameters are grouped, and a group's tolerance is that of the geometric mean
+_ISO_GROUPS = (0.99, 1.4, 2.8, 5.6, 11.2, 22.4, 45.0, 90.0, 180.0, 355.0)
+
+
+@record
+class Band:
+    """Smallest and largest size allowed, in mm."""
+
+    least: float
+    most: float
+
+    @property
+    def middle(self) -> float:
+        """Mid-tolerance size."""
+        return (self.least + self.most) / 2
+
+
+@record
+class MaleLimits:
+    """Limits of an external thread, in mm."""
+
+    major: Band
+    pitch: Band
+
+
+@record
+class FemaleLimits:
+    """Limits of an internal thread, in mm."""
+
+    pitch: Band
+    minor: Band
+
+
+def basic_pitch_diameter(thread: Thread) -> float:
+    """d2 = d − 0.649519·p in mm. Source: ISO 724, ASME B1.1."""
+    return thread.diameter_mm - PITCH_DIAMETER_DROP * thread.pitch_mm
+
+
+def basic_minor_diameter(thread: Thread) -> float:
+    """D1 = d − 1.082532·p in mm. Source: ISO 724, ASME B1.1."""
+    return thread.diameter_mm - MINOR_DIAMETER_DROP * thread.pitch_mm
+
+
+def male_limits(thread: Thread) -> MaleLimits:
+    """External thread at 6g (metric) or 2A (inch)."""
+    if thread.series == "metric":
+        p = thread.pitch_mm
+        allowance = (15 + 11 * p) / 1000
+        major = (180 * p ** (2 / 3) - 3.15 / sqrt(p)) / 1000
+        pitch = _iso_pitch_tolerance(thread)
+    else:
+        allowance, major, pitch = 0.3 * _asme_2a(thread), _asme_major(thread), _asme_2a(thread)
+    top = thread.diameter_mm - allowance
+    middle = basic_pitch_diameter(thread) - allowance
+    return MaleLimits(major=Band(least=top - major, most=top), pitch=Band(least=middle - pitch, most=middle))
+
+
+def female_limits(thread: Thread) -> FemaleLimits:
+    """Internal thread at 6H (metric) or 2B (inch)."""
+    p = thread.pitch_mm
+    if thread.series == "metric":
+        pitch = 1.32 * _iso_pitch_tolerance(thread)
+        minor = (230 * p**0.7 if p >= 1 else 433 * p - 190 * p**1.22) / 1000
+    else:
+        pitch = 1.3 * _asme_2a(thread)
+        minor = _asme_minor(thread)
+    low, bore = basic_pitch_diameter(thread), basic_minor_diameter(thread)
+    return FemaleLimits(pitch=Band(least=low, most=low + pitch), minor=Band(least=bore, most=bore + minor))
+
+
+def _iso_pitch_tolerance(thread: Thread) -> float:
+    """Td2 grade 6 in mm: 90·p^0.4·d^0.1 µm, d the geometric mean of the diameter group."""
+    low, high = next((a, b) for a, b in pairwise(_ISO_GROUPS) if thread.diameter_mm <= b)
+    return float(90 * thread.pitch_mm**0.4 * sqrt(low * high) ** 0.1 / 1000)
+
+
+def _asme_2a(thread: Thread) -> float:
+    """Pitch diameter tolerance of class 2A in mm, length of engagement one diameter:
+    0.0015·D^(1/3) + 0.0015·√D + 0.015·p^(2/3) with inches."""
+    d, p = thread.diameter_mm / MM_PER_INCH, thread.pitch_mm / MM_PER_INCH
+    return float(0.0015 * d ** (1 / 3) + 0.0015 * sqrt(d) + 0.015 * p ** (2 / 3)) * MM_PER_INCH
+
+
+def _asme_major(thread: Thread) -> float:
+    """Major diameter tolerance of class 2A in mm: 0.060·p^(2/3) with inches."""
+    return float(0.060 * (thread.pitch_mm / MM_PER_INCH) ** (2 / 3)) * MM_PER_INCH
+
+
+def _asme_minor(thread: Thread) -> float:
+    """Minor diameter tolerance of class 2B in mm, within the standard's own bounds."""
+    d, p = thread.diameter_mm / MM_PER_INCH, thread.pitch_mm / MM_PER_INCH
+    usual = 0.25 * p - 0.40 * p**2
+    if d < 0.25:
+        usual = min(0.394 * p, max(usual, 0.05 * p ** (2 / 3) + 0.03 * p / d - 0.002))
+    return float(usual) * MM_PER_INCH

@@ -1,0 +1,1 @@
+"""Tube: materials, sizes, and what bending does to them."""

@@ -1,0 +1,117 @@
+"""A whole job with its lines, bookings and photographs as one file, `*.bendrel.zip`."""
+
+from __future__ import annotations
+
+import io
+import json
+import re
+import zipfile
+import zlib
+from datetime import date, datetime
+from typing import Annotated, Any, Literal
+
+from annotated_types import Ge, Le, MaxLen
+from pydantic import TypeAdapter, ValidationError
+
+from bendrel.core.line.document import Line, Name
+from bendrel.core.record import record
+from bendrel.core.units import Unit
+from bendrel.exchange.documents import first_error
+from bendrel.exchange.errors import FileError
+
+MOST_BYTES = 60_000_000
+MOST_ENTRIES = 600
+MOST_JOB_BYTES = 20_000_000
+MOST_PHOTO_BYTES = 15_000_000
+MOST_UNPACKED = 200_000_000
+JOB = "job.json"
+_PHOTO = re.compile(r"photos/([0-9a-f]{32})\.jpg")
+
+Account = Literal["planned", "extra", "own mistake"]
+
+
+@record
+class ArchivedBooking:
+    """Time and material as booked."""
+
+    account: Account
+    what: Name
+    minutes: Annotated[int, Ge(0), Le(100_000)] = 0
+    material_cents: Annotated[int, Ge(0), Le(100_000_000)] = 0
+    at: datetime
+
+
+@record
+class ArchivedJob:
+    """A job as it is written: all that a person entered."""
+
+    format: Literal["bendrel-job"] = "bendrel-job"
+    version: Literal[1] = 1
+    name: Name
+    machine: Annotated[str, MaxLen(200)] = ""
+    customer: Annotated[str, MaxLen(200)] = ""
+    promised: date | None = None
+    unit: Unit = "in"
+    lines: Annotated[tuple[Line, ...], MaxLen(500)] = ()
+    bookings: Annotated[tuple[ArchivedBooking, ...], MaxLen(5000)] = ()
+
+
+_BROKEN = (zipfile.BadZipFile, zipfile.LargeZipFile, zlib.error, ValueError, RuntimeError, EOFError, OSError)
+_JOB: TypeAdapter[ArchivedJob] = TypeAdapter(ArchivedJob)
+
+
+def write_archive(job: ArchivedJob, photos: dict[str, bytes]) -> bytes:
+    """The job as a zip: `job.json` and `photos/<id>.jpg`."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as file:
+        file.writestr(JOB, _JOB.dump_json(job, indent=1))
+        for name, data in photos.items():
+            file.writestr(zipfile.ZipInfo(f"photos/{name}.jpg"), data)
+    return out.getvalue()
+
+
+def read_archive(data: bytes) -> tuple[ArchivedJob, dict[str, bytes]]:
+    """A job and its photographs as bytes. Nothing is unpacked beyond fixed limits, whatever the
+    archive claims, and nothing is written. Raises FileError."""
+    if len(data) > MOST_BYTES:
+        raise FileError("The file is over 60 MB; a job with its photographs is smaller.")
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as file:
+            entries = file.infolist()
+            if len(entries) > MOST_ENTRIES:
+                raise FileError(f"The archive holds over {MOST_ENTRIES} files; that is no job.")
+            if JOB not in {entry.filename for entry in entries}:
+                raise FileError("The archive has no job.json; export a job from Bendrel.")
+            job = _job(_unpacked(file, JOB, MOST_JOB_BYTES))
+            photos, total = {}, 0
+            for entry in entries:
+                found = _PHOTO.fullmatch(entry.filename)
+                if found:
+                    photos[found[1]] = _unpacked(file, entry.filename, MOST_PHOTO_BYTES)
+                    total += len(photos[found[1]])
+                    if total > MOST_UNPACKED:
+                        raise FileError("The archive unpacks to over 200 MB; that is no job.")
+    except FileError:
+        raise
+    except _BROKEN as error:
+        raise FileError("That is no job file that can be read; export a job from Bendrel.") from error
+    return job, photos
+
+
+def _unpacked(file: zipfile.ZipFile, name: str, most: int) -> bytes:
+    """At most `most` bytes of one entry: what an archive says of its sizes is not believed."""
+    with file.open(name) as entry:
+        data = entry.read(most + 1)
+    if len(data) > most:
+        raise FileError(f"“{name[:40]}” in the archive unpacks to over {most // 1_000_000} MB.")
+    return data
+
+
+def _job(data: bytes) -> ArchivedJob:
+    try:
+        value: Any = json.loads(data)
+        return _JOB.validate_python(value, strict=False)
+    except ValidationError as error:
+        raise FileError(first_error(error)) from error
+    except (ValueError, RecursionError) as error:
+        raise FileError("job.json in the archive is not valid JSON.") from error

@@ -1,0 +1,72 @@
+"""Line documents (`*.bendrel.json`): the whole line, versioned, in and out unchanged."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from pydantic import TypeAdapter, ValidationError
+
+from bendrel.core.line.document import Line
+from bendrel.exchange.errors import FileError
+
+MOST_BYTES = 1_000_000
+_LINE: TypeAdapter[Line] = TypeAdapter(Line)
+
+
+def read_line(data: bytes | str) -> Line:
+    """A line from JSON. Raises FileError naming the field and what is wrong with it."""
+    if len(data) > MOST_BYTES:
+        raise FileError("The file is over 1 MB; a line document is smaller than that.")
+    try:
+        return _LINE.validate_json(data)
+    except ValidationError as error:
+        raise FileError(first_error(error)) from error
+    except (UnicodeDecodeError, RecursionError) as error:
+        raise FileError("The file is not a line document in UTF-8 JSON.") from error
+
+
+def write_line(line: Line) -> str:
+    """JSON of a line, readable and ending in a newline."""
+    return _LINE.dump_json(line, indent=2).decode() + "\n"
+
+
+def line_from_value(value: Any) -> Line:
+    """A line from values already parsed, such as a stored row. Raises FileError."""
+    try:
+        return _LINE.validate_python(value)
+    except ValidationError as error:
+        raise FileError(first_error(error)) from error
+
+
+def line_to_value(line: Line) -> dict[str, Any]:
+    """Plain JSON values of a line."""
+    value: dict[str, Any] = _LINE.dump_python(line, mode="json")
+    return value
+
+
+def line_schema() -> dict[str, Any]:
+    """The published JSON Schema of a line document."""
+    return {"title": "Bendrel line document"} | _LINE.json_schema()
+
+
+_SKIPPED = {"BendReadings", "CornerReadings", "body", "document"}
+
+
+def spoken_path(steps: Sequence[str | int]) -> list[str]:
+    """The steps to a field as a person can read them: hostile names are cut and made printable."""
+    return [
+        "".join(c if c.isprintable() else "?" for c in str(step)[:40])
+        for step in steps
+        if str(step) not in _SKIPPED
+    ]
+
+
+def first_error(error: ValidationError) -> str:
+    """The first validation error as one sentence: where, what, what is accepted."""
+    found = error.errors(include_url=False, include_context=False)[0]
+    if found["type"] in ("json_invalid", "string_unicode"):
+        return "This is not a line document: the text is not valid JSON."
+    place = " › ".join(spoken_path(found["loc"]))
+    said = found["msg"].rstrip(".")
+    return f"{place}: {said}." if place else f"This is not a line document: {said}."

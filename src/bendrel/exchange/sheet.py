@@ -1,0 +1,279 @@
+"""The build sheet: one page that goes to the bench."""
+
+from __future__ import annotations
+
+import io
+from datetime import date
+from functools import cache
+from importlib.resources import files
+
+from reportlab.lib.colors import HexColor, white
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.units import mm as MM
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+
+from bendrel.core.line.document import Line
+from bendrel.core.plan.model import Move, Part, Plan
+from bendrel.core.units import Unit, format_angle, format_clock, format_length
+from bendrel.exchange.sketch import Sketch, sketch
+
+INK, SECOND, RULE = HexColor("#15191b"), HexColor("#545b5e"), HexColor("#c6c0b4")
+TUBE, BEND, STOP = HexColor("#b5561f"), HexColor("#7d3a13"), HexColor("#b3121d")
+TEXT, BOLD, LABEL, FIGURE = "Bendrel", "Bendrel-Bold", "Bendrel-Label", "Bendrel-Figure"
+LEFT, RIGHT = 14 * MM, A4[0] - 14 * MM
+FOOT = 14 * MM
+
+
+def build_sheet(line: Line, plan: Plan, *, job: str, machine: str, cautions: tuple[str, ...], tube: str,
+                today: date) -> bytes:  # fmt: skip
+    """PDF bytes of the sheet. Raises ValueError when the plan has no part to print."""
+    if plan.part is None:
+        raise ValueError("There is nothing to print until every reading can be read.")
+    _fonts()
+    out = io.BytesIO()
+    canvas = Canvas(out, pagesize=A4, pageCompression=1)
+    canvas.setTitle(f"Build sheet: {line.name}")
+    canvas.setCreator("Bendrel")
+    part = plan.part
+    y = _header(canvas, line, f"{job} · {machine}" if machine else job, tube, plan, today)
+    y = _stops(canvas, plan, y)
+    crowded = len(part.bends) > 10
+    y = _drawing_and_figures(canvas, line, part, y, 52 * MM if crowded else 78 * MM)
+    y = _table(canvas, part, line.unit, y)
+    y = _steps(canvas, part, y)
+    _cautions(canvas, cautions, y)
+    canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+@cache
+def _fonts() -> None:
+    names = {
+        TEXT: "Barlow-Regular",
+        BOLD: "Barlow-SemiBold",
+        LABEL: "BarlowCondensed-Medium",
+        FIGURE: "BarlowCondensed-SemiBold",
+    }
+    for name, file in names.items():
+        data = io.BytesIO((files(__package__) / "fonts" / f"{file}.ttf").read_bytes())
+        pdfmetrics.registerFont(TTFont(name, data))
+
+
+def _text(
+    canvas: Canvas, x: float, y: float, text: str, font: str, size: float, colour: HexColor = INK
+) -> None:
+    canvas.setFont(font, size)
+    canvas.setFillColor(colour)
+    canvas.drawString(x, y, text)
+
+
+def _fitted(text: str, font: str, size: float, width: float) -> str:
+    """`text` cut with an ellipsis to fit `width`."""
+    if pdfmetrics.stringWidth(text, font, size) <= width:
+        return text
+    while text and pdfmetrics.stringWidth(text + "…", font, size) > width:
+        text = text[:-1]
+    return text.rstrip() + "…"
+
+
+def _wrapped(text: str, font: str, size: float, width: float) -> list[str]:
+    lines = [""]
+    for word in text.split():
+        trial = f"{lines[-1]} {word}".strip()
+        if pdfmetrics.stringWidth(trial, font, size) <= width or not lines[-1]:
+            lines[-1] = trial
+        else:
+            lines.append(word)
+    return lines
+
+
+def _rule(canvas: Canvas, y: float, colour: HexColor = RULE, width: float = 0.5) -> None:
+    canvas.setStrokeColor(colour)
+    canvas.setLineWidth(width)
+    canvas.line(LEFT, y, RIGHT, y)
+
+
+def _header(canvas: Canvas, line: Line, job: str, tube: str, plan: Plan, today: date) -> float:
+    y = A4[1] - 17 * MM
+    _text(canvas, LEFT, y, _fitted(line.name, FIGURE, 24, 128 * MM), FIGURE, 24)
+    _text(canvas, LEFT, y - 6 * MM, _fitted(job, TEXT, 10, 120 * MM), TEXT, 10, SECOND)
+    canvas.setFillColor(SECOND)
+    canvas.setFont(LABEL, 10)
+    canvas.drawRightString(RIGHT, y + 2 * MM, f"Build sheet · {today.isoformat()}")
+    canvas.drawRightString(RIGHT, y - 2.2 * MM, f"rules {plan.rules_version}")
+    canvas.drawRightString(RIGHT, y - 6.4 * MM, tube)
+    _rule(canvas, y - 9 * MM, INK, 1.4)
+    return y - 9 * MM
+
+
+def _stops(canvas: Canvas, plan: Plan, y: float) -> float:
+    stops = [finding for finding in plan.findings if finding.severity == "stop" and not finding.set_aside]
+    if not stops:
+        return y
+    shown = "; ".join(f.title for f in stops[:3]) + ("; and more" if len(stops) > 3 else "")
+    canvas.setFillColor(STOP)
+    canvas.rect(LEFT, y - 8 * MM, RIGHT - LEFT, 7 * MM, stroke=0, fill=1)
+    text = _fitted(f"DO NOT MAKE YET · {shown}", FIGURE, 11, RIGHT - LEFT - 6 * MM)
+    _text(canvas, LEFT + 3 * MM, y - 5.8 * MM, text, FIGURE, 11, white)
+    return y - 9 * MM
+
+
+def _drawing_and_figures(canvas: Canvas, line: Line, part: Part, y: float, height: float) -> float:
+    width = 118 * MM
+    _draw(canvas, sketch(part, part.views["free"], width, height, 11 * MM), LEFT, y - height)
+    x, at, unit = LEFT + width + 6 * MM, y - 8 * MM, line.unit
+    for term in part.terms:
+        _text(canvas, x, at, _fitted(term.label, LABEL, 11, 40 * MM), LABEL, 11, SECOND)
+        canvas.setFillColor(INK)
+        canvas.setFont(FIGURE, 11)
+        canvas.drawRightString(RIGHT, at, format_length(term.mm, unit))
+        at -= 5 * MM
+    at -= 4 * MM
+    _text(canvas, x, at, "cut", LABEL, 13, SECOND)
+    canvas.setFillColor(INK)
+    canvas.setFont(FIGURE, 24)
+    canvas.drawRightString(RIGHT, at, format_length(part.cut_mm, unit))
+    canvas.setStrokeColor(TUBE)
+    canvas.setLineWidth(1.6)
+    canvas.line(x, at - 2 * MM, RIGHT, at - 2 * MM)
+    if unit == "in":
+        canvas.setFillColor(SECOND)
+        canvas.setFont(LABEL, 10)
+        canvas.drawRightString(RIGHT, at - 6 * MM, format_length(part.cut_mm, "mm"))
+    at -= 12 * MM
+    for end, choice in ((part.end_a, line.end_a), (part.end_b, line.end_b)):
+        nut = f", {end.nut_thread} nut" if end.nut_thread else ""
+        title = f"End {end.end}" + (f" · {choice.label}" if choice.label else "")
+        _text(canvas, x, at, _fitted(title, FIGURE, 11, RIGHT - x), FIGURE, 11)
+        said = _fitted(f"{end.fitting_name}{nut}", LABEL, 10, RIGHT - x)
+        _text(canvas, x, at - 4 * MM, said, LABEL, 10, SECOND)
+        at -= 9 * MM
+    _rule(canvas, y - height - 1 * MM)
+    return y - height - 1 * MM
+
+
+def _draw(canvas: Canvas, drawing: Sketch, x0: float, y0: float) -> None:
+    def at(point: tuple[float, float]) -> tuple[float, float]:
+        return x0 + point[0], y0 + drawing.height - point[1]
+
+    wide = drawing.tube_width * 0.7
+    canvas.setLineJoin(1)
+    for stroke in drawing.strokes:
+        canvas.setLineCap(1)
+        canvas.setStrokeColor(BEND if stroke.role == "bend" else TUBE)
+        canvas.setLineWidth(wide)
+        path = canvas.beginPath()
+        path.moveTo(*at(stroke.points[0]))
+        for point in stroke.points[1:]:
+            path.lineTo(*at(point))
+        canvas.drawPath(path)
+    canvas.setLineCap(0)
+    canvas.setStrokeColor(INK)
+    canvas.setLineWidth(wide + 4)
+    for a, b in drawing.ends:
+        canvas.line(*at(a), *at(b))
+    for label in drawing.labels:
+        x, y = at(label.at)
+        if not label.end:
+            canvas.setFillColor(white)
+            canvas.setStrokeColor(INK)
+            canvas.setLineWidth(0.7)
+            canvas.circle(x, y, 6.5, fill=1)
+        canvas.setFillColor(INK)
+        canvas.setFont(FIGURE, 12 if label.end else 9)
+        canvas.drawCentredString(x, y - (4 if label.end else 3.2), label.text)
+
+
+COLUMNS = (
+    ("bend", 0.0), ("mark", 15.0), ("turn the tube", 45.0), ("plane", 99.0),
+    ("angle", 116.0), ("dial", 133.0), ("straight before", 149.0), ("radius", 170.0),
+)  # fmt: skip
+
+
+def _table(canvas: Canvas, part: Part, unit: Unit, y: float) -> float:
+    if not part.moves:
+        return y
+    origin = "flared rim" if part.moves[0].measured_from == "flared_rim" else "cut end"
+    style = {"start": "start of bend", "middle": "middle of bend", "corner": "corner less take-up"}
+    said = (
+        f"Marks from the {origin} at end {part.held_end} ({style[part.mark_style]}), "
+        f"bends in the order they are made, end {part.held_end} towards you"
+    )
+    _text(canvas, LEFT, y - 5.5 * MM, said, BOLD, 9)
+    y -= 10 * MM
+    for name, x in COLUMNS:
+        _text(canvas, LEFT + x * MM, y, name, LABEL, 9, SECOND)
+    _rule(canvas, y - 1.5 * MM, INK, 0.8)
+    row = min(6.0 * MM, 128 * MM / max(len(part.moves), 20))
+    size = max(5.5, min(11.0, row / MM * 1.9))
+    for move in part.moves:
+        y -= row
+        for (_, x), cell in zip(COLUMNS, _cells(part, move, unit), strict=True):
+            font = FIGURE if x < 16 else LABEL
+            _text(canvas, LEFT + x * MM, y - 0.6 * MM, cell, font, size)
+        _rule(canvas, y - 2 * MM if row > 5 * MM else y - 1.2 * MM)
+    return y - 3 * MM
+
+
+def _cells(part: Part, move: Move, unit: Unit) -> tuple[str, ...]:
+    bend = part.bends[move.bend - 1]
+    mark = "none" if move.mark_mm is None else format_length(move.mark_mm, unit)
+    words = move.turn_words.split(", end")[0]
+    return (
+        str(move.bend),
+        mark,
+        words,
+        format_clock(move.clock_deg),
+        format_angle(move.angle_deg),
+        format_angle(move.dial_deg),
+        format_length(bend.straight_mm, unit),
+        format_length(bend.radius_mm, unit),
+    )
+
+
+def _steps(canvas: Canvas, part: Part, y: float) -> float:
+    """Steps in two columns, each a tick box, smaller when the table took the room."""
+    room = y - FOOT - 26 * MM
+    for size in (10.5, 9.0, 8.0, 7.0, 6.0, 5.2):
+        columns = _flowed(part, size)
+        if max(len(column) for column in columns) * size * 1.28 <= room:
+            break
+    lead = size * 1.28
+    lowest = y
+    half = (RIGHT - LEFT) / 2
+    for k, column in enumerate(columns):
+        x, at = LEFT + k * half, y - 5 * MM
+        for first, text in column:
+            if first:
+                canvas.setStrokeColor(INK)
+                canvas.setLineWidth(0.7)
+                canvas.rect(x, at - 0.5, size * 0.75, size * 0.75)
+            _text(canvas, x + size * 1.5, at, text, TEXT, size)
+            at -= lead
+        lowest = min(lowest, at)
+    return lowest
+
+
+def _flowed(part: Part, size: float) -> list[list[tuple[bool, str]]]:
+    width = (RIGHT - LEFT) / 2 - size * 2.6
+    blocks = [_wrapped(f"{k}. {s.text}", TEXT, size, width) for k, s in enumerate(part.steps, start=1)]
+    total = sum(len(block) for block in blocks)
+    columns: list[list[tuple[bool, str]]] = [[], []]
+    for block in blocks:
+        side = 0 if len(columns[0]) + len(block) / 2 <= total / 2 and not columns[1] else 1
+        columns[side] += [(k == 0, text) for k, text in enumerate(block)]
+    return columns
+
+
+def _cautions(canvas: Canvas, cautions: tuple[str, ...], y: float) -> None:
+    lines = [text for caution in cautions for text in _wrapped(caution, TEXT, 7.6, RIGHT - LEFT - 8 * MM)]
+    top = FOOT + len(lines) * 3.4 * MM
+    top = min(top, y - 1 * MM) if y - 1 * MM > FOOT + 8 * MM else top
+    _rule(canvas, top + 2.2 * MM, STOP, 1.2)
+    at = top - 1.2 * MM
+    for text in lines:
+        _text(canvas, LEFT, at, text, TEXT, 7.6)
+        at -= 3.4 * MM

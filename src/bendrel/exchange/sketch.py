@@ -1,0 +1,124 @@
+"""The line drawn as a dimensioned shop sketch: primitives that both SVG and PDF can draw.
+
+Co-ordinates are paper units of the box asked for, y downwards.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Literal
+
+from bendrel.core.plan.model import Part
+from bendrel.core.record import record
+from bendrel.core.shape.vectors import Vector, dot
+from bendrel.core.shape.view import Point, View, back_of
+
+Role = Literal["straight", "bend"]
+Place = Callable[[Vector], Point]
+
+
+@record
+class Stroke:
+    """A run of the tube: straight, or bend `number`."""
+
+    role: Role
+    number: int
+    points: tuple[Point, ...]
+    depth: float
+
+
+@record
+class Label:
+    """A bend number or an end letter beside the tube."""
+
+    text: str
+    at: Point
+    tip: Point
+    end: bool
+
+
+@record
+class Sketch:
+    """A drawing of one part in a box of `width` × `height`."""
+
+    width: float
+    height: float
+    tube_width: float
+    strokes: tuple[Stroke, ...]
+    labels: tuple[Label, ...]
+    ends: tuple[tuple[Point, Point], ...]
+
+
+def sketch(part: Part, view: View, width: float, height: float, margin: float) -> Sketch:
+    """Draw `part` as seen in `view`, to true proportion, as large as the box allows."""
+    flat = [view.flat(point) for _, point in part.path]
+    low = (min(p[0] for p in flat), min(p[1] for p in flat))
+    high = (max(p[0] for p in flat), max(p[1] for p in flat))
+    size = (max(high[0] - low[0], 1.0), max(high[1] - low[1], 1.0))
+    scale = min((width - 2 * margin) / size[0], (height - 2 * margin) / size[1])
+    middle = ((low[0] + high[0]) / 2, (low[1] + high[1]) / 2)
+
+    def place(point: Vector) -> Point:
+        x, y = view.flat(point)
+        return (width / 2 + (x - middle[0]) * scale, height / 2 - (y - middle[1]) * scale)
+
+    strokes = [_stroke(part, run, view, place) for run in _runs(part)]
+    corners = [place(p) for p in (part.end_a.point, *(b.point for b in part.bends), part.end_b.point)]
+    labels = [
+        _label(str(bend.number), corners[bend.number], back_of(*corners[k : k + 3]), 20.0, False)
+        for k, bend in enumerate(part.bends)
+    ]
+    ends = []
+    for end in (part.end_a, part.end_b):
+        tip = place(end.point)
+        nut = max(end.nut_length_mm, 12.0)
+        x, y, z = (p - o * nut for p, o in zip(end.point, end.outward, strict=True))
+        inward = place((x, y, z))
+        labels.append(_label(end.end, tip, back_of(inward, tip, inward), 22.0, True))
+        ends.append((tip, inward))
+    return Sketch(
+        width=width,
+        height=height,
+        tube_width=max(3.0, min(9.0, part.od_mm * scale)),
+        strokes=tuple(sorted(strokes, key=lambda s: s.depth)),
+        labels=tuple(_apart(labels)),
+        ends=tuple(ends),
+    )
+
+
+def _runs(part: Part) -> list[tuple[Role, int, float, float]]:
+    """(role, number, from, to) along the developed length; straight k lies before bend k."""
+    runs: list[tuple[Role, int, float, float]] = []
+    at = 0.0
+    for bend in part.bends:
+        runs.append(("straight", bend.number, at, bend.start_mm))
+        runs.append(("bend", bend.number, bend.start_mm, bend.end_mm))
+        at = bend.end_mm
+    runs.append(("straight", len(part.bends) + 1, at, part.developed_mm))
+    return runs
+
+
+def _stroke(part: Part, run: tuple[Role, int, float, float], view: View, place: Place) -> Stroke:
+    role, number, start, end = run
+    low, high = min(start, end), max(start, end)
+    inside = [point for at, point in part.path if low - 1e-6 <= at <= high + 1e-6]
+    depth = sum(dot(point, view.towards) for point in inside) / max(1, len(inside))
+    return Stroke(role=role, number=number, points=tuple(place(p) for p in inside), depth=depth)
+
+
+def _label(text: str, tip: Point, way: Point, reach: float, end: bool) -> Label:
+    at = (tip[0] + way[0] * reach, tip[1] + way[1] * reach)
+    return Label(text=text, at=at, tip=tip, end=end)
+
+
+def _apart(labels: list[Label]) -> list[Label]:
+    """Push labels that lie on each other apart along the paper's width."""
+    placed: list[Label] = []
+    for label in labels:
+        x, y = label.at
+        for _ in range(6):
+            if all(abs(x - p.at[0]) > 17 or abs(y - p.at[1]) > 17 for p in placed):
+                break
+            x += 18
+        placed.append(Label(text=label.text, at=(x, y), tip=label.tip, end=label.end))
+    return placed

@@ -1,0 +1,266 @@
+"""Demo data: the volunteer workshop of a harbour museum, an old fire tender and a launch."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import date, timedelta
+
+from bendrel.core.lengths import Angle, Length, Plane
+from bendrel.core.line.document import (
+    BendReadings,
+    BendRow,
+    CornerReadings,
+    CornerRow,
+    Line,
+    LineEnd,
+    Reference,
+    RigidSpan,
+)
+from bendrel.core.removal.log import OpenItem, Removal, RemovedItem
+from bendrel.core.repair.condition import (
+    Condition,
+    Damage,
+    Decision,
+    Fixture,
+    FixtureState,
+    WetPoint,
+)
+from bendrel.core.units import Unit
+from bendrel.services.bookings import Account, BookingDraft
+from bendrel.services.jobs import JobDraft
+from bendrel.services.startup import Shop
+
+BRAKE_TUBE, BRAKE_BENDER = "copper-nickel_3-16in_0.711", "lever_3-16in"
+
+BOOKED: tuple[tuple[Account, str, int, int], ...] = (
+    ("planned", "Both rear lines, look and measure", 95, 0),
+    ("planned", "3/16 in copper-nickel, 7.6 m coil", 0, 3850),
+    ("extra", "Seized bleed screw, drilled and tapped", 70, 620),
+    ("own mistake", "Nut forgotten before the flare, piece made again", 25, 410),
+)
+
+Row = tuple[str, Reference, Reference, str, str]
+
+
+def fill_demo(shop: Shop) -> None:
+    """Put the demo jobs into an empty database; one that has jobs is left alone."""
+    if shop.jobs.board():
+        return
+    launch = shop.jobs.create(
+        JobDraft(name="Harbour launch", machine="1949 harbour launch, two-cylinder diesel", unit="mm")
+    )
+    shop.lines.add(launch.id, _fuel_feed())
+    shop.lines.add(launch.id, _reservoir_drop())
+    tender = shop.jobs.create(
+        JobDraft(
+            name="Fire tender",
+            machine="1958 fire tender, pump amidships, second axle rebuilt",
+            customer="Harbour museum, land vehicles",
+            promised=date.today() + timedelta(days=9),
+        )
+    )
+    shop.lines.add(tender.id, _rear_left())
+    shop.lines.add(tender.id, _rear_right())
+    shop.lines.add(tender.id, _impossible())
+    for account, what, minutes, cents in BOOKED:
+        draft = BookingDraft(account=account, what=what, minutes=minutes, material_cents=cents)
+        shop.bookings.book(tender.id, draft)
+
+
+def _rows(unit: Unit, rows: tuple[Row, ...]) -> tuple[BendRow, ...]:
+    return tuple(
+        BendRow(
+            length=Length(text=length, unit=unit),
+            read_from=start,
+            read_to=end,
+            angle=Angle(text=angle),
+            plane=Plane(text=plane),
+        )
+        for length, start, end, angle, plane in rows
+    )
+
+
+def _brake_line(
+    name: str, rows: tuple[Row, ...], last: str, end_a: LineEnd, end_b: LineEnd, notes: str = ""
+) -> Line:
+    readings = BendReadings(rows=_rows("in", rows), last=Length(text=last, unit="in"))
+    span = RigidSpan(
+        tube=BRAKE_TUBE, bender=BRAKE_BENDER, readings=readings, spare=Length(text='1"', unit="in")
+    )
+    return Line(name=name, end_a=end_a, end_b=end_b, spans=(span,), notes=notes)
+
+
+CLIPS: tuple[tuple[str, FixtureState], ...] = (
+    ("10", "there"),
+    ("12 5/8", "broken"),
+    ("20", "there"),
+    ("27", "missing"),
+)
+REMOVED = (
+    RemovedItem(kind="nut", what="wheel, left rear", wrench="27 mm", count=8, where="hub"),
+    RemovedItem(kind="shield", what="splash plate", where="behind the drum", note="bent, straighten"),
+    RemovedItem(kind="bolt", what="M6 × 16", wrench="10 mm", count=2, where="splash plate"),
+    RemovedItem(kind="clip", what="P-clip 5 mm", wrench="10 mm", count=3, where="axle tube", fate="replace"),
+    RemovedItem(kind="clip", what="by the spring seat", fate="should be here and is not"),
+    RemovedItem(kind="washer", what="copper", where="hose bracket", fate="replace"),
+    RemovedItem(kind="connector", what="tube nut", wrench="11 mm flare-nut", count=2, where="both ends"),
+)
+HOSE_END = LineEnd(
+    label="hose bracket",
+    fitting="double-45",
+    nut="double-45_3-16in_3-8-24",
+    port_thread="3/8-24",
+    proved=True,
+)
+WHEEL_END = LineEnd(
+    label="wheel cylinder",
+    fitting="double-45",
+    nut="double-45_3-16in_M10x1",
+    port_thread="M10x1",
+)
+
+
+def _rear_left() -> Line:
+    line = _brake_line(
+        "Rear axle, left",
+        (
+            ("2 5/8", "centre", "outside", "90", "12:00"),
+            ("6 13/16", "outside", "outside", "45", "3:00"),
+            ("9 3/16", "inside", "outside", "45", "9:00"),
+            ("4 15/16", "outside", "outside", "90", "1:00"),
+            ("7 7/8", "outside", "outside", "60", "10:30"),
+            ("3 1/4", "outside", "outside", "72", "10:30"),
+        ),
+        "3 1/16",
+        HOSE_END,
+        WHEEL_END,
+        "Old line rusted through under the second clip. Twin of the right-hand line.",
+    )
+    condition = Condition(
+        reasons=("rusted through", "weeping"),
+        urgency="off the road",
+        twin="due too",
+        wet=(
+            WetPoint(place="under the second clip"),
+            WetPoint(place="axle tube", ruled_out="hub seal, dry after cleaning"),
+        ),
+        damage=(
+            Damage(
+                kind="rust",
+                depth="through",
+                at=Length(text="12", unit="in"),
+                to=Length(text="13 1/4", unit="in"),
+            ),
+        ),
+        fixtures=tuple(Fixture(at=Length(text=at, unit="in"), state=state) for at, state in CLIPS),
+        cause="trapped dirt",
+        countermeasure="stainless clips with a sleeve under each",
+        decision=Decision(choice="replace whole", reason="brakes, and the twin is due too"),
+    )
+    removal = Removal(
+        items=REMOVED,
+        machine_state=("wheel off", "on stands", "rear raised 450 mm"),
+        went_out="to the left, over the axle tube",
+        volume="0.8 L",
+        done=("brake-pressure", "brake-pedal"),
+    )
+    return replace(
+        line,
+        condition=condition,
+        removal=removal,
+        open_items=(
+            OpenItem(
+                kind="missing hold-down",
+                what="clip by the spring seat",
+                person="Ilse",
+                due=(date.today() + timedelta(days=4)).isoformat(),
+            ),
+        ),
+        end_a=replace(HOSE_END, role="feed", role_how="hose comes from the tee", tag="yellow tape"),
+    )
+
+
+def _rear_right() -> Line:
+    """The right-hand line: the nut that came out of the bin is the wrong one for the cylinder."""
+    wrong = replace(WHEEL_END, nut="double-45_3-16in_3-8-24", label="wheel cylinder, right")
+    return _brake_line(
+        "Rear axle, right",
+        (
+            ("3 1/2", "centre", "outside", "90", "12:00"),
+            ("11 3/4", "outside", "outside", "30", "6:00"),
+            ("8 7/16", "outside", "outside", "45", "9:00"),
+            ("5", "outside", "outside", "90", "11:30"),
+            ("6 1/8", "outside", "outside", "75", "2:00"),
+        ),
+        '2-3/4"',
+        HOSE_END,
+        wrong,
+    )
+
+
+def _impossible() -> Line:
+    """Cannot be made, on purpose: it shows what findings look like."""
+    line = _brake_line(
+        "Front left, as sketched (cannot be made)",
+        (
+            ("1 1/8", "centre", "outside", "90", "12:00"),
+            ("5", "outside", "back", "200", "3:00"),
+            ("7/8", "back", "outside", "90", "6:00"),
+            ("1 3/4", "outside", "outside", "60", "9:00"),
+            ("6 1/4", "outside", "outside", "45", "12:00"),
+        ),
+        "1",
+        HOSE_END,
+        replace(WHEEL_END, fitting="compression", nut=None, label="wheel cylinder, front"),
+        "Drawn from memory by a volunteer. Kept to show what Bendrel says about it.",
+    )
+    return replace(line, spans=(replace(line.spans[0], tube="aluminium-3003_3-16in_0.889"),))
+
+
+def _fuel_feed() -> Line:
+    points = (
+        ("0", "0", "0"),
+        ("180", "0", "0"),
+        ("180", "240", "0"),
+        ("420", "240", "-110"),
+        ("760", "240", "-110"),
+        ("760", "330", "-20"),
+        ("760", "460", "-20"),
+    )
+    end = LineEnd(label="tank valve", fitting="double-45", nut="double-45_8mm_M14x1_5", port_thread="M14x1.5")
+    readings = CornerReadings(
+        rows=tuple(CornerRow(x=Length(text=x), y=Length(text=y), z=Length(text=z)) for x, y, z in points)
+    )
+    span = RigidSpan(tube="copper-nickel_8mm_1", bender="lever_8mm", readings=readings, marks="middle")
+    return Line(
+        name="Fuel feed, tank to filter",
+        service="fuel-low",
+        unit="mm",
+        end_a=end,
+        end_b=replace(end, label="filter"),
+        spans=(span,),
+    )
+
+
+def _reservoir_drop() -> Line:
+    readings = BendReadings(
+        rows=_rows(
+            "mm",
+            (
+                ("95", "centre", "outside", "90", "12:00"),
+                ("140", "outside", "back", "180", "3:00"),
+                ("120", "back", "outside", "90", "3:00"),
+            ),
+        ),
+        last=Length(text="8 cm"),
+    )
+    end = LineEnd(label="steering tank", fitting="bubble", nut="bubble_6mm_M12x1")
+    span = RigidSpan(tube="steel-double-wall_6mm_0.7", bender="bench_6mm", readings=readings, held="B")
+    return Line(
+        name="Steering tank drop, with hairpin",
+        service="hydraulic",
+        unit="mm",
+        end_a=end,
+        end_b=replace(end, label="pump inlet"),
+        spans=(span,),
+    )

@@ -1,0 +1,28 @@
+"""What a use case can refuse. Every text is one sentence for the person."""
+
+from __future__ import annotations
+
+from typing import Any
+
+
+class NotFound(LookupError):
+    """No such job or line, or it has been deleted."""
+
+
+class Refused(ValueError):
+    """The request makes no sense as it stands."""
+
+
+class Stale(RuntimeError):
+    """Somebody else saved first. Carries what is stored now, so that nothing is lost."""
+
+    def __init__(self, message: str, version: int, current: dict[str, Any]) -> None:
+        super().__init__(message)
+        self.version = version
+        self.current = current
+
+
+def check_name(name: str) -> None:
+    """Raises Refused for a name of spaces alone."""
+    if not name.strip():
+        raise Refused("A name is needed; spaces alone are none.")

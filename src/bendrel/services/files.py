@@ -1,0 +1,76 @@
+"""Files in and out of a line, and the sheet for the bench."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from bendrel.core.line.document import Line
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.kit import Kit
+from bendrel.core.shape.bends import ShapeError
+from bendrel.core.shape.corners import corners_from_bends
+from bendrel.exchange.documents import write_line
+from bendrel.exchange.dxf import write_dxf
+from bendrel.exchange.mesh import write_mesh
+from bendrel.exchange.sheet import build_sheet
+from bendrel.exchange.step import write_step
+from bendrel.exchange.svg import draw_svg
+from bendrel.exchange.tables import write_bends, write_points
+from bendrel.services.errors import Refused
+from bendrel.services.lines import Lines
+
+
+def print_sheet(line: Line, kit: Kit, *, job: str, machine: str, today: date | None = None) -> bytes:
+    """PDF of the build sheet. Raises Refused while the readings cannot be read."""
+    plan = plan_line(line, kit)
+    if plan.part is None:
+        raise Refused(f"There is nothing to print yet: {plan.problems[0].message}")
+    tube = kit.tubes[line.spans[0].tube]
+    service = kit.services[line.service]
+    return build_sheet(
+        line,
+        plan,
+        job=job,
+        machine=machine,
+        cautions=service.cautions,
+        tube=f"{service.name} · {tube.size} × {tube.wall_mm:g} mm {kit.materials[tube.material].name}",
+        today=today or date.today(),
+    )
+
+
+KINDS = ("document", "points", "bends", "dxf", "step", "stl", "glb", "svg")
+
+
+def export_line(lines: Lines, line: Line, kit: Kit, kind: str) -> tuple[bytes, str, str]:
+    """(bytes, media type, file ending) of a line in one of `KINDS`. Raises Refused, FileError."""
+    if kind == "document":
+        return write_line(line).encode(), "application/json", ".bendrel.json"
+    if kind not in KINDS:
+        raise Refused(f"“{kind[:20]}” cannot be exported; {', '.join(KINDS)} can.")
+    shape = lines.shape(line)
+    if kind == "bends":
+        return write_bends(shape).encode(), "text/csv; charset=utf-8", ".bends.csv"
+    if kind == "points":
+        try:
+            return write_points(corners_from_bends(shape)).encode(), "text/csv", ".points.csv"
+        except ShapeError as error:
+            raise Refused(str(error)) from error
+    if min(shape.straights_mm) < 0:
+        raise Refused("A straight is missing: this line cannot be drawn as a tube until it is put right.")
+    if kind == "dxf":
+        return write_dxf(shape).encode(), "image/vnd.dxf", ".dxf"
+    if kind == "svg":
+        return _svg(line, kit), "image/svg+xml", ".svg"
+    tube = kit.tubes[line.spans[0].tube]
+    if kind == "step":
+        return write_step(shape, tube.od_mm, tube.bore_mm), "model/step", ".step"
+    if kind == "stl":
+        return write_mesh(shape, tube.od_mm, tube.bore_mm, "stl"), "model/stl", ".stl"
+    return write_mesh(shape, tube.od_mm, tube.bore_mm, "glb"), "model/gltf-binary", ".glb"
+
+
+def _svg(line: Line, kit: Kit) -> bytes:
+    plan = plan_line(line, kit)
+    if plan.part is None:
+        raise Refused(f"There is nothing to draw yet: {plan.problems[0].message}")
+    return draw_svg(plan.part, plan.part.views["free"]).encode()

@@ -1,0 +1,152 @@
+"""Jobs: the bench board, creating, renaming, deleting and taking that back."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from typing import Annotated
+
+from annotated_types import MaxLen, MinLen
+from sqlalchemy.orm import Session
+
+from bendrel.core.line.document import Name
+from bendrel.core.plan.kit import Kit
+from bendrel.core.record import record
+from bendrel.core.repair.condition import Urgency
+from bendrel.core.units import Unit
+from bendrel.services.errors import NotFound, Stale, check_name
+from bendrel.services.summaries import LineSummary, Summaries
+from bendrel.store.database import Database
+from bendrel.store.jobs import find_job, present_jobs
+from bendrel.store.models import Job, LineRow, now
+
+
+@record
+class JobDraft:
+    """What a person says of a job."""
+
+    name: Name
+    machine: Annotated[str, MaxLen(200)] = ""
+    unit: Unit = "in"
+    customer: Annotated[str, MaxLen(200)] = ""
+    promised: date | None = None
+
+
+@record
+class JobSummary:
+    """A job with its lines."""
+
+    id: str
+    name: Annotated[str, MinLen(1)]
+    machine: str
+    customer: str
+    promised: date | None
+    unit: Unit
+    version: int
+    lines: tuple[LineSummary, ...]
+    updated_at: datetime
+
+
+class Jobs:
+    """Use cases on jobs. Raises NotFound, Refused and Stale."""
+
+    def __init__(self, database: Database, kit: Kit) -> None:
+        self._database = database
+        self._summaries = Summaries(kit)
+
+    def board(self) -> tuple[JobSummary, ...]:
+        """All jobs by what happens next: a line off the road first, then the nearest promise, then
+        the one touched last."""
+        with self._database.session() as session:
+            present = present_jobs(session)
+            told = self._summaries.of(session, (row for job in present for row in _lines(job)))
+            jobs = [_summary(job, told) for job in present]
+        return tuple(sorted(jobs, key=_turn))
+
+    def one(self, job_id: str) -> JobSummary:
+        """One job with its lines."""
+        with self._database.session() as session:
+            return self._summary(session, _job(session, job_id))
+
+    def create(self, draft: JobDraft) -> JobSummary:
+        """A new job without lines."""
+        check_name(draft.name)
+        with self._database.session() as session:
+            job = Job(
+                name=draft.name,
+                machine=draft.machine,
+                unit=draft.unit,
+                customer=draft.customer,
+                promised=draft.promised,
+            )
+            session.add(job)
+            session.flush()
+            return self._summary(session, job)
+
+    def change(self, job_id: str, version: int, draft: JobDraft) -> JobSummary:
+        """Rename a job or change its machine or unit."""
+        check_name(draft.name)
+        with self._database.session() as session:
+            job = _job(session, job_id)
+            if job.version != version:
+                raise Stale(
+                    "This job was changed elsewhere; your text is still here, look at both.",
+                    job.version,
+                    {"name": job.name, "machine": job.machine, "customer": job.customer},
+                )
+            job.name, job.machine, job.unit = draft.name, draft.machine, draft.unit
+            job.customer, job.promised = draft.customer, draft.promised
+            job.version += 1
+            job.updated_at = now()
+            return self._summary(session, job)
+
+    def delete(self, job_id: str) -> None:
+        """Take a job off the board; `restore` brings it back with its lines."""
+        with self._database.session() as session:
+            _job(session, job_id).deleted_at = now()
+
+    def restore(self, job_id: str) -> JobSummary:
+        """Bring a deleted job back."""
+        with self._database.session() as session:
+            job = find_job(session, job_id, deleted=True)
+            if job is None:
+                raise NotFound(f"There is no job “{job_id}”.")
+            job.deleted_at = None
+            return self._summary(session, job)
+
+    def _summary(self, session: Session, job: Job) -> JobSummary:
+        return _summary(job, self._summaries.of(session, _lines(job)))
+
+
+def _lines(job: Job) -> list[LineRow]:
+    return [row for row in job.lines if row.deleted_at is None]
+
+
+def _summary(job: Job, told: dict[str, LineSummary]) -> JobSummary:
+    lines = [told[row.id] for row in _lines(job)]
+    lines.sort(key=lambda line: (line.done, _URGENCIES.index(line.urgency), line.rank))
+    return JobSummary(
+        id=job.id,
+        name=job.name,
+        machine=job.machine,
+        customer=job.customer,
+        promised=job.promised,
+        unit="mm" if job.unit == "mm" else "in",
+        version=job.version,
+        lines=tuple(lines),
+        updated_at=job.updated_at,
+    )
+
+
+_URGENCIES: tuple[Urgency, ...] = ("off the road", "soon", "can wait")
+
+
+def _turn(job: JobSummary) -> tuple[bool, date]:
+    waiting = any(line.urgency == "off the road" and not line.done for line in job.lines)
+    return not waiting, job.promised or date.max
+
+
+def _job(session: Session, job_id: str) -> Job:
+    job = find_job(session, job_id)
+    if job is None:
+        raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
+    return job

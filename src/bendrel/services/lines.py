@@ -1,0 +1,225 @@
+"""Lines: open, save as typed, undo and redo, delete and take that back, plan, convert, import."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from bendrel.core.lengths import Length, is_blank
+from bendrel.core.line.document import (
+    BendReadings,
+    By,
+    CornerReadings,
+    CornerRow,
+    Line,
+    LineEnd,
+    RigidSpan,
+)
+from bendrel.core.line.readings import resolve
+from bendrel.core.line.rewrite import Entry, with_shape
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.kit import Kit
+from bendrel.core.plan.model import Plan
+from bendrel.core.record import record
+from bendrel.core.repair.condition import Condition
+from bendrel.core.shape.bends import BendList, ShapeError
+from bendrel.core.units import Unit
+from bendrel.exchange.documents import line_from_value, line_to_value
+from bendrel.services.errors import NotFound, Refused, Stale, check_name
+from bendrel.store.database import Database
+from bendrel.store.jobs import find_job
+from bendrel.store.lines import add_line, document_at, find_line, last_step, move_head, push_step
+from bendrel.store.models import LineRow, now
+
+DEFAULT_TUBE = "copper-nickel_3-16in_0.711"
+DEFAULT_BENDER = "lever_3-16in"
+DEFAULT_END = LineEnd(fitting="double-45", nut="double-45_3-16in_3-8-24")
+
+
+@record
+class OpenLine:
+    """A stored line as opened: its document and what may be done next."""
+
+    id: str
+    job_id: str
+    job_name: str
+    version: int
+    document: Line
+    can_undo: bool
+    can_redo: bool
+    updated_at: datetime
+
+
+class Lines:
+    """Use cases on lines. Raises NotFound, Stale and Refused."""
+
+    def __init__(self, database: Database, kit: Kit) -> None:
+        self._database = database
+        self._kit = kit
+
+    def create(
+        self, job_id: str, name: str, *, service: str = "brake", taken_in: Condition | None = None
+    ) -> OpenLine:
+        """A new line with the usual choices and no readings yet, in the job's unit."""
+        check_name(name)
+        if service not in self._kit.services:
+            raise Refused(f"The catalogue has no service “{service[:40]}”; choose one that is listed.")
+        with self._database.session() as session:
+            job = find_job(session, job_id)
+            if job is None:
+                raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
+            line = new_line(name, "mm" if job.unit == "mm" else "in")
+            line = replace(line, service=service, condition=taken_in or Condition())
+            return _opened(session, add_line(session, job, line_to_value(line)))
+
+    def add(self, job_id: str, line: Line) -> OpenLine:
+        """A line from a document, such as an imported file."""
+        with self._database.session() as session:
+            job = find_job(session, job_id)
+            if job is None:
+                raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
+            return _opened(session, add_line(session, job, line_to_value(line)))
+
+    def open(self, line_id: str) -> OpenLine:
+        """One line."""
+        with self._database.session() as session:
+            return _opened(session, _line(session, line_id))
+
+    def save(self, line_id: str, version: int, document: Line) -> OpenLine:
+        """Keep `document` as the next step. Raises Stale when another save came first."""
+        check_name(document.name)
+        with self._database.session() as session:
+            row = _line(session, line_id)
+            _check(session, row, version)
+            value = line_to_value(document)
+            if value != document_at(session, row, row.head):
+                push_step(session, row, value)
+            return _opened(session, row)
+
+    def undo(self, line_id: str, version: int) -> OpenLine:
+        """Go one step back."""
+        return self._step(line_id, version, -1)
+
+    def redo(self, line_id: str, version: int) -> OpenLine:
+        """Go one step forward again."""
+        return self._step(line_id, version, 1)
+
+    def delete(self, line_id: str) -> None:
+        """Take a line off its job; `restore` brings it back."""
+        with self._database.session() as session:
+            _line(session, line_id).deleted_at = now()
+
+    def restore(self, line_id: str) -> OpenLine:
+        """Bring a deleted line back."""
+        with self._database.session() as session:
+            row = find_line(session, line_id, deleted=True)
+            if row is None:
+                raise NotFound(f"There is no line “{line_id[:40]}”.")
+            row.deleted_at = None
+            return _opened(session, row)
+
+    def plan(self, document: Line) -> Plan:
+        """The plan of a document as typed; nothing is stored."""
+        return plan_line(document, self._kit)
+
+    def convert(self, document: Line, kind: Entry) -> Line:
+        """The same shape in the other way of entry, blank for blank.
+
+        Raises Refused while readings are unusable.
+        """
+        if _is_blank(document.spans[0].readings):
+            return with_blank_readings(document, kind)
+        return with_readings(document, self.shape(document), kind, self._kit)
+
+    def shape(self, document: Line) -> BendList:
+        """The shape that a document means. Raises Refused with the first problem."""
+        span = document.spans[0]
+        tube, bender = self._kit.tubes.get(span.tube), self._kit.benders.get(span.bender)
+        if tube is None or bender is None:
+            raise Refused("Choose a tube and a bender first.")
+        if _is_blank(span.readings):
+            raise Refused("There are no readings yet.")
+        read = resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)
+        if read.shape is None:
+            raise Refused(f"Put the readings right first: {read.problems[0].message}")
+        return read.shape
+
+    def _step(self, line_id: str, version: int, by: int) -> OpenLine:
+        with self._database.session() as session:
+            row = _line(session, line_id)
+            _check(session, row, version)
+            wanted = row.head + by
+            if not 1 <= wanted <= last_step(session, row):
+                raise Refused("There is nothing to undo." if by < 0 else "There is nothing to redo.")
+            move_head(row, wanted)
+            return _opened(session, row)
+
+
+def new_line(name: str, unit: Unit) -> Line:
+    """A line with the usual brake choices: 3/16 in copper-nickel, double flares, lever bender."""
+    span = RigidSpan(
+        tube=DEFAULT_TUBE,
+        bender=DEFAULT_BENDER,
+        readings=BendReadings(last=Length(unit=unit)),
+        spare=Length(text='1"' if unit == "in" else "25 mm", unit=unit),
+    )
+    return Line(name=name, unit=unit, end_a=DEFAULT_END, end_b=DEFAULT_END, spans=(span,))
+
+
+def with_blank_readings(line: Line, kind: Entry) -> Line:
+    """`line` ready for its first readings of one kind."""
+    blank = Length(unit=line.unit)
+    corner = CornerRow(x=blank, y=blank, z=blank)
+    by: By = "wire" if kind == "wire" else "leg"
+    bends = BendReadings(last=blank, last_by=by)
+    empty = CornerReadings(rows=(corner, corner)) if kind == "corners" else bends
+    return replace(line, spans=(replace(line.spans[0], readings=empty),))
+
+
+def with_readings(line: Line, shape: BendList, kind: Entry, kit: Kit) -> Line:
+    """`line` with readings of one kind that say `shape`. Raises Refused."""
+    bender = kit.benders.get(line.spans[0].bender)
+    try:
+        return with_shape(line, shape, kind, bender.radius_mm if bender else None)
+    except ShapeError as error:
+        raise Refused(str(error)) from error
+
+
+def _is_blank(readings: BendReadings | CornerReadings) -> bool:
+    """Nothing has been typed yet."""
+    if isinstance(readings, BendReadings):
+        return not readings.rows and is_blank(readings.last)
+    return all(is_blank(axis) for row in readings.rows for axis in (row.x, row.y, row.z))
+
+
+def _opened(session: Session, row: LineRow) -> OpenLine:
+    value: dict[str, Any] = document_at(session, row, row.head)
+    return OpenLine(
+        id=row.id,
+        job_id=row.job_id,
+        job_name=row.job.name,
+        version=row.version,
+        document=line_from_value(value),
+        can_undo=row.head > 1,
+        can_redo=row.head < last_step(session, row),
+        updated_at=row.updated_at,
+    )
+
+
+def _check(session: Session, row: LineRow, version: int) -> None:
+    if row.version != version:
+        raise Stale(
+            "This line was saved elsewhere first; what you typed is still here.",
+            row.version,
+            document_at(session, row, row.head),
+        )
+
+
+def _line(session: Session, line_id: str) -> LineRow:
+    row = find_line(session, line_id)
+    if row is None:
+        raise NotFound(f"There is no line “{line_id[:40]}”; it may have been deleted.")
+    return row

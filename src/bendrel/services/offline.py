@@ -1,0 +1,81 @@
+"""The plan of a file, without a database: what `bendrel plan` answers."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from bendrel.catalogue.loader import GIVEN_RADII, load_kit
+from bendrel.core.bending.bender import MarkStyle
+from bendrel.core.findings import EndName
+from bendrel.core.lengths import Length
+from bendrel.core.line.document import BendReadings, Line, LineEnd, RigidSpan
+from bendrel.core.plan.assemble import plan_line
+from bendrel.exchange.documents import read_line
+from bendrel.exchange.errors import FileError
+from bendrel.exchange.tables import read_shape
+from bendrel.services.lines import DEFAULT_TUBE, with_readings
+
+
+def plan_file(
+    data: bytes, *, held: EndName | None, marks: MarkStyle | None, radius_mm: float | None
+) -> dict[str, Any]:
+    """The plan of a line document, or of a points or bend CSV.
+
+    A CSV is planned as 3/16 in copper-nickel on a bender of the given radii with unflared ends.
+    Raises FileError.
+    """
+    if data.lstrip(b"\xef\xbb\xbf \r\n\t").startswith(b"{"):
+        line = read_line(data)
+    else:
+        line = _line_of_shape(data, radius_mm)
+    span = line.spans[0]
+    line = replace(line, spans=(replace(span, held=held or span.held, marks=marks or span.marks),))
+    plan = plan_line(line, load_kit())
+    if plan.part is None:
+        problem = plan.problems[0]
+        raise FileError(f"{problem.path}: {problem.message}")
+    part = plan.part
+    return {
+        "developed_mm": part.developed_mm,
+        "cut_mm": part.cut_mm,
+        "terms": [{"label": term.label, "mm": term.mm} for term in part.terms],
+        "held_end": part.held_end,
+        "moves": [
+            {
+                "bend": move.bend,
+                "mark_mm": move.mark_mm,
+                "measured_from": move.measured_from,
+                "turn_deg": move.turn_deg,
+                "angle_deg": move.angle_deg,
+                "dial_deg": move.dial_deg,
+            }
+            for move in part.moves
+        ],
+        "findings": [
+            {
+                "severity": finding.severity,
+                "code": finding.code,
+                "where": str(finding.where),
+                "message": finding.message,
+                "source": f"{finding.source.kind}: {finding.source.text}",
+            }
+            for finding in plan.findings
+        ],
+        "rules_version": plan.rules_version,
+    }
+
+
+def _line_of_shape(data: bytes, radius_mm: float | None) -> Line:
+    kit = load_kit()
+    shape = read_shape(data, radius_mm)
+    span = RigidSpan(tube=DEFAULT_TUBE, bender=GIVEN_RADII, readings=BendReadings(), spare=Length(text="0"))
+    blank = Line(
+        name="file",
+        service="unspecified",
+        unit="mm",
+        end_a=LineEnd(),
+        end_b=LineEnd(),
+        spans=(span,),
+    )
+    return with_readings(blank, shape, "bends", kit)

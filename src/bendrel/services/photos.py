@@ -1,0 +1,63 @@
+"""Photographs: kept as files beside the database, named by their content."""
+
+from __future__ import annotations
+
+import os
+from hashlib import sha256
+from pathlib import Path
+
+from bendrel.core.line.document import Line
+from bendrel.core.record import record
+from bendrel.exchange.pictures import read_picture
+from bendrel.services.errors import NotFound
+from bendrel.store.database import Database
+from bendrel.store.models import PhotoRow
+
+
+@record
+class Photo:
+    """A kept photograph."""
+
+    id: str
+    width: int
+    height: int
+
+
+class Photos:
+    """Use cases on photographs. Raises NotFound and FileError."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+        self._folder = database.path.parent / f"{database.path.stem}-photos"
+
+    def keep(self, data: bytes) -> Photo:
+        """Check, scale and keep a photograph; the same one twice is kept once."""
+        picture = read_picture(data)
+        name = sha256(picture.data).hexdigest()[:32]
+        self._folder.mkdir(exist_ok=True)
+        unfinished = self._folder / f"{name}.part"
+        unfinished.write_bytes(picture.data)
+        os.replace(unfinished, self._folder / f"{name}.jpg")
+        with self._database.session() as session:
+            if session.get(PhotoRow, name) is None:
+                session.add(
+                    PhotoRow(id=name, width=picture.width, height=picture.height, bytes=len(picture.data))
+                )
+        return Photo(id=name, width=picture.width, height=picture.height)
+
+    def path(self, photo_id: str) -> Path:
+        """Where the file of a photograph lies."""
+        with self._database.session() as session:
+            row = session.get(PhotoRow, photo_id)
+        path = self._folder / f"{photo_id}.jpg"
+        if row is None or not path.is_file():
+            raise NotFound("There is no such photograph; it may not have come along with the line.")
+        return path
+
+
+def photos_of(line: Line) -> tuple[str, ...]:
+    """The photographs that a line speaks of, each once."""
+    named = [item.photo for item in line.removal.items]
+    named += [damage.photo for damage in line.condition.damage]
+    named += [fixture.photo for fixture in line.condition.fixtures]
+    return tuple(dict.fromkeys(name for name in named if name))

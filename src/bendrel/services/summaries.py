@@ -1,0 +1,148 @@
+"""What the board says of every line: worked out once for each version, and kept between starts."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import datetime
+from functools import cache
+from hashlib import sha256
+from importlib.resources import files
+from importlib.resources.abc import Traversable
+from typing import Any
+
+from pydantic import TypeAdapter, ValidationError
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from bendrel.core.findings import Severity
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.kit import Kit
+from bendrel.core.plan.next_step import next_step
+from bendrel.core.record import record
+from bendrel.core.removal.log import OpenItem, PartToGet
+from bendrel.core.repair.condition import Reason, Urgency
+from bendrel.core.units import Unit
+from bendrel.exchange.documents import line_from_value
+from bendrel.store.lines import document_at
+from bendrel.store.models import LineRow, SummaryRow
+
+
+@record
+class LineSummary:
+    """A line on the board: what it is and what happens next."""
+
+    id: str
+    name: str
+    service: str
+    tube: str
+    bends: int
+    cut_mm: float | None
+    unit: Unit
+    worst: Severity | None
+    findings: dict[str, int]
+    next_step: str
+    rank: int
+    reasons: tuple[Reason, ...]
+    urgency: Urgency
+    twin_open: bool
+    done: bool
+    open_items: tuple[OpenItem, ...]
+    parts: tuple[PartToGet, ...]
+    updated_at: datetime
+
+
+_SUMMARY = TypeAdapter(LineSummary)
+Kept = tuple[int, dict[str, Any]]
+
+
+class Summaries:
+    """Summaries by line. A version of a line never changes, so neither does what is said of it."""
+
+    def __init__(self, kit: Kit) -> None:
+        self._kit = kit
+        self._told: dict[str, tuple[int, LineSummary]] = {}
+
+    def of(self, session: Session, rows: Iterable[LineRow]) -> dict[str, LineSummary]:
+        """Summaries of `rows` by id; new ones are written down."""
+        wanted = list(rows)
+        missing = [row for row in wanted if self._told.get(row.id, (0, None))[0] != row.version]
+        kept = self._kept(session, [row.id for row in missing]) if missing else {}
+        for row in missing:
+            summary = _read(kept.get(row.id), row.version)
+            if summary is None:
+                document = document_at(session, row, row.head)
+                summary = summarise(row.id, document, row.updated_at, self._kit)
+                value = _SUMMARY.dump_python(summary, mode="json")
+                session.merge(
+                    SummaryRow(line_id=row.id, version=row.version, stamp=rules_stamp(), summary=value)
+                )
+            self._told[row.id] = (row.version, summary)
+        return {row.id: self._told[row.id][1] for row in wanted}
+
+    def _kept(self, session: Session, ids: list[str]) -> dict[str, Kept]:
+        """(version, summary) of what was written down by the present rules."""
+        query = select(SummaryRow.line_id, SummaryRow.version, SummaryRow.summary).where(
+            SummaryRow.stamp == rules_stamp()
+        )
+        if len(ids) <= 100:
+            query = query.where(SummaryRow.line_id.in_(ids))
+        return {line_id: (version, summary) for line_id, version, summary in session.execute(query)}
+
+
+@cache
+def rules_stamp() -> str:
+    """A fingerprint of the core and the catalogue: any change to a rule makes another."""
+    digest = sha256()
+    for folder in ("core", "catalogue"):
+        _add(digest, files("bendrel") / folder)
+    return digest.hexdigest()
+
+
+def _add(digest: Any, place: Traversable) -> None:
+    for item in sorted(place.iterdir(), key=lambda entry: entry.name):
+        if item.is_dir():
+            if item.name != "__pycache__":
+                _add(digest, item)
+        else:
+            digest.update(item.name.encode() + item.read_bytes())
+
+
+def _read(kept: Kept | None, version: int) -> LineSummary | None:
+    if kept is None or kept[0] != version:
+        return None
+    try:
+        return _SUMMARY.validate_python(kept[1])
+    except ValidationError:
+        return None
+
+
+def summarise(line_id: str, document: dict[str, Any], updated_at: datetime, kit: Kit) -> LineSummary:
+    """What the board says of a stored line."""
+    line = line_from_value(document)
+    plan = plan_line(line, kit)
+    tube = kit.tubes.get(line.spans[0].tube)
+    counts: dict[str, int] = {}
+    pending = [finding for finding in plan.findings if not finding.set_aside]
+    for finding in pending:
+        counts[finding.severity] = counts.get(finding.severity, 0) + 1
+    step = next_step(line, plan)
+    return LineSummary(
+        id=line_id,
+        name=line.name,
+        service=kit.services[line.service].name if line.service in kit.services else line.service,
+        tube=f"{tube.size} {kit.materials[tube.material].name}" if tube else "no tube chosen",
+        bends=len(plan.part.bends) if plan.part else 0,
+        cut_mm=plan.part.cut_mm if plan.part else None,
+        unit=line.unit,
+        worst=pending[0].severity if pending else None,
+        findings=counts,
+        next_step=step.text,
+        rank=step.rank,
+        reasons=line.condition.reasons,
+        urgency=line.condition.urgency,
+        twin_open=any(finding.code == "twin" for finding in pending),
+        done=plan.removed.done,
+        open_items=plan.removed.open_items,
+        parts=plan.removed.parts,
+        updated_at=updated_at,
+    )

@@ -1,0 +1,62 @@
+"""Start the application on this machine and say where."""
+
+from __future__ import annotations
+
+import os
+import socket
+from pathlib import Path
+
+import uvicorn
+
+from bendrel.api.app import create_app
+from bendrel.services.demo import fill_demo
+from bendrel.services.startup import open_shop
+
+HOST = "127.0.0.1"
+PORTS_TRIED = 20
+
+
+def shop_folder() -> Path:
+    """Where a shop's data lies: $BENDREL_DATA, or the user's data folder."""
+    named = os.environ.get("BENDREL_DATA")
+    if named:
+        return Path(named)
+    base = os.environ.get("XDG_DATA_HOME")
+    return (Path(base) if base else Path.home() / ".local" / "share") / "bendrel"
+
+
+def run(database: Path, port: int, *, demo: bool = False, fresh: bool = False) -> None:
+    """Serve `database` on 127.0.0.1 until interrupted; prints the address.
+
+    Raises OSError when no port is free or the folder cannot be written.
+    """
+    if fresh:
+        for part in ("", "-wal", "-shm"):
+            database.with_name(database.name + part).unlink(missing_ok=True)
+    if demo:
+        shop = open_shop(database, backups=False)
+        fill_demo(shop)
+        shop.close()
+    listening = _listen(port)
+    app = create_app(database)
+    address = f"http://{HOST}:{listening.getsockname()[1]}/"
+    print(f"Bendrel is open at {address}  (Ctrl+C stops it)", flush=True)
+    config = uvicorn.Config(app, log_level="warning", server_header=False, timeout_graceful_shutdown=2)
+    uvicorn.Server(config).run(sockets=[listening])
+
+
+def _listen(first: int) -> socket.socket:
+    """A bound socket on the first free port from `first` on."""
+    for port in range(first, min(first + PORTS_TRIED, 65536)):
+        # the protocol is named, or answers would wait 40 ms for the other side's acknowledgement:
+        # asyncio switches that off only for sockets that say they are TCP
+        attempt = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
+        attempt.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            attempt.bind((HOST, port))
+        except OSError:
+            attempt.close()
+            continue
+        attempt.listen(128)
+        return attempt
+    raise OSError(None, f"no free port from {first} on; name another with --port")

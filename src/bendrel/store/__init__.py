@@ -1,0 +1,1 @@
+"""Where jobs and lines are kept: SQLite through SQLAlchemy, migrated by Alembic."""

@@ -1,0 +1,120 @@
+"""Tables. A line is one document with a version; every change to it is a step that can be undone."""
+
+from __future__ import annotations
+
+from datetime import UTC, date, datetime
+from typing import Any
+from uuid import uuid4
+
+from sqlalchemy import JSON, Date, DateTime, ForeignKey, String, UniqueConstraint
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+
+def new_id() -> str:
+    """A short random id, safe in an address."""
+    return uuid4().hex[:16]
+
+
+def now() -> datetime:
+    """The present moment in UTC, without a zone: SQLite keeps none."""
+    return datetime.now(UTC).replace(tzinfo=None, microsecond=0)
+
+
+class Base(DeclarativeBase):
+    """All tables."""
+
+
+class Job(Base):
+    """A machine in the shop and why it is there."""
+
+    __tablename__ = "jobs"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True, default=new_id)
+    name: Mapped[str] = mapped_column(String(120))
+    machine: Mapped[str] = mapped_column(String(200), default="")
+    customer: Mapped[str] = mapped_column(String(200), default="", server_default="")
+    promised: Mapped[date | None] = mapped_column(Date, default=None)
+    unit: Mapped[str] = mapped_column(String(2), default="in")
+    version: Mapped[int] = mapped_column(default=1)
+    created_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    updated_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    deleted_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+    lines: Mapped[list[LineRow]] = relationship(
+        back_populates="job", order_by="LineRow.place", cascade="all, delete-orphan"
+    )
+    bookings: Mapped[list[BookingRow]] = relationship(
+        back_populates="job", order_by="BookingRow.at", cascade="all, delete-orphan"
+    )
+
+
+class BookingRow(Base):
+    """Time and material on a job, booked to whoever pays for it."""
+
+    __tablename__ = "bookings"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True, default=new_id)
+    job_id: Mapped[str] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), index=True)
+    account: Mapped[str] = mapped_column(String(20))
+    what: Mapped[str] = mapped_column(String(200))
+    minutes: Mapped[int] = mapped_column(default=0)
+    material_cents: Mapped[int] = mapped_column(default=0)
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    deleted_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+    job: Mapped[Job] = relationship(back_populates="bookings")
+
+
+class PhotoRow(Base):
+    """A photograph kept beside the database under its own name, found by what is in it."""
+
+    __tablename__ = "photos"
+
+    id: Mapped[str] = mapped_column(String(40), primary_key=True)
+    width: Mapped[int]
+    height: Mapped[int]
+    bytes: Mapped[int]
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+
+class LineRow(Base):
+    """One line of a job. `head` is the step that holds the present document."""
+
+    __tablename__ = "lines"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True, default=new_id)
+    job_id: Mapped[str] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), index=True)
+    place: Mapped[int] = mapped_column(default=0)
+    version: Mapped[int] = mapped_column(default=1)
+    head: Mapped[int] = mapped_column(default=1)
+    created_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    updated_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    deleted_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+    job: Mapped[Job] = relationship(back_populates="lines")
+    steps: Mapped[list[LineStep]] = relationship(
+        back_populates="line", order_by="LineStep.seq", cascade="all, delete-orphan"
+    )
+
+
+class SummaryRow(Base):
+    """What the board says of one version of a line, kept so that a start need not plan every line
+    again. `stamp` names the rules that it was worked out by; another stamp makes it worthless."""
+
+    __tablename__ = "line_summaries"
+
+    line_id: Mapped[str] = mapped_column(ForeignKey("lines.id", ondelete="CASCADE"), primary_key=True)
+    version: Mapped[int]
+    stamp: Mapped[str] = mapped_column(String(64))
+    summary: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class LineStep(Base):
+    """One change to a line: the whole document after it."""
+
+    __tablename__ = "line_steps"
+    __table_args__ = (UniqueConstraint("line_id", "seq"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    line_id: Mapped[str] = mapped_column(ForeignKey("lines.id", ondelete="CASCADE"), index=True)
+    seq: Mapped[int]
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    line: Mapped[LineRow] = relationship(back_populates="steps")

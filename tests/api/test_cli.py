@@ -1,0 +1,158 @@
+"""The command line of design.md 6, called as people and scripts call it."""
+
+import json
+import re
+import subprocess
+import sys
+import urllib.request
+from pathlib import Path
+
+import pytest
+
+from bendrel.exchange.documents import write_line
+from tests.lines import bent, row
+
+BENDREL = Path(sys.executable).with_name("bendrel")
+STAIR = "x_mm,y_mm,z_mm,radius_mm\n0,0,0,\n100,0,0,{r}\n100,100,0,{r}\n100,100,100,\n"
+
+
+def bendrel(*words, cwd=None):
+    return subprocess.run([BENDREL, *words], capture_output=True, text=True, cwd=cwd, check=False)
+
+
+def answer(*words, cwd=None):
+    done = bendrel(*words, "--json", cwd=cwd)
+    assert (done.returncode, done.stderr) == (0, "")
+    return json.loads(done.stdout)
+
+
+@pytest.fixture
+def folder(tmp_path):
+    (tmp_path / "stair.csv").write_text(STAIR.format(r=15))
+    (tmp_path / "blank.csv").write_text(STAIR.format(r=""))
+    (tmp_path / "tight.csv").write_text(STAIR.format(r=60))
+    (tmp_path / "line.bendrel.json").write_text(
+        write_line(bent(row(100, 90), row(60, 90, "3:00"), name="stair"))
+    )
+    return tmp_path
+
+
+def test_points_to_bends(folder):
+    """computation.md 1: the stair has a second rotation of +90; straights are 85, 70 and 85."""
+    value = answer("bends", "stair.csv", cwd=folder)
+    assert [b["rotation_deg"] for b in value["bends"]] == pytest.approx([0, 90])
+    assert [b["straight_mm"] for b in value["bends"]] == pytest.approx([85, 70])
+    assert value["last_straight_mm"] == pytest.approx(85)
+    assert set(value["bends"][0]) == {
+        "straight_mm", "rotation_deg", "angle_deg", "radius_mm",
+        "arc_mm", "start_mm", "middle_mm", "end_mm",
+    }  # fmt: skip
+    assert answer("bends", "blank.csv", "--radius", "15", cwd=folder) == value
+
+
+def test_bends_to_points_and_back(folder):
+    bends = "straight_mm,rotation_deg,angle_deg,radius_mm\n85,,90,15\n70,90,90,15\n85,,,\n"
+    (folder / "b.csv").write_text(bends)
+    value = answer("points", "b.csv", cwd=folder)
+    expected = [[0, 0, 0], [100, 0, 0], [100, 100, 0], [100, 100, 100]]
+    for got, wanted in zip(value["points"], expected, strict=True):
+        assert got == pytest.approx(wanted, abs=1e-9)
+    assert value["radii"] == [15, 15]
+
+
+def test_plan_of_a_csv_and_of_a_document(folder):
+    value = answer("plan", "stair.csv", cwd=folder)
+    assert value["cut_mm"] == pytest.approx(value["developed_mm"])
+    assert value["held_end"] == "A"
+    assert [m["mark_mm"] for m in value["moves"]] == pytest.approx([85, 178.562], abs=1e-3)
+    assert [m["turn_deg"] for m in value["moves"]] == pytest.approx([0, -90])
+    assert {m["measured_from"] for m in value["moves"]} == {"cut_end"}
+    other = answer("plan", "stair.csv", "--held", "B", "--marks", "middle", cwd=folder)
+    assert [m["bend"] for m in other["moves"]] == [2, 1]
+    assert other["moves"][0]["mark_mm"] == pytest.approx(85 + 11.781, abs=1e-3)
+    document = answer("plan", "line.bendrel.json", cwd=folder)
+    assert document["moves"][0]["measured_from"] == "flared_rim"
+    assert all(set(f) >= {"severity", "code", "where", "message", "source"} for f in value["findings"])
+
+
+def test_a_csv_longer_than_any_line_typed_by_hand_is_planned_from_either_end(folder):
+    steps = "".join(
+        f"{60 * (k % 2)},{60 * (k // 2)},0,{{}}\n".format(10 if 0 < k < 299 else "") for k in range(300)
+    )
+    (folder / "long.csv").write_text("x_mm,y_mm,z_mm,radius_mm\n" + steps)
+    moves = answer("plan", "long.csv", "--held", "B", "--marks", "middle", cwd=folder)["moves"]
+    assert [move["bend"] for move in moves] == list(range(298, 0, -1))
+
+
+def test_an_impossible_document_has_findings_and_an_impossible_csv_is_refused(folder):
+    tight = bent(row(100, 90), row(10, 90, "3:00", start="centre", end="centre"))
+    (folder / "tight.json").write_text(write_line(tight))
+    found = answer("plan", "tight.json", cwd=folder)["findings"]
+    assert found[0]["code"] == "straight_missing"
+    assert found[0]["where"] == "straight 2"
+    refused = bendrel("plan", "tight.csv", cwd=folder)
+    assert refused.returncode == 2
+    assert "corner 1 to corner 2 is 20.00 mm too short" in refused.stderr
+
+
+def test_length_and_thread_fit():
+    assert answer("length", "1' 2 3/16\"") == {"mm": 360.3625}
+    assert answer("length", "27", "--unit", "in") == {"mm": 685.8}
+    fit = answer("thread-fit", "3/8-24", "M10x1")
+    assert fit["verdict"] == "binds"
+    assert fit["turns_before_binding"] == pytest.approx(6.6, abs=0.1)
+    assert answer("thread-fit", "M10x1", "3/8-24")["turns_before_binding"] is None
+
+
+def test_tables_without_json(folder):
+    assert "178.6  cut end  -90.0°  90.0°" in bendrel("plan", "stair.csv", cwd=folder).stdout
+    assert bendrel("length", "27 3/4").stdout == '704.850 mm  27 3/4"\n'
+    assert "binds after 6.6 turns" in bendrel("thread-fit", "3/8-24", "M10x1").stdout
+
+
+@pytest.mark.parametrize(
+    "words",
+    [
+        (),
+        ("nonsense",),
+        ("length",),
+        ("length", "1,5"),
+        ("length", "0"),
+        ("length", "-5"),
+        ("length", "27", "--unit", "yards"),
+        ("length", "27", "--wat"),
+        ("thread-fit", "3/8-24"),
+        ("thread-fit", "3/8-24", "G1/8"),
+        ("bends", "missing.csv"),
+        ("bends", "."),
+        ("bends", "blank.csv"),
+        ("bends", "blank.csv", "--radius", "thick"),
+        ("bends", "tight.csv"),
+        ("points", "stair.csv"),
+        ("plan", "line.bendrel.json", "--held", "C"),
+        ("plan", "stair.csv", "--marks", "end"),
+        ("serve", "--port", "99999"),
+        ("serve", "--data", "/proc/nothing"),
+    ],
+)
+def test_bad_input_is_one_line_and_status_2(folder, words):
+    done = bendrel(*words, cwd=folder)
+    assert done.returncode == 2
+    assert done.stdout == ""
+    assert re.fullmatch(r"[^\n]+\n", done.stderr)
+
+
+def test_serving_says_where_and_takes_another_port_when_one_is_taken(tmp_path):
+    started = []
+    try:
+        for name in ("one", "two"):
+            command = [BENDREL, "demo", "--data", tmp_path / name, "--port", "48311"]
+            process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+            started.append(process)
+            address = re.search(r"http://127\.0\.0\.1:\d+/", process.stdout.readline())[0]
+            jobs = json.load(urllib.request.urlopen(f"{address}api/jobs"))
+            assert {job["name"] for job in jobs} == {"Fire tender", "Harbour launch"}
+    finally:
+        for process in started:
+            process.terminate()
+            process.wait(timeout=10)

@@ -1,0 +1,102 @@
+"""Speed, for `make bench` only: medians, and ratios against a reference doing the same work."""
+
+import io
+from contextlib import redirect_stderr
+from dataclasses import replace
+from statistics import median
+from time import perf_counter
+
+import pytest
+from starlette.testclient import TestClient
+
+from bendrel.api.app import create_app
+from bendrel.core.lengths import Length
+from bendrel.core.line.checks import Checks
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.shape.centreline import end_frame
+from bendrel.exchange.documents import line_to_value
+from bendrel.services.jobs import JobDraft
+from bendrel.services.measuring import name_suspects
+from bendrel.services.startup import open_shop
+from tests.lines import bent, row
+from tests.parts import random_part
+from tests.reference.test_shape_occ import occ_wire
+
+
+def thirty_bends():
+    return bent(*(row(60 + k, 30 + k, "3:00" if k % 2 else "12:00") for k in range(30)))
+
+
+def test_core_plan_of_30_bends(benchmark, kit):
+    line = thirty_bends()
+    plan = benchmark(plan_line, line, kit)
+    assert len(plan.part.bends) == 30
+
+
+def test_preview_of_30_bends_through_the_api(benchmark, tmp_path):
+    body = line_to_value(thirty_bends())
+    with TestClient(create_app(tmp_path / "b.db"), base_url="http://127.0.0.1") as client:
+        answer = benchmark(lambda: client.post("/api/preview", json=body))
+    assert answer.status_code == 200
+
+
+@pytest.fixture(scope="module")
+def full_shop(tmp_path_factory):
+    """200 jobs with 10 lines each, just opened again: nothing is in memory yet."""
+    path = tmp_path_factory.mktemp("full") / "b.db"
+    shop = open_shop(path)
+    for k in range(200):
+        job = shop.jobs.create(JobDraft(name=f"job {k}"))
+        for n in range(10):
+            shop.lines.add(job.id, bent(row(100, 90), row(60 + n, 45, "3:00"), name=f"line {n}"))
+    shop.jobs.board()
+    shop.close()
+    return path
+
+
+def test_board_of_200_jobs_with_10_lines(benchmark, full_shop):
+    with TestClient(create_app(full_shop), base_url="http://127.0.0.1") as client:
+        start = perf_counter()
+        answer = client.get("/api/jobs")
+        print(f"\nfirst board after a start, 2,000 lines: {1000 * (perf_counter() - start):.0f} ms")
+        benchmark(lambda: client.get("/api/jobs"))
+    assert len(answer.json()) == 200
+
+
+def test_opening_one_of_200_jobs(benchmark, full_shop):
+    with TestClient(create_app(full_shop), base_url="http://127.0.0.1") as client:
+        job = client.get("/api/jobs").json()[0]["id"]
+        answer = benchmark(lambda: client.get(f"/api/jobs/{job}"))
+    assert len(answer.json()["lines"]) == 10
+
+
+def test_naming_a_misread_reading(benchmark, kit):
+    line = bent(*(row(60 + 9 * k, 30 + 7 * k, "3:00" if k % 2 else "12:00") for k in range(6)))
+    line = replace(line, checks=Checks(wire=Length(text="900"), tape=Length(text="300")))
+    assert benchmark(name_suspects, line, kit)
+
+
+def test_geometry_against_opencascade(benchmark):
+    """The same 200 centrelines by both; prints how many times faster than the reference."""
+    shapes = [random_part(seed, bends=8) for seed in range(200)]
+
+    def ours():
+        return [end_frame(shape).point for shape in shapes]
+
+    def reference():
+        return [occ_wire(shape)[1] for shape in shapes]
+
+    benchmark(ours)
+    ratio = _seconds(reference) / _seconds(ours)
+    print(f"\nend points of 200 parts: OpenCASCADE takes {ratio:.1f} times as long")
+    assert ratio == pytest.approx(ratio)
+
+
+def _seconds(work) -> float:
+    times = []
+    with redirect_stderr(io.StringIO()):
+        for _ in range(5):
+            start = perf_counter()
+            work()
+            times.append(perf_counter() - start)
+    return median(times)

@@ -1,0 +1,128 @@
+"""Ways of measuring, their checks, and copies of other lines, through the screens."""
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_line import cut, open_line, reading, saved
+
+pytestmark = pytest.mark.browser
+
+
+def fold(page: Page, title: str):
+    page.locator("summary", has_text=title).click()
+
+
+def test_the_wire_says_the_same_line_and_back(page: Page, own_line):
+    open_line(page, own_line)
+    before = cut(page).inner_text()
+    page.get_by_role("radio", name="wire").click(force=True)
+    expect(reading(page, "Start mark of bend 2")).to_have_value('8 23/32"')
+    expect(cut(page)).to_have_text(before)
+    page.get_by_role("radio", name="bend by bend").click(force=True)
+    expect(reading(page, "Leg to bend 2")).to_be_visible()
+    expect(cut(page)).to_have_text(before)
+
+
+def test_methods_are_mixed_row_by_row(page: Page, own_line):
+    """Bend 2 starts 8 23/32 from A on the wire: saying so changes nothing, saying more lengthens the leg."""
+    open_line(page, own_line)
+    before = cut(page).inner_text()
+    page.get_by_label("How bend 2 is placed").select_option("middle")
+    reading(page, "Middle mark of bend 2").fill("226.9999 mm")
+    expect(cut(page)).not_to_have_text(before)
+    page.get_by_label("How end B is placed").select_option("string")
+    reading(page, "String around the rest, to end B").fill("6")
+    expect(page.locator("aside [data-finding='length_only']")).to_be_visible()
+    saved(page)
+
+
+def test_a_misread_leg_is_named_and_found(page: Page, own_line):
+    open_line(page, own_line)
+    fold(page, "Checks")
+    page.get_by_label("Whole wire").fill("36 5/16")
+    page.get_by_label("Rim to rim").fill("18 25/32")
+    expect(page.locator("[data-check='wire']")).to_have_attribute("data-agrees", "true")
+    reading(page, "Leg to bend 4").fill("5 15/16")
+    expect(page.locator("aside [data-finding='check_wire']")).to_be_visible()
+    named = page.locator("[data-suspect='/spans/0/readings/rows/3/length']")
+    expect(named).to_contain_text("as if an inch was counted wrong")
+    named.get_by_role("button").click()
+    expect(reading(page, "Leg to bend 4")).to_be_focused()
+    page.get_by_label("Rim to rim").fill("about a foot")
+    expect(page.get_by_role("alert").filter(has_text="is not a length")).to_be_visible()
+
+
+def test_left_long_is_part_of_the_cut(page: Page, own_line):
+    open_line(page, own_line)
+    expect(cut(page)).to_have_text("37 15/32″")
+    fold(page, "Left long")
+    page.get_by_label("Long at B by").fill("1")
+    expect(cut(page)).to_have_text("38 15/32″")
+    page.get_by_label("Long at B by").fill("-1")
+    expect(page.get_by_role("alert").filter(has_text="below 0").first).to_be_visible()
+
+
+def test_a_bought_part_is_held_against_the_old_line(page: Page, own_line):
+    open_line(page, own_line)
+    fold(page, "Check a bought part")
+    page.get_by_role("button", name="Add a reading of the part").click()
+    page.get_by_label("Kind of part reading 1").select_option("leg")
+    page.get_by_label("Which one, part reading 1").fill("2")
+    reading(page, "Part reading 1").fill("7 13/16")
+    expect(page.locator("[data-off='yes']")).to_have_text("1″ more")
+    expect(page.get_by_text("from the port and point")).to_contain_text("1″")
+
+
+def test_the_mirror_image_and_a_neighbour(page: Page, own_line, line_ids):
+    open_line(page, own_line)
+    page.get_by_role("button", name="From another line…").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Line", exact=True).select_option(line_ids["Rear axle, right"])
+    expect(dialog.get_by_text("mirror image of “Rear axle, right”")).to_be_visible()
+    dialog.get_by_role("button", name="Take these readings").click()
+    expect(reading(page, "Plane of bend 3")).to_have_value("3:00")
+    expect(reading(page, "Leg to bend 2")).to_have_value("11 3/4")
+    page.get_by_role("button", name="From another line…").click()
+    dialog.get_by_label("Line", exact=True).select_option(line_ids["Rear axle, right"])
+    dialog.get_by_text("neighbour", exact=True).click()
+    dialog.get_by_label("Spacing").fill("a bit")
+    expect(dialog.get_by_role("alert")).to_contain_text("is not a length")
+    dialog.get_by_label("Spacing").fill("1/2")
+    dialog.get_by_label("On its side").fill("3:00")
+    expect(dialog.get_by_text("1/2 beside it at 3:00")).to_be_visible()
+    dialog.get_by_role("button", name="Take these readings").click()
+    saved(page)
+
+
+def test_another_radius_between_the_same_ports(page: Page, own_line):
+    open_line(page, own_line)
+    before = cut(page).inner_text()
+    page.get_by_role("button", name="Another radius…").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Radius").fill("1 1/4")
+    expect(dialog.get_by_text("from the old path, near bend")).to_be_visible()
+    dialog.get_by_label("Radius").fill("20")
+    expect(dialog.get_by_text("No line with this radius")).to_be_visible()
+    expect(dialog.get_by_role("button", name="Take this line")).to_be_disabled()
+    dialog.get_by_label("Radius").fill("1 1/4")
+    dialog.get_by_role("button", name="Take this line").click()
+    expect(cut(page)).not_to_have_text(before)
+    page.keyboard.press("Control+z")
+    expect(cut(page)).to_have_text(before)
+
+
+def test_the_twin_starts_as_the_mirror_image(page: Page, api):
+    job = next(job for job in api.get("/api/jobs").json() if job["name"] == "Fire tender")
+    page.goto(f"/jobs/{job['id']}")
+    page.get_by_role("button", name="New line").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Name of the line").fill("Rear axle, right, new")
+    dialog.get_by_label("Because").select_option("rusted through")
+    dialog.get_by_label("Starts as").select_option(label="mirror image of Rear axle, left")
+    dialog.get_by_role("button", name="Make the line").click()
+    expect(page.get_by_label("rusted through")).to_be_checked()
+    page.keyboard.press("Alt+3")
+    expect(reading(page, "Plane of bend 2")).to_have_value("9:00")
+    expect(reading(page, "Leg to bend 2")).to_have_value("6 13/16")
+    line = page.url.split("/lines/")[1].split("/")[0]
+    api.delete(f"/api/lines/{line}")

@@ -1,0 +1,307 @@
+"""Board and job, files, two tabs, a server that goes away, and how it all looks and reads."""
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_line import cut, open_line, reading, saved
+
+pytestmark = pytest.mark.browser
+
+AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
+VIEWS = [
+    "/",
+    "/jobs/{job}",
+    *(f"/lines/{{line}}/{s}" for s in ("look", "remove", "measure", "choose", "plan", "make", "fit")),
+]
+
+
+SIZES = [(1280, 800), (1024, 768), (768, 1024), (800, 1280)]
+
+
+def serious(page: Page, root: str = "document"):
+    """What axe calls serious or critical, shortly."""
+    found = page.evaluate(f"axe.run({root}, {{resultTypes: ['violations']}})")
+    return [
+        f"{v['id']}: {v['nodes'][0]['html'][:200]} {v['nodes'][0]['failureSummary'][:300]}"
+        for v in found["violations"]
+        if v["impact"] in ("serious", "critical")
+    ]
+
+
+STAGED = pytest.param("/lines/{line}/measure", marks=pytest.mark.webgl, id="with the stage")
+
+
+@pytest.mark.parametrize("view", [*VIEWS, STAGED, "/lines/{impossible}/measure", "/lines/nowhere"])
+def test_no_serious_barrier_in_any_view_by_day_and_night(page: Page, line_ids, api, view):
+    job = api.get("/api/jobs").json()[0]["id"]
+    impossible = line_ids["Front left, as sketched (cannot be made)"]
+    page.emulate_media(reduced_motion="reduce")  # colours change at once, not over a moment
+    page.goto(view.format(job=job, line=line_ids["Rear axle, left"], impossible=impossible))
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    if "nowhere" not in view and view.startswith("/lines"):
+        expect(page.locator("svg [data-bend]").first).to_be_visible()
+    page.evaluate(AXE.read_text(encoding="utf-8"))
+    for mode in ("night", "day"):
+        page.get_by_role("radio", name=mode).click(force=True)
+        assert serious(page) == []
+
+
+@pytest.mark.parametrize("view", [*VIEWS, STAGED])
+def test_nothing_runs_off_the_side_at_any_size(page: Page, line_ids, api, view):
+    job = api.get("/api/jobs").json()[0]["id"]
+    page.goto(view.format(job=job, line=line_ids["Front left, as sketched (cannot be made)"]))
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    for width, height in SIZES:
+        page.set_viewport_size({"width": width, "height": height})
+        over = page.evaluate("document.documentElement.scrollWidth - window.innerWidth")
+        assert over <= 0, (width, height)
+
+
+def test_a_job_is_made_renamed_deleted_and_brought_back(page: Page):
+    page.goto("/")
+    page.get_by_role("button", name="New job").click()
+    page.get_by_role("button", name="Make the job").click()
+    expect(page.get_by_text("A name is needed.")).to_be_visible()
+    page.get_by_label("Name of the job or machine").fill("x" * 130)
+    expect(page.get_by_text("At most 120 characters.")).to_be_visible()
+    page.get_by_label("Name of the job or machine").fill("Winch")
+    page.get_by_role("button", name="Make the job").click()
+    page.get_by_role("button", name="Rename…").click()
+    page.get_by_label("Name of the job").fill("Anchor winch " + "very " * 15 + "long name")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Anchor winch")).to_be_visible()
+    page.get_by_role("button", name="New line").click()
+    page.get_by_label("Name of the line").fill("Feed")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("The line appears here")).to_be_visible()
+    page.get_by_role("link", name="Anchor winch").click()
+    page.get_by_role("button", name="Rename Feed").click()
+    page.get_by_label("Name of the line").fill("Return")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Delete Return").click()
+    expect(page.get_by_role("link", name="Return")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("link", name="Return")).to_be_visible()
+    page.get_by_role("button", name="Delete job").click()
+    expect(page.get_by_role("link", name="Anchor winch")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("link", name="Anchor winch")).to_be_visible()
+
+
+def keep(page: Page, field: str, side: str):
+    page.get_by_role("radiogroup", name=f"Keep for {field}").get_by_text(side).click()
+
+
+def test_a_second_tab_that_saved_first(page: Page, own_line):
+    """What only one side changed is proposed from that side; what both changed is asked."""
+    open_line(page, own_line)
+    other = page.context.new_page()
+    open_line(other, own_line)
+    reading(other, "Leg to bend 2").fill("7")
+    reading(other, "Leg to bend 3").fill("9")
+    saved(other)
+    reading(page, "Leg to bend 1").fill("3")
+    reading(page, "Leg to bend 3").fill("10")
+    alert = page.get_by_role("alert").filter(has_text="saved elsewhere first")
+    expect(alert.get_by_role("row", name="row 1 length")).to_contain_text("“3”“2 5/8”")
+    expect(alert.get_by_role("row", name="row 3 length")).to_contain_text("changed by both")
+    expect(reading(page, "Leg to bend 1")).to_have_value("3")
+    keep(page, "row 3 length", "saved")
+    page.get_by_role("button", name="Keep this choice").click()
+    saved(page)
+    other.reload()
+    for leg, text in ((1, "3"), (2, "7"), (3, "9")):
+        expect(reading(page, f"Leg to bend {leg}")).to_have_value(text)
+        expect(reading(other, f"Leg to bend {leg}")).to_have_value(text)
+    reading(page, "Leg to bend 1").fill("4")
+    saved(page)
+    reading(other, "Leg to bend 1").fill("5")
+    other.get_by_role("button", name="All saved").click()
+    other.get_by_role("button", name="Keep this choice").click()
+    expect(reading(other, "Leg to bend 1")).to_have_value("4")
+
+
+def test_a_server_that_goes_away_and_comes_back(page: Page, own_line):
+    open_line(page, own_line)
+    page.route("**/api/lines/*", lambda route: route.abort())
+    reading(page, "Leg to bend 1").fill("3 3/8")
+    expect(page.get_by_text("not saved")).to_be_visible()
+    expect(page.get_by_text("Bendrel does not answer")).to_be_visible()
+    expect(reading(page, "Leg to bend 1")).to_have_value("3 3/8")
+    page.unroute("**/api/lines/*")
+    page.get_by_role("button", name="Try again").click()
+    saved(page)
+
+
+def test_undo_and_redo_after_a_reload(page: Page, own_line):
+    open_line(page, own_line)
+    reading(page, "Leg to bend 1").fill("3")
+    saved(page)
+    page.reload()
+    page.get_by_role("button", name="Undo").click()
+    expect(reading(page, "Leg to bend 1")).to_have_value("2 5/8")
+    page.keyboard.press("Control+y")
+    expect(reading(page, "Leg to bend 1")).to_have_value("3")
+
+
+def pick(page: Page, name: str, text: str):
+    page.get_by_label("File", exact=True).set_input_files(
+        {"name": name, "mimeType": "text/csv", "buffer": text.encode()}
+    )
+
+
+def test_readings_from_a_file(page: Page, own_line):
+    open_line(page, own_line)
+    before = cut(page).inner_text()
+    page.get_by_role("button", name="From a file…").click()
+    pick(page, "p.csv", "x_mm,y_mm,z_mm\n0,0,0\n")
+    expect(page.get_by_text("column radius_mm is missing")).to_be_visible()
+    pick(page, "p.csv", "x_mm,y_mm,z_mm,radius_mm\n" + "1,2,3,4\n" * 100_000)
+    expect(page.get_by_text("over 5,000 rows")).to_be_visible()
+    pick(page, "p.csv", "x" * 4_100_000)
+    expect(page.get_by_text("over 4 MB")).to_be_visible()
+    expect(page.get_by_role("button", name="Take these readings")).to_be_disabled()
+    pick(page, "p.csv", "x_mm,y_mm,z_mm,radius_mm\n0,0,0,\n300,0,0,\n300,200,0,\n")
+    expect(page.get_by_text('1 radius missing; 19/32" filled in')).to_be_visible()
+    page.get_by_label("Radius where the file has none").fill("20 mm")
+    expect(page.get_by_text('1 radius missing; 25/32" filled in')).to_be_visible()
+    expect(page.get_by_text("points CSV, 1 bend, in millimetres")).to_be_visible()
+    page.get_by_role("dialog").get_by_text("inches", exact=True).click()
+    expect(page.get_by_text("points CSV, 1 bend, in inches")).to_be_visible()
+    page.get_by_role("dialog").get_by_text("millimetres", exact=True).click()
+    expect(page.get_by_text("points CSV, 1 bend, in millimetres")).to_be_visible()
+    page.get_by_role("button", name="Take these readings").click()
+    expect(reading(page, "x of corner 1")).to_be_visible()
+    expect(cut(page)).not_to_have_text(before)
+    page.keyboard.press("Control+z")
+    expect(cut(page)).to_have_text(before)
+
+
+@pytest.mark.parametrize("path", ["/lines/nowhere", "/jobs/nowhere", "/nowhere/at/all"])
+def test_an_address_that_leads_nowhere(page: Page, path):
+    page.goto(path)
+    expect(page.get_by_role("alert")).to_contain_text(".")
+    page.get_by_role("link", name="To the bench board").click()
+    expect(page.get_by_role("link", name="Fire tender")).to_be_visible()
+
+
+def test_the_list_of_keys_opens_with_a_question_mark(page: Page):
+    page.goto("/")
+    page.get_by_role("link", name="Fire tender").press("?")
+    expect(page.get_by_role("dialog").get_by_text("Ctrl+Enter")).to_be_visible()
+
+
+def test_day_and_night_and_the_unit_are_kept(page: Page, own_line):
+    open_line(page, own_line)
+    page.get_by_role("radio", name="night").click(force=True)
+    page.get_by_role("radio", name="mm", exact=True).click(force=True)
+    expect(cut(page)).to_contain_text("mm")
+    saved(page)
+    page.reload()
+    expect(page.get_by_role("radio", name="night")).to_be_checked()
+    expect(cut(page)).to_contain_text("mm")
+    assert page.evaluate("getComputedStyle(document.body).backgroundColor") == "rgb(21, 25, 27)"
+
+
+@pytest.mark.parametrize("opener", ["New job", "Keys"])
+def test_no_serious_barrier_in_dialogs(page: Page, opener):
+    page.goto("/")
+    page.get_by_role("button", name=opener).click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+    page.evaluate(AXE.read_text(encoding="utf-8"))
+    assert serious(page, "'[role=dialog]'") == []
+
+
+def test_the_cursor_walks_the_readings_in_reading_order(page: Page, own_line):
+    open_line(page, own_line)
+    reading(page, "Leg to bend 2").focus()
+    walked = []
+    for _ in range(5):
+        walked.append(page.evaluate("document.activeElement.getAttribute('aria-label')"))
+        page.keyboard.press("Tab")
+    assert walked == [
+        "Leg to bend 2",
+        "Where row 2 is read from",
+        "Where row 2 is read to",
+        "Angle of bend 2",
+        "Plane of bend 2",
+    ]
+
+
+@pytest.mark.webgl
+def test_everything_to_press_is_large_enough_for_a_finger(browser, server, line_ids):
+    context = browser.new_context(
+        viewport={"width": 1024, "height": 768}, base_url=server, has_touch=True, is_mobile=True
+    )
+    page = context.new_page()
+    page.goto(f"/lines/{line_ids['Rear axle, left']}")
+    expect(page.locator("svg [data-bend]").first).to_be_visible()
+    small = page.evaluate(
+        """() => [...document.querySelectorAll('input[type=text], header button, nav button')]
+            .filter(e => e.offsetParent && e.getBoundingClientRect().height < 43.5
+                && !e.closest('h1'))
+            .map(e => e.outerHTML.slice(0, 120))"""
+    )
+    context.close()
+    assert small == []
+
+
+def test_what_is_said_of_a_job_is_kept_and_can_be_taken_back(page: Page, api):
+    job = api.post("/api/jobs", data={"name": "Capstan"}).json()
+    page.goto(f"/jobs/{job['id']}")
+    page.get_by_label("Customer").fill("museum")
+    page.get_by_label("Machine").fill("steam capstan")
+    page.get_by_label("Promised for").fill("2027-02-01")
+    expect(page.get_by_text("Promised changed.")).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("Customer")).to_have_value("museum")
+    expect(page.get_by_label("Machine")).to_have_value("steam capstan")
+    page.get_by_label("Machine").fill("diesel capstan")
+    page.get_by_label("Customer").focus()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_label("Machine")).to_have_value("steam capstan")
+    page.get_by_label("Machine").fill("x" * 201)
+    expect(page.get_by_text("At most 200 characters.")).to_be_visible()
+    api.delete(f"/api/jobs/{job['id']}")
+
+
+def test_the_shops_mistakes_are_totalled_apart(page: Page, api):
+    job = api.post("/api/jobs", data={"name": "Windlass"}).json()
+    page.goto(f"/jobs/{job['id']}")
+    page.get_by_role("button", name="Book it").click()
+    expect(page.get_by_text("Say what was done or used.")).to_be_visible()
+    page.get_by_label("What", exact=True).fill("look and measure")
+    page.get_by_label("Time", exact=True).fill("soon")
+    expect(page.get_by_text("Write minutes, or hours and minutes")).to_be_visible()
+    page.get_by_label("Time", exact=True).fill("1:30")
+    page.get_by_role("button", name="Book it").click()
+    page.get_by_label("What", exact=True).fill("nut forgotten")
+    page.get_by_label("Booked as").select_option("own mistake")
+    page.get_by_label("Material", exact=True).fill("4.10")
+    page.get_by_role("button", name="Book it").click()
+    expect(page.locator("[data-total='customer']")).to_contain_text("1 h 30 min · material 0.00")
+    expect(page.locator("[data-total='shop']")).to_contain_text("0 min · material 4.10")
+    page.get_by_role("button", name="Strike out nut forgotten").click()
+    expect(page.locator("[data-total='shop']")).to_contain_text("material 0.00")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator("[data-total='shop']")).to_contain_text("material 4.10")
+    api.delete(f"/api/jobs/{job['id']}")
+
+
+def test_a_job_goes_out_as_a_file_and_comes_in_again(page: Page, api):
+    job = next(job for job in api.get("/api/jobs").json() if job["name"] == "Fire tender")
+    data = api.get(f"/api/archives/{job['id']}").body()
+    page.goto("/")
+    page.get_by_role("button", name="Bring in a job…").click()
+    file = page.get_by_label("Job file")
+    file.set_input_files({"name": "x.zip", "mimeType": "application/zip", "buffer": b"zip"})
+    expect(page.get_by_text("That is no job file")).to_be_visible()
+    file.set_input_files({"name": "x.zip", "mimeType": "application/zip", "buffer": data})
+    expect(page.get_by_role("dialog").get_by_text("3 lines")).to_be_visible()
+    page.get_by_role("button", name="Bring it in").click()
+    expect(page.get_by_role("heading", name="Fire tender", level=1)).to_be_visible()
+    copy = page.url.rsplit("/", 1)[1]
+    assert copy != job["id"]
+    api.delete(f"/api/jobs/{copy}")

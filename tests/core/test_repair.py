@@ -1,0 +1,148 @@
+"""Replace or splice, and what was found on the old line (trade.md 2, common practice)."""
+
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from bendrel.core.lengths import Length
+from bendrel.core.line.document import SetAside
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.repair.condition import Condition, Damage, Decision, Fixture
+from bendrel.core.repair.recommend import ARGUMENT_IDS
+from tests.lines import bent, row
+
+SEIZED, EXPENSIVE = "seized", "seized in an expensive part"
+
+
+def rust(at, to=None, **changes):
+    return Damage(at=Length(text=f"{at}"), to=Length(text="" if to is None else f"{to}"), **changes)
+
+
+def line(service="brake", **condition):
+    """A line 283.6 mm along the tube: 100 + 60 + 100 of straight and two arcs of R 15."""
+    return bent(row(100, 90), row(60, 45, "3:00"), service=service, condition=Condition(**condition))
+
+
+def looked(kit, service="brake", **condition):
+    return plan_line(line(service, **condition), kit).looked
+
+
+@pytest.mark.parametrize(
+    ("service", "condition", "expected"),
+    [
+        # brake and high pressure: replace
+        ("brake", {"damage": (rust(20, 30),)}, "replace whole"),
+        ("brake", {"damage": (rust(20),), "end_a": SEIZED, "end_b": SEIZED}, "replace whole"),
+        ("hydraulic", {"damage": (rust(20),), "school": "economy"}, "replace whole"),
+        # corrosion in more than one place
+        ("cooler", {"damage": (rust(10), rust(200)), "school": "economy"}, "replace whole"),
+        # one place, fittings seized in an expensive part: economy and untouched fittings
+        (
+            "cooler",
+            {"damage": (rust(100, 120),), "end_a": EXPENSIVE, "end_b": SEIZED, "school": "economy"},
+            "splice",
+        ),
+        ("cooler", {"damage": (rust(100),), "school": "economy", "part_available": False}, "splice"),
+        # one end seized and the damage near one end: from a separation point
+        (
+            "cooler",
+            {"damage": (rust(10, 30),), "end_b": SEIZED},
+            "replace from a separation point",
+        ),
+        # a tidy restoration, an upgrade, a route that is the fault, age
+        ("cooler", {"damage": (rust(100),)}, "replace whole"),
+        ("cooler", {"reasons": ("upgrade",), "school": "economy"}, "replace whole"),
+        (
+            "cooler",
+            {"reasons": ("dangerous route",), "damage": (rust(100),), "school": "economy"},
+            "replace whole",
+        ),
+        ("cooler", {"reasons": ("brittle",), "cause": "age"}, "replace whole"),
+    ],
+)
+def test_what_the_arguments_come_out_for(kit, service, condition, expected):
+    assert looked(kit, service, **condition).recommendation.choice == expected
+
+
+def test_every_argument_is_known_weighed_and_sourced(kit):
+    assert {argument.id for argument in kit.arguments} == ARGUMENT_IDS
+    for argument in kit.arguments:
+        assert argument.weight != 0
+        assert argument.text.endswith(".")
+        assert argument.source.text
+
+
+def test_nothing_found_nothing_advised(kit):
+    assert looked(kit).recommendation is None
+
+
+def test_damage_and_clips_lie_where_they_were_found(kit):
+    found = looked(
+        kit,
+        damage=(rust("2in", "3in", kind="chafe", depth="through"), rust(90, 80)),
+        fixtures=(Fixture(at=Length(text="120"), state="missing"),),
+    )
+    assert [(d.from_mm, d.to_mm) for d in found.damage] == [(50.8, pytest.approx(76.2)), (80, 90)]
+    assert found.fixtures[0].at_mm == 120
+
+
+def test_a_place_that_cannot_be_read_or_lies_beyond_b_is_told_and_stops_nothing(kit):
+    plan = plan_line(line(damage=(rust("nowhere"), rust(900), rust(""))), kit)
+    assert plan.part is not None
+    assert [p.path for p in plan.looked.problems] == ["/condition/damage/0/at", "/condition/damage/1/at"]
+    assert "beyond end B" in plan.looked.problems[1].message
+    assert plan.looked.damage == ()
+
+
+def codes(kit, **condition):
+    return {f.code: f for f in plan_line(line(**condition), kit).findings}
+
+
+def test_the_twin_of_a_rusted_line(kit):
+    assert codes(kit, reasons=("rusted through",))["twin"].severity == "note"
+    assert "twin" not in codes(kit, reasons=("rusted through",), twin="sound")
+    assert "twin" not in codes(kit, reasons=("nicked",))
+
+
+def test_a_plan_that_repeats_the_old_contact(kit):
+    worn = (rust(100, 120, kind="chafe"),)
+    finding = codes(kit, damage=worn)["old_contact_1"]
+    assert (finding.severity, finding.where.from_mm, finding.where.to_mm) == ("caution", 100, 120)
+    assert "old_contact_1" not in codes(kit, damage=worn, countermeasure="sleeve")
+    assert "old_contact_1" in codes(kit, damage=(rust(100),), cause="contact")
+    assert "old_contact_1" not in codes(kit, damage=(rust(100),), cause="trapped dirt")
+
+
+def test_clips_that_an_earlier_owner_never_put_back(kit):
+    fixtures = (Fixture(at=Length(text="50"), state="missing"), Fixture(at=Length(text="90")))
+    found = codes(kit, fixtures=fixtures)
+    assert "missing at 50 mm" in found["fixture_1"].title
+    assert "fixture_2" not in found
+
+
+def test_a_decision_against_the_advice_needs_its_reason(kit):
+    splice = Decision(choice="splice")
+    assert "decision_without_reason" in codes(kit, damage=(rust(100),), decision=splice)
+    told = replace(splice, reason="inspector agreed to a flared union")
+    assert "decision_without_reason" not in codes(kit, damage=(rust(100),), decision=told)
+    whole = Decision(choice="replace whole")
+    assert "decision_without_reason" not in codes(kit, damage=(rust(100),), decision=whole)
+
+
+def test_findings_on_several_places_are_set_aside_one_by_one(kit):
+    worn = (rust(20, kind="chafe"), rust(200, kind="chafe"))
+    noted = replace(
+        line(damage=worn),
+        set_aside=(SetAside(code="old_contact_1", where="tube", reason="clip moved"),),
+    )
+    aside = {f.code: f.set_aside for f in plan_line(noted, kit).findings}
+    assert aside["old_contact_1"] == "clip moved"
+    assert aside["old_contact_2"] == ""
+
+
+def test_the_guide_lists_every_rule_as_it_stands(kit):
+    guide = (Path(__file__).parents[2] / "docs/guide/taking-in-looking-removing.md").read_text("utf-8")
+    for argument in kit.arguments:
+        way = "for" if argument.weight > 0 else "against"
+        assert f"| {way} {argument.choice} | {abs(argument.weight):g} | {argument.text} |" in guide

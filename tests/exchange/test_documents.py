@@ -1,0 +1,120 @@
+"""Line documents, the drawing and the sheet."""
+
+import io
+import json
+from dataclasses import replace
+from datetime import date
+from xml.etree import ElementTree
+
+import jsonschema_rs
+import pytest
+from pypdf import PdfReader
+
+from bendrel.core.plan.assemble import plan_line
+from bendrel.exchange.documents import line_schema, read_line, write_line
+from bendrel.exchange.errors import FileError
+from bendrel.exchange.sheet import build_sheet
+from bendrel.exchange.svg import draw_svg
+from tests.lines import bent, cornered, row
+
+LINE = bent(row(100, 90), row(60, 45, "3:00"), row(80, 60, "7:30"), name="Łódź pump, links")
+
+
+def test_a_document_comes_back_unchanged():
+    for line in (LINE, cornered((0, 0, 0), (100, 0, 0), (100, 50, 20))):
+        assert read_line(write_line(line)) == line
+
+
+def test_the_published_schema_accepts_what_is_written_and_no_more():
+    jsonschema_rs.validate(line_schema(), json.loads(write_line(LINE)))
+    with pytest.raises(jsonschema_rs.ValidationError):
+        jsonschema_rs.validate(line_schema(), json.loads(write_line(LINE)) | {"surprise": 1})
+
+
+def test_the_schema_knows_every_field_of_a_document():
+    properties = line_schema()["properties"]
+    assert set(json.loads(write_line(LINE))) == set(properties)
+
+
+@pytest.mark.parametrize(
+    ("change", "word"),
+    [
+        ({"format": "other"}, "format"),
+        ({"version": 2}, "version"),
+        ({"surprise": 1}, "surprise"),
+        ({"name": ""}, "name"),
+        ({"spans": []}, "spans"),
+        ({"end_a": {"label": "x" * 61}}, "end_a › label"),
+    ],
+)
+def test_a_document_that_is_not_one_names_the_field(change, word):
+    value = json.loads(write_line(LINE)) | change
+    with pytest.raises(FileError, match=word):
+        read_line(json.dumps(value))
+
+
+@pytest.mark.parametrize("text", ["{", "[]", "null", "[" * 50_000, '{"name":"x"}', "\ud800"])
+def test_text_that_is_no_document(text):
+    with pytest.raises(FileError):
+        read_line(text.encode("utf-8", "surrogatepass"))
+
+
+def test_too_many_rows_are_refused():
+    value = json.loads(write_line(LINE))
+    value["spans"][0]["readings"]["rows"] *= 100
+    with pytest.raises(FileError, match="rows"):
+        read_line(json.dumps(value))
+
+
+def sheet_text(line, kit):
+    plan = plan_line(line, kit)
+    cautions = kit.services["brake"].cautions
+    data = build_sheet(
+        line,
+        plan,
+        job="Fire tender",
+        machine="",
+        cautions=cautions,
+        tube="brake",
+        today=date(2026, 11, 24),
+    )
+    reader = PdfReader(io.BytesIO(data))
+    return len(reader.pages), "\n".join(page.extract_text() for page in reader.pages)
+
+
+def test_the_sheet_holds_what_the_bench_needs(kit):
+    pages, text = sheet_text(LINE, kit)
+    assert pages == 1
+    # 100 + 60 + 80 + 100 straight, R 15 through 90 + 45 + 60 degrees, two flares of 2.05, spare 25
+    for expected in ("Łódź pump, links", "2026-11-24", "420.1 mm", "anticlockwise", "3:00"):
+        assert expected in text
+    assert kit.rules_version in text
+    assert text.index("Both nuts on") < text.index("Flare end A") < text.index("Bend in the order")
+    assert "never a jack alone" in text
+    assert "DO NOT MAKE" not in text
+
+
+def test_a_line_with_stops_says_so_on_its_sheet(kit):
+    _, text = sheet_text(bent(row(100, 200)), kit)
+    assert "DO NOT MAKE YET" in text
+
+
+@pytest.mark.parametrize("count", [0, 1, 12, 30, 40])
+def test_the_sheet_stays_on_one_page(kit, count):
+    rows = [row(100, 45, "3:00" if k % 2 else "12:00") for k in range(count)]
+    pages, text = sheet_text(replace(bent(*rows), name="long name " * 12), kit)
+    assert pages == 1
+    assert "never a jack alone" in text
+
+
+def test_the_drawing_is_well_formed_and_names_every_bend(kit):
+    part = plan_line(LINE, kit).part
+    for view in part.views.values():
+        root = ElementTree.fromstring(draw_svg(part, view))
+        bends = {node.get("data-bend") for node in root if node.get("data-bend")}
+        assert bends == {"1", "2", "3"}
+        numbers = [
+            float(v) for n in root if n.get("points") for v in n.get("points").replace(",", " ").split()
+        ]
+        assert min(numbers) >= 0
+        assert max(numbers) <= 760

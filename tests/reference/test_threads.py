@@ -1,0 +1,112 @@
+"""Thread limits and fits against published tables, from memory of ISO 724, ISO 965-2 and ASME
+B1.1 where the table value is given, and against the worked examples of the trade notes."""
+
+import pytest
+
+from bendrel.core.threads.designation import ThreadError, parse_thread
+from bendrel.core.threads.fit import thread_fit
+from bendrel.core.threads.tolerance import (
+    basic_minor_diameter,
+    basic_pitch_diameter,
+    female_limits,
+    male_limits,
+)
+
+INCH = 25.4
+LEAST_ENGAGEMENT = 0.75
+
+
+def fit(male, female):
+    return thread_fit(parse_thread(male), parse_thread(female), LEAST_ENGAGEMENT)
+
+
+@pytest.mark.parametrize(
+    ("name", "d2_mm"),
+    [
+        ("M10x1", 9.350),  # ISO 724
+        ("M12x1.5", 11.026),  # ISO 724
+        ("3/8-24", 0.3479 * INCH),  # ASME B1.1
+        ("7/16-20", 0.4050 * INCH),  # ASME B1.1
+        ("1/2-20", 0.4675 * INCH),  # ASME B1.1
+    ],
+)
+def test_basic_pitch_diameters(name, d2_mm):
+    assert basic_pitch_diameter(parse_thread(name)) == pytest.approx(d2_mm, abs=0.0015)
+
+
+def test_basic_minor_diameter_of_m10x1():
+    assert basic_minor_diameter(parse_thread("M10x1")) == pytest.approx(8.917, abs=0.001)  # ISO 724
+
+
+@pytest.mark.parametrize(
+    ("name", "most", "least"),
+    [
+        ("3/8-24", 0.3468, 0.3430),  # ASME B1.1, 3/8-24 UNF-2A
+        ("7/16-20", 0.4037, 0.3995),  # ASME B1.1, 7/16-20 UNF-2A
+        ("1/2-20", 0.4662, 0.4619),  # ASME B1.1, 1/2-20 UNF-2A
+    ],
+)
+def test_class_2a_pitch_diameters(name, most, least):
+    pitch = male_limits(parse_thread(name)).pitch
+    assert pitch.most / INCH == pytest.approx(most, abs=0.00011)
+    assert pitch.least / INCH == pytest.approx(least, abs=0.00011)
+
+
+def test_6g_and_6h_of_m10x1_5():
+    """ISO 965-2, M10x1.5: 6g pitch 8.994/8.862, 6H pitch 9.026/9.206, 6H minor 8.376/8.676.
+
+    The standard's tables round the formula to the R40 series, steps of about 6 %; the 6H pitch
+    tolerance of 0.180 mm may so differ from the formula by 0.011 mm.
+    """
+    male, female = male_limits(parse_thread("M10x1.5")), female_limits(parse_thread("M10x1.5"))
+    assert (male.pitch.most, male.pitch.least) == pytest.approx((8.994, 8.862), abs=0.004)
+    assert (female.pitch.least, female.pitch.most) == pytest.approx((9.026, 9.206), abs=0.011)
+    assert (female.minor.least, female.minor.most) == pytest.approx((8.376, 8.676), abs=0.007)
+
+
+def test_worked_examples():
+    """computation.md 6: derived values, common practice."""
+    jam = fit("3/8-24", "M10x1")
+    assert jam.verdict == "binds"
+    assert jam.clearance_mm == pytest.approx(0.66, abs=0.01)
+    assert jam.turns_before_binding == pytest.approx(6.6, abs=0.1)
+    assert jam.engagement == pytest.approx(0.44, abs=0.01)
+    tight = fit("M10x1", "3/8-24")
+    assert (tight.verdict, tight.starts) == ("will_not_start", False)
+    assert tight.turns_before_binding is None
+    assert tight.clearance_mm == pytest.approx(-0.37, abs=0.01)
+    coarse = fit("7/16-20", "7/16-24")
+    assert coarse.turns_before_binding == pytest.approx(0.8, abs=0.05)
+
+
+def test_a_thread_fits_itself_and_drops_through_a_larger_one():
+    for name in ("3/8-24", "M10x1", "1/2-20", "#10-32", "M6x1", "1-12"):
+        own = fit(name, name)
+        assert (own.verdict, own.engagement, own.turns_before_binding) == ("fits", 1.0, None)
+    assert fit("3/8-24", "7/16-24").verdict == "loose"
+
+
+def test_designations_as_people_write_them():
+    assert parse_thread("M10 X 1").designation == "M10x1"
+    assert parse_thread("3/8-24 UNF-2B").designation == "3/8-24"
+    assert parse_thread("1 1/16-12").diameter_mm == pytest.approx(26.9875)
+    assert parse_thread("#10-32").diameter_mm == pytest.approx(4.826)  # ASME B1.1: 0.190 in
+
+
+@pytest.mark.parametrize(
+    ("text", "word"),
+    [
+        ("1/8 NPT", "taper"),
+        ("R1/8", "taper"),
+        ("G1/8", "55°"),
+        ("1/4 BSP", "55°"),
+        ("M10", "pitch"),
+        ("5/4-20", "improper"),
+        ("3/8-0", "threads per inch"),
+        ("M10x9", "no real thread"),
+        ("gas", "cannot|not a thread"),
+    ],
+)
+def test_threads_that_are_refused(text, word):
+    with pytest.raises(ThreadError, match=word):
+        parse_thread(text)

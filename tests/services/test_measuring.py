@@ -1,0 +1,152 @@
+"""Copies, another radius, suspects and imports, as the screens ask for them."""
+
+from dataclasses import replace
+
+import pytest
+
+from bendrel.core.lengths import Length
+from bendrel.core.line.checks import Checks
+from bendrel.core.shape.bends import Bend, BendList
+from bendrel.exchange.dxf import write_dxf
+from bendrel.exchange.errors import FileError
+from bendrel.services.errors import Refused
+from bendrel.services.importing import import_text
+from bendrel.services.lines import new_line
+from bendrel.services.measuring import CopyOrder, copy_line, name_suspects, rebuild
+from tests.lines import bent, cornered, row
+
+SOURCE = replace(bent(row(100, 90), row(80, 45, "3:00"), last=70), name="Rear left", service="cooler")
+ANY_RADIUS = replace(SOURCE.spans[0], bender="given_any")
+HERE = replace(new_line("Rear right", "mm"), notes="mine")
+
+
+def shape(shop, line):
+    return shop.lines.shape(line)
+
+
+def test_the_mirror_image_brings_readings_and_choices_but_no_proof(shop):
+    made, said = copy_line(HERE, SOURCE, CopyOrder(how="mirror"), shop.kit)
+    assert said == "mirror image of “Rear left”"
+    assert (made.name, made.notes, made.service) == ("Rear right", "mine", "cooler")
+    assert (SOURCE.end_a.proved, made.end_a.proved) == (True, False)
+    assert [bend.rotation_deg for bend in shape(shop, made).bends] == pytest.approx([0, -90])
+    assert made.spans[0].readings.rows[1].plane.text == "9:00"
+
+
+def test_readings_alone_can_be_copied(shop):
+    made, _ = copy_line(HERE, SOURCE, CopyOrder(how="same", choices=False), shop.kit)
+    assert made.service == "brake"
+    assert made.spans[0].readings == SOURCE.spans[0].readings
+
+
+@pytest.mark.parametrize(("end", "straights"), [("A", (125, 80, 70)), ("B", (100, 80, 95))])
+def test_an_end_made_longer_changes_that_leg_alone(shop, end, straights):
+    order = CopyOrder(how="same", end=end, longer="25")
+    made, said = copy_line(HERE, SOURCE, order, shop.kit)
+    assert said.endswith(f"end {end} 25 longer")
+    assert shape(shop, made).straights_mm == pytest.approx(straights)
+    kept = made.spans[0].readings.rows[1]
+    assert kept == SOURCE.spans[0].readings.rows[1]
+
+
+def test_corner_points_can_be_copied_mirrored_and_made_longer(shop):
+    source = cornered((0, 0, 0), (100, 0, 0), (100, 80, 40))
+    made, _ = copy_line(HERE, source, CopyOrder(how="mirror"), shop.kit)
+    assert [r.z.text for r in made.spans[0].readings.rows] == ["-0", "-0", "-40"]
+    longer, _ = copy_line(HERE, source, CopyOrder(how="same", longer="-10 mm"), shop.kit)
+    assert shape(shop, longer).developed_mm == pytest.approx(shape(shop, source).developed_mm - 10)
+
+
+def test_a_neighbour_keeps_its_distance(shop):
+    """Beside the first bend's inside the nested radius is 15 − 8 mm."""
+    order = CopyOrder(how="neighbour", spacing="8", clock="12:00", nested=True)
+    made, said = copy_line(HERE, SOURCE, order, shop.kit)
+    assert said == "neighbour of “Rear left”, 8 beside it at 12:00"
+    assert shape(shop, made).bends[0].radius_mm == pytest.approx(7)
+
+
+@pytest.mark.parametrize(
+    ("order", "said"),
+    [
+        (CopyOrder(how="neighbour", spacing="wide"), "Neighbour"),
+        (CopyOrder(how="neighbour", spacing="8", clock="45"), "clock time"),
+        (CopyOrder(how="neighbour", spacing="8", clock="later"), "is not a plane"),
+        (CopyOrder(how="neighbour", spacing="20", nested=True), "Bend 1 has a radius"),
+        (CopyOrder(how="same", longer="much"), "Longer"),
+        (CopyOrder(how="same", longer="-300"), "straight to take off"),
+    ],
+)
+def test_copies_that_cannot_be(shop, order, said):
+    with pytest.raises(Refused, match=said):
+        copy_line(HERE, SOURCE, order, shop.kit)
+
+
+def test_a_line_that_is_not_read_yet_has_no_neighbour(shop):
+    with pytest.raises(Refused, match="not finished"):
+        copy_line(HERE, bent(row("?", 90)), CopyOrder(how="neighbour", spacing="8"), shop.kit)
+
+
+def test_another_radius_is_shown_before_it_is_taken(shop):
+    made = rebuild(SOURCE, "24", shop.kit)
+    assert made.result.meets_ports
+    assert {bend.radius_mm for bend in shape(shop, made.document).bends} == {24}
+    own = rebuild(SOURCE, "", shop.kit)
+    assert own.result.departure_mm == pytest.approx(0, abs=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("line", "radius", "said"),
+    [
+        (bent(row("?", 90)), "", "not known yet"),
+        (SOURCE, "tight", "Radius"),
+        (bent(last=100), "", "has no radius"),
+        (
+            replace(SOURCE, spans=(replace(SOURCE.spans[0], bender="given_any"),)),
+            "",
+            "Put the readings right",
+        ),
+    ],
+)
+def test_no_other_radius(shop, line, radius, said):
+    with pytest.raises(Refused, match=said):
+        rebuild(line, radius, shop.kit)
+
+
+def test_suspects_are_named_only_when_a_check_disagrees(shop):
+    along = shape(shop, SOURCE).developed_mm
+    agreeing = replace(SOURCE, checks=Checks(wire=Length(text=f"{along}")))
+    assert name_suspects(agreeing, shop.kit) == ()
+    off = replace(SOURCE, checks=Checks(wire=Length(text=f"{along - 25.4}")))
+    named = name_suspects(off, shop.kit)
+    legs = {f"/spans/0/readings{path}" for path in ("/rows/0/length", "/rows/1/length", "/last")}
+    assert {item.path for item in named} <= legs
+    assert {item.change for item in named} == {"25.4 mm less"}
+    assert all("an inch" in item.slip for item in named)
+    assert name_suspects(bent(row("?", 90)), shop.kit) == ()
+
+
+POINTS = "x_mm,y_mm,z_mm,radius_mm\n0,0,0,\n10,0,0,\n20,0,0,\n20,8,0,\n"
+
+
+def test_an_import_says_what_it_filled_in_and_merged(kit):
+    read = import_text(POINTS, HERE, "2", "in", kit)
+    assert read.unit == "in"
+    assert read.notes == ("2 radii missing; 2 mm filled in", "1 corner merged: flat, or part of one bend")
+    assert "1 bend, in inches" in read.understood
+    assert read.document.spans[0].readings.rows[-1].y.exact_mm == pytest.approx(8 * 25.4)
+
+
+def test_the_benders_radius_fills_what_is_missing(kit):
+    read = import_text("x_mm,y_mm,z_mm,radius_mm\n0,0,0,\n90,0,0,\n90,80,0,\n", HERE, "", None, kit)
+    assert read.notes == ("1 radius missing; 15 mm filled in",)
+
+
+def test_a_drawing_tells_its_unit_and_what_it_was_made_of(kit):
+    bend = Bend(straight_mm=50, rotation_deg=0, angle_deg=90, radius_mm=15)
+    text = write_dxf(BendList(bends=(bend,), last_straight_mm=40))
+    read = import_text(text, HERE, "", None, kit)
+    assert read.understood.startswith("DXF drawing, 3 entities, 1 bend, in millimetres")
+    switched = import_text(text, HERE, "", "in", kit)
+    assert switched.unit == "in"
+    with pytest.raises(FileError, match="DXF drawing that can be read"):
+        import_text(text[:800], HERE, "", None, kit)

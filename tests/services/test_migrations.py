@@ -1,0 +1,114 @@
+"""A database from an earlier Bendrel opens with everything in it."""
+
+import json
+import sqlite3
+
+import pytest
+from alembic import command
+from alembic.config import Config
+
+from bendrel.exchange.documents import line_to_value
+from bendrel.services.jobs import JobDraft
+from bendrel.services.startup import open_shop
+from bendrel.store.database import MIGRATIONS, _engine
+from tests.lines import bent, row
+
+# What a line document held before removal, checks and open items came in
+EARLIER = {
+    "format": "bendrel-line",
+    "version": 1,
+    "name": "Rear axle",
+    "service": "brake",
+    "unit": "mm",
+    "end_a": {"label": "hose", "fitting": "double-45", "nut": "double-45_3-16in_3-8-24"},
+    "end_b": {"label": "cylinder", "fitting": "double-45", "nut": None, "port_thread": "M10x1"},
+    "spans": [
+        {
+            "kind": "rigid",
+            "tube": "copper-nickel_3-16in_0.711",
+            "bender": "lever_3-16in",
+            "readings": {
+                "kind": "bends",
+                "rows": [
+                    {
+                        "length": {"text": "100", "unit": "mm"},
+                        "read_from": "outside",
+                        "read_to": "outside",
+                        "angle": {"text": "90"},
+                        "plane": {"text": "12:00"},
+                        "radius": None,
+                    }
+                ],
+                "last": {"text": "80", "unit": "mm"},
+                "last_read_from": "outside",
+            },
+            "spare": {"text": "25 mm", "unit": "mm"},
+            "held": "A",
+            "marks": "start",
+        }
+    ],
+}
+
+
+@pytest.fixture
+def first_layout(tmp_path):
+    """A database as the first migration left it, with one job and one line."""
+    path = tmp_path / "shop.db"
+    engine = _engine(path)
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0001")
+    engine.dispose()
+    with sqlite3.connect(path) as database:
+        when = "2026-11-01 08:00:00"
+        database.execute(
+            "insert into jobs values ('j1', 'Fire tender', 'old tender', 'mm', 1, ?, ?, null)", (when, when)
+        )
+        database.execute("insert into lines values ('l1', 'j1', 0, 1, 1, ?, ?, null)", (when, when))
+        database.execute(
+            "insert into line_steps (line_id, seq, at, document) values ('l1', 1, ?, ?)",
+            (when, json.dumps(EARLIER)),
+        )
+    database.close()
+    return path
+
+
+def test_an_earlier_database_is_brought_up_and_nothing_is_lost(first_layout):
+    shop = open_shop(first_layout)
+    (job,) = shop.jobs.board()
+    assert (job.name, job.machine, job.customer, job.promised) == ("Fire tender", "old tender", "", None)
+    opened = shop.lines.open(job.lines[0].id)
+    readings = opened.document.spans[0].readings
+    assert (readings.rows[0].length.text, readings.rows[0].by, readings.last_by) == ("100", "leg", "leg")
+    assert opened.document.removal.items == ()
+    assert not opened.document.finished
+    assert job.lines[0].bends == 1
+    shop.close()
+
+
+def test_an_earlier_line_goes_on_as_any_other(first_layout):
+    shop = open_shop(first_layout)
+    line = shop.lines.open("l1")
+    shop.lines.save("l1", line.version, bent(row(100, 90), name="Rear axle"))
+    back = shop.lines.undo("l1", line.version + 1)
+    assert back.document == line.document
+    shop.close()
+
+
+def test_bringing_it_up_twice_changes_nothing(first_layout):
+    for _ in range(2):
+        shop = open_shop(first_layout)
+        shop.close()
+    with sqlite3.connect(first_layout) as database:
+        (kept,) = database.execute("select document from line_steps").fetchone()
+    database.close()
+    assert json.loads(kept) == EARLIER
+
+
+def test_a_line_document_is_the_same_after_a_round_through_the_store(shop):
+    job = shop.jobs.create(JobDraft(name="Launch"))
+    line = bent(row(100, 90), row(60, 45, "3:00"))
+    stored = shop.lines.add(job.id, line)
+    assert line_to_value(shop.lines.open(stored.id).document) == line_to_value(line)

@@ -1,0 +1,128 @@
+"""Take the pictures in docs/screenshots from the demo data: one of each main view."""
+
+from __future__ import annotations
+
+import re
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+ROOT = Path(__file__).parents[1]
+FOLDER = ROOT / "docs" / "screenshots"
+sys.path.insert(0, str(ROOT))
+
+from tests.browser.conftest import CHROMIUM_FLAGS, free_port  # noqa: E402
+
+SOUND, WRONG = "Rear axle, left", "Front left, as sketched (cannot be made)"
+
+
+def open_line(page: Page, name: str, stage: str) -> None:
+    page.goto("/")
+    page.get_by_role("link", name=name).click()
+    page.wait_for_selector("canvas")
+    page.goto(f"{page.url.rstrip('/')}/{stage}")
+    page.wait_for_selector("canvas")
+    page.wait_for_selector("svg [data-bend]")
+    page.wait_for_load_state("networkidle")
+
+
+def shoot(page: Page, name: str) -> None:
+    page.evaluate("() => new Promise(done => requestAnimationFrame(() => setTimeout(done, 250)))")
+    page.screenshot(path=FOLDER / f"{name}.png")
+
+
+def take(page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("link", name="Fire tender").wait_for()
+    shoot(page, "board")
+    page.get_by_role("link", name="Fire tender").click()
+    page.get_by_role("button", name="New line").wait_for()
+    shoot(page, "job")
+    open_line(page, SOUND, "look")
+    shoot(page, "look")
+    open_line(page, SOUND, "remove")
+    scroll(page, 560)
+    shoot(page, "remove")
+    open_line(page, SOUND, "fit")
+    shoot(page, "fit")
+    open_line(page, SOUND, "measure")
+    page.get_by_role("textbox", name="Angle of bend 4", exact=True).focus()
+    shoot(page, "measure")
+    open_line(page, WRONG, "measure")
+    page.locator("aside [data-finding='straight_missing']").get_by_title("Show where").click()
+    shoot(page, "findings")
+    open_line(page, SOUND, "choose")
+    shoot(page, "choose")
+    open_line(page, SOUND, "plan")
+    page.locator("[data-move='4'] button").nth(1).click()
+    shoot(page, "plan")
+    open_line(page, SOUND, "make")
+    shoot(page, "make")
+    page.goto("/standins")
+    page.get_by_role("heading", name="Simulated gauges").wait_for()
+    shoot(page, "standins")
+    misread(page)
+
+
+def scroll(page: Page, by: int) -> None:
+    page.get_by_role("region", name="What this stage asks").evaluate(f"panel => panel.scrollTop = {by}")
+
+
+def misread(page: Page) -> None:
+    """An inch too much in one leg, with the checks that tell."""
+    open_line(page, SOUND, "measure")
+    page.get_by_role("textbox", name="Leg to bend 4", exact=True).fill("5 15/16")
+    page.locator("summary", has_text="Checks").click()
+    page.get_by_label("Whole wire").fill("36 5/16")
+    page.get_by_label("Rim to rim").fill("18 25/32")
+    page.locator("[data-suspect]").first.wait_for()
+    scroll(page, 560)
+    shoot(page, "checks")
+
+
+def main() -> None:
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as data, sync_playwright() as playwright:
+        command = [Path(sys.executable).with_name("bendrel"), "demo", "--data", data]
+        server = subprocess.Popen([*command, "--port", str(free_port())], stdout=subprocess.PIPE, text=True)
+        assert server.stdout is not None
+        found = re.search(r"http://[^/]+", server.stdout.readline())
+        assert found is not None
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM_FLAGS)
+        for mode, work in (("day", take), ("night", take_night)):
+            context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=found[0])
+            context.add_init_script(f"localStorage.setItem('bendrel.mode', '{mode}')")
+            work(context.new_page())
+        sheet(browser.new_context(base_url=found[0]).new_page())
+        browser.close()
+        server.terminate()
+        server.wait()
+
+
+def take_night(page: Page) -> None:
+    open_line(page, "Fuel feed, tank to filter", "measure")
+    shoot(page, "corner-points-night")
+
+
+def sheet(page: Page) -> None:
+    """The printed sheet as a picture; needs pdftoppm, and is left as it is without it."""
+    page.goto("/")
+    page.get_by_role("link", name=SOUND).click()
+    page.wait_for_selector("svg [data-bend]")
+    line = page.url.rstrip("/").split("/lines/")[1].split("/")[0]
+    data = page.request.get(f"/api/lines/{line}/sheet.pdf").body()
+    with tempfile.TemporaryDirectory() as folder:
+        pdf = Path(folder) / "sheet.pdf"
+        pdf.write_bytes(data)
+        try:
+            out = FOLDER / "sheet"
+            subprocess.run(["pdftoppm", "-png", "-r", "90", "-singlefile", pdf, out], check=True)
+        except FileNotFoundError:
+            print("pdftoppm is not here; the picture of the sheet was not refreshed")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,17 @@
+import { Refusal } from "./client";
+
+/** Keep a file that the server makes; a refusal is said, not saved. */
+export async function saveFile(address: string): Promise<void> {
+  const answer = await fetch(address).catch(() => null);
+  if (!answer) throw new Refusal("Bendrel does not answer. Is it still running?", 0);
+  if (!answer.ok) {
+    const body = (await answer.json().catch(() => ({}))) as { message?: string };
+    throw new Refusal(body.message ?? "The file could not be made.", answer.status);
+  }
+  const named = /filename\*=UTF-8''([^;]+)/.exec(answer.headers.get("content-disposition") ?? "");
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(await answer.blob());
+  link.download = named?.[1] ? decodeURIComponent(named[1]) : "bendrel";
+  link.click();
+  URL.revokeObjectURL(link.href);
+}

@@ -1,0 +1,19 @@
+import { Route, Routes } from "react-router";
+import { Board } from "../board/Board";
+import { JobPage } from "../board/JobPage";
+import { StandIns } from "../instruments/StandIns";
+import { LinePage } from "../line/LinePage";
+import { NotHere } from "./NotHere";
+
+export function App() {
+  return (
+    <Routes>
+      <Route path="/" element={<Board />} />
+      <Route path="/jobs/:jobId" element={<JobPage />} />
+      <Route path="/lines/:lineId" element={<LinePage />} />
+      <Route path="/lines/:lineId/:stage" element={<LinePage />} />
+      <Route path="/standins" element={<StandIns />} />
+      <Route path="*" element={<NotHere text="There is nothing at this address." />} />
+    </Routes>
+  );
+}

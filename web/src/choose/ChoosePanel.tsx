@@ -1,0 +1,74 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import type { Catalogue, Line } from "../api/types";
+import { SourceLine } from "../findings/Working";
+import { setBender, setTube, sizesIn } from "./choices";
+import { EndChoice } from "./EndChoice";
+import { Field, Pick } from "./Field";
+import { useCatalogue } from "../line/useCatalogue";
+import type { LineEditor } from "../line/useLine";
+import type { PlanView } from "../line/usePlan";
+import { spanOf, typed, withSpan } from "../measure/rows";
+
+interface Props {
+  editor: LineEditor;
+  view: PlanView;
+}
+
+/** Service, tube, bender and both ends, each default visible and changeable, each with its source. */
+export function ChoosePanel(props: Props) {
+  const catalogue = useCatalogue();
+  return catalogue ? <Choices {...props} catalogue={catalogue} /> : null;
+}
+
+function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
+  const { document: line, edit } = editor;
+  const span = spanOf(line);
+  const tube = catalogue.tubes.find((row) => row.id === span.tube);
+  const bender = catalogue.benders.find((row) => row.id === span.bender);
+  const material = catalogue.materials.find((row) => row.id === tube?.material);
+  const set = (change: (was: Line) => Line) => edit(change);
+  const problem = (path: string) => view.plan?.problems.find((item) => item.path === path)?.message;
+  const walls = catalogue.tubes.filter((row) => row.material === tube?.material && row.size === tube.size);
+
+  return (
+    <Box sx={{ p: 2 }}>
+      <Typography variant="h2">Line</Typography>
+      <Pick label="Service" value={line.service} options={catalogue.services.map(({ id, name }) => ({ id, name }))} onChange={(service) => set((was) => ({ ...was, service }))} />
+      <Typography variant="h2" sx={{ mt: 2 }}>
+        Tube
+      </Typography>
+      <Pick label="Material" value={tube?.material ?? ""} options={catalogue.materials.map(({ id, name }) => ({ id, name }))} onChange={(id) => set((was) => setTube(was, catalogue, { material: id }))} />
+      <Pick label="Size" value={tube?.size ?? ""} options={sizesIn(catalogue, tube?.material).map((size) => ({ id: size, name: size }))} onChange={(size) => set((was) => setTube(was, catalogue, { size }))} />
+      <Pick label="Wall" value={span.tube} options={walls.map((row) => ({ id: row.id, name: `${row.wall_mm} mm (${(row.wall_mm / 25.4).toFixed(3)} in)` }))} onChange={(id) => set((was) => withSpan(was, { tube: id }))} />
+      {tube && <SourceLine source={tube.source} />}
+      {material && <SourceLine source={material.source} />}
+      <Pick
+        label="Bender"
+        value={span.bender}
+        options={catalogue.benders
+          .filter((row) => row.size === tube?.size || row.id === span.bender || row.radius_mm == null)
+          .map((row) => ({ id: row.id, name: row.radius_mm == null ? row.name : `${row.name}${row.size === tube?.size ? "" : `, ${row.size}`}, R ${row.radius_mm} mm` }))}
+        onChange={(id) => set((was) => setBender(was, id))}
+      />
+      {bender && (
+        <Box sx={{ fontSize: 14, color: "var(--second)" }}>
+          up to {bender.greatest_angle_deg}°; needs {bender.least_before_first_mm} mm before the first bend, {bender.least_between_mm} mm between bends, {bender.least_after_last_mm} mm after the last
+        </Box>
+      )}
+      {bender && <SourceLine source={bender.source} />}
+      <EndChoice end="A" editor={editor} view={view} catalogue={catalogue} size={tube?.size ?? ""} />
+      <EndChoice end="B" editor={editor} view={view} catalogue={catalogue} size={tube?.size ?? ""} />
+      <Typography variant="h2" sx={{ mt: 2 }}>
+        Cutting
+      </Typography>
+      <Field
+        label="Spare, trimmed at the last"
+        text={span.spare.text}
+        placeholder="none"
+        problem={problem("/spans/0/spare")}
+        onText={(text) => set((was) => withSpan(was, { spare: typed(text, was.unit) }))}
+      />
+    </Box>
+  );
+}

@@ -1,0 +1,70 @@
+import Box from "@mui/material/Box";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Typography from "@mui/material/Typography";
+import type { Catalogue, LineEnd } from "../api/types";
+import { SourceLine } from "../findings/Working";
+import type { LineEditor } from "../line/useLine";
+import type { PlanView } from "../line/usePlan";
+import { typed } from "../measure/rows";
+import { sayLength } from "../units";
+import { usualNut } from "./choices";
+import { Field, Pick } from "./Field";
+
+interface Props {
+  end: "A" | "B";
+  editor: LineEditor;
+  view: PlanView;
+  catalogue: Catalogue;
+  size: string;
+}
+
+/** How one end is finished, its nut, and the port that it goes to. */
+export function EndChoice({ end, editor, view, catalogue, size }: Props) {
+  const { document: line, edit } = editor;
+  const key = end === "A" ? "end_a" : "end_b";
+  const choice = line[key];
+  const nut = catalogue.nuts.find((row) => row.id === choice.nut);
+  const planned = view.part?.[key];
+  const set = (change: Partial<LineEnd>) => edit((was) => ({ ...was, [key]: { ...was[key], ...change } }));
+  const nuts = catalogue.nuts.filter((row) => (row.fitting === choice.fitting && row.size === size) || row.id === choice.nut);
+  const problem = view.plan?.problems.find((item) => item.path === `/${key}/measured_use`)?.message;
+
+  return (
+    <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, mt: 2 }}>
+      <Typography variant="h2" component="legend">
+        End {end}
+      </Typography>
+      <Field label="Goes to" text={choice.label} placeholder="hose bracket, wheel cylinder" onText={(label) => set({ label: label.slice(0, 60) })} />
+      <Pick
+        label="End type"
+        value={choice.fitting}
+        options={catalogue.fittings.map(({ id, name }) => ({ id, name }))}
+        onChange={(fitting) => set({ fitting, nut: usualNut(catalogue, fitting, size), proved: false })}
+      />
+      {choice.fitting !== "plain" && (
+        <>
+          <Pick
+            label="Nut"
+            value={choice.nut ?? ""}
+            options={[{ id: "", name: "none yet" }, ...nuts.map((row) => ({ id: row.id, name: `${row.thread}, ${row.length_mm} mm long${row.size === size && row.fitting === choice.fitting ? "" : " (other end)"}` }))]}
+            onChange={(id) => set({ nut: id || null, proved: false })}
+          />
+          {nut && <SourceLine source={nut.source} />}
+          <Field label="Port thread" text={choice.port_thread} placeholder="such as 3/8-24 or M10x1" onText={(port_thread) => set({ port_thread: port_thread.slice(0, 40), proved: false })} />
+          <Field
+            label="Flare uses up"
+            text={choice.measured_use?.text ?? ""}
+            placeholder={planned ? `${sayLength(planned.allowance_mm, line.unit)}, computed` : "measured on a test piece"}
+            problem={problem}
+            onText={(text) => set({ measured_use: text.trim() === "" ? null : typed(text, line.unit) })}
+          />
+          <FormControlLabel
+            control={<Checkbox color="default" checked={choice.proved} onChange={(event) => set({ proved: event.target.checked })} />}
+            label="Nut run home in the real port by hand"
+          />
+        </>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,28 @@
+import type { Catalogue, Line, LineEnd } from "../api/types";
+import { spanOf, withSpan } from "../measure/rows";
+
+export function sizesIn(catalogue: Catalogue, material: string | undefined): string[] {
+  return [...new Set(catalogue.tubes.filter((row) => row.material === material).map((row) => row.size))];
+}
+
+/** Change material or size: bender and nuts follow to the same kind in the new size. */
+export function setTube(line: Line, catalogue: Catalogue, wanted: { material?: string; size?: string }): Line {
+  const span = spanOf(line);
+  const was = catalogue.tubes.find((row) => row.id === span.tube);
+  const material = wanted.material ?? was?.material;
+  const size = wanted.size ?? was?.size;
+  const tube = catalogue.tubes.find((row) => row.material === material && row.size === size) ?? catalogue.tubes.find((row) => row.material === material);
+  if (!tube) return line;
+  const next = withSpan(line, { tube: tube.id });
+  if (tube.size === was?.size) return next;
+  const bender = catalogue.benders.find((row) => row.id === span.bender);
+  const fitting = catalogue.benders.find((row) => row.size === tube.size && row.name === bender?.name) ?? catalogue.benders.find((row) => row.size === tube.size);
+  const follow = (end: LineEnd): LineEnd => ({ ...end, nut: end.nut ? usualNut(catalogue, end.fitting, tube.size) : null, proved: false });
+  return { ...withSpan(next, { bender: fitting?.id ?? span.bender }), end_a: follow(next.end_a), end_b: follow(next.end_b) };
+}
+
+export const setBender = (line: Line, id: string): Line => withSpan(line, { bender: id });
+
+export function usualNut(catalogue: Catalogue, fitting: string, size: string): string | null {
+  return catalogue.nuts.find((row) => row.fitting === fitting && row.size === size)?.id ?? null;
+}

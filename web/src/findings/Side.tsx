@@ -1,0 +1,23 @@
+import Box from "@mui/material/Box";
+import { useSelection } from "../line/select";
+import type { LineEditor } from "../line/useLine";
+import type { PlanView } from "../line/usePlan";
+import { Findings } from "./Findings";
+import { Working } from "./Working";
+
+interface Props {
+  editor: LineEditor;
+  view: PlanView;
+  name: string;
+}
+
+/** Beside the line: what is wrong or risky, or the working of the figure that was asked about. */
+export function Side({ editor, view, name }: Props) {
+  const { working, showWorking } = useSelection();
+  const derivation = view.part?.derivations.find((item) => item.id === working);
+  return (
+    <Box component="section" aria-label={name} sx={{ p: 2 }}>
+      {derivation ? <Working derivation={derivation} onClose={() => showWorking(null)} /> : <Findings editor={editor} view={view} />}
+    </Box>
+  );
+}

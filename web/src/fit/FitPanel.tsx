@@ -1,0 +1,58 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import type { LineEditor } from "../line/useLine";
+import type { PlanView } from "../line/usePlan";
+import { Ticks } from "../ui/Ticks";
+import { OpenItems } from "./OpenItems";
+
+interface Props {
+  editor: LineEditor;
+  view: PlanView;
+}
+
+/** The removal log backwards, ticked off one by one; what is left open; and whether the line is done. */
+export function FitPanel({ editor, view }: Props) {
+  const { document: line, edit } = editor;
+  const removed = view.plan?.removed;
+  const refit = removed?.refit ?? [];
+  const tick = (id: string, on: boolean) =>
+    edit((was) => ({ ...was, removal: { ...was.removal, items: was.removal.items.map((item, k) => (k === Number(id) ? { ...item, refitted: on } : item)) } }));
+  const waiting = removed?.open_items.length ?? 0;
+  const over = removed?.left_over ?? [];
+
+  return (
+    <Box sx={{ p: 2 }}>
+      <Typography variant="h2">Back together</Typography>
+      {refit.length === 0 && <Box sx={{ color: "var(--second)" }}>The removal log turns round here: last off, first on.</Box>}
+      <Ticks list={refit.map((step) => ({ id: String(step.item), text: step.text }))} done={new Set(line.removal.items.flatMap((item, k) => (item.refitted ? [String(k)] : [])))} onTick={tick} />
+      {refit.length > 0 && (
+        <Box role="status" aria-label="Left over" sx={{ mt: 1, color: over.length > 0 ? "var(--caution)" : "var(--good)", fontWeight: 600 }}>
+          {over.length > 0 ? `Left over: ${over.join(" · ")}` : "Nothing left over."}
+        </Box>
+      )}
+      <OpenItems items={line.open_items} set={(open_items) => edit((was) => ({ ...was, open_items }))} />
+      <Box sx={{ mt: 3, borderTop: "2px solid var(--ink)", pt: 1.5 }}>
+        {removed?.done ? (
+          <>
+            <Box sx={{ fontWeight: 600, color: "var(--good)", mb: 1 }}>This line is done.</Box>
+            <Button variant="text" onClick={() => edit((was) => ({ ...was, finished: false }))}>
+              Take it up again
+            </Button>
+          </>
+        ) : (
+          <>
+            <Button fullWidth variant="contained" color="secondary" disabled={waiting > 0 || over.length > 0} onClick={() => edit((was) => ({ ...was, finished: true }))} sx={{ minHeight: 48, fontSize: 20 }}>
+              The line is done
+            </Button>
+            {(waiting > 0 || over.length > 0) && (
+              <Box sx={{ mt: 0.5, color: "var(--second)" }}>
+                {[waiting > 0 && `${waiting} open ${waiting === 1 ? "item" : "items"} to close`, over.length > 0 && `${over.length} to refit`].filter(Boolean).join(", ")} first.
+              </Box>
+            )}
+          </>
+        )}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,153 @@
+import Box from "@mui/material/Box";
+import useMediaQuery from "@mui/material/useMediaQuery";
+import { lazy, memo, Suspense, useCallback, useEffect } from "react";
+import { useNavigate } from "react-router";
+import type { OpenLine } from "../api/types";
+import { ChoosePanel } from "../choose/ChoosePanel";
+import { Side } from "../findings/Side";
+import { FitPanel } from "../fit/FitPanel";
+import { LookPanel } from "../look/LookPanel";
+import { MakePanel } from "../make/MakePanel";
+import { MeasurePanel } from "../measure/MeasurePanel";
+import { PlanPanel } from "../plan/PlanPanel";
+import { RemovePanel } from "../remove/RemovePanel";
+import { Strip } from "../strip/Strip";
+import { ConflictBar } from "./ConflictBar";
+import { LineBar } from "./LineBar";
+import type { StageName } from "./LinePage";
+import { STAGES } from "./LinePage";
+import { useSelection } from "./select";
+import { StageTabs } from "./StageTabs";
+import { useAfterPaint } from "./useAfterPaint";
+import { useCatalogue } from "./useCatalogue";
+import { useLine } from "./useLine";
+import { usePlan } from "./usePlan";
+
+// drawn again only when their own part of the line has changed: typing must answer at once
+const Head = memo(LineBar);
+const Tabs = memo(StageTabs);
+const Findings = memo(Side);
+const Unrolled = memo(Strip);
+const PANELS = {
+  look: memo(LookPanel),
+  remove: memo(RemovePanel),
+  measure: memo(MeasurePanel),
+  choose: memo(ChoosePanel),
+  plan: memo(PlanPanel),
+  make: memo(MakePanel),
+  fit: memo(FitPanel),
+};
+
+const Stage = lazy(() => import("../stage/Stage"));
+
+export const sheetOf = (lineId: string) => `/api/lines/${lineId}/sheet.pdf`;
+
+/** The screen people live in: what the stage asks, the line, its findings, and the strip. */
+export function Workspace({ first, stage }: { first: OpenLine; stage: StageName }) {
+  const editor = useLine(first);
+  const view = usePlan(editor.document);
+  // the strip answers a key at once; the stage, dearer to draw, follows in the next breath
+  const later = useAfterPaint(view);
+  const catalogue = useCatalogue();
+  // on a tablet lying down the findings share the middle with the stage
+  const between = useMediaQuery("(min-width: 901px) and (max-width: 1180px)");
+  const navigate = useNavigate();
+  const { choose, light, showWorking } = useSelection();
+  const { undo, redo } = editor;
+
+  const go = useCallback(
+    (next: StageName) => void navigate(`/lines/${first.id}/${next}`, { replace: true }),
+    [first.id, navigate],
+  );
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const command = event.ctrlKey || event.metaKey;
+      const letter = event.key.toLowerCase();
+      const tab = event.altKey && !command ? STAGES[Number(event.key) - 1] : undefined;
+      if (command && letter === "z" && !event.shiftKey) undo();
+      else if (command && (letter === "y" || (letter === "z" && event.shiftKey))) redo();
+      else if (command && letter === "p") window.open(sheetOf(first.id), "_blank");
+      else if (tab) go(tab);
+      else if (event.key === "Escape") {
+        choose(null);
+        light(null);
+        showWorking(null);
+        return;
+      } else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [choose, first.id, go, light, redo, showWorking, undo]);
+
+  const Panel = PANELS[stage];
+
+  return (
+    <Box
+      sx={{
+        height: "100dvh",
+        display: "grid",
+        gridTemplateRows: "auto auto auto minmax(0, 1fr) auto",
+        "@media (max-width: 900px)": { height: "auto", minHeight: "100dvh" },
+      }}
+    >
+      <Head editor={editor} catalogue={catalogue} />
+      <Tabs stage={stage} go={go} editor={editor} view={view} />
+      <ConflictBar editor={editor} />
+      <Box
+        component="main"
+        sx={{
+          minHeight: 0,
+          display: "grid",
+          gridTemplateColumns: "412px minmax(0, 1fr) 288px",
+          "@media (max-width: 1180px)": { gridTemplateColumns: "412px minmax(0, 1fr)" },
+          "@media (max-width: 900px)": { gridTemplateColumns: "1fr" },
+        }}
+      >
+        <Box
+          key={stage}
+          component="section"
+          aria-label="What this stage asks"
+          sx={{
+            overflowY: "auto",
+            scrollPaddingBottom: "96px",
+            borderRight: "1px solid var(--rule)",
+            minHeight: 0,
+            "@media (max-width: 900px)": { borderRight: 0, order: 2, overflow: "visible" },
+          }}
+        >
+          <Panel editor={editor} view={view} />
+        </Box>
+        <Box
+          component="section"
+          aria-label="The line"
+          sx={{
+            background: "var(--sheet)",
+            minHeight: 0,
+            minWidth: 0,
+            "@media (max-width: 1180px)": { display: "grid", gridTemplateRows: "minmax(180px, 1fr) minmax(0, 45%)" },
+            "@media (max-width: 900px)": { display: "block", order: 1 },
+          }}
+        >
+          <Box sx={{ height: "100%", minHeight: 0, "@media (max-width: 900px)": { height: 300 } }}>
+            <Suspense fallback={null}>
+              <Stage document={editor.document} view={later} />
+            </Suspense>
+          </Box>
+          {between && (
+            <Box sx={{ overflowY: "auto", background: "var(--paper)", borderTop: "1px solid var(--rule)" }}>
+              <Findings editor={editor} view={view} name="Findings" />
+            </Box>
+          )}
+        </Box>
+        {!between && (
+          <Box component="aside" sx={{ overflowY: "auto", borderLeft: "1px solid var(--rule)", minHeight: 0, "@media (max-width: 900px)": { order: 3, borderLeft: 0, borderTop: "1px solid var(--rule)" } }}>
+            <Findings editor={editor} view={view} name="Findings" />
+          </Box>
+        )}
+      </Box>
+      <Unrolled editor={editor} view={view} />
+    </Box>
+  );
+}

@@ -1,0 +1,68 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import type { Condition } from "../api/types";
+import { Field, Pick } from "../choose/Field";
+import type { LineEditor } from "../line/useLine";
+import type { PlanView } from "../line/usePlan";
+import { Advice } from "./Advice";
+import { Ports } from "./Ports";
+import { DamageRows, FixtureRows, WetRows } from "./rows";
+import { CAUSES, END_STATES, REASONS, SCHOOLS, TWINS, URGENCIES, words } from "./words";
+
+interface Props {
+  editor: LineEditor;
+  view: PlanView;
+}
+
+/** What was found on the old line, why, and what to do: replace, from a separation point, or splice. */
+export function LookPanel({ editor, view }: Props) {
+  const { condition } = editor.document;
+  const set = (change: Partial<Condition>) => editor.edit((was) => ({ ...was, condition: { ...was.condition, ...change } }));
+  const reasons = new Set(condition.reasons);
+
+  return (
+    <Box sx={{ p: 2 }}>
+      <Typography variant="h2">Why it is here</Typography>
+      <Box role="group" aria-label="Reasons" sx={{ display: "flex", flexWrap: "wrap", columnGap: 2 }}>
+        {REASONS.map((reason) => (
+          <Box component="label" key={reason} sx={{ display: "flex", alignItems: "center", gap: 0.75, minHeight: 32, width: "46%", "@media (pointer: coarse)": { minHeight: 44 } }}>
+            <input
+              type="checkbox"
+              checked={reasons.has(reason)}
+              onChange={(event) => set({ reasons: event.target.checked ? [...condition.reasons, reason] : condition.reasons.filter((item) => item !== reason) })}
+              style={{ width: 18, height: 18, accentColor: "var(--ink)" }}
+            />
+            {reason}
+          </Box>
+        ))}
+      </Box>
+      <Pick label="How urgent" value={condition.urgency} options={words(URGENCIES)} onChange={(id) => set({ urgency: id as Condition["urgency"] })} />
+      <Pick label="Its twin" value={condition.twin} options={words(TWINS)} onChange={(id) => set({ twin: id as Condition["twin"] })} />
+      <WetRows wet={condition.wet} set={(wet) => set({ wet })} />
+      <Ports editor={editor} />
+      <DamageRows editor={editor} view={view} damage={condition.damage} set={(damage) => set({ damage })} />
+      <FixtureRows editor={editor} view={view} fixtures={condition.fixtures} set={(fixtures) => set({ fixtures })} />
+      <Typography variant="h2" sx={{ mt: 2 }}>
+        Cause
+      </Typography>
+      <Pick label="It came from" value={condition.cause} options={words(CAUSES)} onChange={(id) => set({ cause: id as Condition["cause"] })} />
+      <Field label="Not again by" text={condition.countermeasure} placeholder="sleeve, new clip, another path" onText={(countermeasure) => set({ countermeasure: countermeasure.slice(0, 400) })} />
+      <Typography variant="h2" sx={{ mt: 2 }}>
+        Replace or splice
+      </Typography>
+      <Pick label="End A" value={condition.end_a} options={words(END_STATES)} onChange={(id) => set({ end_a: id as Condition["end_a"] })} />
+      <Pick label="End B" value={condition.end_b} options={words(END_STATES)} onChange={(id) => set({ end_b: id as Condition["end_b"] })} />
+      <Pick
+        label="Its ends"
+        value={condition.part_available ? "yes" : "no"}
+        options={[
+          { id: "yes", name: "can be bought" },
+          { id: "no", name: "cannot be bought" },
+        ]}
+        onChange={(id) => set({ part_available: id === "yes" })}
+      />
+      <Pick label="Your school" value={condition.school} options={words(SCHOOLS)} onChange={(id) => set({ school: id as Condition["school"] })} />
+      <Advice condition={condition} looked={view.plan?.looked ?? null} set={set} />
+    </Box>
+  );
+}

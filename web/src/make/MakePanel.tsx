@@ -1,0 +1,73 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import type { LineEditor } from "../line/useLine";
+import type { PlanView } from "../line/usePlan";
+import { saveFile } from "../api/download";
+import { sentence } from "../api/client";
+import { useNotice } from "../app/notice";
+import { sheetOf } from "../line/Workspace";
+import { condensed } from "../theme/theme";
+
+interface Props {
+  editor: LineEditor;
+  view: PlanView;
+}
+
+const FILES = [
+  { kind: "document", text: "Line document" },
+  { kind: "points", text: "Points CSV" },
+  { kind: "bends", text: "Bend CSV" },
+  { kind: "dxf", text: "DXF" },
+  { kind: "svg", text: "SVG drawing" },
+  { kind: "step", text: "STEP" },
+  { kind: "stl", text: "STL" },
+  { kind: "glb", text: "glTF" },
+] as const;
+
+/** The order of work for this line, the sheet for the bench, and the line as files. */
+export function MakePanel({ editor, view }: Props) {
+  const { part, plan, old } = view;
+  const notice = useNotice();
+  const ready = part !== null && !old && editor.save === "saved";
+  const stops = plan?.findings.filter((finding) => finding.severity === "stop" && !finding.set_aside).length ?? 0;
+  return (
+    <Box sx={{ p: 2 }}>
+      <Button fullWidth variant="contained" color="secondary" size="large" disabled={!ready} href={sheetOf(editor.opened.id)} target="_blank" rel="noopener" sx={{ minHeight: 48, fontSize: 20 }}>
+        Print the build sheet
+      </Button>
+      {stops > 0 && (
+        <Box role="note" sx={{ mt: 1, color: "var(--stop)", fontWeight: 600 }}>
+          {stops === 1 ? "One stop is" : `${stops} stops are`} open: the sheet says not to make it yet.
+        </Box>
+      )}
+      <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
+        Order of work
+      </Typography>
+      {!part && <Box>The steps follow as soon as every reading can be read.</Box>}
+      {part && (
+        <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none" }}>
+          {part.steps.map((step, k) => (
+            <Box component="li" key={step.text} sx={{ display: "flex", gap: 1.5, py: 1, borderTop: "1px solid var(--rule)" }}>
+              <Box sx={{ font: `600 20px ${condensed}`, minWidth: 22, textAlign: "right" }}>{k + 1}</Box>
+              <Box>
+                {step.text}
+                {step.why && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{step.why}</Box>}
+              </Box>
+            </Box>
+          ))}
+        </Box>
+      )}
+      <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
+        As a file
+      </Typography>
+      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
+        {FILES.map(({ kind, text }) => (
+          <Button key={kind} size="small" disabled={kind !== "document" && !ready} onClick={() => void saveFile(`/api/lines/${editor.opened.id}/export/${kind}`).catch((error: unknown) => notice({ text: sentence(error) }))}>
+            {text}
+          </Button>
+        ))}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,51 @@
+import createCache from "@emotion/cache";
+import { CacheProvider } from "@emotion/react";
+import CssBaseline from "@mui/material/CssBaseline";
+import { ThemeProvider } from "@mui/material/styles";
+import type { ReactNode } from "react";
+import { createContext, useContext, useEffect, useMemo, useState } from "react";
+import { themeOf } from "./theme";
+import type { Mode, Tokens } from "./tokens";
+import { tokensOf } from "./tokens";
+
+const KEPT = "bendrel.mode";
+
+interface ModeState {
+  mode: Mode;
+  tokens: Tokens;
+  setMode: (mode: Mode) => void;
+}
+
+const ModeContext = createContext<ModeState | null>(null);
+
+const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content;
+const cache = createCache({ key: "b", ...(nonce ? { nonce } : {}) });
+
+function firstMode(): Mode {
+  const kept = localStorage.getItem(KEPT);
+  if (kept === "day" || kept === "night") return kept;
+  return matchMedia("(prefers-color-scheme: dark)").matches ? "night" : "day";
+}
+
+export function ModeProvider({ children }: { children: ReactNode }) {
+  const [mode, setMode] = useState<Mode>(firstMode);
+  useEffect(() => localStorage.setItem(KEPT, mode), [mode]);
+  const theme = useMemo(() => themeOf(mode), [mode]);
+  const state = useMemo(() => ({ mode, setMode, tokens: tokensOf(mode) }), [mode]);
+  return (
+    <CacheProvider value={cache}>
+      <ModeContext.Provider value={state}>
+        <ThemeProvider theme={theme}>
+          <CssBaseline />
+          {children}
+        </ThemeProvider>
+      </ModeContext.Provider>
+    </CacheProvider>
+  );
+}
+
+export function useMode(): ModeState {
+  const state = useContext(ModeContext);
+  if (!state) throw new Error("useMode needs a ModeProvider");
+  return state;
+}

@@ -1,0 +1,70 @@
+import { createTheme } from "@mui/material/styles";
+import type { Mode } from "./tokens";
+import { tokensOf } from "./tokens";
+
+export const condensed = "'Barlow Condensed', 'Barlow', sans-serif";
+
+/** The component kit dressed as the workshop: ruled lines, square corners, no shadows. */
+export function themeOf(mode: Mode) {
+  const t = tokensOf(mode);
+  return createTheme({
+    palette: {
+      mode: mode === "day" ? "light" : "dark",
+      primary: { main: t.ink, contrastText: t.paper },
+      secondary: { main: t.action, contrastText: t.onAction },
+      error: { main: t.stop },
+      warning: { main: t.caution },
+      info: { main: t.note },
+      success: { main: t.good },
+      background: { default: t.paper, paper: t.sheet },
+      text: { primary: t.ink, secondary: t.second },
+      divider: t.rule,
+    },
+    shape: { borderRadius: 2 },
+    typography: {
+      fontFamily: "'Barlow', sans-serif",
+      fontSize: 14,
+      body1: { fontSize: 15 },
+      body2: { fontSize: 14 },
+      h1: { fontFamily: condensed, fontWeight: 600, fontSize: 28 },
+      h2: { fontFamily: condensed, fontWeight: 600, fontSize: 19 },
+      button: { fontFamily: condensed, fontWeight: 600, fontSize: 17, textTransform: "none" },
+    },
+    components: {
+      MuiCssBaseline: {
+        styleOverrides: {
+          ":root": Object.fromEntries(Object.entries(t).map(([name, value]) => [`--${name}`, value])),
+          "html, body, #root": { height: "100%" },
+          body: { fontVariantNumeric: "tabular-nums", colorScheme: mode === "day" ? "light" : "dark" },
+          ":focus-visible": { outline: `3px solid ${t.ink}`, outlineOffset: 1 },
+          "@media (prefers-reduced-motion: reduce)": { "*": { transition: "none !important" } },
+        },
+      },
+      MuiButtonBase: { defaultProps: { disableRipple: true } },
+      MuiButton: {
+        defaultProps: { disableElevation: true, variant: "outlined" },
+        styleOverrides: {
+          sizeSmall: { fontSize: 16 },
+          root: {
+            minHeight: 36,
+            lineHeight: 1.2,
+            borderColor: t.ink,
+            "@media (pointer: coarse)": { minHeight: 44 },
+          },
+        },
+      },
+      MuiDialog: {
+        styleOverrides: { paper: { boxShadow: "none", border: `1.5px solid ${t.ink}`, backgroundImage: "none" } },
+      },
+      MuiDialogTitle: {
+        styleOverrides: { root: { fontFamily: condensed, fontWeight: 600, fontSize: 22 } },
+      },
+      MuiMenu: {
+        styleOverrides: { paper: { boxShadow: "none", border: `1.5px solid ${t.ink}`, backgroundImage: "none" } },
+      },
+      MuiSnackbarContent: {
+        styleOverrides: { root: { backgroundColor: t.ink, color: t.paper, fontSize: 15, boxShadow: "none" } },
+      },
+    },
+  });
+}
