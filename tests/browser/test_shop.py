@@ -267,6 +267,30 @@ def test_what_is_said_of_a_job_is_kept_and_can_be_taken_back(page: Page, api):
     api.delete(f"/api/jobs/{job['id']}")
 
 
+def test_the_next_booking_can_be_typed_while_one_is_on_its_way(page: Page, api):
+    job = api.post("/api/jobs", data={"name": "Bilge pump"}).json()
+    page.goto(f"/jobs/{job['id']}")
+    held = []
+    page.route(
+        "**/bookings",
+        lambda route: held.append(route) if route.request.method == "POST" else route.continue_(),
+    )
+    page.get_by_label("What", exact=True).fill("look and measure")
+    page.get_by_label("Time", exact=True).fill("45")
+    page.get_by_role("button", name="Book it").click()
+    expect(page.get_by_label("What", exact=True)).to_have_value("")
+    page.get_by_label("What", exact=True).fill("copper washers")
+    held.pop().continue_()
+    expect(page.get_by_text("look and measure")).to_be_visible()
+    expect(page.get_by_label("What", exact=True)).to_have_value("copper washers")
+    page.get_by_label("Material", exact=True).fill("1.20")
+    page.get_by_role("button", name="Book it").click()
+    expect(page.get_by_label("What", exact=True)).to_have_value("")
+    held.pop().abort()
+    expect(page.get_by_role("alert")).to_be_visible()
+    expect(page.get_by_label("What", exact=True)).to_have_value("copper washers")
+
+
 def test_the_shops_mistakes_are_totalled_apart(page: Page, api):
     job = api.post("/api/jobs", data={"name": "Windlass"}).json()
     page.goto(f"/jobs/{job['id']}")

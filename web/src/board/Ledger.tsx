@@ -103,15 +103,19 @@ function BookForm({ onBook }: BookFormProps) {
     if (what.trim() === "") setProblem("Say what was done or used.");
     else if (minutes === null || cents === null) setProblem("Put the marked figure right first.");
     else if (minutes === 0 && cents === 0) setProblem("Give a time, such as 1:30, or an amount, such as 12.50.");
-    else
-      void onBook({ account, what: what.trim().slice(0, 120), minutes, material_cents: cents })
-        .then(() => {
-          setWhat("");
-          setTime("");
-          setMoney("");
-          setProblem("");
-        })
-        .catch((error: unknown) => setProblem(sentence(error)));
+    else {
+      // Emptied at once, so that the next entry can be typed while this one is on its way; a refused one comes back.
+      setWhat("");
+      setTime("");
+      setMoney("");
+      setProblem("");
+      void onBook({ account, what: what.trim().slice(0, 120), minutes, material_cents: cents }).catch((error: unknown) => {
+        setWhat((now) => now || what);
+        setTime((now) => now || time);
+        setMoney((now) => now || money);
+        setProblem(sentence(error));
+      });
+    }
   };
 
   return (
