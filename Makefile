@@ -20,8 +20,9 @@ $(VENV)/.installed: requirements.txt pyproject.toml
 	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps -e .
 	touch $@
 
-$(VENV)/.installed-dev: requirements-dev.txt $(VENV)/.installed
+$(VENV)/.installed-dev: requirements-dev.txt requirements-reference.txt $(VENV)/.installed
 	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements-dev.txt
+	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps -r requirements-reference.txt
 	touch $@
 
 web: $(INTERFACE)

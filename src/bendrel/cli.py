@@ -108,10 +108,10 @@ def thread_fit_command(
 ) -> None:
     """Turn one thread into another: does it start, when does it bind."""
     from bendrel.catalogue.loader import load_kit
-    from bendrel.core.threads.designation import parse_thread
     from bendrel.core.threads.fit import thread_fit
 
-    fit = thread_fit(parse_thread(male), parse_thread(female), load_kit().least_engagement)
+    kit = load_kit()
+    fit = thread_fit(kit.thread(male), kit.thread(female), kit.least_engagement)
     turns = fit.turns_before_binding
     value = {
         "male": fit.male,

@@ -1,45 +1,56 @@
 """Every constant has a source, and every row can be used."""
 
+import csv
+import tomllib
+from importlib.resources import files
+
 import pytest
 
-from bendrel.core.threads.designation import parse_thread
+KINDS = {"standard", "common practice", "from memory", "derived"}
 
 
-def every_source(kit):
-    for name in (
-        "materials",
-        "tubes",
-        "benders",
-        "fittings",
-        "flare_sizes",
-        "nuts",
-        "services",
-        "advice",
-        "limits",
-    ):
-        for key, value in getattr(kit, name).items():
-            yield f"{name} {key}", value.source
-    for material in kit.materials.values():
-        yield f"limits of {material.id}", material.limits_source
-    for service in kit.services.values():
-        for refusal in (*service.refused_materials, *service.refused_fittings):
-            yield f"{service.id} refuses {refusal.id}", refusal.source
+def data_files(suffix):
+    folder = files("bendrel.catalogue") / "data"
+    return [item for item in folder.iterdir() if item.name.endswith(suffix)]
 
 
-def test_every_row_says_where_it_comes_from(kit):
-    for what, source in every_source(kit):
-        assert source.text.strip(), what
+@pytest.mark.parametrize("file", data_files(".csv"), ids=lambda file: file.name)
+def test_every_csv_row_says_where_it_comes_from(file):
+    rows = list(csv.DictReader(file.read_text(encoding="utf-8").splitlines()))
+    assert rows
+    for row in rows:
+        assert None not in row, row
+        assert row["source_kind"] in KINDS, row
+        assert row["source"].strip(), row
+
+
+@pytest.mark.parametrize("file", data_files(".toml"), ids=lambda file: file.name)
+def test_every_toml_table_says_where_it_comes_from(file):
+    """Every row of a table of rows, and every named rule, carries a source."""
+    data = tomllib.loads(file.read_text(encoding="utf-8"))
+    rows = []
+    for value in data.values():
+        if isinstance(value, list):
+            rows += value
+        elif isinstance(value, dict):
+            rows += [value] if "source" in value else list(value.values())
+    assert rows
+    for row in rows:
+        assert row["source"]["kind"] in KINDS, row
+        assert row["source"]["text"].strip(), row
+        if "duty" in row:
+            assert row["duty"]["source"]["text"].strip(), row
 
 
 def test_every_named_material_size_is_there(kit):
     sizes = {"3/16 in", "1/4 in", "5/16 in", "3/8 in", "4.75 mm", "6 mm", "8 mm", "10 mm"}
     for material in ("copper-nickel", "steel-double-wall", "stainless-304", "aluminium-3003"):
-        assert {t.size for t in kit.tubes.values() if t.material == material} == sizes
+        assert {t.size for t in kit.tubes.values() if t.material == material} >= sizes
     for size in sizes:
         assert kit.benders_for(size)
         for fitting in ("double-45", "bubble"):
             assert kit.nuts_for(fitting, size)
-            assert (fitting, size) in kit.flare_sizes
+            assert (fitting, size) in kit.end_sizes
 
 
 def test_rows_refer_to_rows_that_exist(kit):
@@ -48,7 +59,48 @@ def test_rows_refer_to_rows_that_exist(kit):
         assert 0 < tube.bore_mm < tube.od_mm
     for nut in kit.nuts.values():
         assert nut.fitting in kit.fittings
-        assert parse_thread(nut.thread).designation == nut.thread
+        assert kit.thread(nut.thread).designation == nut.thread
+
+
+def test_rows_that_refer_to_rows_of_other_files(kit):
+    for fitting, size in kit.end_sizes:
+        assert fitting in kit.fittings
+        assert any(t.size == size for t in kit.tubes.values()), (fitting, size)
+    for hose in kit.hoses.values():
+        assert hose.hose_class in kit.hose_classes
+        assert hose.id_mm < hose.od_mm
+    for clamp in kit.clamps.values():
+        assert clamp.kind in kit.clamp_kinds
+        assert clamp.closed_mm < clamp.open_mm
+    for seat in kit.seats.values():
+        assert {*seat.takes, *(pair.id for pair in seat.wrong)} <= set(kit.fittings)
+    for name in kit.threads:
+        assert kit.thread(name).designation == name
+    families = {fluid.family for fluid in kit.fluids.values()}
+    for service in kit.services.values():
+        if service.duty is not None:
+            assert service.duty.fluid in kit.fluids
+            assert set(service.duty.families) <= families
+            assert kit.fluids[service.duty.fluid].family in service.duty.families
+            assert service.duty.test_kpa >= service.duty.working_kpa
+    for hose_class in kit.hose_classes.values():
+        assert set(hose_class.families) <= families
+
+
+def test_every_row_has_a_verdict_in_every_service(kit):
+    rows = {
+        "tube": kit.materials,
+        "end": kit.fittings,
+        "hose": kit.hose_classes,
+        "clamp": kit.clamp_kinds,
+        "joint": kit.joints,
+    }
+    services = {service.id for service in kit.services.values() if service.duty is not None}
+    expected = {(of, item, service) for of, items in rows.items() for item in items for service in services}
+    assert set(kit.verdicts) == expected
+    for verdict in kit.verdicts.values():
+        question, _, answer = verdict.school.partition(":")
+        assert not question or answer in {option.id for option in kit.schools[question].options}
 
 
 @pytest.mark.parametrize(
@@ -58,3 +110,33 @@ def test_rows_refer_to_rows_that_exist(kit):
 def test_usual_inverted_flare_nuts(kit, size, thread):
     """SAE J512 tube nut threads, from memory."""
     assert kit.nuts_for("double-45", size)[0].thread == thread
+
+
+@pytest.mark.parametrize(
+    ("size", "thread"),
+    [
+        ("3/16 in", "3/8-24"),
+        ("1/4 in", "7/16-20"),
+        ("3/8 in", "9/16-18"),
+        ("1/2 in", "3/4-16"),
+        ("5/8 in", "7/8-14"),
+    ],
+)
+def test_usual_37_degree_nuts(kit, size, thread):
+    """SAE J514 dash sizes −3, −4, −6, −8 and −10, from memory."""
+    assert kit.nuts_for("single-37", size)[0].thread == thread
+
+
+@pytest.mark.parametrize(
+    ("series", "size", "thread"),
+    [
+        ("bite-light", "6 mm", "M12x1.5"),
+        ("bite-light", "12 mm", "M18x1.5"),
+        ("bite-light", "22 mm", "M30x2"),
+        ("bite-heavy", "8 mm", "M16x1.5"),
+        ("bite-heavy", "16 mm", "M24x1.5"),
+    ],
+)
+def test_usual_24_degree_nuts(kit, series, size, thread):
+    """ISO 8434-1 series L and S, from memory."""
+    assert kit.nuts_for(series, size)[0].thread == thread

@@ -1,9 +1,13 @@
 """Thread limits and fits against published tables, from memory of ISO 724, ISO 965-2 and ASME
 B1.1 where the table value is given, and against the worked examples of the trade notes."""
 
+import csv
+from importlib.metadata import files as package_files
+
 import pytest
 
-from bendrel.core.threads.designation import ThreadError, parse_thread
+from bendrel.catalogue.loader import load_kit
+from bendrel.core.threads.designation import ThreadError
 from bendrel.core.threads.fit import thread_fit
 from bendrel.core.threads.tolerance import (
     basic_minor_diameter,
@@ -14,6 +18,9 @@ from bendrel.core.threads.tolerance import (
 
 INCH = 25.4
 LEAST_ENGAGEMENT = 0.75
+
+
+parse_thread = load_kit().thread
 
 
 def fit(male, female):
@@ -96,10 +103,9 @@ def test_designations_as_people_write_them():
 @pytest.mark.parametrize(
     ("text", "word"),
     [
-        ("1/8 NPT", "taper"),
-        ("R1/8", "taper"),
-        ("G1/8", "55°"),
-        ("1/4 BSP", "55°"),
+        ("1/4 BSW", "55°"),
+        ("5/8 NPT", "not in the table"),
+        ("G7/16", "pipe thread"),
         ("M10", "pitch"),
         ("5/4-20", "improper"),
         ("3/8-0", "threads per inch"),
@@ -110,3 +116,66 @@ def test_designations_as_people_write_them():
 def test_threads_that_are_refused(text, word):
     with pytest.raises(ThreadError, match=word):
         parse_thread(text)
+
+
+def iso_228_rows():
+    """ISO 228-1 as shipped with bd_warehouse, a package of test-only reference data."""
+    file = next(f for f in package_files("bd_warehouse") if f.name == "iso_228_1.csv")
+    return {row["size"]: row for row in csv.DictReader(file.read_text().splitlines())}
+
+
+@pytest.mark.parametrize("size", ["1/16", "1/8", "1/4", "3/8", "1/2", "5/8", "3/4", "1"])
+def test_parallel_pipe_threads(size):
+    reference = {k: float(v) for k, v in iso_228_rows()[size].items() if k != "size"}
+    thread = parse_thread(f"G{size}")
+    assert thread.diameter_mm == reference["major_diameter"]
+    assert INCH / thread.pitch_mm == pytest.approx(reference["tpi"])
+    assert basic_pitch_diameter(thread) == pytest.approx(reference["pitch_diameter"], abs=0.001)
+    assert basic_minor_diameter(thread) == pytest.approx(reference["minor_diameter"], abs=0.001)
+    male, female = male_limits(thread), female_limits(thread)
+    assert male.pitch.most - male.pitch.least == pytest.approx(reference["pitch_tolerance"])
+    assert male.major.most - male.major.least == pytest.approx(reference["external_major_tolerance"])
+    assert female.minor.most - female.minor.least == pytest.approx(reference["internal_minor_tolerance"])
+
+
+@pytest.mark.parametrize(
+    ("name", "pitch_diameter_in"),
+    [
+        ("1/8 NPT", 0.37360),
+        ("1/4 NPT", 0.49163),
+        ("3/8 NPT", 0.62701),
+        ("1/2 NPT", 0.77843),
+        ("3/4 NPT", 0.98887),
+    ],
+)
+def test_npt_pitch_diameters_at_hand_tight(name, pitch_diameter_in):
+    """ASME B1.20.1, E1, from memory."""
+    thread = parse_thread(name)
+    assert basic_pitch_diameter(thread) / INCH == pytest.approx(pitch_diameter_in, abs=0.0001)
+    assert thread.taper
+
+
+def test_pipe_threads_as_people_write_them():
+    assert parse_thread("1/8-27 NPT").designation == "1/8-27 NPT"
+    assert parse_thread("npt 1/8").designation == "1/8-27 NPT"
+    assert parse_thread("1/4 BSPP").designation == "G1/4"
+    assert parse_thread("Rc 1/8").designation == "R1/8"
+    assert fit("G1/8", "G1/8").verdict == "fits"
+    assert fit("G1/4", "G1/8").verdict == "will_not_start"
+    assert fit("G1/8", "G1/4").verdict == "loose"
+
+
+@pytest.mark.parametrize(
+    ("male", "female", "word"),
+    [
+        ("1/8 NPT", "G1/8", "55° ones"),
+        ("R1/8", "1/8 NPT", "60° ones"),
+        ("M10x1", "G1/8", "55° ones"),
+        ("R1/8", "G1/8", "tapered"),
+        ("1/8 NPT", "3/8-24", "tapered"),
+    ],
+)
+def test_mixed_pairs_are_refused_with_the_reason(male, female, word):
+    """computation.md 6: mixed 55°/60° and tapered in parallel are refused."""
+    with pytest.raises(ThreadError, match=word):
+        fit(male, female)

@@ -12,13 +12,20 @@ from typing import Any, TypeVar
 from pydantic import TypeAdapter
 
 from bendrel.core.bending.bender import Bender
-from bendrel.core.ends.fitting import Fitting, FlareSize, Nut
+from bendrel.core.ends.fitting import EndSize, Fitting, Nut
 from bendrel.core.findings import Source
-from bendrel.core.plan.kit import Advice, Kit, Limit
+from bendrel.core.fluids.fluid import Fluid
+from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
+from bendrel.core.joints.school import School
+from bendrel.core.joints.seat import Seat
+from bendrel.core.joints.verdict import Joint, Verdict, index_verdicts
+from bendrel.core.plan.kit import Advice, Body, Kit, Limit
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
 from bendrel.core.service import Service
+from bendrel.core.threads.designation import KnownThread, PipeThread
+from bendrel.core.threads.wrench import Wrench
 from bendrel.core.tube.material import Material, Tube
 
 T = TypeVar("T")
@@ -31,17 +38,31 @@ GIVEN_RADII = "given_any"
 def load_kit() -> Kit:
     """The whole catalogue. Raises pydantic.ValidationError when a data file is not as it should be."""
     rules, removal = _toml("rules.toml"), _toml("removal.toml")
-    tubes = _typed(Tube, _rows("tubes.csv"))
-    flare_sizes = _typed(FlareSize, _rows("flare_sizes.csv"))
+    end_sizes = _typed(EndSize, _rows("end_sizes.csv"))
+    schools = _by_id(School, _tables("school"))
     return Kit(
         rules_version=rules["version"],
-        materials={m.id: m for m in _typed(Material, _toml("materials.toml")["material"])},
-        tubes={t.id: t for t in tubes},
-        benders={b.id: b for b in _typed(Bender, _rows("benders.csv"))},
-        fittings={f.id: f for f in _typed(Fitting, map(_with_angle, _toml("fittings.toml")["fitting"]))},
-        flare_sizes={(f.fitting, f.size): f for f in flare_sizes},
-        nuts={n.id: n for n in _typed(Nut, _rows("nuts.csv"))},
-        services={s.id: s for s in _typed(Service, _toml("services.toml")["service"])},
+        materials=_by_id(Material, _tables("material")),
+        tubes=_by_id(Tube, _rows("tubes.csv")),
+        benders=_by_id(Bender, _rows("benders.csv")),
+        fittings=_by_id(Fitting, map(_with_angle, _tables("fitting"))),
+        end_sizes={(f.fitting, f.size): f for f in end_sizes},
+        nuts=_by_id(Nut, _rows("nuts.csv")),
+        seats=_by_id(Seat, _tables("seat")),
+        bodies=_by_id(Body, _toml("bodies.toml")["body"]),
+        pipes={p.designation: p for p in _typed(PipeThread, _rows("pipe_threads.csv"))},
+        threads={t.designation: t for t in _typed(KnownThread, _rows("threads.csv"))},
+        wrenches=_typed(Wrench, _rows("wrenches.csv")),
+        hose_classes=_by_id(HoseClass, _toml("hose_classes.toml")["hose_class"]),
+        hoses=_by_id(Hose, _rows("hoses.csv")),
+        clamp_kinds=_by_id(ClampKind, _tables("clamp_kind")),
+        clamps=_by_id(Clamp, _rows("clamps.csv")),
+        fluids=_by_id(Fluid, _tables("fluid")),
+        joints=_by_id(Joint, _tables("joint")),
+        services=_by_id(Service, _tables("service")),
+        verdicts=index_verdicts(_typed(Verdict, _tables("verdict"))),
+        schools=schools,
+        preferences={school.id: school.start for school in schools.values()},
         advice=TypeAdapter(dict[str, Advice]).validate_python(rules["advice"]),
         limits=TypeAdapter(dict[str, Limit]).validate_python(rules["limits"]),
         arguments=_typed(Argument, _toml("repair.toml")["argument"]),
@@ -54,6 +75,21 @@ def load_kit() -> Kit:
 def _typed(kind: type[T], rows: Any) -> tuple[T, ...]:
     adapter = TypeAdapter(kind)
     return tuple(adapter.validate_python(row) for row in rows)
+
+
+def _by_id(kind: type[T], rows: Any) -> dict[str, T]:
+    found: dict[str, T] = {}
+    for row in _typed(kind, rows):
+        key = row.id  # type: ignore[attr-defined]
+        if key in found:
+            raise ValueError(f"The catalogue has {key} twice.")
+        found[key] = row
+    return found
+
+
+def _tables(name: str) -> Any:
+    """The rows of a file that holds one kind: `materials.toml` holds [[material]]."""
+    return _toml(f"{name}s.toml")[name]
 
 
 def _rows(name: str) -> Iterator[dict[str, Any]]:

@@ -10,7 +10,9 @@ from annotated_types import Ge, Gt
 from bendrel.core.findings import Source
 from bendrel.core.record import record
 
-FittingKind = Literal["double", "bulb", "compression", "plain"]
+FittingKind = Literal[
+    "double", "single", "bulb", "compression", "bite", "hose", "quick", "banjo", "stud", "plain"
+]
 
 
 @record
@@ -26,26 +28,45 @@ class Fitting:
     kind: FittingKind
     half_angle_deg: float | None
     grip_mm: Annotated[float, Ge(0)]
+    seals: str
     source: Source
+
+    @property
+    def flared(self) -> bool:
+        """The tube itself is formed to a flare."""
+        return self.kind in ("double", "single", "bulb")
+
+    @property
+    def loose_nut(self) -> bool:
+        """A nut slides on the tube and must be on before the end is finished."""
+        return self.flared or self.kind in ("compression", "bite")
+
+    @property
+    def screwed(self) -> bool:
+        """The end has a thread of its own: a nut, a banjo bolt or a stud."""
+        return self.loose_nut or self.kind in ("banjo", "stud")
 
 
 @record
-class FlareSize:
-    """What one tube size needs for one end type. `used_mm` is given for a bulb (tube the tool
-    uses up) and a compression end (insertion to the stop); a flare's is computed from
-    `flare_diameter_mm`."""
+class EndSize:
+    """What one tube size needs for one end type. `used_mm` is given for a bulb or bead (tube the tool
+    uses up) and a sleeve end (insertion to the stop); a flare's is computed from
+    `flare_diameter_mm`. `rated_kpa` is the allowed pressure of the joint, None where it is as
+    strong as the tube."""
 
     fitting: str
     size: str
     flare_diameter_mm: Annotated[float, Gt(0)] | None
     used_mm: Annotated[float, Ge(0)] | None
     length_mm: Annotated[float, Ge(0)]
+    rated_kpa: Annotated[float, Gt(0)] | None
     source: Source
 
 
 @record
 class Nut:
-    """A tube nut: its thread by designation, its length and the end type it is made for."""
+    """A tube nut, banjo bolt or stud: its thread by designation, its length, its hex across flats
+    and the end type it is made for."""
 
     id: str
     fitting: str
@@ -54,6 +75,16 @@ class Nut:
     length_mm: Annotated[float, Gt(0)]
     hex_mm: Annotated[float, Gt(0)]
     source: Source
+
+
+def single_flare_use(od_mm: float, flare_diameter_mm: float, half_angle_deg: float) -> float:
+    """Tube used by one single flare, in mm: x/sin β − x/tan β with x = (F − D)/2.
+
+    Source: slant geometry of the cone.
+    """
+    x = (flare_diameter_mm - od_mm) / 2
+    beta = radians(half_angle_deg)
+    return x / sin(beta) - x / tan(beta)
 
 
 def double_flare_use(od_mm: float, flare_diameter_mm: float, half_angle_deg: float) -> float:

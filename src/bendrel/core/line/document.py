@@ -1,7 +1,8 @@
 """The line document: what the person typed and chose. Everything else is computed from it.
 
-A line is a chain from end A to end B. Today it holds one rigid span; `spans` is a list so that
-hoses, components and joints can join it without breaking a stored document.
+A line is a chain from end A to end B: one rigid span, and beyond each of its ends the hoses and
+parts between it and the port. `spans` is a list so that spliced pieces can join it without breaking
+a stored document.
 """
 
 from __future__ import annotations
@@ -94,6 +95,56 @@ class RigidSpan:
     marks: MarkStyle = "start"
 
 
+@record
+class HosePiece:
+    """A piece of hose beyond an end of the tube. `near` and `far` are the diameters that it goes on;
+    a blank `near` is the tube itself. `rubs` says that it touches something on its way."""
+
+    kind: Literal["hose"] = "hose"
+    hose: Annotated[str, MaxLen(80)]
+    length: Length = Length()
+    joined: Literal["clamps", "crimped", "reusable"] = "clamps"
+    clamp: Annotated[str, MaxLen(80)] | None = None
+    clamps_each: Annotated[int, Ge(0), Le(2)] = 2
+    near: Length = Length()
+    far: Length = Length()
+    far_plain: bool = False
+    rubs: bool = False
+    sleeved: bool = False
+
+
+PartInLine = Literal["check valve", "reservoir", "filter", "restrictor", "shut-off valve", "cooler"]
+
+
+@record
+class PartPiece:
+    """A part in the line beyond an end of the tube. `points` is the end that its arrow, or its
+    downstream port, points to. `bore` and `land` (the bore's length) are a restrictor's."""
+
+    kind: Literal["part"] = "part"
+    part: PartInLine
+    points: Literal["A", "B", "not marked"] = "not marked"
+    age: Literal["new", "old"] = "new"
+    bore: Length = Length()
+    land: Length = Length()
+    note: Text = ""
+
+
+@record
+class Carries:
+    """What flows in the line where it differs from what is usual in its service; blank is the usual.
+
+    `fluid` is a catalogue id; `pressure`, `temperature` and `flow` are as typed, such as 5 bar,
+    80 °C, 6 L/min. `flows` is the way it goes. `old_bore` is the bore of the old line."""
+
+    fluid: Annotated[str, MaxLen(40)] = ""
+    pressure: Text = ""
+    temperature: Text = ""
+    flow: Text = ""
+    flows: Literal["by the ports", "A to B", "B to A", "both ways"] = "by the ports"
+    old_bore: Length = Length()
+
+
 PortRole = Literal["not known", "source", "feed", "return", "signal"]
 
 
@@ -104,7 +155,9 @@ class LineEnd:
     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that
     was put on it before it came apart.
 
-    `port_thread` is what the port is, as designated; blank while nobody has measured it.
+    `port_thread` is what the port is, as designated; blank while nobody has measured it. `seat` is
+    what it seals on and `body` what it is made of, by catalogue id; blank while not known.
+    `beyond` is what lies between this end of the tube and its port, from the tube outwards.
     `measured_use` is the tube a flare used up on the person's own test piece, which wins over
     the formula. `leave_long` is tube left on for trimming after the trial fit.
     """
@@ -115,7 +168,10 @@ class LineEnd:
     port_thread: Annotated[str, MaxLen(40)] = ""
     measured_use: Length | None = None
     leave_long: Length = Length()
+    seat: Annotated[str, MaxLen(40)] = ""
+    body: Annotated[str, MaxLen(40)] = ""
     proved: bool = False
+    beyond: Annotated[tuple[HosePiece | PartPiece, ...], MaxLen(6)] = ()
     role: PortRole = "not known"
     role_how: Text = ""
     tag: Annotated[str, MaxLen(40)] = ""
@@ -155,6 +211,7 @@ class Line:
     end_a: LineEnd = LineEnd()
     end_b: LineEnd = LineEnd()
     spans: Annotated[tuple[RigidSpan, ...], MinLen(1), MaxLen(1)]
+    carries: Carries = Carries()
     condition: Condition = Condition()
     checks: Checks = Checks()
     removal: Removal = Removal()

@@ -195,8 +195,9 @@ def _build_steps(
         EndWork(
             end=parts.end,
             name=parts.fitting.name,
-            flared=parts.fitting.kind in ("double", "bulb"),
+            flared=parts.fitting.flared,
             nut_thread=parts.nut.thread if parts.nut else None,
+            loose_nut=parts.fitting.loose_nut,
             allowance_mm=parts.allowance_mm,
             order=parts.order,
             leave_long_mm=parts.leave_long_mm,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bendrel.core.ends.fitting import Fitting, FlareSize, Nut, double_flare_use
+from bendrel.core.ends.fitting import EndSize, Fitting, Nut, double_flare_use, single_flare_use
 from bendrel.core.ends.room import EndRoom, FlareOrder, end_room
 from bendrel.core.findings import EndName
 from bendrel.core.line.document import Line, LineEnd
@@ -21,7 +21,7 @@ class EndParts:
     end: EndName
     choice: LineEnd
     fitting: Fitting
-    size: FlareSize | None
+    size: EndSize | None
     nut: Nut | None
     allowance_mm: float
     room: EndRoom
@@ -42,7 +42,7 @@ def end_parts(
     `measured_use` is the person's own test piece and `leave_long_mm` what is trimmed off later."""
     choice = line.end(end)
     fitting = kit.fittings[choice.fitting]
-    size = kit.flare_sizes.get((fitting.id, chosen.tube.size))
+    size = kit.end_sizes.get((fitting.id, chosen.tube.size))
     nut = kit.nuts.get(choice.nut) if choice.nut else None
     held = line.spans[0].held == end
     grip = chosen.bender.least_before_first_mm if held else chosen.bender.least_after_last_mm
@@ -53,7 +53,6 @@ def end_parts(
         bender_grip_mm=grip,
         flaring_grip_mm=fitting.grip_mm,
     )
-    flared = fitting.kind in ("double", "bulb")
     return EndParts(
         end=end,
         choice=choice,
@@ -62,7 +61,7 @@ def end_parts(
         nut=nut,
         allowance_mm=measured_use if measured_use is not None else _use(fitting, size, chosen.tube),
         room=room,
-        order=_order(room, held, long=leave_long_mm > 0) if flared else None,
+        order=_order(room, held, long=leave_long_mm > 0) if fitting.flared else None,
         leave_long_mm=leave_long_mm,
     )
 
@@ -81,7 +80,7 @@ def planned_end(parts: EndParts, point: Vector, outward: Vector) -> PlannedEnd:
         leave_long_mm=parts.leave_long_mm,
         straight_mm=parts.room.straight_mm,
         order=parts.order,
-        possible_orders=parts.room.orders if parts.fitting.kind in ("double", "bulb") else (),
+        possible_orders=parts.room.orders if parts.fitting.flared else (),
         point=point,
         outward=outward,
     )
@@ -96,9 +95,10 @@ def _order(room: EndRoom, held: bool, *, long: bool) -> FlareOrder | None:
     return next((order for order in wanted if order in room.orders), None)
 
 
-def _use(fitting: Fitting, size: FlareSize | None, tube: Tube) -> float:
+def _use(fitting: Fitting, size: EndSize | None, tube: Tube) -> float:
     if size is None:
         return 0.0
     if size.flare_diameter_mm is not None and fitting.half_angle_deg is not None:
-        return double_flare_use(tube.od_mm, size.flare_diameter_mm, fitting.half_angle_deg)
+        use = double_flare_use if fitting.kind == "double" else single_flare_use
+        return use(tube.od_mm, size.flare_diameter_mm, fitting.half_angle_deg)
     return size.used_mm or 0.0

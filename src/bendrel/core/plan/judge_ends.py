@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from bendrel.core.ends.fitting import Nut
 from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.plan.case import SPAN, Case, set_value
-from bendrel.core.threads.designation import ThreadError, parse_thread
+from bendrel.core.threads.designation import ThreadError
 from bendrel.core.threads.fit import ThreadFit, thread_fit
 
 ENDS: tuple[EndName, EndName] = ("A", "B")
@@ -16,7 +16,7 @@ ENDS: tuple[EndName, EndName] = ("A", "B")
 def judge_ends(case: Case) -> Iterator[Finding]:
     """Findings on both ends and on the spare."""
     for end in ENDS:
-        if case.fittings[end].kind in ("double", "bulb"):
+        if case.fittings[end].flared:
             yield from _room(case, end)
         else:
             yield from _grip(case, end)
@@ -98,7 +98,7 @@ def _grip(case: Case, end: EndName) -> Iterator[Finding]:
 def _nut(case: Case, end: EndName) -> Iterator[Finding]:
     fitting, nut = case.fittings[end], case.nuts[end]
     path = f"/end_{end.lower()}"
-    if fitting.kind == "plain":
+    if not fitting.screwed:
         return
     usual = case.kit.nuts_for(fitting.id, case.tube.size)
     fix = set_value(f"Use the {usual[0].thread} nut", f"{path}/nut", usual[0].id) if usual else None
@@ -140,7 +140,7 @@ def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
     fit: ThreadFit | None = None
     if choice.port_thread.strip():
         try:
-            threads = parse_thread(nut.thread), parse_thread(choice.port_thread)
+            threads = case.kit.thread(nut.thread), case.kit.thread(choice.port_thread)
             fit = thread_fit(*threads, case.kit.least_engagement)
         except ThreadError as error:
             yield Finding(
@@ -197,16 +197,19 @@ def _fit_words(fit: ThreadFit) -> str:
 
 
 def _fitting_nut(case: Case, end: EndName) -> Fix | None:
-    port = parse_thread(case.line.end(end).port_thread)
+    port = case.kit.thread(case.line.end(end).port_thread)
     for nut in case.kit.nuts_for(case.fittings[end].id, case.tube.size):
-        fit = thread_fit(parse_thread(nut.thread), port, case.kit.least_engagement)
+        try:
+            fit = thread_fit(case.kit.thread(nut.thread), port, case.kit.least_engagement)
+        except ThreadError:
+            continue
         if fit.verdict == "fits":
             return set_value(f"Use the {nut.thread} nut", f"/end_{end.lower()}/nut", nut.id)
     return None
 
 
 def _spare(case: Case) -> Iterator[Finding]:
-    if case.part.spare_mm > 0 or all(f.kind == "plain" for f in case.fittings.values()):
+    if case.part.spare_mm > 0 or not any(f.flared for f in case.fittings.values()):
         return
     rule = case.kit.advice["spare"]
     text = '1"' if case.line.unit == "in" else "25 mm"

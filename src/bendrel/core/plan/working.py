@@ -7,7 +7,7 @@ from math import radians, tan
 
 from bendrel.core.bending.bender import Bender, MarkStyle
 from bendrel.core.bending.springback import springback_prior
-from bendrel.core.ends.fitting import Fitting, FlareSize
+from bendrel.core.ends.fitting import EndSize, Fitting
 from bendrel.core.findings import DERIVED, Derivation, EndName, Input, Source
 from bendrel.core.line.document import LineEnd
 from bendrel.core.plan.model import Move, PlannedBend, Term
@@ -27,7 +27,7 @@ class Figures:
     tube: Tube
     material: Material
     bender: Bender
-    ends: Mapping[str, tuple[LineEnd, Fitting, FlareSize | None]]
+    ends: Mapping[str, tuple[LineEnd, Fitting, EndSize | None]]
     shape: BendList
     bends: tuple[PlannedBend, ...]
     terms: tuple[Term, ...]
@@ -88,13 +88,14 @@ def _end(f: Figures, end: str) -> Derivation:
     if own is not None and (own.text.strip() or own.exact_mm is not None):
         formula, source = "as measured", OWN_PIECE
     elif size is not None and size.flare_diameter_mm is not None:
-        formula = "2x/sin β − x/tan β,  x = (F − D)/2"
+        folds = "2x" if fitting.kind == "double" else "x"
+        formula = f"{folds}/sin β − x/tan β,  x = (F − D)/2"
         inputs = (
             Input(name="F, flare diameter", value=f"{size.flare_diameter_mm:g} mm", source=size.source),
             Input(name="D, tube", value=f"{f.tube.od_mm:g} mm", source=f.tube.source),
             Input(name="β, half the cone", value=f"{fitting.half_angle_deg:g}°", source=fitting.source),
         )
-        source = Source(kind="derived", text="slant geometry of the folded cone")
+        source = Source(kind="derived", text="slant geometry of the cone")
     elif size is not None and size.used_mm is not None:
         formula = "from the table, until you flare a test piece of your own"
         inputs = (Input(name=fitting.name, value=f"{size.used_mm:g} mm", source=size.source),)

@@ -37,6 +37,7 @@ class EndWork:
     allowance_mm: float
     order: FlareOrder | None
     leave_long_mm: float = 0.0
+    loose_nut: bool = True
 
 
 def build_steps(
@@ -62,9 +63,10 @@ def _steps(
     unit: Unit,
     tests: tuple[str, ...],
 ) -> Iterator[Step]:
-    both = [end for end in sorted((held, far), key=lambda e: e.end) if end.nut_thread]
-    if both:
-        ends = " and ".join(f"{e.nut_thread} at {e.end}" for e in both)
+    screwed = [end for end in sorted((held, far), key=lambda e: e.end) if end.nut_thread]
+    both = [end for end in screwed if end.loose_nut]
+    if screwed:
+        ends = " and ".join(f"{e.nut_thread} at {e.end}" for e in screwed)
         yield Step(
             kind="prove",
             text=f"Run each nut into its real port by hand, all the way: {ends}.",

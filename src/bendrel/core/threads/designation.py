@@ -1,14 +1,18 @@
-"""Reading a thread's designation, such as `3/8-24` or `M10x1`."""
+"""Reading a thread's designation, such as `3/8-24`, `M10x1` or `G1/8`."""
 
 from __future__ import annotations
 
 import re
-from typing import Literal
+from collections.abc import Mapping
+from typing import Annotated, Literal
 
+from annotated_types import Ge, Gt, Le
+
+from bendrel.core.findings import Source
 from bendrel.core.record import record
 from bendrel.core.units import MM_PER_INCH
 
-Series = Literal["metric", "inch"]
+Series = Literal["metric", "inch", "pipe"]
 
 
 class ThreadError(ValueError):
@@ -17,12 +21,59 @@ class ThreadError(ValueError):
 
 @record
 class Thread:
-    """A parallel 60° thread: nominal diameter and pitch in mm."""
+    """A thread: major diameter and pitch in mm; a tapered one's diameter is that at its gauge plane.
+
+    `flank_deg` is the angle between the flanks. The tolerances are given for pipe threads only;
+    those of metric and inch threads follow from their standards' formulas.
+    """
 
     designation: str
     series: Series
     diameter_mm: float
     pitch_mm: float
+    flank_deg: int = 60
+    taper: bool = False
+    pitch_tolerance_mm: float = 0.0
+    minor_tolerance_mm: float = 0.0
+
+
+@record
+class PipeThread:
+    """One row of the table of pipe threads. `gauge_length_mm` is the length of a tapered thread from
+    its small end to the gauge plane, where `diameter_mm` is taken."""
+
+    designation: str
+    flank_deg: Annotated[int, Ge(55), Le(60)]
+    taper: bool
+    tpi: Annotated[float, Gt(0)]
+    diameter_mm: Annotated[float, Gt(0)]
+    pitch_tolerance_mm: Annotated[float, Ge(0)]
+    minor_tolerance_mm: Annotated[float, Ge(0)]
+    gauge_length_mm: float | None
+    source: Source
+
+    @property
+    def thread(self) -> Thread:
+        """The row as a thread."""
+        return Thread(
+            designation=self.designation,
+            series="pipe",
+            diameter_mm=self.diameter_mm,
+            pitch_mm=MM_PER_INCH / self.tpi,
+            flank_deg=self.flank_deg,
+            taper=self.taper,
+            pitch_tolerance_mm=self.pitch_tolerance_mm,
+            minor_tolerance_mm=self.minor_tolerance_mm,
+        )
+
+
+@record
+class KnownThread:
+    """A thread that fluid lines use, and what for."""
+
+    designation: str
+    used_for: str
+    source: Source
 
 
 _METRIC = re.compile(r"m\s*([0-9]{1,3}(?:\.[0-9]+)?)\s*[x×*]\s*([0-9](?:\.[0-9]+)?)")
@@ -31,30 +82,39 @@ _INCH = re.compile(
 )
 _NUMBERED = re.compile(r"(?:#|no\.?\s*)([0-9]{1,2})\s*-\s*([0-9]{1,2})")
 _SUFFIX = re.compile(r"\s*(?:unc|unf|unef|uns|un)?\s*-?\s*(?:[123][ab]|[4-8][gh])?\s*\"?$")
-_TAPERED = re.compile(r"npt|nptf|bspt|^\s*rc?\s*[0-9]|^\s*kegel")
-_WHITWORTH = re.compile(r"bspp|bsp\b|bsw|bsf|^\s*g\s*[0-9]|whitworth")
+_PIPE_SIZE = r"((?:1/16|1/8|1/4|3/8|1/2|5/8|3/4|1))"
+_PIPES = (
+    (re.compile(rf"(?:g|bspp)\s*{_PIPE_SIZE}|{_PIPE_SIZE}\s*\"?\s*(?:bspp|bsp)"), "G{}"),
+    (re.compile(rf"(?:rc?|bspt)\s*{_PIPE_SIZE}|{_PIPE_SIZE}\s*\"?\s*bspt"), "R{}"),
+    (re.compile(rf"nptf?\s*{_PIPE_SIZE}|{_PIPE_SIZE}(?:\s*-\s*[0-9.]+)?\s*\"?\s*nptf?"), "NPT{}"),
+)
+_WHITWORTH = re.compile(r"bsw|bsf|whitworth")
+_PIPE_WORDS = re.compile(r"npt|bsp|^\s*(?:g|rc?|rp)\s*[0-9]")
 
 EXAMPLES = "3/8-24, 7/16-20 UNF or M10x1"
+PIPE_EXAMPLES = "1/8 NPT, G1/8 (BSPP) or R1/8 (BSPT)"
 
 
-def parse_thread(text: str) -> Thread:
-    """Read a standard 60° parallel thread.
+def parse_thread(text: str, pipes: Mapping[str, PipeThread]) -> Thread:
+    """Read a metric or inch thread, or a pipe thread that the table `pipes` holds.
 
-    Raises ThreadError for anything else; tapered and 55° threads are refused with the reason,
-    since a parallel 60° comparison would be wrong for them.
+    Raises ThreadError for anything else. Whitworth threads are refused: only the pipe threads of
+    that form are still used on fluid lines.
     """
     shown = "".join(c if c.isprintable() else " " for c in text[:25]).strip()
     clean = text[:60].strip().lower().replace("–", "-").replace("″", '"')
-    if _TAPERED.search(clean):
-        raise ThreadError(
-            f"“{shown}” is a tapered pipe thread; it seals on its taper and is not compared with "
-            f"parallel threads. Give a 60° parallel thread such as {EXAMPLES}."
-        )
+    for pattern, name in _PIPES:
+        found = pattern.fullmatch(clean)
+        if found:
+            size = next(group for group in found.groups() if group)
+            return _pipe(name.format(size), shown, pipes)
     if _WHITWORTH.search(clean):
         raise ThreadError(
             f"“{shown}” has 55° flanks; it never mates with a 60° thread even where the "
-            f"diameters agree. Give a 60° parallel thread such as {EXAMPLES}."
+            f"diameters agree. Give a thread such as {EXAMPLES}."
         )
+    if _PIPE_WORDS.search(clean):
+        raise ThreadError(f"“{shown}” is not a pipe thread in the table; write it like {PIPE_EXAMPLES}.")
     body = _SUFFIX.sub("", clean)
     metric = _METRIC.fullmatch(body)
     if metric:
@@ -76,6 +136,14 @@ def parse_thread(text: str) -> Thread:
         raise ThreadError(f"“{shown}” has an improper fraction; write it like {EXAMPLES}.")
     lead = f"{whole} " if whole else ""
     return _checked_inch(shown, f"{lead}{top}/{bottom}-{tpi}", whole + top / bottom, tpi)
+
+
+def _pipe(name: str, shown: str, pipes: Mapping[str, PipeThread]) -> Thread:
+    size = name.removeprefix("NPT")
+    for row in pipes.values():
+        if row.designation == name or (name.startswith("NPT") and row.designation.startswith(f"{size}-")):
+            return row.thread
+    raise ThreadError(f"“{shown}” is not in the table of pipe threads; write it like {PIPE_EXAMPLES}.")
 
 
 def _checked_inch(shown: str, name: str, inches: float, tpi: int) -> Thread:

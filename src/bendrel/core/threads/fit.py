@@ -6,7 +6,7 @@ from math import radians, tan
 from typing import Literal
 
 from bendrel.core.record import record
-from bendrel.core.threads.designation import Thread
+from bendrel.core.threads.designation import Thread, ThreadError
 from bendrel.core.threads.tolerance import FemaleLimits, MaleLimits, female_limits, male_limits
 
 Verdict = Literal["fits", "binds", "loose", "will_not_start"]
@@ -33,7 +33,7 @@ class ThreadFit:
 
 
 def thread_fit(male: Thread, female: Thread, least_engagement: float) -> ThreadFit:
-    """Compare two parallel 60° threads.
+    """Compare two threads of one form: both with the same flanks, both parallel or both tapered.
 
     `least_engagement` is the share of a proper thread's depth in mesh below which threads of one
     pitch do not hold.
@@ -41,15 +41,16 @@ def thread_fit(male: Thread, female: Thread, least_engagement: float) -> ThreadF
     It does not start when the largest female pitch diameter is under the smallest male one.
     Otherwise, with different pitches, it binds after max(δ, 0)·tan 30° / |p_m − p_f| turns (lead
     chamfers, about one turn more, not counted). Source: derived from the 60° profile with ISO
-    965-1 and ASME B1.1 limits.
+    965-1 and ASME B1.1 limits; 27.5° for 55° flanks. Raises ThreadError for mixed forms.
     """
+    _refuse_mixed(male, female)
     m, f = male_limits(male), female_limits(female)
     clearance = f.pitch.middle - m.pitch.middle
     starts = f.pitch.most - m.pitch.least >= 0
     step = abs(male.pitch_mm - female.pitch_mm)
     turns: float | None = None
     if starts and step > SAME_PITCH_MM:
-        turns = max(clearance, 0.0) * tan(radians(30)) / step
+        turns = max(clearance, 0.0) * tan(radians(male.flank_deg / 2)) / step
     overlap = _overlap(m, f)
     engagement = min(1.0, max(0.0, overlap / _overlap(male_limits(female), f))) if starts else 0.0
     return ThreadFit(
@@ -61,6 +62,21 @@ def thread_fit(male: Thread, female: Thread, least_engagement: float) -> ThreadF
         engagement=engagement,
         verdict=_verdict(starts, turns, engagement, least_engagement),
     )
+
+
+def _refuse_mixed(male: Thread, female: Thread) -> None:
+    pair = f"{male.designation} in {female.designation}"
+    if male.flank_deg != female.flank_deg:
+        raise ThreadError(
+            f"{pair}: {male.flank_deg}° flanks never mate with {female.flank_deg}° ones, even where "
+            "diameter and pitch nearly agree: it tightens on the edges and leaks or strips."
+        )
+    if male.taper != female.taper:
+        tapered = male if male.taper else female
+        raise ThreadError(
+            f"{pair}: {tapered.designation} is tapered and seals on its thread; in a parallel one it "
+            "holds by a turn or two and splits the port when tightened. Use an adapter."
+        )
 
 
 def _overlap(male: MaleLimits, female: FemaleLimits) -> float:

@@ -1,4 +1,5 @@
-"""Limits of size of 60° threads: ISO 965-1 (6g/6H) and ASME B1.1 (2A/2B), from their formulas."""
+"""Limits of size: ISO 965-1 (6g/6H) and ASME B1.1 (2A/2B) from their formulas, pipe threads from
+their table."""
 
 from __future__ import annotations
 
@@ -12,6 +13,10 @@ from bendrel.core.units import MM_PER_INCH
 # Heights of the basic profile as a share of the pitch: ISO 68-1, ASME B1.1
 PITCH_DIAMETER_DROP = 0.649519
 MINOR_DIAMETER_DROP = 1.082532
+
+# The same for pipe threads, 55° (ISO 228-1) and 60° (ASME B1.20.1): a thread is twice as deep as the
+# drop from crest to pitch line
+PIPE_DROPS = {55: 0.640327, 60: 0.8}
 
 # ISO 965-1: nominal diameters are grouped, and a group's tolerance is that of the geometric mean
 _ISO_GROUPS = (0.99, 1.4, 2.8, 5.6, 11.2, 22.4, 45.0, 90.0, 180.0, 355.0)
@@ -47,18 +52,27 @@ class FemaleLimits:
 
 
 def basic_pitch_diameter(thread: Thread) -> float:
-    """d2 = d − 0.649519·p in mm. Source: ISO 724, ASME B1.1."""
-    return thread.diameter_mm - PITCH_DIAMETER_DROP * thread.pitch_mm
+    """d2 = d − 0.649519·p in mm; d − 0.640327·p (55°) or d − 0.8·p (NPT) for pipe threads.
+
+    Source: ISO 724, ASME B1.1; ISO 228-1, ASME B1.20.1."""
+    drop = PIPE_DROPS[thread.flank_deg] if thread.series == "pipe" else PITCH_DIAMETER_DROP
+    return thread.diameter_mm - drop * thread.pitch_mm
 
 
 def basic_minor_diameter(thread: Thread) -> float:
-    """D1 = d − 1.082532·p in mm. Source: ISO 724, ASME B1.1."""
-    return thread.diameter_mm - MINOR_DIAMETER_DROP * thread.pitch_mm
+    """D1 = d − 1.082532·p in mm; twice the pipe thread's drop. Source: as `basic_pitch_diameter`."""
+    drop = 2 * PIPE_DROPS[thread.flank_deg] if thread.series == "pipe" else MINOR_DIAMETER_DROP
+    return thread.diameter_mm - drop * thread.pitch_mm
 
 
 def male_limits(thread: Thread) -> MaleLimits:
-    """External thread at 6g (metric) or 2A (inch)."""
-    if thread.series == "metric":
+    """External thread at 6g (metric), 2A (inch) or as the pipe thread's table says (ISO 228-1 class A:
+    the major diameter's tolerance is twice the pitch diameter's)."""
+    allowance: float
+    if thread.series == "pipe":
+        allowance, pitch = 0.0, thread.pitch_tolerance_mm
+        major = 2 * pitch
+    elif thread.series == "metric":
         p = thread.pitch_mm
         allowance = (15 + 11 * p) / 1000
         major = (180 * p ** (2 / 3) - 3.15 / sqrt(p)) / 1000
@@ -71,9 +85,11 @@ def male_limits(thread: Thread) -> MaleLimits:
 
 
 def female_limits(thread: Thread) -> FemaleLimits:
-    """Internal thread at 6H (metric) or 2B (inch)."""
+    """Internal thread at 6H (metric), 2B (inch) or as the pipe thread's table says."""
     p = thread.pitch_mm
-    if thread.series == "metric":
+    if thread.series == "pipe":
+        pitch, minor = thread.pitch_tolerance_mm, thread.minor_tolerance_mm
+    elif thread.series == "metric":
         pitch = 1.32 * _iso_pitch_tolerance(thread)
         minor = (230 * p**0.7 if p >= 1 else 433 * p - 190 * p**1.22) / 1000
     else:

@@ -2,17 +2,24 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
-from annotated_types import Gt
+from annotated_types import Gt, Le
 
 from bendrel.core.findings import Source
 from bendrel.core.record import record
 
+Bending = Literal["by hand", "hand bender", "bench bender", "over a form, warm"]
+Flaring = Literal["easy", "with care", "hard", "not at all"]
+
 
 @record
 class Material:
-    """A tube material. Stresses in MPa; `elongation` as a fraction at break.
+    """A tube material. Stresses in MPa; `elongation` as a fraction at break; density in kg/m³.
+
+    `wall_share` is the least wall by tolerance as a share of the nominal one. `derating` are pairs
+    of temperature in °C and the share of the strength left there. `anodic_v` is the anodic index.
+    `bends` and `flares` say how it is worked.
 
     `least_radius_per_od` is the tightest centreline radius by hand tools, as a multiple of the
     outside diameter. `tweaks_in_place` says whether a fitted line can still be bent a little.
@@ -20,13 +27,22 @@ class Material:
 
     id: str
     name: str
+    family: str
     yield_mpa: Annotated[float, Gt(0)]
+    ultimate_mpa: Annotated[float, Gt(0)]
     modulus_mpa: Annotated[float, Gt(0)]
     elongation: Annotated[float, Gt(0)]
+    density_kg_m3: Annotated[float, Gt(0)]
+    wall_share: Annotated[float, Gt(0), Le(1)]
+    derating: tuple[tuple[float, float], ...]
+    anodic_v: float
     least_radius_per_od: Annotated[float, Gt(0)]
+    bends: Bending
+    flares: Flaring
     tweaks_in_place: bool
     double_flare: bool
     source: Source
+    strength_source: Source
     limits_source: Source
 
 

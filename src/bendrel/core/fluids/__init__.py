@@ -1,0 +1,1 @@
+"""What lines carry: density, viscosity, what it harms, and how it flows."""

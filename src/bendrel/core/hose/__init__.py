@@ -1,0 +1,1 @@
+"""Hose and clamps: classes, sizes, and what fits on what."""

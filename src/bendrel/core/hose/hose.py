@@ -1,0 +1,66 @@
+"""Hose by class and size, and clamps by kind and range."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from annotated_types import Gt
+
+from bendrel.core.findings import Source
+from bendrel.core.record import record
+
+ClampKindId = Literal["worm", "spring", "pinch", "injection"]
+
+
+@record
+class HoseClass:
+    """A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
+    clamps that suit it; none where its ends are crimped or reusable."""
+
+    id: str
+    name: str
+    liner: str
+    lowest_c: float
+    highest_c: float
+    families: tuple[str, ...]
+    clamps: tuple[ClampKindId, ...]
+    source: Source
+
+
+@record
+class Hose:
+    """One size of one class. Lengths in mm, working pressure in kPa. `overlap_mm` is how far it is
+    pushed on."""
+
+    id: str
+    hose_class: str
+    size: str
+    id_mm: Annotated[float, Gt(0)]
+    od_mm: Annotated[float, Gt(0)]
+    pressure_kpa: Annotated[float, Gt(0)]
+    least_radius_mm: Annotated[float, Gt(0)]
+    overlap_mm: Annotated[float, Gt(0)]
+    source: Source
+
+
+@record
+class ClampKind:
+    """A kind of clamp and what its people say of it."""
+
+    id: ClampKindId
+    name: str
+    text: str
+    source: Source
+
+
+@record
+class Clamp:
+    """One clamp: the diameters it grips, from closed to open, and its width, in mm."""
+
+    id: str
+    kind: ClampKindId
+    name: str
+    closed_mm: Annotated[float, Gt(0)]
+    open_mm: Annotated[float, Gt(0)]
+    width_mm: Annotated[float, Gt(0)]
+    source: Source

@@ -1,0 +1,47 @@
+"""What a port offers, and which tube ends seal in it."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from bendrel.core.findings import Source
+from bendrel.core.record import record
+
+SeatWord = Literal["seals", "wrong", "no pair"]
+
+
+@record
+class WrongPair:
+    """An end that looks right in a seat and is not."""
+
+    id: str
+    reason: str
+
+
+@record
+class Seat:
+    """A seat, the end types that seal in it, and the wrong ones that look right."""
+
+    id: str
+    name: str
+    takes: tuple[str, ...]
+    source: Source
+    wrong: tuple[WrongPair, ...] = ()
+
+
+@record
+class SeatFit:
+    """One end type in one seat."""
+
+    fits: SeatWord
+    reason: str
+
+
+def seat_fit(seat: Seat, fitting: str) -> SeatFit:
+    """Whether the end type `fitting` seals in `seat`. Source: the seat's own row."""
+    if fitting in seat.takes:
+        return SeatFit(fits="seals", reason="")
+    for pair in seat.wrong:
+        if pair.id == fitting:
+            return SeatFit(fits="wrong", reason=pair.reason)
+    return SeatFit(fits="no pair", reason="The two do not go together; it needs an adapter.")
