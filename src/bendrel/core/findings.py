@@ -23,12 +23,13 @@ class Source:
 
 @record
 class Where:
-    """A place on the line: a bend or straight by number from end A, an end, or the whole tube.
+    """A place on the line: a bend or straight by number from end A, an end, the whole tube, or a piece
+    (hose or part) beyond an end, numbered from the tube outwards.
 
     `from_mm` and `to_mm` are developed positions from end A's finished end, without allowances.
     """
 
-    kind: Literal["bend", "straight", "end", "tube"]
+    kind: Literal["bend", "straight", "end", "tube", "piece"]
     number: int | None = None
     end: EndName | None = None
     from_mm: float | None = None
@@ -39,6 +40,8 @@ class Where:
             return f"end {self.end}"
         if self.kind == "tube":
             return "tube"
+        if self.kind == "piece":
+            return f"piece {self.number} beyond {self.end}"
         return f"{self.kind} {self.number}"
 
 

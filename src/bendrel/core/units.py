@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from fractions import Fraction
+from functools import lru_cache
 from math import floor
 from typing import Literal
 
@@ -51,6 +52,7 @@ class UnitError(ValueError):
     """A length, angle or plane that cannot be read. The text is meant for the person."""
 
 
+@lru_cache(maxsize=4096)  # at every key all readings of a line are read again, and one has changed
 def parse_length(text: str, unit: Unit = "mm", sign: Sign = "positive") -> float:
     """Read a length as people write it and return millimetres.
 

@@ -12,6 +12,7 @@ from bendrel.core.line.readings import Problem, Resolved, resolve
 from bendrel.core.plan import working
 from bendrel.core.plan.case import SPAN, Case
 from bendrel.core.plan.choices import Choices
+from bendrel.core.plan.chosen import choose
 from bendrel.core.plan.ends import EndParts, end_parts, planned_end
 from bendrel.core.plan.judge import judge
 from bendrel.core.plan.kit import Kit
@@ -55,15 +56,17 @@ def plan_line(line: Line, kit: Kit) -> Plan:
     part = _part(line, chosen, kit.services[line.service], shape, a, b, spare)
     looked, removed = look_at(line, kit, part.developed_mm), judge_removal(line, kit)
     case = _case(line, kit, chosen, read, part, (a, b))
+    follows = choose(line, kit, chosen, shape, (a, b), part.cut_mm, removed)
     return Plan(
         rules_version=kit.rules_version,
         part=part,
-        problems=(),
+        problems=follows.problems,
         lengths_mm=lengths,
         looked=looked,
         measured=measured,
         removed=removed,
-        findings=_sorted(line, judge(case, looked, measured, removed)),
+        chosen=follows,
+        findings=_sorted(line, judge(case, looked, measured, removed, follows)),
     )
 
 
@@ -262,6 +265,7 @@ def _without_part(line: Line, kit: Kit, problems: list[Problem], lengths: dict[s
         looked=look_at(line, kit, None),
         measured=measure(line, kit, None),
         removed=judge_removal(line, kit),
+        chosen=None,
         findings=(),
     )
 

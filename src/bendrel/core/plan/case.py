@@ -60,6 +60,11 @@ class Case:
         reach = bends[-1].end_mm if bends else 0.0
         return Where(kind="end", end="B", from_mm=min(reach, whole), to_mm=whole)
 
+    def at_piece(self, end: EndName, index: int) -> Where:
+        """A hose or part beyond one end; it lies off the tube, at that end."""
+        at = 0.0 if end == "A" else self.part.developed_mm
+        return Where(kind="piece", end=end, number=index + 1, from_mm=at, to_mm=at)
+
     def whole(self) -> Where:
         """The whole tube."""
         return Where(kind="tube", from_mm=0.0, to_mm=self.part.developed_mm)

@@ -8,10 +8,29 @@ from bendrel.core.findings import EndName
 from bendrel.core.line.document import Line, LineEnd
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.kit import Kit
-from bendrel.core.plan.model import PlannedEnd
 from bendrel.core.record import record
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.tube.material import Tube
+
+
+@record
+class PlannedEnd:
+    """One end: what it adds to the cut, the room it has, and when it can be flared."""
+
+    end: EndName
+    fitting: str
+    fitting_name: str
+    nut: str | None
+    nut_thread: str | None
+    nut_length_mm: float
+    flare_length_mm: float
+    allowance_mm: float
+    leave_long_mm: float
+    straight_mm: float
+    order: FlareOrder | None
+    possible_orders: tuple[FlareOrder, ...]
+    point: Vector
+    outward: Vector
 
 
 @record

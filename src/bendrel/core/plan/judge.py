@@ -4,10 +4,13 @@ from __future__ import annotations
 
 from bendrel.core.findings import Finding
 from bendrel.core.plan.case import Case
+from bendrel.core.plan.chosen import Chosen
 from bendrel.core.plan.judge_ends import judge_ends
 from bendrel.core.plan.judge_finish import judge_finish
 from bendrel.core.plan.judge_look import judge_look
 from bendrel.core.plan.judge_measure import judge_measure
+from bendrel.core.plan.judge_pieces import judge_pieces
+from bendrel.core.plan.judge_pressure import judge_pressure
 from bendrel.core.plan.judge_service import judge_service
 from bendrel.core.plan.judge_shape import judge_shape
 from bendrel.core.plan.looked import Looked
@@ -15,13 +18,15 @@ from bendrel.core.plan.measured import Measured
 from bendrel.core.plan.removed import Removed
 
 
-def judge(case: Case, looked: Looked, measured: Measured, removed: Removed) -> list[Finding]:
+def judge(case: Case, looked: Looked, measured: Measured, removed: Removed, chosen: Chosen) -> list[Finding]:
     """Every finding on one planned part, in no particular order."""
     return [
         *judge_measure(case, measured),
         *judge_shape(case),
         *judge_ends(case),
         *judge_service(case),
+        *judge_pressure(case, chosen),
+        *judge_pieces(case, chosen),
         *judge_look(case, looked),
         *judge_finish(case, removed),
     ]

@@ -6,9 +6,10 @@ from collections.abc import Mapping
 from typing import Literal
 
 from bendrel.core.bending.bender import MarkStyle
-from bendrel.core.ends.room import FlareOrder
 from bendrel.core.findings import Derivation, EndName, Finding
 from bendrel.core.line.readings import Problem
+from bendrel.core.plan.chosen import Chosen
+from bendrel.core.plan.ends import PlannedEnd
 from bendrel.core.plan.looked import Looked
 from bendrel.core.plan.measured import Measured
 from bendrel.core.plan.removed import Removed
@@ -36,26 +37,6 @@ class PlannedBend:
     middle_mm: float
     end_mm: float
     point: Vector
-
-
-@record
-class PlannedEnd:
-    """One end: what it adds to the cut, the room it has, and when it can be flared."""
-
-    end: EndName
-    fitting: str
-    fitting_name: str
-    nut: str | None
-    nut_thread: str | None
-    nut_length_mm: float
-    flare_length_mm: float
-    allowance_mm: float
-    leave_long_mm: float
-    straight_mm: float
-    order: FlareOrder | None
-    possible_orders: tuple[FlareOrder, ...]
-    point: Vector
-    outward: Vector
 
 
 @record
@@ -122,4 +103,5 @@ class Plan:
     looked: Looked
     measured: Measured
     removed: Removed
+    chosen: Chosen | None
     findings: tuple[Finding, ...]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 from math import ceil, cos, degrees, radians, sin
 
 from bendrel.core.record import record
@@ -48,8 +49,13 @@ class Piece:
         return Frame(point=self.point(distance_mm), way=way, normal=here.normal)
 
 
-def pieces(shape: BendList) -> Iterator[Piece]:
+@lru_cache(maxsize=4)  # one plan asks three times
+def pieces(shape: BendList) -> tuple[Piece, ...]:
     """Every straight and arc from end A, in the frame that starts at the origin along +x."""
+    return tuple(_pieces(shape))
+
+
+def _pieces(shape: BendList) -> Iterator[Piece]:
     frame = Frame(point=ORIGIN, way=(1.0, 0.0, 0.0), normal=(0.0, 0.0, 1.0))
     at = 0.0
     for bend in shape.bends:

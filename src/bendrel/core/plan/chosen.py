@@ -1,0 +1,83 @@
+"""Everything that follows from what was chosen: strength, flow, hoses, tools and the kit list."""
+
+from __future__ import annotations
+
+from math import pi
+
+from bendrel.core.joints.direction import Flows, flow_of
+from bendrel.core.line.document import Line
+from bendrel.core.line.readings import Problem
+from bendrel.core.plan.carried import Carried, carried
+from bendrel.core.plan.choices import Choices
+from bendrel.core.plan.ends import EndParts
+from bendrel.core.plan.flowing import Flowing, flow_of_line
+from bendrel.core.plan.kit import Kit
+from bendrel.core.plan.needs import Need, needs_of
+from bendrel.core.plan.pieces import Pieces, place_pieces
+from bendrel.core.plan.removed import Removed
+from bendrel.core.plan.strength import Strength, strength_of
+from bendrel.core.plan.tools import Tool, tools_for
+from bendrel.core.record import record
+from bendrel.core.shape.bends import BendList, bend_spans
+
+
+@record
+class Chosen:
+    """The consequences of the choices. `carried`, `strength` and `flowing` are None while nobody has
+    said what the line carries. Its problems do not keep the line from being planned."""
+
+    carried: Carried | None
+    pieces: Pieces
+    strength: Strength | None
+    flowing: Flowing | None
+    flows: Flows
+    tools: tuple[Tool, ...]
+    needs: tuple[Need, ...]
+    mass_g: float
+    problems: tuple[Problem, ...]
+
+
+def choose(
+    line: Line,
+    kit: Kit,
+    chosen: Choices,
+    shape: BendList,
+    ends: tuple[EndParts, EndParts],
+    cut_mm: float,
+    removed: Removed,
+) -> Chosen:
+    """Work out what follows for a planned part."""
+    problems: list[Problem] = []
+    duty = carried(line, kit, problems)
+    pieces = place_pieces(line, kit, chosen.tube.od_mm, problems)
+    strength = flowing = None
+    if duty is not None:
+        strength = strength_of(
+            kit,
+            chosen.tube,
+            chosen.material,
+            duty,
+            bend_spans(shape),
+            tuple(bend.radius_mm for bend in shape.bends),
+            shape.developed_mm,
+            tuple((e.end, e.fitting, e.size) for e in ends),
+            pieces,
+        )
+        flowing = flow_of_line(kit, chosen.tube, shape, pieces, duty)
+    return Chosen(
+        carried=duty,
+        pieces=pieces,
+        strength=strength,
+        flowing=flowing,
+        flows=flow_of(line, vacuum=duty is not None and duty.duty.vacuum),
+        tools=tools_for(kit, chosen, ends, pieces, line.unit),
+        needs=needs_of(kit, chosen, ends, pieces, removed, duty, cut_mm),
+        mass_g=tube_mass_g(chosen, shape.developed_mm),
+        problems=tuple(problems),
+    )
+
+
+def tube_mass_g(chosen: Choices, length_mm: float) -> float:
+    """Mass of the finished tube in grams. Source: plane geometry and the material's density."""
+    section = pi / 4 * (chosen.tube.od_mm**2 - chosen.tube.bore_mm**2)
+    return section * length_mm * chosen.material.density_kg_m3 * 1e-6

@@ -1,0 +1,99 @@
+"""The kit list of one line: everything to have on the bench before it is begun."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from bendrel.core.plan.carried import Carried
+from bendrel.core.plan.choices import Choices
+from bendrel.core.plan.ends import EndParts
+from bendrel.core.plan.kit import Kit
+from bendrel.core.plan.pieces import Pieces
+from bendrel.core.plan.removed import Removed
+from bendrel.core.record import record
+
+NeedUnit = Literal["mm", "each", "l"]
+
+
+@record
+class Need:
+    """One thing to have. `ref` names the catalogue row, `group:id`, so that stock and prices find it;
+    `amount` is in mm, pieces or litres."""
+
+    ref: str
+    what: str
+    amount: float
+    unit: NeedUnit
+    why: str
+
+
+def needs_of(
+    kit: Kit,
+    chosen: Choices,
+    ends: tuple[EndParts, ...],
+    pieces: Pieces,
+    removed: Removed,
+    carried: Carried | None,
+    cut_mm: float,
+) -> tuple[Need, ...]:
+    """Everything that the line takes. Source: the plan; two washers a banjo, a cap for every port, by
+    common practice."""
+    tube, material = chosen.tube, chosen.material
+    found = [
+        Need(
+            ref=f"tube:{tube.id}",
+            what=f"{material.name} tube {tube.size} × {tube.wall_mm:g} mm",
+            amount=cut_mm,
+            unit="mm",
+            why="cut length",
+        )
+    ]
+    for parts in ends:
+        found += _end(kit, chosen, parts)
+    for hose in pieces.hoses:
+        why = f"beyond end {hose.end}"
+        name = f"{hose.hose_class.name} {hose.hose.size}"
+        if hose.length_mm is not None:
+            found.append(_need(f"hose:{hose.hose.id}", name, hose.length_mm, why, "mm"))
+        if hose.piece.joined == "clamps" and hose.clamp is not None:
+            kind = kit.clamp_kinds[hose.clamp.kind].name
+            count = 2 * hose.piece.clamps_each
+            found.append(_need(f"clamp:{hose.clamp.id}", f"{kind} {hose.clamp.name} mm", count, why))
+        elif hose.piece.joined != "clamps":
+            found.append(_need(f"hose-end:{hose.hose.id}", f"{hose.piece.joined} ends, {name}", 2, why))
+        if hose.piece.rubs:
+            found.append(_need("sleeve:hose", f"sleeve over {name}", 1, "where it rubs"))
+    for part in pieces.parts:
+        if part.piece.age == "new":
+            found.append(_need(f"part:{part.piece.part}", part.piece.part, 1, f"beyond end {part.end}"))
+    found += [_need(f"old:{part.what}", part.what, part.count, part.because) for part in removed.parts]
+    if carried is not None and carried.fluid.family != "air" and removed.advice is not None:
+        litres = removed.advice.volume_l
+        found.append(_need(f"fluid:{carried.fluid.id}", carried.fluid.name, litres, "fill and bleed", "l"))
+    return tuple(found)
+
+
+def _need(ref: str, what: str, amount: float, why: str, unit: NeedUnit = "each") -> Need:
+    return Need(ref=ref, what=what, amount=amount, unit=unit, why=why)
+
+
+def _end(kit: Kit, chosen: Choices, parts: EndParts) -> list[Need]:
+    fitting, nut, why = parts.fitting, parts.nut, f"end {parts.end}"
+    found = []
+    if nut is not None:
+        word = {"banjo": "banjo bolt", "stud": "stud"}.get(fitting.kind, "nut")
+        found.append(_need(f"nut:{nut.id}", f"{word} {nut.thread}, {fitting.name}, {nut.size}", 1, why))
+        cap = nut.thread
+        if fitting.kind == "banjo":
+            count = kit.limits["washers_per_banjo"].value
+            found.append(_need(f"washer:{nut.thread}", f"copper washer for {nut.thread}", count, why))
+            found.append(_need(f"eye:{nut.id}", f"banjo eye for {nut.thread}, {nut.size}", 1, why))
+        if fitting.id == "o-ring-boss":
+            found.append(_need(f"o-ring:{nut.thread}", f"O-ring for {nut.thread} port", 1, why))
+        if fitting.id == "bspp":
+            found.append(_need(f"washer:{nut.thread}", f"bonded seal {nut.thread}", 1, why))
+        found.append(_need(f"cap:{cap}", f"cap or plug {cap}", 1, f"{why}: keep grit out"))
+    if fitting.kind in ("compression", "bite") or fitting.id == "single-37":
+        size = chosen.tube.size
+        found.append(_need(f"sleeve:{fitting.id}:{size}", f"sleeve, {fitting.name}, {size}", 1, why))
+    return found

@@ -1,0 +1,1 @@
+"""How much pressure tube, hose and joints stand."""

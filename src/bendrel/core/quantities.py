@@ -1,0 +1,54 @@
+"""Reading and printing pressures, temperatures and flows as people write them."""
+
+from __future__ import annotations
+
+import re
+
+from bendrel.core.units import Unit, UnitError
+
+_NUMBER = r"(-?[0-9]+\.?[0-9]*|-?\.[0-9]+)"
+_PRESSURE = re.compile(rf"{_NUMBER}\s*(bar|psi|kpa|mpa)", re.IGNORECASE)
+_TEMPERATURE = re.compile(rf"{_NUMBER}\s*°?\s*(c|f)?", re.IGNORECASE)
+_FLOW = re.compile(rf"{_NUMBER}\s*(l/min|lpm|l/h|gpm|gph|ml/min)?", re.IGNORECASE)
+
+# NIST SP 811: pound-force per square inch; US gallon
+KPA = {"bar": 100.0, "psi": 6.894757, "kpa": 1.0, "mpa": 1000.0}
+LPM = {"l/min": 1.0, "lpm": 1.0, "l/h": 1 / 60, "gpm": 3.785412, "gph": 3.785412 / 60, "ml/min": 0.001}
+MOST_KPA, MOST_LPM = 200_000.0, 1_000.0
+LEAST_C, MOST_C = -60.0, 400.0
+
+
+def parse_pressure(text: str) -> float:
+    """kPa from `5 bar`, `70 psi`, `600 kPa` or `1 MPa`; the unit must be there. Raises UnitError."""
+    found = _PRESSURE.fullmatch(text.strip())
+    kpa = float(found[1]) * KPA[found[2].lower()] if found else 0.0
+    if not 0 < kpa <= MOST_KPA:
+        raise UnitError(f"“{text[:20]}” is not a pressure; write it like 5 bar, 70 psi or 600 kPa.")
+    return kpa
+
+
+def parse_temperature(text: str) -> float:
+    """°C from `80`, `80 °C` or `176 F`. Raises UnitError."""
+    found = _TEMPERATURE.fullmatch(text.strip())
+    if found:
+        value = float(found[1])
+        celsius = (value - 32) / 1.8 if (found[2] or "c").lower() == "f" else value
+        if LEAST_C <= celsius <= MOST_C:
+            return celsius
+    raise UnitError(f"“{text[:20]}” is not a temperature; write it like 80 °C or 176 °F, −60 to 400 °C.")
+
+
+def parse_flow(text: str) -> float:
+    """L/min from `6`, `6 L/min`, `90 L/h` or `1.5 gpm` (US). Raises UnitError."""
+    found = _FLOW.fullmatch(text.strip())
+    lpm = float(found[1]) * LPM[(found[2] or "l/min").lower()] if found else 0.0
+    if not 0 < lpm <= MOST_LPM:
+        raise UnitError(f"“{text[:20]}” is not a flow; write it like 6 L/min, 90 L/h or 1.5 gpm.")
+    return lpm
+
+
+def format_pressure(kpa: float, unit: Unit) -> str:
+    """In the person's system: psi beside inches, bar beside millimetres."""
+    value, word = (kpa / KPA["psi"], "psi") if unit == "in" else (kpa / KPA["bar"], "bar")
+    digits = 0 if value >= 100 else 1 if value >= 10 else 2
+    return f"{value:,.{digits}f} {word}" if value < 9999.5 else f"{round(value, -1):,.0f} {word}"

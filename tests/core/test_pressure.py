@@ -1,0 +1,172 @@
+"""Burst and allowed pressure, and the weakest element of a line."""
+
+from dataclasses import replace
+from math import sqrt
+
+import pytest
+
+from bendrel.core.lengths import Length
+from bendrel.core.line.document import Carries, HosePiece, LineEnd
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.pressure.tube import barlow_kpa, bent_wall_mm, derating, lame_kpa, tube_strength
+from bendrel.core.quantities import (
+    format_pressure,
+    parse_flow,
+    parse_pressure,
+    parse_temperature,
+)
+from bendrel.core.units import UnitError
+from tests.lines import bent, row
+
+PSI = 6.894757  # NIST SP 811
+KSI_IN_MPA = 6.894757
+
+
+@pytest.mark.parametrize(
+    ("od_in", "wall_in", "ksi", "psi"),
+    [
+        (2.375, 0.154, 35.0, 4539),  # Barlow, 2 in schedule 40 pipe, grade B at yield: pipe handbooks
+        (10.75, 0.365, 35.0, 2377),  # Barlow, 10 in schedule 40
+        (0.1875, 0.028, 42.0, 12544),  # Barlow by hand: 2 · 42,000 · 0.028 / 0.1875
+    ],
+)
+def test_barlow(od_in, wall_in, ksi, psi):
+    assert barlow_kpa(ksi * KSI_IN_MPA, wall_in * 25.4, od_in * 25.4) / PSI == pytest.approx(psi, rel=1e-3)
+
+
+def test_lame_is_higher_than_barlow_by_a_tenth_at_a_tenth():
+    """computation.md 5: 1.10 times at t/D 0.1; and Lamé's closed form for a bore of half the outside."""
+    assert lame_kpa(100, 1, 10) / barlow_kpa(100, 1, 10) == pytest.approx(1.10, abs=0.005)
+    assert lame_kpa(100, 2.5, 10) == pytest.approx(100_000 * (4 - 1) / (4 + 1))  # k = 2: S(k²−1)/(k²+1)
+
+
+def test_the_wall_thins_on_the_back_of_a_bend():
+    """Constant volume: at R = 3 D the wall is 6/7 of what it was."""
+    assert bent_wall_mm(0.7, 10, 30) == pytest.approx(0.7 * 6 / 7)
+
+
+def test_brake_tube_has_its_margin(kit):
+    """By hand: 262 MPa · 2 · (0.711 · 0.9 · 15/17.381) / 4.7625, three quarters of the way to 65–150 °C
+    at 0.9, over 4."""
+    tube, material = kit.tubes["copper-nickel_3-16in_0.711"], kit.materials["copper-nickel"]
+    strength = tube_strength(tube, material, radius_mm=15, temperature_c=65, factor=4)
+    wall = 0.711 * 0.9 * 15 / (15 + 4.7625 / 2)
+    assert strength.burst_kpa == pytest.approx(2 * 262_000 * wall / 4.7625, rel=1e-6)
+    assert strength.allowed_kpa == pytest.approx(strength.burst_kpa / 4)
+    assert strength.thick_wall_kpa > strength.burst_kpa
+
+
+def test_strength_falls_with_heat_and_ends(kit):
+    nylon = kit.materials["nylon"]
+    assert derating(nylon, 0) == 1.0
+    assert derating(nylon, 70) == pytest.approx((0.60 + 0.47) / 2)  # half-way between two given figures
+    assert derating(nylon, 130) is None
+    tube = next(t for t in kit.tubes.values() if t.material == "nylon")
+    assert tube_strength(tube, nylon, radius_mm=None, temperature_c=130, factor=4).allowed_kpa is None
+
+
+def test_brake_hose_rows_keep_to_the_public_law(kit):
+    """49 CFR 571.106, from memory: burst at least 7,000 psi for a bore of 1/8 in and smaller, 5,000 psi
+    larger; at four times its working pressure each row stays within that."""
+    for hose in kit.hoses.values():
+        if hose.hose_class == "brake":
+            threshold = 7000 if hose.id_mm <= 3.2 else 5000
+            assert hose.pressure_kpa * 4 <= threshold * PSI or hose.pressure_kpa <= 1500 * PSI
+
+
+U = (row(100, 90), row(60, 90, "3:00"))
+
+
+def found(plan, code):
+    return next(finding for finding in plan.findings if finding.code == code)
+
+
+def codes(plan):
+    return {finding.code for finding in plan.findings}
+
+
+def test_the_weakest_element_governs_and_says_where(kit):
+    plan = plan_line(bent(*U), kit)
+    strength = plan.chosen.strength
+    assert strength.weakest == "tube"
+    tube = strength.elements[0]
+    assert tube.where.kind == "bend"
+    assert tube.allowed_kpa >= plan.chosen.carried.duty.working_kpa
+    assert not {c for c in codes(plan) if c.startswith(("pressure", "test", "too_hot"))}
+
+
+def test_thin_soft_tube_under_hydraulic_pressure_is_a_stop(kit):
+    weak = found(plan_line(bent(*U, service="hydraulic"), kit), "pressure_tube")
+    assert (weak.severity, weak.safety) == ("stop", True)
+    assert weak.where.kind == "bend"
+
+
+def test_rated_sleeve_ends_are_accepted_where_the_rating_holds(kit):
+    """Trade notes 1: rated steel bite-type fittings, as far as the rating goes."""
+    line = bent(
+        *U,
+        service="hydraulic",
+        tube="steel-seamless_8mm_1.5",
+        bender="bench_8mm",
+        end_a=LineEnd(fitting="bite-light", nut="bite-light_8mm_M14x1_5", port_thread="M14x1.5", proved=True),
+        end_b=LineEnd(fitting="bite-light", nut="bite-light_8mm_M14x1_5", port_thread="M14x1.5", proved=True),
+    )
+    assert not {c for c in codes(plan_line(line, kit)) if c.startswith(("pressure", "end_"))}
+    hard = replace(line, carries=Carries(pressure="300 bar"))
+    assert found(plan_line(hard, kit), "pressure_end").severity == "stop"
+
+
+def test_a_clamped_hose_is_the_weakest_part(kit):
+    end = LineEnd(
+        fitting="bead",
+        beyond=(HosePiece(hose="cooler_3-8in", length=Length(text="200 mm"), clamp="worm_16-25"),),
+    )
+    line = bent(*U, service="cooler", tube="copper-nickel_3-8in_0.889", bender="lever_3-8in", end_b=end)
+    strength = plan_line(line, kit).chosen.strength
+    assert strength.weakest in ("clamps-B-1", "end-B")
+    assert found(plan_line(replace(line, carries=Carries(pressure="12 bar")), kit), "pressure_clamps")
+
+
+def test_heat_beyond_the_class_is_a_stop(kit):
+    end = LineEnd(fitting="barb", beyond=(HosePiece(hose="fuel-low_3-16in", clamp="worm_8-16"),))
+    hot = bent(*U, service="fuel-low", end_b=end, carries=Carries(temperature="130 C"))
+    assert found(plan_line(hot, kit), "too_hot_hose").severity == "stop"
+
+
+@pytest.mark.parametrize(
+    ("text", "kpa"), [("5 bar", 500), ("70psi", 70 * PSI), ("600 kPa", 600), ("1.5 MPa", 1500)]
+)
+def test_pressures_as_people_write_them(text, kpa):
+    assert parse_pressure(text) == pytest.approx(kpa)
+
+
+@pytest.mark.parametrize("text", ["5", "five bar", "-3 bar", "0 bar", "9999 MPa", "1e3 bar", ""])
+def test_pressures_that_are_refused(text):
+    with pytest.raises(UnitError, match="write it like"):
+        parse_pressure(text)
+
+
+def test_temperatures_and_flows():
+    assert parse_temperature("176 °F") == pytest.approx(80)
+    assert parse_temperature("-20") == -20
+    assert parse_flow("1 gpm") == pytest.approx(3.785412)  # NIST SP 811, US gallon
+    assert parse_flow("90 l/h") == pytest.approx(1.5)
+    for bad in ("", "fast", "-1", "0"):
+        with pytest.raises(UnitError):
+            parse_flow(bad)
+    with pytest.raises(UnitError, match="−60 to 400"):
+        parse_temperature("900")
+
+
+def test_pressures_are_said_in_the_persons_system():
+    assert format_pressure(14_000, "mm") == "140 bar"
+    assert format_pressure(700, "in") == "102 psi"
+    assert format_pressure(50, "mm") == "0.50 bar"
+
+
+def test_a_pressure_that_cannot_be_read_is_a_problem_and_the_usual_one_stands(kit):
+    plan = plan_line(bent(*U, carries=Carries(pressure="lots")), kit)
+    assert [p.path for p in plan.problems] == ["/carries/pressure"]
+    assert plan.part is not None
+    assert plan.chosen.carried.duty.working_kpa == 14_000
+    assert sqrt(plan.chosen.mass_g) > 0

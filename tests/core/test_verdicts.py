@@ -1,0 +1,160 @@
+"""What may be used where: the trade's own rules as a table, each with the place it is written down.
+
+trade N: section N of the trade notes; comp N: section N of the computation notes; cp: common
+practice beyond those.
+"""
+
+from dataclasses import replace
+
+import pytest
+
+from bendrel.core.joints.seat import seat_fit
+from bendrel.core.line.document import Carries, LineEnd
+from bendrel.core.plan.assemble import plan_line
+from tests.lines import DOUBLE, bent, row
+
+REFUSED, RIGHT, CARE, GOOD = "refused", "right", "caution", "acceptable"
+
+CASES = [
+    ("tube", "copper-nickel", "brake", RIGHT, "trade 4: the usual pick for brakes"),
+    ("tube", "steel-coated", "brake", RIGHT, "trade 4: original on most vehicles"),
+    ("tube", "copper", "brake", REFUSED, "trade 4: copper refused for brakes"),
+    ("tube", "copper", "fuel-low", REFUSED, "trade 4: refused for fuel on vibrating machinery"),
+    ("tube", "copper", "fuel-injection", REFUSED, "trade 4: refused for fuel on vibrating machinery"),
+    ("tube", "aluminium-3003", "brake", REFUSED, "trade 4: aluminium never brakes"),
+    ("tube", "aluminium-5052", "brake", REFUSED, "trade 4: aluminium never brakes"),
+    ("tube", "aluminium-6061", "brake", REFUSED, "trade 4: aluminium never brakes"),
+    ("tube", "aluminium-3003", "hydraulic", REFUSED, "trade 4: never high pressure"),
+    ("tube", "aluminium-6061", "steering-pressure", REFUSED, "trade 4: never high pressure"),
+    ("tube", "aluminium-3003", "fuel-low", GOOD, "trade 1: aluminium on low-pressure fuel"),
+    ("tube", "stainless-304", "brake", GOOD, "trade 4: lasts, hard to flare, 37° instead"),
+    ("tube", "nylon", "vacuum", RIGHT, "trade 4: original for vacuum"),
+    ("tube", "nylon", "fuel-low", GOOD, "trade 4: original for some fuel lines"),
+    ("tube", "nylon", "brake", REFUSED, "cp: not rated"),
+    ("tube", "steel-seamless", "hydraulic", RIGHT, "trade 1: 1/2 to 1 in steel"),
+    ("end", "compression", "brake", REFUSED, "trade 1: never compression fittings on brakes"),
+    ("end", "compression", "fuel-injection", REFUSED, "trade 1: no sleeve compression unions"),
+    ("end", "compression", "hydraulic", REFUSED, "trade 1: soft brass sleeves never rated for it"),
+    ("end", "compression", "oil-cooler", REFUSED, "trade 1: a joint that lets go empties the sump"),
+    ("end", "compression", "oil-feed", REFUSED, "trade 1: a starved bearing dies in seconds"),
+    ("end", "compression", "fuel-low", GOOD, "trade 1 and 7: low-pressure only"),
+    ("end", "bite-light", "hydraulic", RIGHT, "trade 1: rated steel bite-type"),
+    ("end", "bite-heavy", "hydraulic", RIGHT, "trade 1: rated steel bite-type"),
+    ("end", "bite-light", "brake", REFUSED, "cp: no brake joint"),
+    ("end", "single-45", "brake", REFUSED, "trade 4: 45° single is low-pressure brass"),
+    ("end", "single-45", "hydraulic", REFUSED, "trade 4: 45° single is low-pressure brass"),
+    ("end", "single-37", "hydraulic", RIGHT, "trade 4: 37° single (AN/JIC)"),
+    ("end", "single-37", "fuel-injection", RIGHT, "trade 1: 37° ends on injection fuel"),
+    ("end", "double-45", "brake", RIGHT, "trade 4: 45° double inverted flare"),
+    ("end", "bubble", "brake", RIGHT, "trade 4: ISO/DIN bubble"),
+    ("end", "plain", "fuel-injection", REFUSED, "trade 1: no plain push-on"),
+    ("end", "plain", "oil-cooler", REFUSED, "trade 1: full engine-oil pressure, hot"),
+    ("end", "bead", "fuel-injection", GOOD, "trade 1: beaded tube with injection hose and clamps"),
+    ("end", "banjo", "oil-feed", RIGHT, "trade 1: banjo with a washer each side"),
+    ("end", "npt", "brake", REFUSED, "trade 11: no sealant on brakes, ever"),
+    ("end", "quick", "fuel-injection", RIGHT, "trade 1: quick connectors"),
+    ("joint", "hose-and-clamps", "brake", REFUSED, "trade 1: no hose splices on brakes"),
+    ("joint", "hose-and-clamps", "hydraulic", REFUSED, "cp: blows off"),
+    ("joint", "hose-and-clamps", "steering-pressure", REFUSED, "trade 1: never hose-and-clamp"),
+    ("joint", "compression-union", "brake", REFUSED, "trade 1 and 7"),
+    ("joint", "compression-union", "fuel-injection", REFUSED, "trade 1"),
+    ("joint", "flared-union", "brake", RIGHT, "trade 7: the accepted repair"),
+    ("joint", "bite-union", "hydraulic", RIGHT, "trade 1: rated bite-type accepted"),
+    ("hose", "fuel-low", "fuel-injection", REFUSED, "trade 4: different products"),
+    ("hose", "vacuum", "fuel-low", REFUSED, "trade 4: different products"),
+    ("hose", "coolant", "cooler", REFUSED, "trade 4: different products"),
+    ("hose", "cooler", "brake", REFUSED, "trade 1: hose refused on brakes"),
+    ("hose", "ptfe-braided", "oil-feed", RIGHT, "trade 1: braided feed line"),
+    ("clamp", "injection", "fuel-injection", RIGHT, "trade 1: injection-rated clamps"),
+    ("clamp", "worm", "fuel-injection", REFUSED, "cp: slots cut the hose"),
+    ("clamp", "spring", "coolant", GOOD, "trade 4: makers use them"),
+]
+
+
+@pytest.mark.parametrize(("of", "item", "service", "word", "source"), CASES)
+def test_verdict(kit, of, item, service, word, source):
+    verdict = kit.verdict(of, item, service)
+    assert verdict.verdict == word, source
+    assert len(verdict.reason) > 10
+
+
+def test_every_pressure_is_in_numbers(kit):
+    """comp 5 and trade 1, common practice: a few bar for coolers, 3 to 6 for injection, about 140 for
+    brakes; engine oil is treated as pressure."""
+    kpa = {s.id: s.duty.working_kpa for s in kit.services.values() if s.duty}
+    assert 300 <= kpa["fuel-injection"] <= 600
+    assert 200 <= kpa["cooler"] <= 1000
+    assert kpa["brake"] >= 10_000
+    assert kpa["oil-cooler"] >= 500
+    assert kpa["fuel-low"] < 100
+
+
+@pytest.mark.parametrize(
+    ("seat", "end", "word"),
+    [
+        ("inverted-45", "double-45", "seals"),
+        ("inverted-45", "bubble", "wrong"),  # trade 4: looks right and leaks
+        ("bubble-seat", "double-45", "wrong"),  # trade 4
+        ("cone-37", "double-45", "wrong"),  # trade 4: a 45° flare on a 37° cone
+        ("cone-37", "single-45", "wrong"),
+        ("cone-37", "single-37", "seals"),
+        ("npt-port", "bspt", "wrong"),
+        ("o-ring-port", "npt", "wrong"),
+        ("spigot", "double-45", "no pair"),
+    ],
+)
+def test_ends_in_seats(kit, seat, end, word):
+    assert seat_fit(kit.seats[seat], end).fits == word
+
+
+U = (row(100, 90), row(60, 90, "3:00"))
+
+
+def codes(plan):
+    return {finding.code for finding in plan.findings}
+
+
+def found(plan, code):
+    return next(finding for finding in plan.findings if finding.code == code)
+
+
+def test_a_double_flare_in_stainless_is_warned_and_37_offered(kit):
+    """trade 4: 45° double flares crack or will not form in stainless."""
+    plan = plan_line(bent(*U, tube="stainless-304_3-16in_0.711"), kit)
+    warned = found(plan, "double_flare_hard")
+    assert warned.severity == "caution"
+    assert {change.value for change in warned.fix.changes} == {"single-37", "single-37_3-16in_3-8-24"}
+
+
+def test_a_bubble_in_an_inverted_seat_is_a_stop_with_the_right_end_to_take(kit):
+    end = LineEnd(fitting="bubble", nut="bubble_3-16in_M10x1", seat="inverted-45")
+    wrong = found(plan_line(bent(*U, end_b=end), kit), "wrong_seat")
+    assert (wrong.severity, wrong.safety) == ("stop", True)
+    assert wrong.fix.changes[0].value == "double-45"
+    assert "wrong_seat" not in codes(plan_line(bent(*U, end_b=replace(DOUBLE, seat="inverted-45")), kit))
+
+
+def test_a_refused_end_offers_one_that_suits_seat_and_material(kit):
+    end = LineEnd(fitting="compression", seat="bubble-seat")
+    refused = found(plan_line(bent(*U, end_b=end), kit), "end_refused")
+    assert refused.fix.changes[0].value == "bubble"
+
+
+def test_glycol_does_not_go_where_mineral_oil_belongs(kit):
+    """trade 12: do not mix glycol and mineral fluids."""
+    line = bent(*U, service="cooler", carries=Carries(fluid="dot4"))
+    assert found(plan_line(line, kit), "wrong_fluid").severity == "stop"
+
+
+def test_unlike_metals_are_noted(kit):
+    """From memory: anodic index, copper against aluminium 0.55 V."""
+    noted = found(plan_line(bent(*U, end_b=replace(DOUBLE, body="aluminium")), kit), "galvanic")
+    assert noted.severity == "note"
+    assert "aluminium is eaten" in noted.message
+    assert "galvanic" not in codes(plan_line(bent(*U, end_b=replace(DOUBLE, body="brass")), kit))
+
+
+def test_the_other_school_is_put_first_when_the_shop_prefers_it(kit):
+    stainless = {**kit.preferences, "clamp-count": "one"}
+    assert kit.schools["clamp-count"].start == "two"
+    assert replace(kit, preferences=stainless).preferences["clamp-count"] == "one"
