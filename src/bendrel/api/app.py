@@ -9,7 +9,7 @@ from pathlib import Path
 from fastapi import FastAPI
 
 from bendrel import __version__
-from bendrel.api import archives, instruments, jobs, lines, photos, plans
+from bendrel.api import archives, instruments, jobs, lines, lookups, photos, plans, shelf
 from bendrel.api.errors import add_error_handlers
 from bendrel.api.guard import Guard
 from bendrel.api.schemas import ErrorOut
@@ -48,6 +48,8 @@ def create_app(database: Path) -> FastAPI:
         photos.router,
         archives.router,
         instruments.router,
+        lookups.router,
+        shelf.router,
     ):
         app.include_router(router)
     add_screens(app)

@@ -13,6 +13,7 @@ from bendrel.api.schemas import (
     Imported,
     OtherRadius,
     ShapeFile,
+    catalogue_of,
 )
 from bendrel.api.state import Services
 from bendrel.core.line.document import Line
@@ -80,16 +81,7 @@ def import_shape(body: ShapeFile, services: Services) -> Understood:
 @router.get("/catalogue")
 def catalogue(services: Services) -> CatalogueOut:
     """Everything that can be chosen, with its sources."""
-    kit = services.kit
-    return CatalogueOut(
-        rules_version=kit.rules_version,
-        materials=tuple(kit.materials.values()),
-        tubes=tuple(kit.tubes.values()),
-        benders=tuple(kit.benders.values()),
-        fittings=tuple(kit.fittings.values()),
-        nuts=tuple(kit.nuts.values()),
-        services=tuple(kit.services.values()),
-    )
+    return catalogue_of(services.kit)
 
 
 @router.get("/schema/line", response_class=Response)

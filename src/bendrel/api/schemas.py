@@ -7,12 +7,20 @@ from typing import Annotated, Any, Literal
 from annotated_types import Ge, MaxLen
 
 from bendrel.core.bending.bender import Bender
-from bendrel.core.ends.fitting import Fitting, Nut
+from bendrel.core.ends.fitting import EndSize, Fitting, Nut
+from bendrel.core.findings import Source
+from bendrel.core.fluids.fluid import Fluid
+from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
+from bendrel.core.joints.school import School
+from bendrel.core.joints.seat import Seat
 from bendrel.core.line.document import Line, Name
 from bendrel.core.line.rewrite import Entry
+from bendrel.core.plan.kit import Body, Kit
 from bendrel.core.record import record
 from bendrel.core.repair.condition import Reason, Urgency
 from bendrel.core.service import Service
+from bendrel.core.threads.designation import KnownThread, PipeThread
+from bendrel.core.threads.wrench import Wrench
 from bendrel.core.tube.material import Material, Tube
 from bendrel.core.units import Unit
 from bendrel.services.jobs import JobDraft
@@ -105,16 +113,77 @@ class Imported:
 
 
 @record
+class NamedAdvice:
+    """A rule in words."""
+
+    id: str
+    text: str
+    source: Source
+
+
+@record
+class NamedLimit:
+    """A number that rules compare with."""
+
+    id: str
+    value: float
+    source: Source
+
+
+@record
 class CatalogueOut:
-    """The rows that can be chosen."""
+    """The rows that can be chosen, and the rules with their sources."""
 
     rules_version: str
     materials: tuple[Material, ...]
     tubes: tuple[Tube, ...]
     benders: tuple[Bender, ...]
     fittings: tuple[Fitting, ...]
+    end_sizes: tuple[EndSize, ...]
     nuts: tuple[Nut, ...]
+    seats: tuple[Seat, ...]
+    bodies: tuple[Body, ...]
+    threads: tuple[KnownThread, ...]
+    pipes: tuple[PipeThread, ...]
+    wrenches: tuple[Wrench, ...]
+    hose_classes: tuple[HoseClass, ...]
+    hoses: tuple[Hose, ...]
+    clamp_kinds: tuple[ClampKind, ...]
+    clamps: tuple[Clamp, ...]
+    fluids: tuple[Fluid, ...]
     services: tuple[Service, ...]
+    schools: tuple[School, ...]
+    preferences: dict[str, str]
+    limits: tuple[NamedLimit, ...]
+    advice: tuple[NamedAdvice, ...]
+
+
+def catalogue_of(kit: Kit) -> CatalogueOut:
+    """The catalogue of `kit` as the screens ask for it."""
+    return CatalogueOut(
+        rules_version=kit.rules_version,
+        materials=tuple(kit.materials.values()),
+        tubes=tuple(kit.tubes.values()),
+        benders=tuple(kit.benders.values()),
+        fittings=tuple(kit.fittings.values()),
+        end_sizes=tuple(kit.end_sizes.values()),
+        nuts=tuple(kit.nuts.values()),
+        seats=tuple(kit.seats.values()),
+        bodies=tuple(kit.bodies.values()),
+        threads=tuple(kit.threads.values()),
+        pipes=tuple(kit.pipes.values()),
+        wrenches=kit.wrenches,
+        hose_classes=tuple(kit.hose_classes.values()),
+        hoses=tuple(kit.hoses.values()),
+        clamp_kinds=tuple(kit.clamp_kinds.values()),
+        clamps=tuple(kit.clamps.values()),
+        fluids=tuple(kit.fluids.values()),
+        services=tuple(kit.services.values()),
+        schools=tuple(kit.schools.values()),
+        preferences=dict(kit.preferences),
+        limits=tuple(NamedLimit(id=k, value=v.value, source=v.source) for k, v in kit.limits.items()),
+        advice=tuple(NamedAdvice(id=k, text=v.text, source=v.source) for k, v in kit.advice.items()),
+    )
 
 
 @record

@@ -7,7 +7,7 @@ from typing import Literal
 from bendrel.core.record import record
 
 Severity = Literal["stop", "caution", "note"]
-SourceKind = Literal["standard", "common practice", "from memory", "derived"]
+SourceKind = Literal["standard", "common practice", "from memory", "derived", "shop's own"]
 EndName = Literal["A", "B"]
 
 SEVERITY_ORDER: dict[Severity, int] = {"stop": 0, "caution": 1, "note": 2}

@@ -9,11 +9,11 @@ from annotated_types import MaxLen, MinLen
 from sqlalchemy.orm import Session
 
 from bendrel.core.line.document import Name
-from bendrel.core.plan.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.repair.condition import Urgency
 from bendrel.core.units import Unit
 from bendrel.services.errors import NotFound, Stale, check_name
+from bendrel.services.shelf import Shelf
 from bendrel.services.summaries import LineSummary, Summaries
 from bendrel.store.database import Database
 from bendrel.store.jobs import find_job, present_jobs
@@ -49,9 +49,9 @@ class JobSummary:
 class Jobs:
     """Use cases on jobs. Raises NotFound, Refused and Stale."""
 
-    def __init__(self, database: Database, kit: Kit) -> None:
+    def __init__(self, database: Database, shelf: Shelf) -> None:
         self._database = database
-        self._summaries = Summaries(kit)
+        self._summaries = Summaries(shelf)
 
     def board(self) -> tuple[JobSummary, ...]:
         """All jobs by what happens next: a line off the road first, then the nearest promise, then

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import datetime
-from typing import Any
+from typing import TYPE_CHECKING, Any, cast
 
 from sqlalchemy.orm import Session
 
@@ -29,10 +29,14 @@ from bendrel.core.shape.bends import BendList, ShapeError
 from bendrel.core.units import Unit
 from bendrel.exchange.documents import line_from_value, line_to_value
 from bendrel.services.errors import NotFound, Refused, Stale, check_name
+from bendrel.services.shelf import Shelf
 from bendrel.store.database import Database
 from bendrel.store.jobs import find_job
 from bendrel.store.lines import add_line, document_at, find_line, last_step, move_head, push_step
 from bendrel.store.models import LineRow, now
+
+if TYPE_CHECKING:
+    from bendrel.core.bending.bender import MarkStyle
 
 DEFAULT_TUBE = "copper-nickel_3-16in_0.711"
 DEFAULT_BENDER = "lever_3-16in"
@@ -56,9 +60,13 @@ class OpenLine:
 class Lines:
     """Use cases on lines. Raises NotFound, Stale and Refused."""
 
-    def __init__(self, database: Database, kit: Kit) -> None:
+    def __init__(self, database: Database, shelf: Shelf) -> None:
         self._database = database
-        self._kit = kit
+        self._shelf = shelf
+
+    @property
+    def _kit(self) -> Kit:
+        return self._shelf.kit
 
     def create(
         self, job_id: str, name: str, *, service: str = "brake", taken_in: Condition | None = None
@@ -72,7 +80,9 @@ class Lines:
             if job is None:
                 raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
             line = new_line(name, "mm" if job.unit == "mm" else "in")
-            line = replace(line, service=service, condition=taken_in or Condition())
+            marks = cast("MarkStyle", self._kit.preferences["marks"])
+            span = replace(line.spans[0], marks=marks)
+            line = replace(line, service=service, spans=(span,), condition=taken_in or Condition())
             return _opened(session, add_line(session, job, line_to_value(line)))
 
     def add(self, job_id: str, line: Line) -> OpenLine:

@@ -9,16 +9,18 @@ from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
 
-from bendrel.catalogue.loader import load_kit
 from bendrel.core.plan.kit import Kit
 from bendrel.exchange.instruments import KINDS, InstrumentKind
 from bendrel.services.archives import Archives
 from bendrel.services.bookings import Bookings
 from bendrel.services.instruments import Instruments
 from bendrel.services.jobs import Jobs
+from bendrel.services.kits import KitLists
 from bendrel.services.lines import Lines
 from bendrel.services.photos import Photos
+from bendrel.services.shelf import Shelf
 from bendrel.standins.bench import StandIn
+from bendrel.standins.supplier import Supplier
 from bendrel.store.backup import back_up
 from bendrel.store.database import Database
 
@@ -29,7 +31,7 @@ log = logging.getLogger("bendrel")
 class Shop:
     """Everything that a running Bendrel needs."""
 
-    kit: Kit
+    shelf: Shelf
     database: Database
     jobs: Jobs
     lines: Lines
@@ -38,6 +40,13 @@ class Shop:
     archives: Archives
     instruments: Instruments
     standins: Mapping[InstrumentKind, StandIn]
+    supplier: Supplier
+    kits: KitLists
+
+    @property
+    def kit(self) -> Kit:
+        """The catalogue with the shop's own entries and preferences."""
+        return self.shelf.kit
 
     def close(self) -> None:
         """Let go of the database."""
@@ -51,16 +60,19 @@ def open_shop(path: Path, *, backups: bool = True) -> Shop:
             back_up(path, date.today())
         except (OSError, sqlite3.Error) as error:
             log.warning("No backup today: %s", error)
-    kit, database = load_kit(), Database(path)
+    database = Database(path)
+    shelf, supplier = Shelf(database), Supplier()
     photos, instruments = Photos(database), Instruments()
     return Shop(
-        kit=kit,
+        shelf=shelf,
         database=database,
-        jobs=Jobs(database, kit),
-        lines=Lines(database, kit),
+        jobs=Jobs(database, shelf),
+        lines=Lines(database, shelf),
         bookings=Bookings(database),
         photos=photos,
         archives=Archives(database, photos),
         instruments=instruments,
         standins={kind: StandIn(kind, instruments) for kind in KINDS},
+        supplier=supplier,
+        kits=KitLists(database, shelf, supplier),
     )

@@ -23,6 +23,7 @@ from bendrel.core.removal.log import OpenItem, PartToGet
 from bendrel.core.repair.condition import Reason, Urgency
 from bendrel.core.units import Unit
 from bendrel.exchange.documents import line_from_value
+from bendrel.services.shelf import Shelf
 from bendrel.store.lines import document_at
 from bendrel.store.models import LineRow, SummaryRow
 
@@ -56,33 +57,36 @@ Kept = tuple[int, dict[str, Any]]
 
 
 class Summaries:
-    """Summaries by line. A version of a line never changes, so neither does what is said of it."""
+    """Summaries by line. A version of a line never changes, so neither does what is said of it by the
+    same rules and shelf."""
 
-    def __init__(self, kit: Kit) -> None:
-        self._kit = kit
+    def __init__(self, shelf: Shelf) -> None:
+        self._shelf = shelf
+        self._stamp = ""
         self._told: dict[str, tuple[int, LineSummary]] = {}
 
     def of(self, session: Session, rows: Iterable[LineRow]) -> dict[str, LineSummary]:
         """Summaries of `rows` by id; new ones are written down."""
         wanted = list(rows)
+        stamp = sha256(f"{rules_stamp()} {self._shelf.stamp}".encode()).hexdigest()
+        if stamp != self._stamp:
+            self._stamp, self._told = stamp, {}
         missing = [row for row in wanted if self._told.get(row.id, (0, None))[0] != row.version]
         kept = self._kept(session, [row.id for row in missing]) if missing else {}
         for row in missing:
             summary = _read(kept.get(row.id), row.version)
             if summary is None:
                 document = document_at(session, row, row.head)
-                summary = summarise(row.id, document, row.updated_at, self._kit)
+                summary = summarise(row.id, document, row.updated_at, self._shelf.kit)
                 value = _SUMMARY.dump_python(summary, mode="json")
-                session.merge(
-                    SummaryRow(line_id=row.id, version=row.version, stamp=rules_stamp(), summary=value)
-                )
+                session.merge(SummaryRow(line_id=row.id, version=row.version, stamp=stamp, summary=value))
             self._told[row.id] = (row.version, summary)
         return {row.id: self._told[row.id][1] for row in wanted}
 
     def _kept(self, session: Session, ids: list[str]) -> dict[str, Kept]:
         """(version, summary) of what was written down by the present rules."""
         query = select(SummaryRow.line_id, SummaryRow.version, SummaryRow.summary).where(
-            SummaryRow.stamp == rules_stamp()
+            SummaryRow.stamp == self._stamp
         )
         if len(ids) <= 100:
             query = query.where(SummaryRow.line_id.in_(ids))

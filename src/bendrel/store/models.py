@@ -118,3 +118,35 @@ class LineStep(Base):
     at: Mapped[datetime] = mapped_column(DateTime, default=now)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
     line: Mapped[LineRow] = relationship(back_populates="steps")
+
+
+class OwnEntry(Base):
+    """One catalogue row of the shop's own, as typed."""
+
+    __tablename__ = "own_entries"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True, default=new_id)
+    shelf: Mapped[str] = mapped_column(String(20))
+    fields: Mapped[dict[str, str]] = mapped_column(JSON)
+    version: Mapped[int] = mapped_column(default=1)
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    deleted_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+
+
+class Holding(Base):
+    """What the shop has of one catalogue row, in the row's own measure, and what it pays for a unit."""
+
+    __tablename__ = "holdings"
+
+    ref: Mapped[str] = mapped_column(String(120), primary_key=True)
+    have: Mapped[float] = mapped_column(default=0.0)
+    unit_cents: Mapped[int | None] = mapped_column(default=None)
+
+
+class Preference(Base):
+    """The shop's answer to one question where practitioners differ."""
+
+    __tablename__ = "preferences"
+
+    question: Mapped[str] = mapped_column(String(40), primary_key=True)
+    answer: Mapped[str] = mapped_column(String(40))

@@ -608,6 +608,322 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lookups/thread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Which Thread
+         * @description Which thread a reading may be, with what each is taken for.
+         */
+        post: operations["which_thread_api_lookups_thread_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lookups/thread-pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Thread Pair
+         * @description One thread turned into another, with both profiles to scale.
+         */
+        post: operations["thread_pair_api_lookups_thread_pair_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lookups/wrench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Wrench
+         * @description Which wrenches go on a hex.
+         */
+        post: operations["wrench_api_lookups_wrench_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lookups/stripped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stripped
+         * @description Ways to save a stripped port.
+         */
+        post: operations["stripped_api_lookups_stripped_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lookups/strength": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strength
+         * @description Burst and allowed pressure of one tube.
+         */
+        post: operations["strength_api_lookups_strength_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lookups/verdicts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Verdicts
+         * @description What may be used in which service, as a matrix.
+         */
+        get: operations["verdicts_api_lookups_verdicts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own
+         * @description All of the shop's own entries with the forms for new ones.
+         */
+        get: operations["own_api_own_get"];
+        put?: never;
+        /**
+         * Add Own
+         * @description A new entry of the shop's own.
+         */
+        post: operations["add_own_api_own_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Own
+         * @description Correct an entry.
+         */
+        put: operations["change_own_api_own__entry_id__put"];
+        post?: never;
+        /**
+         * Remove Own
+         * @description Take an entry out; it can be put back.
+         */
+        delete: operations["remove_own_api_own__entry_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/{entry_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Own
+         * @description Put an entry back.
+         */
+        post: operations["restore_own_api_own__entry_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/holdings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Holdings
+         * @description What the shop has, at what price.
+         */
+        get: operations["holdings_api_holdings_get"];
+        /**
+         * Hold
+         * @description Set what the shop has of one row and what it pays.
+         */
+        put: operations["hold_api_holdings_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/preferences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Prefer
+         * @description The shop's answers where practitioners differ.
+         */
+        put: operations["prefer_api_preferences_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Kit Of Line
+         * @description The kit list of a line as typed.
+         */
+        post: operations["kit_of_line_api_kit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kit Of Job
+         * @description The kit list of a whole job.
+         */
+        get: operations["kit_of_job_api_jobs__job_id__kit_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare Choices
+         * @description Complete choices for a line side by side; taking one is a separate step.
+         */
+        post: operations["compare_choices_api_compare_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standins/supplier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Supplier
+         * @description Whether the simulated supplier answers.
+         */
+        get: operations["supplier_api_standins_supplier_get"];
+        /**
+         * Set Supplier
+         * @description Let the simulated supplier answer or not.
+         */
+        put: operations["set_supplier_api_standins_supplier_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -650,6 +966,16 @@ export interface components {
         AtVersion: {
             /** Version */
             version: number;
+        };
+        /**
+         * Attack
+         * @description A liner or material that the fluid harms, and how.
+         */
+        Attack: {
+            /** Id */
+            id: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * Bend
@@ -803,6 +1129,19 @@ export interface components {
             source: components["schemas"]["Source"];
         };
         /**
+         * Body
+         * @description What the part at a port is made of, with its anodic index in volts (0 where it is no metal).
+         */
+        Body: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Anodic V */
+            anodic_v: number;
+            source: components["schemas"]["Source"];
+        };
+        /**
          * Booking
          * @description One booking as kept.
          */
@@ -903,8 +1242,81 @@ export interface components {
             job_id: string | null;
         };
         /**
+         * Candidate
+         * @description One thread that the reading may be. `share` is its part of the whole likelihood; `within` says
+         *     that both readings agree with it within their errors; the other two are what it would have
+         *     measured.
+         */
+        Candidate: {
+            /** Designation */
+            designation: string;
+            /** Share */
+            share: number;
+            /** Within */
+            within: boolean;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+        };
+        /**
+         * Carried
+         * @description The duty that the line is judged by, its fluid, and the old line's bore in mm where it was
+         *     measured. `own` names what was typed rather than usual.
+         */
+        Carried: {
+            duty: components["schemas"]["Duty"];
+            fluid: components["schemas"]["Fluid"];
+            /** Old Bore Mm */
+            old_bore_mm: number | null;
+            /** Own */
+            own: string[];
+        };
+        /**
+         * Carries
+         * @description What flows in the line where it differs from what is usual in its service; blank is the usual.
+         *
+         *     `fluid` is a catalogue id; `pressure`, `temperature` and `flow` are as typed, such as 5 bar,
+         *     80 °C, 6 L/min. `flows` is the way it goes. `old_bore` is the bore of the old line.
+         */
+        Carries: {
+            /**
+             * Fluid
+             * @default
+             */
+            fluid: string;
+            /**
+             * Pressure
+             * @default
+             */
+            pressure: string;
+            /**
+             * Temperature
+             * @default
+             */
+            temperature: string;
+            /**
+             * Flow
+             * @default
+             */
+            flow: string;
+            /**
+             * Flows
+             * @default by the ports
+             * @enum {string}
+             */
+            flows: "by the ports" | "A to B" | "B to A" | "both ways";
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            old_bore: components["schemas"]["Length"];
+        };
+        /**
          * CatalogueOut
-         * @description The rows that can be chosen.
+         * @description The rows that can be chosen, and the rules with their sources.
          */
         CatalogueOut: {
             /** Rules Version */
@@ -917,10 +1329,62 @@ export interface components {
             benders: components["schemas"]["Bender"][];
             /** Fittings */
             fittings: components["schemas"]["Fitting"][];
+            /** End Sizes */
+            end_sizes: components["schemas"]["EndSize"][];
             /** Nuts */
             nuts: components["schemas"]["Nut"][];
+            /** Seats */
+            seats: components["schemas"]["Seat"][];
+            /** Bodies */
+            bodies: components["schemas"]["Body"][];
+            /** Threads */
+            threads: components["schemas"]["KnownThread"][];
+            /** Pipes */
+            pipes: components["schemas"]["PipeThread"][];
+            /** Wrenches */
+            wrenches: components["schemas"]["Wrench"][];
+            /** Hose Classes */
+            hose_classes: components["schemas"]["HoseClass"][];
+            /** Hoses */
+            hoses: components["schemas"]["Hose"][];
+            /** Clamp Kinds */
+            clamp_kinds: components["schemas"]["ClampKind"][];
+            /** Clamps */
+            clamps: components["schemas"]["Clamp"][];
+            /** Fluids */
+            fluids: components["schemas"]["Fluid"][];
             /** Services */
             services: components["schemas"]["Service"][];
+            /** Schools */
+            schools: components["schemas"]["School"][];
+            /** Preferences */
+            preferences: {
+                [key: string]: string;
+            };
+            /** Limits */
+            limits: components["schemas"]["NamedLimit"][];
+            /** Advice */
+            advice: components["schemas"]["NamedAdvice"][];
+        };
+        /**
+         * Cell
+         * @description One verdict of the matrix. `preferred` says that it is the shop's own school.
+         */
+        Cell: {
+            /** Service */
+            service: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "right" | "acceptable" | "caution" | "refused";
+            /** Reason */
+            reason: string;
+            source: components["schemas"]["Source"];
+            /** School */
+            school: string;
+            /** Preferred */
+            preferred: boolean;
         };
         /**
          * Change
@@ -997,6 +1461,116 @@ export interface components {
              * @default
              */
             way_b: string;
+        };
+        /**
+         * Choice
+         * @description One complete choice. `document` is the line with it taken. `margin` is allowed over working
+         *     pressure, None where no pressure is known; `school` says that the shop prefers this material.
+         */
+        Choice: {
+            /** Present */
+            present: boolean;
+            /** Material */
+            material: string;
+            /** Material Name */
+            material_name: string;
+            /** Size */
+            size: string;
+            /** Wall Mm */
+            wall_mm: number;
+            /** Ends */
+            ends: [
+                string,
+                string
+            ];
+            /** Verdict */
+            verdict: ("right" | "acceptable" | "caution" | "refused") | null;
+            /** Worst */
+            worst: ("stop" | "caution" | "note") | null;
+            /** Against */
+            against: string[];
+            /**
+             * Bends
+             * @enum {string}
+             */
+            bends: "by hand" | "hand bender" | "bench bender" | "over a form, warm";
+            /** Flares */
+            flares: ("easy" | "with care" | "hard" | "not at all") | "nothing to flare";
+            /** Tweaks */
+            tweaks: boolean;
+            /** Margin */
+            margin: number | null;
+            /** Mass G */
+            mass_g: number;
+            /** Bender Name */
+            bender_name: string;
+            /** School */
+            school: boolean;
+            /** Needs */
+            needs: components["schemas"]["Need"][];
+            document: components["schemas"]["Line"];
+        };
+        /**
+         * Chosen
+         * @description The consequences of the choices. `carried`, `strength` and `flowing` are None while nobody has
+         *     said what the line carries. Its problems do not keep the line from being planned.
+         */
+        Chosen: {
+            carried: components["schemas"]["Carried"] | null;
+            pieces: components["schemas"]["Pieces"];
+            strength: components["schemas"]["Strength"] | null;
+            flowing: components["schemas"]["Flowing"] | null;
+            /**
+             * Flows
+             * @enum {string}
+             */
+            flows: "A to B" | "B to A" | "both ways" | "not known" | "contradicts";
+            /** Tools */
+            tools: components["schemas"]["Tool"][];
+            /** Needs */
+            needs: components["schemas"]["Need"][];
+            /** Mass G */
+            mass_g: number;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+        };
+        /**
+         * Clamp
+         * @description One clamp: the diameters it grips, from closed to open, and its width, in mm.
+         */
+        Clamp: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "worm" | "spring" | "pinch" | "injection";
+            /** Name */
+            name: string;
+            /** Closed Mm */
+            closed_mm: number;
+            /** Open Mm */
+            open_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * ClampKind
+         * @description A kind of clamp and what its people say of it.
+         */
+        ClampKind: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "worm" | "spring" | "pinch" | "injection";
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            source: components["schemas"]["Source"];
         };
         /**
          * Compared
@@ -1306,6 +1880,78 @@ export interface components {
             view: "free" | "from A" | "from B" | "above";
         };
         /**
+         * Duty
+         * @description The usual working conditions of a service: pressures in kPa above the air (below it for
+         *     `vacuum`), temperatures in °C, flow in L/min. `fluid` is what it usually carries, `families` what
+         *     may go in; `velocity_mps` is the usual guide, 0 where there is none.
+         */
+        Duty: {
+            /** Working Kpa */
+            working_kpa: number;
+            /** Test Kpa */
+            test_kpa: number;
+            /** Design Factor */
+            design_factor: number;
+            /** Hot C */
+            hot_c: number;
+            /** Cold C */
+            cold_c: number;
+            /** Fluid */
+            fluid: string;
+            /** Families */
+            families: string[];
+            /** Flow Lpm */
+            flow_lpm: number;
+            /** Velocity Mps */
+            velocity_mps: number;
+            /** Vacuum */
+            vacuum: boolean;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * Element
+         * @description One element with its burst and allowed pressure in kPa, None where nothing is known or, for
+         *     `too_hot`, where the temperature is beyond what it is used at.
+         */
+        Element: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            where: components["schemas"]["Where"];
+            /** Burst Kpa */
+            burst_kpa: number | null;
+            /** Allowed Kpa */
+            allowed_kpa: number | null;
+            /** Too Hot */
+            too_hot: boolean;
+            /** Words */
+            words: string;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * EndSize
+         * @description What one tube size needs for one end type. `used_mm` is given for a bulb or bead (tube the tool
+         *     uses up) and a sleeve end (insertion to the stop); a flare's is computed from
+         *     `flare_diameter_mm`. `rated_kpa` is the allowed pressure of the joint, None where it is as
+         *     strong as the tube.
+         */
+        EndSize: {
+            /** Fitting */
+            fitting: string;
+            /** Size */
+            size: string;
+            /** Flare Diameter Mm */
+            flare_diameter_mm: number | null;
+            /** Used Mm */
+            used_mm: number | null;
+            /** Length Mm */
+            length_mm: number;
+            /** Rated Kpa */
+            rated_kpa: number | null;
+            source: components["schemas"]["Source"];
+        };
+        /**
          * ErrorOut
          * @description Every refusal: one sentence; a stale write also carries what is stored now.
          */
@@ -1375,11 +2021,13 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "double" | "bulb" | "compression" | "plain";
+            kind: "double" | "single" | "bulb" | "compression" | "bite" | "hose" | "quick" | "banjo" | "stud" | "plain";
             /** Half Angle Deg */
             half_angle_deg: number | null;
             /** Grip Mm */
             grip_mm: number;
+            /** Seals */
+            seals: string;
             source: components["schemas"]["Source"];
         };
         /**
@@ -1426,6 +2074,277 @@ export interface components {
              * @default
              */
             photo: string;
+        };
+        /**
+         * Flow
+         * @description Flow through a line at one temperature. Velocity in m/s, drop in kPa; `laminar` where the flow is
+         *     fastest. `drop_kpa` is None where a gas can not pass in that amount.
+         */
+        Flow: {
+            /** Temperature C */
+            temperature_c: number;
+            /** Velocity Mps */
+            velocity_mps: number;
+            /** Reynolds */
+            reynolds: number;
+            /** Laminar */
+            laminar: boolean;
+            /** Viscosity Mm2S */
+            viscosity_mm2s: number;
+            /** Drop Kpa */
+            drop_kpa: number | null;
+        };
+        /**
+         * Flowing
+         * @description The flow asked for, through the new line and through the old bore, and the volume of the line.
+         *
+         *     `cold` and `hot` are None where no flow is asked of this service.
+         */
+        Flowing: {
+            /** Flow Lpm */
+            flow_lpm: number;
+            /** Volume Ml */
+            volume_ml: number;
+            cold: components["schemas"]["Flow"] | null;
+            hot: components["schemas"]["Flow"] | null;
+            old_cold: components["schemas"]["Flow"] | null;
+            old_hot: components["schemas"]["Flow"] | null;
+            /** Narrowest Mm */
+            narrowest_mm: number;
+            /** Restrictors */
+            restrictors: components["schemas"]["RestrictorFlow"][];
+        };
+        /**
+         * Fluid
+         * @description A fluid. Density in kg/m³ at `density_c` °C, `expansion` its fall for each °C as a share;
+         *     `viscosities` are pairs of °C and mm²/s, the coldest first.
+         */
+        Fluid: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Family */
+            family: string;
+            /** Density Kg M3 */
+            density_kg_m3: number;
+            /** Density C */
+            density_c: number;
+            /** Expansion */
+            expansion: number;
+            /**
+             * Law
+             * @enum {string}
+             */
+            law: "walther" | "andrade";
+            /** Viscosities */
+            viscosities: [
+                number,
+                number
+            ][];
+            /** Attacks */
+            attacks: components["schemas"]["Attack"][];
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * FoundThread
+         * @description One candidate with its use and what it is taken for.
+         */
+        FoundThread: {
+            candidate: components["schemas"]["Candidate"];
+            /** Pitch */
+            pitch: string;
+            /** Used For */
+            used_for: string;
+            source: components["schemas"]["Source"];
+            /** Alike */
+            alike: components["schemas"]["LookAlike"][];
+        };
+        /**
+         * Heading
+         * @description One service as a column.
+         */
+        Heading: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Held
+         * @description What the shop has of one row, in mm, pieces or litres, and its own price for a metre, a piece or
+         *     a litre in cents (None: the supplier's).
+         */
+        Held: {
+            /** Ref */
+            ref: string;
+            /**
+             * Have
+             * @default 0
+             */
+            have: number;
+            /** Unit Cents */
+            unit_cents?: number | null;
+        };
+        /**
+         * HexOrder
+         * @description A hex across flats as typed.
+         */
+        HexOrder: {
+            /** Hex */
+            hex: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * Hose
+         * @description One size of one class. Lengths in mm, working pressure in kPa. `overlap_mm` is how far it is
+         *     pushed on.
+         */
+        Hose: {
+            /** Id */
+            id: string;
+            /** Hose Class */
+            hose_class: string;
+            /** Size */
+            size: string;
+            /** Id Mm */
+            id_mm: number;
+            /** Od Mm */
+            od_mm: number;
+            /** Pressure Kpa */
+            pressure_kpa: number;
+            /** Least Radius Mm */
+            least_radius_mm: number;
+            /** Overlap Mm */
+            overlap_mm: number;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * HoseClass
+         * @description A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
+         *     clamps that suit it; none where its ends are crimped or reusable.
+         */
+        HoseClass: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Liner */
+            liner: string;
+            /** Lowest C */
+            lowest_c: number;
+            /** Highest C */
+            highest_c: number;
+            /** Families */
+            families: string[];
+            /** Clamps */
+            clamps: ("worm" | "spring" | "pinch" | "injection")[];
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * HoseEndFit
+         * @description One end of a hose piece on what it goes on. `on_mm` is that diameter; `bare` says that there is
+         *     neither bead nor barb; `overlap_mm` the hose that must lie on it for its clamps, None without;
+         *     `holds` whether the chosen clamp takes it; `offers` the clamps that do.
+         */
+        HoseEndFit: {
+            /** Side */
+            side: string;
+            /** On Mm */
+            on_mm: number;
+            /** Bare */
+            bare: boolean;
+            fit: components["schemas"]["HoseFit"];
+            /** Overlap Mm */
+            overlap_mm: number | null;
+            /** Holds */
+            holds: boolean | null;
+            /** Offers */
+            offers: string[];
+        };
+        /**
+         * HoseFit
+         * @description One hose on one diameter. `over_mm` is its outside diameter once pushed on, before clamping.
+         */
+        HoseFit: {
+            /** Interference */
+            interference: number;
+            /**
+             * Push
+             * @enum {string}
+             */
+            push: "loose" | "slides on" | "warm" | "too tight";
+            /** Over Mm */
+            over_mm: number;
+        };
+        /**
+         * HosePiece
+         * @description A piece of hose beyond an end of the tube. `near` and `far` are the diameters that it goes on;
+         *     a blank `near` is the tube itself. `rubs` says that it touches something on its way.
+         */
+        HosePiece: {
+            /**
+             * Kind
+             * @default hose
+             * @constant
+             */
+            kind: "hose";
+            /** Hose */
+            hose: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            length: components["schemas"]["Length"];
+            /**
+             * Joined
+             * @default clamps
+             * @enum {string}
+             */
+            joined: "clamps" | "crimped" | "reusable";
+            /** Clamp */
+            clamp?: string | null;
+            /**
+             * Clamps Each
+             * @default 2
+             */
+            clamps_each: number;
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            near: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            far: components["schemas"]["Length"];
+            /**
+             * Far Plain
+             * @default false
+             */
+            far_plain: boolean;
+            /**
+             * Rubs
+             * @default false
+             */
+            rubs: boolean;
+            /**
+             * Sleeved
+             * @default false
+             */
+            sleeved: boolean;
         };
         /**
          * Imported
@@ -1553,6 +2472,49 @@ export interface components {
             updated_at: string;
         };
         /**
+         * KitList
+         * @description All needs, their sum in cents, how many have no price, and whether the supplier answered.
+         */
+        KitList: {
+            /** Rows */
+            rows: components["schemas"]["KitRow"][];
+            /** Total Cents */
+            total_cents: number;
+            /** Unpriced */
+            unpriced: number;
+            /** Supplier Answers */
+            supplier_answers: boolean;
+        };
+        /**
+         * KitRow
+         * @description One need with what the shop has, what is short, and its price in cents for a metre, piece or litre
+         *     and for the whole amount; None where nobody knows it.
+         */
+        KitRow: {
+            need: components["schemas"]["Need"];
+            /** Have */
+            have: number;
+            /** Short */
+            short: number;
+            /** Unit Cents */
+            unit_cents: number | null;
+            /** Own Price */
+            own_price: boolean;
+            /** Cents */
+            cents: number | null;
+        };
+        /**
+         * KnownThread
+         * @description A thread that fluid lines use, and what for.
+         */
+        KnownThread: {
+            /** Designation */
+            designation: string;
+            /** Used For */
+            used_for: string;
+            source: components["schemas"]["Source"];
+        };
+        /**
          * Lack
          * @description A straight by number (1 before the first bend), and what it lacks of the tool's least in mm.
          */
@@ -1632,7 +2594,10 @@ export interface components {
              *         "text": "",
              *         "unit": "mm"
              *       },
+             *       "seat": "",
+             *       "body": "",
              *       "proved": false,
+             *       "beyond": [],
              *       "role": "not known",
              *       "role_how": "",
              *       "tag": ""
@@ -1648,7 +2613,10 @@ export interface components {
              *         "text": "",
              *         "unit": "mm"
              *       },
+             *       "seat": "",
+             *       "body": "",
              *       "proved": false,
+             *       "beyond": [],
              *       "role": "not known",
              *       "role_how": "",
              *       "tag": ""
@@ -1657,6 +2625,20 @@ export interface components {
             end_b: components["schemas"]["LineEnd"];
             /** Spans */
             spans: components["schemas"]["RigidSpan"][];
+            /**
+             * @default {
+             *       "fluid": "",
+             *       "pressure": "",
+             *       "temperature": "",
+             *       "flow": "",
+             *       "flows": "by the ports",
+             *       "old_bore": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       }
+             *     }
+             */
+            carries: components["schemas"]["Carries"];
             /**
              * @default {
              *       "reasons": [],
@@ -1739,7 +2721,9 @@ export interface components {
          *     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that
          *     was put on it before it came apart.
          *
-         *     `port_thread` is what the port is, as designated; blank while nobody has measured it.
+         *     `port_thread` is what the port is, as designated; blank while nobody has measured it. `seat` is
+         *     what it seals on and `body` what it is made of, by catalogue id; blank while not known.
+         *     `beyond` is what lies between this end of the tube and its port, from the tube outwards.
          *     `measured_use` is the tube a flare used up on the person's own test piece, which wins over
          *     the formula. `leave_long` is tube left on for trimming after the trial fit.
          */
@@ -1770,10 +2754,25 @@ export interface components {
              */
             leave_long: components["schemas"]["Length"];
             /**
+             * Seat
+             * @default
+             */
+            seat: string;
+            /**
+             * Body
+             * @default
+             */
+            body: string;
+            /**
              * Proved
              * @default false
              */
             proved: boolean;
+            /**
+             * Beyond
+             * @default []
+             */
+            beyond: (components["schemas"]["HosePiece"] | components["schemas"]["PartPiece"])[];
             /**
              * Role
              * @default not known
@@ -1854,6 +2853,21 @@ export interface components {
             updated_at: string;
         };
         /**
+         * LookAlike
+         * @description Another thread that this one is taken for. `male_in` is the first turned into the other,
+         *     `other_in` the other turned into the first; None where they can not be compared.
+         */
+        LookAlike: {
+            /** Designation */
+            designation: string;
+            /** Why */
+            why: string;
+            /** Test */
+            test: string;
+            male_in: components["schemas"]["ThreadFit"] | null;
+            other_in: components["schemas"]["ThreadFit"] | null;
+        };
+        /**
          * Looked
          * @description The old line's condition in figures. Its problems do not keep the line from being planned.
          */
@@ -1868,7 +2882,11 @@ export interface components {
         };
         /**
          * Material
-         * @description A tube material. Stresses in MPa; `elongation` as a fraction at break.
+         * @description A tube material. Stresses in MPa; `elongation` as a fraction at break; density in kg/m³.
+         *
+         *     `wall_share` is the least wall by tolerance as a share of the nominal one. `derating` are pairs
+         *     of temperature in °C and the share of the strength left there. `anodic_v` is the anodic index.
+         *     `bends` and `flares` say how it is worked.
          *
          *     `least_radius_per_od` is the tightest centreline radius by hand tools, as a multiple of the
          *     outside diameter. `tweaks_in_place` says whether a fitted line can still be bent a little.
@@ -1878,20 +2896,81 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /** Family */
+            family: string;
             /** Yield Mpa */
             yield_mpa: number;
+            /** Ultimate Mpa */
+            ultimate_mpa: number;
             /** Modulus Mpa */
             modulus_mpa: number;
             /** Elongation */
             elongation: number;
+            /** Density Kg M3 */
+            density_kg_m3: number;
+            /** Wall Share */
+            wall_share: number;
+            /** Derating */
+            derating: [
+                number,
+                number
+            ][];
+            /** Anodic V */
+            anodic_v: number;
             /** Least Radius Per Od */
             least_radius_per_od: number;
+            /**
+             * Bends
+             * @enum {string}
+             */
+            bends: "by hand" | "hand bender" | "bench bender" | "over a form, warm";
+            /**
+             * Flares
+             * @enum {string}
+             */
+            flares: "easy" | "with care" | "hard" | "not at all";
             /** Tweaks In Place */
             tweaks_in_place: boolean;
             /** Double Flare */
             double_flare: boolean;
             source: components["schemas"]["Source"];
+            strength_source: components["schemas"]["Source"];
             limits_source: components["schemas"]["Source"];
+        };
+        /**
+         * Matrix
+         * @description Rows by what is chosen, columns by service.
+         */
+        Matrix: {
+            /** Services */
+            services: components["schemas"]["Heading"][];
+            /** Parts */
+            parts: components["schemas"]["MatrixPart"][];
+        };
+        /**
+         * MatrixPart
+         * @description One block of the matrix.
+         */
+        MatrixPart: {
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "tube" | "end" | "hose" | "clamp" | "joint";
+            /** Rows */
+            rows: components["schemas"]["MatrixRow"][];
+        };
+        /**
+         * MatrixRow
+         * @description One tube, end, hose, clamp or joint through all services.
+         */
+        MatrixRow: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Cells */
+            cells: components["schemas"]["Cell"][];
         };
         /**
          * Measured
@@ -1959,6 +3038,48 @@ export interface components {
             slip: string;
         };
         /**
+         * NamedAdvice
+         * @description A rule in words.
+         */
+        NamedAdvice: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * NamedLimit
+         * @description A number that rules compare with.
+         */
+        NamedLimit: {
+            /** Id */
+            id: string;
+            /** Value */
+            value: number;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * Need
+         * @description One thing to have. `ref` names the catalogue row, `group:id`, so that stock and prices find it;
+         *     `amount` is in mm, pieces or litres.
+         */
+        Need: {
+            /** Ref */
+            ref: string;
+            /** What */
+            what: string;
+            /** Amount */
+            amount: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "each" | "l";
+            /** Why */
+            why: string;
+        };
+        /**
          * NewLine
          * @description A new line needs only a name; the rest is what is known when it is taken in.
          */
@@ -1984,7 +3105,8 @@ export interface components {
         };
         /**
          * Nut
-         * @description A tube nut: its thread by designation, its length and the end type it is made for.
+         * @description A tube nut, banjo bolt or stud: its thread by designation, its length, its hex across flats
+         *     and the end type it is made for.
          */
         Nut: {
             /** Id */
@@ -2070,6 +3192,90 @@ export interface components {
             radius: string;
         };
         /**
+         * OwnDraft
+         * @description A row of the shop's own, as typed.
+         */
+        OwnDraft: {
+            /**
+             * Shelf
+             * @enum {string}
+             */
+            shelf: "tubes" | "nuts" | "hoses" | "clamps";
+            /** Fields */
+            fields: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * OwnField
+         * @description One field of the form for an entry; `picks` names the part of the kit to choose from.
+         */
+        OwnField: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "length" | "pressure" | "thread" | "name" | "pick";
+            /**
+             * Example
+             * @default
+             */
+            example: string;
+            /**
+             * Picks
+             * @default
+             */
+            picks: string;
+        };
+        /**
+         * OwnRow
+         * @description A kept row of the shop's own; `row_id` is its id in the catalogue.
+         */
+        OwnRow: {
+            /** Id */
+            id: string;
+            /** Row Id */
+            row_id: string;
+            /**
+             * Shelf
+             * @enum {string}
+             */
+            shelf: "tubes" | "nuts" | "hoses" | "clamps";
+            /** Fields */
+            fields: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * OwnShelf
+         * @description The form of one shelf and the rows the shop has put there.
+         */
+        OwnShelf: {
+            /**
+             * Shelf
+             * @enum {string}
+             */
+            shelf: "tubes" | "nuts" | "hoses" | "clamps";
+            /** Fields */
+            fields: components["schemas"]["OwnField"][];
+            /** Rows */
+            rows: components["schemas"]["OwnRow"][];
+        };
+        /**
+         * PairOrder
+         * @description A male and a female thread by designation.
+         */
+        PairOrder: {
+            /** Male */
+            male: string;
+            /** Female */
+            female: string;
+        };
+        /**
          * Part
          * @description Everything computed from readings that make sense.
          */
@@ -2119,6 +3325,55 @@ export interface components {
             steps: components["schemas"]["Step"][];
             /** Derivations */
             derivations: components["schemas"]["Derivation"][];
+        };
+        /**
+         * PartPiece
+         * @description A part in the line beyond an end of the tube. `points` is the end that its arrow, or its
+         *     downstream port, points to. `bore` and `land` (the bore's length) are a restrictor's.
+         */
+        PartPiece: {
+            /**
+             * Kind
+             * @default part
+             * @constant
+             */
+            kind: "part";
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler";
+            /**
+             * Points
+             * @default not marked
+             * @enum {string}
+             */
+            points: "A" | "B" | "not marked";
+            /**
+             * Age
+             * @default new
+             * @enum {string}
+             */
+            age: "new" | "old";
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            bore: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            land: components["schemas"]["Length"];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * PartReading
@@ -2173,6 +3428,40 @@ export interface components {
             height: number;
         };
         /**
+         * Pieces
+         * @description Everything beyond both ends.
+         */
+        Pieces: {
+            /** Hoses */
+            hoses: components["schemas"]["PlacedHose"][];
+            /** Parts */
+            parts: components["schemas"]["PlacedPart"][];
+        };
+        /**
+         * PipeThread
+         * @description One row of the table of pipe threads. `gauge_length_mm` is the length of a tapered thread from
+         *     its small end to the gauge plane, where `diameter_mm` is taken.
+         */
+        PipeThread: {
+            /** Designation */
+            designation: string;
+            /** Flank Deg */
+            flank_deg: number;
+            /** Taper */
+            taper: boolean;
+            /** Tpi */
+            tpi: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Pitch Tolerance Mm */
+            pitch_tolerance_mm: number;
+            /** Minor Tolerance Mm */
+            minor_tolerance_mm: number;
+            /** Gauge Length Mm */
+            gauge_length_mm: number | null;
+            source: components["schemas"]["Source"];
+        };
+        /**
          * PlacedDamage
          * @description One damaged place, in mm from end A's finished end.
          */
@@ -2215,6 +3504,45 @@ export interface components {
             at_mm: number;
         };
         /**
+         * PlacedHose
+         * @description One hose piece beyond an end, from the tube outwards. `length_mm` is None while not measured.
+         */
+        PlacedHose: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /** Index */
+            index: number;
+            piece: components["schemas"]["HosePiece"];
+            hose: components["schemas"]["Hose"];
+            hose_class: components["schemas"]["HoseClass"];
+            clamp: components["schemas"]["Clamp"] | null;
+            /** Length Mm */
+            length_mm: number | null;
+            /** Ends */
+            ends: components["schemas"]["HoseEndFit"][];
+        };
+        /**
+         * PlacedPart
+         * @description One part beyond an end. A restrictor's bore and land in mm, None while not measured.
+         */
+        PlacedPart: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /** Index */
+            index: number;
+            piece: components["schemas"]["PartPiece"];
+            /** Bore Mm */
+            bore_mm: number | null;
+            /** Land Mm */
+            land_mm: number;
+        };
+        /**
          * Plan
          * @description The plan of a line as typed: a part, or the problems that keep it from being one.
          */
@@ -2231,6 +3559,7 @@ export interface components {
             looked: components["schemas"]["Looked"];
             measured: components["schemas"]["Measured"];
             removed: components["schemas"]["Removed"];
+            chosen: components["schemas"]["Chosen"] | null;
             /** Findings */
             findings: components["schemas"]["Finding"][];
         };
@@ -2342,6 +3671,55 @@ export interface components {
             text: string;
         };
         /**
+         * PortOrder
+         * @description A stripped port: its thread, the metal across it and the room in front, as typed or blank.
+         */
+        PortOrder: {
+            /** Thread */
+            thread: string;
+            /**
+             * Boss
+             * @default
+             */
+            boss: string;
+            /**
+             * Room
+             * @default
+             */
+            room: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * PortRescue
+         * @description The thread as read, and the ways to save the port.
+         */
+        PortRescue: {
+            /** Thread */
+            thread: string;
+            /** Ways */
+            ways: components["schemas"]["Rescue"][];
+        };
+        /**
+         * PricedChoice
+         * @description One complete choice with what it costs and what of it is in stock.
+         */
+        PricedChoice: {
+            choice: components["schemas"]["Choice"];
+            /** Cents */
+            cents: number;
+            /** Unpriced */
+            unpriced: number;
+            /** In Stock */
+            in_stock: string[];
+            /** Short */
+            short: string[];
+        };
+        /**
          * Problem
          * @description A reading that cannot be used: its field as a JSON pointer into the readings, and why.
          */
@@ -2350,6 +3728,24 @@ export interface components {
             path: string;
             /** Message */
             message: string;
+        };
+        /**
+         * Profile
+         * @description One flank line in mm: along the axis from the thread's start, and out from the axis.
+         */
+        Profile: {
+            /** Designation */
+            designation: string;
+            /**
+             * Gender
+             * @enum {string}
+             */
+            gender: "male" | "female";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
         };
         /**
          * Rebuilt
@@ -2387,17 +3783,6 @@ export interface components {
             text: string;
             /** Done */
             done: boolean;
-        };
-        /**
-         * Refusal
-         * @description A material or an end type that must not be used in a service, and why.
-         */
-        Refusal: {
-            /** Id */
-            id: string;
-            /** Reason */
-            reason: string;
-            source: components["schemas"]["Source"];
         };
         /**
          * Removal
@@ -2572,6 +3957,54 @@ export interface components {
             bows: components["schemas"]["Bow"][];
         };
         /**
+         * Rescue
+         * @description One way to save a port. Sizes in mm. `wall_mm` is what is left around the new thread, None where
+         *     the boss was not measured; `ok` is None then. `room_mm` is what drilling needs before the port.
+         */
+        Rescue: {
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "next thread" | "wire insert";
+            /** Thread */
+            thread: string;
+            /** Tap */
+            tap: string;
+            /** Drill Mm */
+            drill_mm: number;
+            /** Thread Length Mm */
+            thread_length_mm: number;
+            /** Room Mm */
+            room_mm: number;
+            /** Wall Mm */
+            wall_mm: number | null;
+            /** Ok */
+            ok: boolean | null;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * RestrictorFlow
+         * @description What passes a restrictor at the working pressure, cold and hot, in L/min, and which law decides.
+         */
+        RestrictorFlow: {
+            /** End */
+            end: string;
+            /** Index */
+            index: number;
+            /** Bore Mm */
+            bore_mm: number;
+            /** Cold Lpm */
+            cold_lpm: number;
+            /** Hot Lpm */
+            hot_lpm: number;
+            /** Cold Viscous */
+            cold_viscous: boolean;
+            /** Hot Viscous */
+            hot_viscous: boolean;
+        };
+        /**
          * RigidSpan
          * @description A rigid piece: its tube and bender from the catalogue, its readings, and how it is held.
          */
@@ -2609,8 +4042,54 @@ export interface components {
             marks: "start" | "middle" | "corner";
         };
         /**
+         * School
+         * @description One question; `start` is the answer until the shop chooses.
+         */
+        School: {
+            /** Id */
+            id: string;
+            /** Question */
+            question: string;
+            /** Start */
+            start: string;
+            /** Options */
+            options: components["schemas"]["SchoolOption"][];
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * SchoolOption
+         * @description One answer and the reason its people give.
+         */
+        SchoolOption: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * Seat
+         * @description A seat, the end types that seal in it, and the wrong ones that look right.
+         */
+        Seat: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Takes */
+            takes: string[];
+            source: components["schemas"]["Source"];
+            /**
+             * Wrong
+             * @default []
+             */
+            wrong: components["schemas"]["WrongPair"][];
+        };
+        /**
          * Service
-         * @description A service with its refusals, the cautions that always go with it, and how it is proved.
+         * @description A service with its duty (None while nobody has said what the line carries), the cautions that
+         *     always go with it, and how it is proved.
          */
         Service: {
             /** Id */
@@ -2619,15 +4098,12 @@ export interface components {
             name: string;
             /** Safety Critical */
             safety_critical: boolean;
-            /** Refused Materials */
-            refused_materials: components["schemas"]["Refusal"][];
-            /** Refused Fittings */
-            refused_fittings: components["schemas"]["Refusal"][];
             /** Cautions */
             cautions: string[];
             /** Tests */
             tests: string[];
             source: components["schemas"]["Source"];
+            duty?: components["schemas"]["Duty"] | null;
         };
         /**
          * SetAside
@@ -2676,7 +4152,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "standard" | "common practice" | "from memory" | "derived";
+            kind: "standard" | "common practice" | "from memory" | "derived" | "shop's own";
             /** Text */
             text: string;
         };
@@ -2721,6 +4197,63 @@ export interface components {
             why: string;
         };
         /**
+         * Strength
+         * @description All elements, the weakest of them by id, and the tube's own figures with the thick-wall formula
+         *     for information.
+         */
+        Strength: {
+            /** Elements */
+            elements: components["schemas"]["Element"][];
+            /** Weakest */
+            weakest: string | null;
+            tube: components["schemas"]["TubeStrength"];
+        };
+        /**
+         * StrengthOrder
+         * @description A tube by catalogue id, bent to a radius (blank: straight), at a temperature, as typed.
+         */
+        StrengthOrder: {
+            /** Tube */
+            tube: string;
+            /**
+             * Radius
+             * @default
+             */
+            radius: string;
+            /**
+             * Temperature
+             * @default 20 °C
+             */
+            temperature: string;
+            /**
+             * Factor
+             * @default 4
+             */
+            factor: number;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * Stronger
+         * @description The strength of the tube, and where the figures come from.
+         */
+        Stronger: {
+            strength: components["schemas"]["TubeStrength"];
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * SupplierState
+         * @description Whether the simulated supplier answers.
+         */
+        SupplierState: {
+            /** Answers */
+            answers: boolean;
+        };
+        /**
          * Term
          * @description One term of the cut length.
          */
@@ -2731,6 +4264,132 @@ export interface components {
             label: string;
             /** Mm */
             mm: number;
+        };
+        /**
+         * ThreadFit
+         * @description A male thread in a female one, both at mid-tolerance.
+         *
+         *     `clearance_mm` is δ = D2(female) − d2(male). `turns_before_binding` is None when the pitches
+         *     are equal or the thread does not start. `engagement` is 1 for the proper pair, 0 when the
+         *     male drops through or does not start.
+         */
+        ThreadFit: {
+            /** Male */
+            male: string;
+            /** Female */
+            female: string;
+            /** Starts */
+            starts: boolean;
+            /** Clearance Mm */
+            clearance_mm: number;
+            /** Turns Before Binding */
+            turns_before_binding: number | null;
+            /** Engagement */
+            engagement: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "binds" | "loose" | "will_not_start";
+        };
+        /**
+         * ThreadFound
+         * @description The candidates, likeliest first, with the reading as it was understood, in mm.
+         */
+        ThreadFound: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Pitch Mm */
+            pitch_mm: number | null;
+            /** Found */
+            found: components["schemas"]["FoundThread"][];
+        };
+        /**
+         * ThreadOrder
+         * @description A reading as typed. `pitch` is a length, or turns per inch as `24 per inch`, `24 tpi` or a bare
+         *     whole number over 8 in a shop that works in inches; blank where it was not read.
+         */
+        ThreadOrder: {
+            /**
+             * Gender
+             * @enum {string}
+             */
+            gender: "male" | "female";
+            /** Diameter */
+            diameter: string;
+            /**
+             * Diameter Error
+             * @default 0.1 mm
+             */
+            diameter_error: string;
+            /**
+             * Pitch
+             * @default
+             */
+            pitch: string;
+            /**
+             * Pitch Error Percent
+             * @default 2
+             */
+            pitch_error_percent: number;
+            /**
+             * Taper
+             * @default not sure
+             * @enum {string}
+             */
+            taper: "tapered" | "parallel" | "not sure";
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * ThreadPair
+         * @description How the pair fits, or why it is refused; the test that tells the two apart; both profiles of the
+         *     male in the female, and both as male threads laid over one another, in mm.
+         */
+        ThreadPair: {
+            /** Male */
+            male: string;
+            /** Female */
+            female: string;
+            fit: components["schemas"]["ThreadFit"] | null;
+            /** Refused */
+            refused: string;
+            /** Test */
+            test: string;
+            /** Mated */
+            mated: [
+                components["schemas"]["Profile"],
+                components["schemas"]["Profile"]
+            ];
+            /** Overlaid */
+            overlaid: [
+                components["schemas"]["Profile"],
+                components["schemas"]["Profile"]
+            ];
+        };
+        /**
+         * Tool
+         * @description One tool and what for. `also` are wrenches of another size or system that can stand in.
+         */
+        Tool: {
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+            /**
+             * Also
+             * @default []
+             */
+            also: string[];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * Total
@@ -2763,6 +4422,23 @@ export interface components {
             /** Wall Mm */
             wall_mm: number;
             source: components["schemas"]["Source"];
+        };
+        /**
+         * TubeStrength
+         * @description Pressures in kPa at one wall. `share` is the strength left at the temperature, None above the
+         *     last temperature that the material is used at; the pressures are then None too.
+         */
+        TubeStrength: {
+            /** Wall Mm */
+            wall_mm: number;
+            /** Share */
+            share: number | null;
+            /** Burst Kpa */
+            burst_kpa: number | null;
+            /** Allowed Kpa */
+            allowed_kpa: number | null;
+            /** Thick Wall Kpa */
+            thick_wall_kpa: number | null;
         };
         /**
          * Understood
@@ -2815,7 +4491,8 @@ export interface components {
         };
         /**
          * Where
-         * @description A place on the line: a bend or straight by number from end A, an end, or the whole tube.
+         * @description A place on the line: a bend or straight by number from end A, an end, the whole tube, or a piece
+         *     (hose or part) beyond an end, numbered from the tube outwards.
          *
          *     `from_mm` and `to_mm` are developed positions from end A's finished end, without allowances.
          */
@@ -2824,7 +4501,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "bend" | "straight" | "end" | "tube";
+            kind: "bend" | "straight" | "end" | "tube" | "piece";
             /** Number */
             number?: number | null;
             /** End */
@@ -2833,6 +4510,52 @@ export interface components {
             from_mm?: number | null;
             /** To Mm */
             to_mm?: number | null;
+        };
+        /**
+         * Wrench
+         * @description An open-end, ring or flare-nut wrench by the size stamped on it; `mm` across flats.
+         */
+        Wrench: {
+            /** Name */
+            name: string;
+            /** Mm */
+            mm: number;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * WrenchAnswer
+         * @description The hex in mm and the wrenches that can be used on it, the best first.
+         */
+        WrenchAnswer: {
+            /** Hex Mm */
+            hex_mm: number;
+            /** Wrenches */
+            wrenches: components["schemas"]["WrenchFit"][];
+        };
+        /**
+         * WrenchFit
+         * @description One wrench on one hex.
+         */
+        WrenchFit: {
+            /** Wrench */
+            wrench: string;
+            /**
+             * Fit
+             * @enum {string}
+             */
+            fit: "exact" | "usable" | "slips" | "too small";
+            /** Play Mm */
+            play_mm: number;
+        };
+        /**
+         * WrongPair
+         * @description An end that looks right in a seat and is not.
+         */
+        WrongPair: {
+            /** Id */
+            id: string;
+            /** Reason */
+            reason: string;
         };
     };
     responses: never;
@@ -5783,6 +7506,1639 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    which_thread_api_lookups_thread_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThreadOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThreadFound"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    thread_pair_api_lookups_thread_pair_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThreadPair"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    wrench_api_lookups_wrench_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HexOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrenchAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    stripped_api_lookups_stripped_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PortOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PortRescue"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    strength_api_lookups_strength_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrengthOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stronger"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    verdicts_api_lookups_verdicts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Matrix"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    own_api_own_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnShelf"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    add_own_api_own_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnRow"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    change_own_api_own__entry_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnRow"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    remove_own_api_own__entry_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    restore_own_api_own__entry_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    holdings_api_holdings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Held"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    hold_api_holdings_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Held"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Held"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    prefer_api_preferences_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    [key: string]: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: string;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    kit_of_line_api_kit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Line"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    kit_of_job_api_jobs__job_id__kit_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    compare_choices_api_compare_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Line"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PricedChoice"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    supplier_api_standins_supplier_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    set_supplier_api_standins_supplier_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SupplierState"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierState"];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -134,14 +134,16 @@ def _flow(case: Case, carried: Carried, chosen: Chosen) -> Iterator[Finding]:
             advice="Choose a larger bore.",
         )
     if duty.velocity_mps and flowing.hot is not None and flowing.hot.velocity_mps > duty.velocity_mps:
+        typed = "flow" in carried.own
         yield Finding(
-            severity="caution",
+            severity="caution" if typed else "note",
             code="fast",
             where=case.whole(),
             title="The fluid runs fast in this bore",
             message=(
                 f"{flowing.hot.velocity_mps:.1f} m/s at {duty.flow_lpm:g} L/min; up to "
                 f"{duty.velocity_mps:g} m/s is usual in a {case.service.name} line."
+                + ("" if typed else " The flow is the usual one of this service: say yours.")
             ),
             source=duty.source,
             advice="Choose a larger size, or correct the flow if it is less.",

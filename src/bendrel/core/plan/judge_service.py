@@ -83,7 +83,7 @@ def suits(case_material: Material, kind: str) -> bool:
     """An end of this kind can be formed in this material. Source: the material's own row."""
     if case_material.flares == "not at all":
         return kind not in ("double", "single", "bulb")
-    return kind != "double" or case_material.double_flare
+    return kind not in ("double", "bulb") or case_material.double_flare
 
 
 def _right_end(case: Case, end: EndName) -> Fix | None:
@@ -115,7 +115,7 @@ def _flaring(case: Case, end: EndName) -> Iterator[Finding]:
         code="double_flare_hard" if hard else "no_flare",
         where=case.at_end(end),
         title=f"End {end}: "
-        + (f"a double flare is hard in {material.name}" if hard else f"{material.name} does not flare"),
+        + (f"a {fitting.name} is hard in {material.name}" if hard else f"{material.name} does not flare"),
         message=rule.text,
         source=rule.source,
         advice="Choose a softer material, or adapt both ports to 37° single flares.",

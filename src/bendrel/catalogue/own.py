@@ -1,0 +1,143 @@
+"""The shop's own catalogue rows: what a person types for one, and what it becomes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import replace
+from typing import Annotated, Any, Literal
+
+from annotated_types import MaxLen
+from pydantic import TypeAdapter, ValidationError
+
+from bendrel.core.ends.fitting import Nut
+from bendrel.core.findings import Source
+from bendrel.core.hose.hose import Clamp, Hose
+from bendrel.core.plan.kit import Kit
+from bendrel.core.quantities import parse_pressure
+from bendrel.core.record import record
+from bendrel.core.threads.designation import ThreadError
+from bendrel.core.tube.material import Tube
+from bendrel.core.units import UnitError, parse_length
+
+ShelfName = Literal["tubes", "nuts", "hoses", "clamps"]
+FieldKind = Literal["length", "pressure", "thread", "name", "pick"]
+OwnFields = dict[Annotated[str, MaxLen(30)], Annotated[str, MaxLen(120)]]
+
+
+@record
+class OwnField:
+    """One field of the form for an entry; `picks` names the part of the kit to choose from."""
+
+    name: str
+    label: str
+    kind: FieldKind
+    example: str = ""
+    picks: str = ""
+
+
+FIELDS: dict[ShelfName, tuple[OwnField, ...]] = {
+    "tubes": (
+        OwnField(name="material", label="Material", kind="pick", picks="materials"),
+        OwnField(name="size", label="Size, as you say it", kind="name", example="3/16 in"),
+        OwnField(name="od_mm", label="Outside diameter", kind="length", example="4.76 mm"),
+        OwnField(name="wall_mm", label="Wall", kind="length", example="0.9 mm"),
+    ),
+    "nuts": (
+        OwnField(name="fitting", label="End type", kind="pick", picks="fittings"),
+        OwnField(name="size", label="Tube size", kind="name", example="3/16 in"),
+        OwnField(name="thread", label="Thread", kind="thread", example="3/8-24"),
+        OwnField(name="length_mm", label="Length", kind="length", example="16 mm"),
+        OwnField(name="hex_mm", label="Hex across flats", kind="length", example="11 mm"),
+    ),
+    "hoses": (
+        OwnField(name="hose_class", label="Class", kind="pick", picks="hose_classes"),
+        OwnField(name="size", label="Size, as you say it", kind="name", example="9 mm"),
+        OwnField(name="id_mm", label="Bore", kind="length", example="9 mm"),
+        OwnField(name="od_mm", label="Outside diameter", kind="length", example="15 mm"),
+        OwnField(name="pressure_kpa", label="Working pressure", kind="pressure", example="10 bar"),
+        OwnField(name="least_radius_mm", label="Least bend radius", kind="length", example="90 mm"),
+        OwnField(name="overlap_mm", label="Pushed on by", kind="length", example="25 mm"),
+    ),
+    "clamps": (
+        OwnField(name="kind", label="Kind", kind="pick", picks="clamp_kinds"),
+        OwnField(name="closed_mm", label="Closed", kind="length", example="12 mm"),
+        OwnField(name="open_mm", label="Open", kind="length", example="20 mm"),
+        OwnField(name="width_mm", label="Width", kind="length", example="9 mm"),
+    ),
+}
+NOTE = OwnField(name="note", label="Where the figures come from", kind="name", example="maker's sheet")
+
+_TYPES: dict[ShelfName, TypeAdapter[Any]] = {
+    "tubes": TypeAdapter(Tube),
+    "nuts": TypeAdapter(Nut),
+    "hoses": TypeAdapter(Hose),
+    "clamps": TypeAdapter(Clamp),
+}
+
+
+class OwnError(ValueError):
+    """An entry that cannot be used. The text is one sentence for the person."""
+
+
+def own_row(kit: Kit, shelf: ShelfName, entry_id: str, fields: Mapping[str, str]) -> Any:
+    """The typed catalogue row that `fields` mean. Raises OwnError, naming the field."""
+    values: dict[str, Any] = {"id": f"own_{entry_id}"}
+    for field in FIELDS[shelf]:
+        text = fields.get(field.name, "").strip()
+        if not text:
+            raise OwnError(
+                f"{field.label} is missing" + (f"; such as {field.example}." if field.example else ".")
+            )
+        try:
+            values[field.name] = _value(kit, field, text)
+        except (UnitError, ThreadError) as error:
+            raise OwnError(f"{field.label}: {error}") from error
+    _check(shelf, values)
+    if shelf == "clamps":
+        values["name"] = f"{values['closed_mm']:g}-{values['open_mm']:g}"
+    values["source"] = Source(kind="shop's own", text=fields.get("note", "").strip() or "entered by the shop")
+    try:
+        return _TYPES[shelf].validate_python(values)
+    except ValidationError as error:  # every field was read above: only a bound can be wrong
+        name = str(error.errors()[0]["loc"][-1])
+        raise OwnError(f"{name.replace('_', ' ')}: that figure is not possible.") from error
+
+
+def with_own(kit: Kit, entries: Iterable[tuple[str, ShelfName, Mapping[str, str]]]) -> Kit:
+    """`kit` with the shop's own rows added; one that no longer makes sense is left out."""
+    tubes, nuts = dict(kit.tubes), dict(kit.nuts)
+    hoses, clamps = dict(kit.hoses), dict(kit.clamps)
+    shelves: dict[ShelfName, dict[str, Any]] = {
+        "tubes": tubes,
+        "nuts": nuts,
+        "hoses": hoses,
+        "clamps": clamps,
+    }
+    for entry_id, shelf, fields in entries:
+        try:
+            row = own_row(kit, shelf, entry_id, fields)
+        except OwnError:
+            continue
+        shelves[shelf][row.id] = row
+    return replace(kit, tubes=tubes, nuts=nuts, hoses=hoses, clamps=clamps)
+
+
+def _value(kit: Kit, field: OwnField, text: str) -> Any:
+    if field.kind == "length":
+        return parse_length(text)
+    if field.kind == "pressure":
+        return parse_pressure(text)
+    if field.kind == "thread":
+        return kit.thread(text).designation
+    if field.kind == "pick" and text not in getattr(kit, field.picks):
+        raise OwnError(f"{field.label}: the catalogue has no “{text[:40]}”; choose one that is listed.")
+    return text
+
+
+def _check(shelf: ShelfName, values: Mapping[str, Any]) -> None:
+    if shelf == "tubes" and values["wall_mm"] * 2 >= values["od_mm"]:
+        raise OwnError("Wall: two walls must leave a bore within the outside diameter.")
+    if shelf == "hoses" and values["id_mm"] >= values["od_mm"]:
+        raise OwnError("Outside diameter: it must be more than the bore.")
+    if shelf == "clamps" and values["closed_mm"] >= values["open_mm"]:
+        raise OwnError("Open: it must be more than closed.")

@@ -1,0 +1,183 @@
+"""Complete choices for one line, side by side: tube, ends and nuts, each planned and weighed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Literal
+
+from bendrel.core.findings import EndName, Severity
+from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord, preferred
+from bendrel.core.line.document import Line, LineEnd
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.judge_service import suits
+from bendrel.core.plan.kit import Kit
+from bendrel.core.plan.model import Plan
+from bendrel.core.plan.needs import Need
+from bendrel.core.record import record
+from bendrel.core.tube.material import Bending, Flaring, Tube
+
+MOST = 4
+CHOICE_CODES = (
+    "material_", "end_refused", "end_care", "wrong_seat", "no_flare", "double_flare", "pressure_", "test_",
+    "too_hot", "fluid_tube", "radius", "angle", "bender", "choked", "fast", "nut_",
+)  # fmt: skip
+"""Findings that depend on what was chosen rather than on the readings."""
+
+
+@record
+class Choice:
+    """One complete choice. `document` is the line with it taken. `margin` is allowed over working
+    pressure, None where no pressure is known; `school` says that the shop prefers this material."""
+
+    present: bool
+    material: str
+    material_name: str
+    size: str
+    wall_mm: float
+    ends: tuple[str, str]
+    verdict: VerdictWord | None
+    worst: Severity | None
+    against: tuple[str, ...]
+    bends: Bending
+    flares: Flaring | Literal["nothing to flare"]
+    tweaks: bool
+    margin: float | None
+    mass_g: float
+    bender_name: str
+    school: bool
+    needs: tuple[Need, ...]
+    document: Line
+
+
+def compare(line: Line, kit: Kit) -> tuple[Choice, ...]:
+    """The present choice and up to three others for `line`, the best first.
+
+    The best tube of each family of materials, in the present size or the nearest to its bore; the wall that is strong
+    enough, else the thickest; ends that are not refused, suit the port and can be formed in it.
+    Ranked by what stands against it, the verdict, the shop's school, and the pressure margin.
+    """
+    present = _weigh(line, kit, present=True)
+    if present is None:
+        return ()
+    families: dict[str, Choice] = {}
+    for choice in sorted(_others(line, kit), key=_rank):
+        families.setdefault(kit.materials[choice.material].family, choice)
+    return (present, *list(families.values())[: MOST - 1])
+
+
+def _rank(choice: Choice) -> tuple[int, int, bool, int, str]:
+    stops = {"stop": 2, "caution": 1, "note": 0, None: 0}[choice.worst]
+    word = VERDICT_ORDER[choice.verdict] if choice.verdict else 1
+    return stops, word, not choice.school, len(choice.against), choice.material
+
+
+def _others(line: Line, kit: Kit) -> Iterator[Choice]:
+    now = kit.tubes.get(line.spans[0].tube)
+    if now is None:
+        return
+    for material in kit.materials:
+        verdict = kit.verdict("tube", material, line.service)
+        if material != now.material and (verdict is None or verdict.verdict != "refused"):
+            changed = (_with_tube(line, kit, tube) for tube in _walls(kit, material, now))
+            weighed = [c for c in (_weigh(other, kit, present=False) for other in changed if other) if c]
+            strong = next((c for c in weighed if c.margin is None or c.margin >= 1), None)
+            if weighed:
+                yield strong or max(weighed, key=lambda c: c.margin or 0)
+
+
+def _walls(kit: Kit, material: str, now: Tube) -> list[Tube]:
+    """Tubes of one material in the present size, the wall nearest to the present one first; without
+    that size, the one with the nearest diameter, within a tenth."""
+    own = [t for t in kit.tubes.values() if t.material == material]
+    same = [t for t in own if t.size == now.size]
+    near = same or [t for t in own if abs(t.od_mm - now.od_mm) <= now.od_mm / 10]
+    return sorted(near, key=lambda t: (abs(t.od_mm - now.od_mm), abs(t.wall_mm - now.wall_mm)))
+
+
+def _with_tube(line: Line, kit: Kit, tube: Tube) -> Line | None:
+    span = line.spans[0]
+    benders = kit.benders_for(tube.size)
+    bender = kit.benders.get(span.bender)
+    if bender is None or (bender.size != tube.size and bender.radius_mm is not None):
+        bends = kit.materials[tube.material].bends
+        wanted = "bench" if bends == "bench bender" else "form" if "form" in bends else "lever"
+        bender = next((b for b in benders if b.id.startswith(wanted)), benders[0] if benders else None)
+    elif kit.materials[tube.material].bends == "bench bender":
+        bender = next((b for b in benders if b.id.startswith("bench")), bender)
+    if bender is None:
+        return None
+    a, b = _end(line, kit, tube, "A"), _end(line, kit, tube, "B")
+    return replace(line, spans=(replace(span, tube=tube.id, bender=bender.id),), end_a=a, end_b=b)
+
+
+def _end(line: Line, kit: Kit, tube: Tube, end: EndName) -> LineEnd:
+    """The present end where it can stay, else the best that service, port and material allow."""
+    now = line.end(end)
+    material = kit.materials[tube.material]
+    seat = kit.seats.get(now.seat)
+
+    def rank(fitting_id: str) -> int:
+        verdict = kit.verdict("end", fitting_id, line.service)
+        return VERDICT_ORDER[verdict.verdict] if verdict else 1
+
+    able = [
+        f
+        for f in kit.fittings.values()
+        if suits(material, f.kind)
+        and (seat is None or f.id in seat.takes)
+        and (not f.screwed or kit.nuts_for(f.id, tube.size))
+    ]
+    kept = next((f for f in able if f.id == now.fitting and rank(f.id) <= 1), None)
+    best = kept or (min(able, key=lambda f: rank(f.id)) if able else None)
+    if best is None:
+        return now
+    nuts = kit.nuts_for(best.id, tube.size)
+    nut = next((n.id for n in nuts if n.thread == now.port_thread), nuts[0].id if nuts else None)
+    if best.id == now.fitting and now.nut in {n.id for n in nuts}:
+        nut = now.nut
+    return replace(now, fitting=best.id, nut=nut, proved=now.proved and nut == now.nut, measured_use=None)
+
+
+def _weigh(line: Line, kit: Kit, *, present: bool) -> Choice | None:
+    plan = plan_line(line, kit)
+    tube, bender = kit.tubes.get(line.spans[0].tube), kit.benders.get(line.spans[0].bender)
+    if plan.part is None or plan.chosen is None or tube is None or bender is None:
+        return None
+    material = kit.materials[tube.material]
+    verdict = kit.verdict("tube", material.id, line.service)
+    ends = (kit.fittings[line.end_a.fitting], kit.fittings[line.end_b.fitting])
+    against = [f for f in plan.findings if f.code.startswith(CHOICE_CODES) and f.severity != "note"]
+    worst: Severity | None = None
+    if against:
+        worst = "stop" if any(f.severity == "stop" for f in against) else "caution"
+    return Choice(
+        present=present,
+        material=material.id,
+        material_name=material.name,
+        size=tube.size,
+        wall_mm=tube.wall_mm,
+        ends=(ends[0].name, ends[1].name),
+        verdict=verdict.verdict if verdict else None,
+        worst=worst,
+        against=tuple(dict.fromkeys(f.title for f in against)),
+        bends=material.bends,
+        flares=material.flares if any(e.flared for e in ends) else "nothing to flare",
+        tweaks=material.tweaks_in_place,
+        margin=_margin(plan),
+        mass_g=plan.chosen.mass_g,
+        bender_name=bender.name,
+        school=verdict is not None and preferred(verdict, kit.preferences),
+        needs=plan.chosen.needs,
+        document=line,
+    )
+
+
+def _margin(plan: Plan) -> float | None:
+    chosen = plan.chosen
+    if chosen is None or chosen.strength is None or chosen.carried is None or chosen.carried.duty.vacuum:
+        return None
+    tube = chosen.strength.elements[0]
+    if tube.allowed_kpa is None:
+        return None
+    return tube.allowed_kpa / chosen.carried.duty.working_kpa

@@ -1,0 +1,171 @@
+"""The shop's shelf: the catalogue with its own entries, what it has at what price, its preferences."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from dataclasses import replace
+from hashlib import sha256
+from typing import Annotated, cast
+
+from annotated_types import Ge, Le, MaxLen
+from sqlalchemy import select
+
+from bendrel.catalogue.loader import load_kit
+from bendrel.catalogue.own import OwnError, OwnFields, ShelfName, own_row, with_own
+from bendrel.core.plan.kit import Kit
+from bendrel.core.record import record
+from bendrel.services.errors import NotFound, Refused
+from bendrel.store.database import Database
+from bendrel.store.models import Holding, OwnEntry, Preference, new_id, now
+
+MOST_OWN = 2000
+
+
+@record
+class OwnDraft:
+    """A row of the shop's own, as typed."""
+
+    shelf: ShelfName
+    fields: OwnFields
+
+
+@record
+class OwnRow:
+    """A kept row of the shop's own; `row_id` is its id in the catalogue."""
+
+    id: str
+    row_id: str
+    shelf: ShelfName
+    fields: OwnFields
+
+
+@record
+class Held:
+    """What the shop has of one row, in mm, pieces or litres, and its own price for a metre, a piece or
+    a litre in cents (None: the supplier's)."""
+
+    ref: Annotated[str, MaxLen(120)]
+    have: Annotated[float, Ge(0), Le(10_000_000)] = 0.0
+    unit_cents: Annotated[int, Ge(0), Le(100_000_00)] | None = None
+
+
+class Shelf:
+    """Use cases on the shelf. Raises NotFound and Refused."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+        self._load()
+
+    @property
+    def kit(self) -> Kit:
+        """The catalogue as this shop has it."""
+        return self._kit
+
+    @property
+    def stamp(self) -> str:
+        """A fingerprint of what the shop has changed."""
+        return self._stamp
+
+    def _load(self) -> None:
+        """Read everything anew. Done at every change and never on demand: whoever asks for the kit may
+        be in the middle of a transaction."""
+        own, answers = self.own(), self._answers()
+        kit = with_own(load_kit(), ((row.id, row.shelf, row.fields) for row in own))
+        self._kit = replace(kit, preferences={**kit.preferences, **answers})
+        told = json.dumps([[r.id, r.shelf, r.fields] for r in own] + [answers], sort_keys=True)
+        self._stamp = sha256(told.encode()).hexdigest()
+
+    def own(self) -> tuple[OwnRow, ...]:
+        """All rows of the shop's own, the oldest first."""
+        with self._database.session() as session:
+            rows = session.scalars(
+                select(OwnEntry).where(OwnEntry.deleted_at.is_(None)).order_by(OwnEntry.at, OwnEntry.id)
+            )
+            return tuple(_own(row) for row in rows)
+
+    def add(self, draft: OwnDraft) -> OwnRow:
+        """Keep a new row; nothing is kept of one that makes no sense."""
+        entry_id = new_id()
+        self._check(draft, entry_id)
+        if len(self.own()) >= MOST_OWN:
+            raise Refused(f"The shop has {MOST_OWN} entries of its own; take one out first.")
+        with self._database.session() as session:
+            row = OwnEntry(id=entry_id, shelf=draft.shelf, fields=dict(draft.fields))
+            session.add(row)
+            session.flush()
+            kept = _own(row)
+        self._load()
+        return kept
+
+    def change(self, entry_id: str, draft: OwnDraft) -> OwnRow:
+        """Correct a row."""
+        self._check(draft, entry_id)
+        with self._database.session() as session:
+            row = session.get(OwnEntry, entry_id)
+            if row is None or row.deleted_at is not None or row.shelf != draft.shelf:
+                raise NotFound(f"There is no entry “{entry_id[:40]}” of the shop's own.")
+            row.fields, row.version = dict(draft.fields), row.version + 1
+            kept = _own(row)
+        self._load()
+        return kept
+
+    def remove(self, entry_id: str, *, back: bool = False) -> None:
+        """Take a row out, or put it back."""
+        with self._database.session() as session:
+            row = session.get(OwnEntry, entry_id)
+            if row is None:
+                raise NotFound(f"There is no entry “{entry_id[:40]}” of the shop's own.")
+            row.deleted_at = None if back else now()
+        self._load()
+
+    def holdings(self) -> dict[str, Held]:
+        """What the shop has, by reference."""
+        with self._database.session() as session:
+            return {
+                row.ref: Held(ref=row.ref, have=row.have, unit_cents=row.unit_cents)
+                for row in session.scalars(select(Holding))
+            }
+
+    def hold(self, held: Held) -> Held:
+        """Set what the shop has of one row and what it pays."""
+        if ":" not in held.ref:
+            raise Refused(f"“{held.ref[:40]}” names nothing of the catalogue.")
+        with self._database.session() as session:
+            session.merge(Holding(ref=held.ref, have=held.have, unit_cents=held.unit_cents))
+        return held
+
+    def prefer(self, answers: Mapping[str, str]) -> Mapping[str, str]:
+        """Keep the shop's answers where practitioners differ."""
+        for question, answer in answers.items():
+            school = self.kit.schools.get(question)
+            if school is None or answer not in {option.id for option in school.options}:
+                raise Refused(
+                    f"“{answer[:40]}” is no answer to “{question[:40]}”; choose one that is listed."
+                )
+        with self._database.session() as session:
+            for question, answer in answers.items():
+                session.merge(Preference(question=question, answer=answer))
+        self._load()
+        return self.kit.preferences
+
+    def _answers(self) -> dict[str, str]:
+        schools = load_kit().schools
+        with self._database.session() as session:
+            return {
+                row.question: row.answer
+                for row in session.scalars(select(Preference))
+                if row.question in schools and row.answer in {o.id for o in schools[row.question].options}
+            }
+
+    def _check(self, draft: OwnDraft, entry_id: str) -> None:
+        try:
+            own_row(self.kit, draft.shelf, entry_id, draft.fields)
+        except OwnError as error:
+            raise Refused(str(error)) from error
+
+
+def _own(row: OwnEntry) -> OwnRow:
+    return OwnRow(
+        id=row.id, row_id=f"own_{row.id}", shelf=cast("ShelfName", row.shelf), fields=dict(row.fields)
+    )
