@@ -48,3 +48,10 @@ export function rulerSteps(totalMm: number, unit: Unit): { tick: number; label: 
   const label = choices.find((step) => totalMm / (step * scale) <= 20) ?? choices.at(-1) ?? 1;
   return { label: label * scale, tick: (label * scale) / (unit === "in" ? 4 : 5) };
 }
+
+/** A pressure in the person's system: psi beside inches, bar beside millimetres. */
+export function sayPressure(kpa: number, unit: Unit): string {
+  const value = unit === "in" ? kpa / 6.894757 : kpa / 100;
+  const digits = value >= 100 ? 0 : value >= 10 ? 1 : 2;
+  return `${value.toLocaleString("en", { minimumFractionDigits: digits, maximumFractionDigits: digits })} ${unit === "in" ? "psi" : "bar"}`;
+}

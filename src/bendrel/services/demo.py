@@ -9,10 +9,13 @@ from bendrel.core.lengths import Angle, Length, Plane
 from bendrel.core.line.document import (
     BendReadings,
     BendRow,
+    Carries,
     CornerReadings,
     CornerRow,
+    HosePiece,
     Line,
     LineEnd,
+    PartPiece,
     Reference,
     RigidSpan,
 )
@@ -28,6 +31,7 @@ from bendrel.core.repair.condition import (
 from bendrel.core.units import Unit
 from bendrel.services.bookings import Account, BookingDraft
 from bendrel.services.jobs import JobDraft
+from bendrel.services.shelf import Held, OwnDraft
 from bendrel.services.startup import Shop
 
 BRAKE_TUBE, BRAKE_BENDER = "copper-nickel_3-16in_0.711", "lever_3-16in"
@@ -38,6 +42,21 @@ BOOKED: tuple[tuple[Account, str, int, int], ...] = (
     ("extra", "Seized bleed screw, drilled and tapped", 70, 620),
     ("own mistake", "Nut forgotten before the flare, piece made again", 25, 410),
 )
+
+STOCK = (
+    Held(ref=f"tube:{BRAKE_TUBE}", have=5200.0, unit_cents=507),
+    Held(ref="nut:double-45_3-16in_3-8-24", have=14.0),
+    Held(ref="tube:copper-nickel_8mm_1", have=900.0),
+    Held(ref="fluid:dot4", have=1.0, unit_cents=990),
+)
+OLD_NUT = {
+    "fitting": "double-45",
+    "size": "3/16 in",
+    "thread": "3/8-24",
+    "length_mm": "22 mm",
+    "hex_mm": "7/16",
+    "note": "long nuts turned by Henrik for the old cylinders",
+}
 
 Row = tuple[str, Reference, Reference, str, str]
 
@@ -62,6 +81,11 @@ def fill_demo(shop: Shop) -> None:
     shop.lines.add(tender.id, _rear_left())
     shop.lines.add(tender.id, _rear_right())
     shop.lines.add(tender.id, _impossible())
+    shop.lines.add(tender.id, _pump_cooler())
+    shop.lines.add(tender.id, _priming_vacuum())
+    for held in STOCK:
+        shop.shelf.hold(held)
+    shop.shelf.add(OwnDraft(shelf="nuts", fields=OLD_NUT))
     for account, what, minutes, cents in BOOKED:
         draft = BookingDraft(account=account, what=what, minutes=minutes, material_cents=cents)
         shop.bookings.book(tender.id, draft)
@@ -262,5 +286,72 @@ def _reservoir_drop() -> Line:
         unit="mm",
         end_a=end,
         end_b=replace(end, label="pump inlet"),
+        spans=(span,),
+    )
+
+
+def _pump_cooler() -> Line:
+    """Pump gearbox to its oil cooler: hard line with a hose at the cooler, the clamp a size too large."""
+    rows: tuple[Row, ...] = (
+        ("6 1/2", "centre", "outside", "90", "12:00"),
+        ("14 3/4", "outside", "outside", "45", "9:00"),
+        ("9 1/8", "outside", "outside", "45", "3:00"),
+    )
+    readings = BendReadings(rows=_rows("in", rows), last=Length(text="8 1/4", unit="in"))
+    span = RigidSpan(
+        tube="steel-coated_3-8in_0.711",
+        bender="lever_3-8in",
+        readings=readings,
+        spare=Length(text='1"', unit="in"),
+    )
+    hose = HosePiece(
+        hose="cooler_3-8in",
+        length=Length(text="7 1/2", unit="in"),
+        clamp="worm_25-40",
+        far=Length(text="3/8", unit="in"),
+        rubs=True,
+    )
+    return Line(
+        name="Pump gearbox to cooler",
+        service="cooler",
+        end_a=LineEnd(
+            label="pump gearbox",
+            fitting="double-45",
+            nut="double-45_3-8in_5-8-18",
+            port_thread="5/8-18",
+            seat="inverted-45",
+            body="iron",
+            proved=True,
+            role="feed",
+            role_how="gauge on both ports with the pump turning",
+            tag="red band",
+        ),
+        end_b=LineEnd(
+            label="oil cooler", fitting="bead", seat="spigot", body="brass", role="return", beyond=(hose,)
+        ),
+        spans=(span,),
+        carries=Carries(flow="5 L/min", old_bore=Length(text="5/16", unit="in")),
+    )
+
+
+def _priming_vacuum() -> Line:
+    """Vacuum for the priming ejector: the check valve came back the wrong way round."""
+    rows: tuple[Row, ...] = (
+        ("120", "centre", "outside", "60", "12:00"),
+        ("310", "outside", "outside", "60", "6:00"),
+    )
+    readings = BendReadings(rows=_rows("mm", rows), last=Length(text="140"))
+    span = RigidSpan(tube="nylon_5mm_1", bender="form_5mm", readings=readings, spare=Length(text="20 mm"))
+    return Line(
+        name="Priming vacuum, with check valve",
+        service="vacuum",
+        unit="mm",
+        end_a=LineEnd(
+            label="manifold",
+            fitting="plain",
+            role="source",
+            beyond=(PartPiece(part="check valve", points="B"),),
+        ),
+        end_b=LineEnd(label="reservoir", fitting="plain"),
         spans=(span,),
     )

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.needs import Need
+from bendrel.core.plan.needs import Need, old_parts
 from bendrel.core.record import record
 from bendrel.exchange.documents import line_from_value
 from bendrel.services.errors import NotFound
@@ -68,8 +68,9 @@ class KitLists:
         needs: list[Need] = []
         for line in lines:
             plan = plan_line(line, self._shelf.kit)
-            if plan.chosen is not None and not plan.removed.done:
-                needs += [replace(need, why=line.name) for need in plan.chosen.needs]
+            if not plan.removed.done:
+                wanted = plan.chosen.needs if plan.chosen else old_parts(plan.removed)
+                needs += [replace(need, why=line.name) for need in wanted]
         return self.priced(added_up(needs))
 
     def priced(self, needs: Iterable[Need]) -> KitList:

@@ -3624,6 +3624,11 @@ export interface components {
             fitting: string;
             /** Fitting Name */
             fitting_name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "double" | "single" | "bulb" | "compression" | "bite" | "hose" | "quick" | "banjo" | "stud" | "plain";
             /** Nut */
             nut: string | null;
             /** Nut Thread */

@@ -1,8 +1,10 @@
 import { Route, Routes } from "react-router";
 import { Board } from "../board/Board";
 import { JobPage } from "../board/JobPage";
+import { CataloguePage } from "../catalogue/CataloguePage";
 import { StandIns } from "../instruments/StandIns";
 import { LinePage } from "../line/LinePage";
+import { LookupsPage } from "../lookups/LookupsPage";
 import { NotHere } from "./NotHere";
 
 export function App() {
@@ -12,6 +14,10 @@ export function App() {
       <Route path="/jobs/:jobId" element={<JobPage />} />
       <Route path="/lines/:lineId" element={<LinePage />} />
       <Route path="/lines/:lineId/:stage" element={<LinePage />} />
+      <Route path="/lookups" element={<LookupsPage />} />
+      <Route path="/lookups/:place" element={<LookupsPage />} />
+      <Route path="/catalogue" element={<CataloguePage />} />
+      <Route path="/catalogue/:table" element={<CataloguePage />} />
       <Route path="/standins" element={<StandIns />} />
       <Route path="*" element={<NotHere text="There is nothing at this address." />} />
     </Routes>

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
-import { Link } from "react-router";
+import { Link, NavLink } from "react-router";
 import { condensed } from "../theme/theme";
 import { useMode } from "../theme/mode";
 import { Segments } from "../ui/Segments";
@@ -55,6 +55,10 @@ export function Bar({ trail, title, children }: { trail: Step[]; title: ReactNod
       </Box>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap" }}>
         {children}
+        <Box component="nav" aria-label="Places" sx={{ display: "flex", gap: 1.5, "& a": { color: "var(--ink)", textDecoration: "none", font: `600 17px ${condensed}`, py: 1 }, "& a:hover, & a[aria-current]": { textDecoration: "underline", textUnderlineOffset: 4 } }}>
+          <NavLink to="/lookups">Look-ups</NavLink>
+          <NavLink to="/catalogue">Catalogue</NavLink>
+        </Box>
         <KeyHelp />
         <Segments
           label="Light"

@@ -10,7 +10,7 @@ import { Bar } from "../app/Bar";
 import { NotHere } from "../app/NotHere";
 import { useNotice } from "../app/notice";
 import { NameDialog } from "../ui/NameDialog";
-import { JobParts } from "./JobParts";
+import { JobKit } from "./JobKit";
 import { Ledger } from "./Ledger";
 import { LineTable } from "./LineTable";
 import { NewLineDialog } from "./NewLineDialog";
@@ -130,7 +130,7 @@ function JobView({ job }: { job: JobSummary }) {
             </Box>
           )}
         />
-        <JobParts lines={job.lines} />
+        <JobKit jobId={job.id} unit={job.unit} />
         <Ledger jobId={job.id} />
       </Box>
       <NewLineDialog open={asking?.what === "line"} lines={job.lines} onClose={close} onDone={addLine} />

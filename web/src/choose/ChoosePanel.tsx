@@ -1,7 +1,13 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import { Link } from "react-router";
 import type { Catalogue, Line } from "../api/types";
 import { SourceLine } from "../findings/Working";
+import { CarriedFields } from "./CarriedFields";
+import { Compare } from "./Compare";
+import { Consequences } from "./Consequences";
 import { setBender, setTube, sizesIn } from "./choices";
 import { EndChoice } from "./EndChoice";
 import { Field, Pick } from "./Field";
@@ -9,6 +15,7 @@ import { useCatalogue } from "../line/useCatalogue";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
 import { spanOf, typed, withSpan } from "../measure/rows";
+import { Section } from "../measure/Section";
 
 interface Props {
   editor: LineEditor;
@@ -23,6 +30,7 @@ export function ChoosePanel(props: Props) {
 
 function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
   const { document: line, edit } = editor;
+  const [comparing, setComparing] = useState(false);
   const span = spanOf(line);
   const tube = catalogue.tubes.find((row) => row.id === span.tube);
   const bender = catalogue.benders.find((row) => row.id === span.bender);
@@ -35,14 +43,19 @@ function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) 
     <Box sx={{ p: 2 }}>
       <Typography variant="h2">Line</Typography>
       <Pick label="Service" value={line.service} options={catalogue.services.map(({ id, name }) => ({ id, name }))} onChange={(service) => set((was) => ({ ...was, service }))} />
-      <Typography variant="h2" sx={{ mt: 2 }}>
-        Tube
-      </Typography>
+      <CarriedFields editor={editor} view={view} catalogue={catalogue} />
+      <Box sx={{ mt: 2, display: "flex", justifyContent: "space-between", alignItems: "center" }}>
+        <Typography variant="h2">Tube</Typography>
+        <Button size="small" onClick={() => setComparing(true)}>
+          Compare choices…
+        </Button>
+      </Box>
       <Pick label="Material" value={tube?.material ?? ""} options={catalogue.materials.map(({ id, name }) => ({ id, name }))} onChange={(id) => set((was) => setTube(was, catalogue, { material: id }))} />
       <Pick label="Size" value={tube?.size ?? ""} options={sizesIn(catalogue, tube?.material).map((size) => ({ id: size, name: size }))} onChange={(size) => set((was) => setTube(was, catalogue, { size }))} />
       <Pick label="Wall" value={span.tube} options={walls.map((row) => ({ id: row.id, name: `${row.wall_mm} mm (${(row.wall_mm / 25.4).toFixed(3)} in)` }))} onChange={(id) => set((was) => withSpan(was, { tube: id }))} />
       {tube && <SourceLine source={tube.source} />}
       {material && <SourceLine source={material.source} />}
+      <Schools editor={editor} material={material?.id} catalogue={catalogue} />
       <Pick
         label="Bender"
         value={span.bender}
@@ -69,6 +82,30 @@ function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) 
         problem={problem("/spans/0/spare")}
         onText={(text) => set((was) => withSpan(was, { spare: typed(text, was.unit) }))}
       />
+      {view.plan?.chosen && <Consequences line={line} chosen={view.plan.chosen} />}
+      <Compare editor={editor} open={comparing} onClose={() => setComparing(false)} />
     </Box>
+  );
+}
+
+/** Where practitioners differ on the tube: the shop's own way and the others, each with its reason. */
+function Schools({ editor, material, catalogue }: { editor: LineEditor; material: string | undefined; catalogue: Catalogue }) {
+  const school = catalogue.schools.find((row) => row.id === "material");
+  const own = school?.options.find((option) => option.id === catalogue.preferences.material);
+  if (!school || !own || !material || editor.document.service === "unspecified") return null;
+  return (
+    <Section title={`This shop’s way: ${own.name}`} hint={own.reason} open={false}>
+      {school.options
+        .filter((option) => option.id !== own.id)
+        .map((option) => (
+          <Box key={option.id} sx={{ py: 0.25 }}>
+            <b>Others: {option.name}.</b> {option.reason}
+          </Box>
+        ))}
+      <Box sx={{ "& a": { color: "var(--ink)" } }}>
+        <Link to="/catalogue/ways">Change the shop’s ways</Link>
+      </Box>
+      <SourceLine source={school.source} />
+    </Section>
   );
 }

@@ -8,8 +8,12 @@ import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
 import { typed } from "../measure/rows";
 import { sayLength } from "../units";
+import { BeyondEnd } from "./BeyondEnd";
 import { usualNut } from "./choices";
 import { Field, Pick } from "./Field";
+
+const NO_THREAD = new Set(["plain", "hose", "quick"]);
+const FLARED = new Set(["double", "single", "bulb"]);
 
 interface Props {
   end: "A" | "B";
@@ -25,6 +29,9 @@ export function EndChoice({ end, editor, view, catalogue, size }: Props) {
   const key = end === "A" ? "end_a" : "end_b";
   const choice = line[key];
   const nut = catalogue.nuts.find((row) => row.id === choice.nut);
+  const fitting = catalogue.fittings.find((row) => row.id === choice.fitting);
+  const flared = fitting !== undefined && FLARED.has(fitting.kind);
+  const screwed = fitting !== undefined && !NO_THREAD.has(fitting.kind);
   const planned = view.part?.[key];
   const set = (change: Partial<LineEnd>) => edit((was) => ({ ...was, [key]: { ...was[key], ...change } }));
   const nuts = catalogue.nuts.filter((row) => (row.fitting === choice.fitting && row.size === size) || row.id === choice.nut);
@@ -42,29 +49,33 @@ export function EndChoice({ end, editor, view, catalogue, size }: Props) {
         options={catalogue.fittings.map(({ id, name }) => ({ id, name }))}
         onChange={(fitting) => set({ fitting, nut: usualNut(catalogue, fitting, size), proved: false })}
       />
-      {choice.fitting !== "plain" && (
+      {fitting && <Box sx={{ fontSize: 14, color: "var(--second)" }}>Seals: {fitting.seals}.</Box>}
+      <Pick label="Port’s seat" value={choice.seat} options={[{ id: "", name: "not looked at yet" }, ...catalogue.seats.map(({ id, name }) => ({ id, name }))]} onChange={(seat) => set({ seat })} />
+      <Pick label="Port is of" value={choice.body} options={[{ id: "", name: "not said" }, ...catalogue.bodies.map(({ id, name }) => ({ id, name }))]} onChange={(body) => set({ body })} />
+      {screwed && (
         <>
           <Pick
-            label="Nut"
+            label={fitting.kind === "banjo" ? "Banjo bolt" : fitting.kind === "stud" ? "Stud" : "Nut"}
             value={choice.nut ?? ""}
             options={[{ id: "", name: "none yet" }, ...nuts.map((row) => ({ id: row.id, name: `${row.thread}, ${row.length_mm} mm long${row.size === size && row.fitting === choice.fitting ? "" : " (other end)"}` }))]}
             onChange={(id) => set({ nut: id || null, proved: false })}
           />
           {nut && <SourceLine source={nut.source} />}
           <Field label="Port thread" text={choice.port_thread} placeholder="such as 3/8-24 or M10x1" onText={(port_thread) => set({ port_thread: port_thread.slice(0, 40), proved: false })} />
-          <Field
+          {flared && <Field
             label="Flare uses up"
             text={choice.measured_use?.text ?? ""}
             placeholder={planned ? `${sayLength(planned.allowance_mm, line.unit)}, computed` : "measured on a test piece"}
             problem={problem}
             onText={(text) => set({ measured_use: text.trim() === "" ? null : typed(text, line.unit) })}
-          />
+          />}
           <FormControlLabel
             control={<Checkbox color="default" checked={choice.proved} onChange={(event) => set({ proved: event.target.checked })} />}
             label="Nut run home in the real port by hand"
           />
         </>
       )}
+      <BeyondEnd end={end} editor={editor} view={view} catalogue={catalogue} />
     </Box>
   );
 }

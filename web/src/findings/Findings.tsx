@@ -19,6 +19,7 @@ interface Props {
 
 export const placeOf = (finding: Finding): string => {
   const { kind, number, end } = finding.where;
+  if (kind === "piece") return `piece ${number} beyond ${end}`;
   if (kind === "end") return `end ${end}`;
   return kind === "tube" ? "tube" : `${kind} ${number}`;
 };

@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, sentence, take } from "../api/client";
 import type { InstrumentKind, StandInOrder } from "../api/types";
@@ -22,9 +23,36 @@ export function StandIns() {
           {(Object.keys(NAMES) as InstrumentKind[]).map((kind) => (
             <StandIn key={kind} kind={kind} />
           ))}
+          <SupplierStandIn />
         </Box>
       </Box>
     </>
+  );
+}
+
+/** The price service that kit lists ask; it can be made not to answer. */
+function SupplierStandIn() {
+  const client = useQueryClient();
+  const notice = useNotice();
+  const state = useQuery({ queryKey: ["supplier"], queryFn: () => take(api.GET("/api/standins/supplier")) });
+  const set = (answers: boolean) =>
+    void take(api.PUT("/api/standins/supplier", { body: { answers } }))
+      .then(() => Promise.all([["supplier"], ["kit"]].map((queryKey) => client.invalidateQueries({ queryKey }))))
+      .catch((error: unknown) => notice({ text: sentence(error) }));
+  return (
+    <Box component="section" aria-label="Supplier">
+      <Box component="h2" sx={{ m: 0, font: `600 22px ${condensed}`, borderBottom: "2px solid var(--ink)", mb: 1 }}>
+        Supplier
+      </Box>
+      <Box sx={{ mb: 1 }}>Its prices are invented; the shop’s own go before them.</Box>
+      <Box sx={{ display: "flex", gap: 1 }}>
+        <Button onClick={() => set(true)}>Let it answer</Button>
+        <Button onClick={() => set(false)}>Let it not answer</Button>
+      </Box>
+      <Box role="status" sx={{ mt: 1, color: "var(--second)" }}>
+        {state.data?.answers === false ? "does not answer" : "answers"}
+      </Box>
+    </Box>
   );
 }
 

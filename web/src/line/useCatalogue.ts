@@ -2,11 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../api/client";
 import type { Catalogue } from "../api/types";
 
-/** What can be chosen; it does not change while the application runs. */
+/** What can be chosen; asked anew when the shop changes an entry of its own. */
 export function useCatalogue(): Catalogue | null {
   const query = useQuery({
     queryKey: ["catalogue"],
-    queryFn: () => take(api.GET("/api/catalogue")),
+    queryFn: () => take(api.GET("/api/catalogue")) as Promise<unknown> as Promise<Catalogue>,
     staleTime: Infinity,
   });
   return query.data ?? null;

@@ -17,7 +17,7 @@ export function EndMark({ end, x, y, h, scale, towards, held, beyond }: Props) {
   const nut = Math.max(10, end.nut_length_mm * scale);
   const flare = 7;
   const inward = (distance: number) => x - towards * distance;
-  const flared = end.fitting !== "plain" && end.fitting !== "compression";
+  const flared = end.kind === "double" || end.kind === "single" || end.kind === "bulb";
   const letter = x + towards * (40 + beyond);
   return (
     <g data-end={end.end}>
@@ -30,11 +30,14 @@ export function EndMark({ end, x, y, h, scale, towards, held, beyond }: Props) {
       )}
       {flared && (
         <polygon
-          points={end.fitting === "bubble" ? bulb(x, y, h, inward, flare) : `${inward(flare)},${y + 2} ${x},${y - 5} ${x},${y + h + 5} ${inward(flare)},${y + h - 2}`}
+          points={end.kind === "bulb" ? bulb(x, y, h, inward, flare) : `${inward(flare)},${y + 2} ${x},${y - 5} ${x},${y + h + 5} ${inward(flare)},${y + h - 2}`}
           fill="var(--light)"
           stroke="var(--bend)"
         />
       )}
+      {(end.kind === "hose" || end.kind === "quick") && <rect x={Math.min(inward(6), inward(11))} y={y - 4} width={5} height={h + 8} rx={2} fill="var(--light)" stroke="var(--bend)" />}
+      {end.kind === "banjo" && <circle cx={x} cy={y + h / 2} r={h / 2 + 3} fill="var(--nut)" stroke="var(--ink)" />}
+      {end.kind === "banjo" && <circle cx={x} cy={y + h / 2} r={h / 4} fill="var(--sheet)" stroke="var(--ink)" />}
       <text x={letter} y={y - 8} textAnchor="middle" fontSize="21" fontWeight={600} fill="var(--ink)">
         {end.end}
       </text>

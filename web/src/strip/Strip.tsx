@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { useLayoutEffect, useRef, useState } from "react";
 import type { KeyboardEvent } from "react";
-import type { Looked, Part, Unit } from "../api/types";
+import type { Chosen, Looked, Part, Unit } from "../api/types";
 import { useSelection } from "../line/select";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
@@ -11,6 +11,7 @@ import { Clock } from "./Clock";
 import { EndMark } from "./EndMark";
 import { Found } from "./Found";
 import { lanes } from "./lanes";
+import { PIECE_W, Pieces } from "./Pieces";
 
 interface Props {
   editor: LineEditor;
@@ -40,7 +41,7 @@ export function Strip({ editor, view }: Props) {
       sx={{ height: HEIGHT, borderTop: "2px solid var(--ink)", background: "var(--sheet)", overflow: "hidden", position: "relative", "@media (max-width: 900px)": { position: "sticky", bottom: 0, zIndex: 3 } }}
     >
       {view.part ? (
-        <Unrolled part={view.part} looked={view.plan?.looked ?? null} unit={editor.document.unit} width={width} old={view.old} />
+        <Unrolled part={view.part} looked={view.plan?.looked ?? null} follows={view.plan?.chosen ?? null} unit={editor.document.unit} width={width} old={view.old} />
       ) : (
         <Box sx={{ p: 3, color: "var(--second)" }}>The tube is laid out here, to scale, as soon as the readings give a line.</Box>
       )}
@@ -48,13 +49,15 @@ export function Strip({ editor, view }: Props) {
   );
 }
 
-function Unrolled({ part, looked, unit, width, old }: { part: Part; looked: Looked | null; unit: Unit; width: number; old: boolean }) {
+function Unrolled({ part, looked, follows, unit, width, old }: { part: Part; looked: Looked | null; follows: Chosen | null; unit: Unit; width: number; old: boolean }) {
   const { bend: chosen, choose, lit } = useSelection();
   const fromA = part.held_end === "A";
   const left = part.end_a.allowance_mm + part.end_a.leave_long_mm + (fromA ? 0 : part.spare_mm);
   const right = part.end_b.allowance_mm + part.end_b.leave_long_mm + (fromA ? part.spare_mm : 0);
-  const scale = (width - 2 * SIDE - (left + right > 0 ? 20 : 0)) / Math.max(1, part.developed_mm + left + right);
-  const x = (mm: number) => SIDE + 10 + (mm + left) * scale;
+  const beyond = { A: piecesBeyond(follows, "A"), B: piecesBeyond(follows, "B") };
+  const leftSide = SIDE + beyond.A * PIECE_W;
+  const scale = (width - leftSide - SIDE - beyond.B * PIECE_W - (left + right > 0 ? 20 : 0)) / Math.max(1, part.developed_mm + left + right);
+  const x = (mm: number) => leftSide + 10 + (mm + left) * scale;
   const topLanes = lanes(part.bends.map((bend) => x(bend.middle_mm)), 66, 2);
   const step = (by: number) => {
     const count = part.bends.length;
@@ -99,11 +102,27 @@ function Unrolled({ part, looked, unit, width, old }: { part: Part; looked: Look
       {lit && <Lit from={x(lit.from)} to={x(lit.to)} severity={lit.severity} />}
       <EndMark end={part.end_a} x={x(0)} y={TUBE_Y} h={TUBE_H} scale={scale} towards={-1} held={fromA} beyond={fromA && part.end_a.leave_long_mm > 0 ? left * scale : 0} />
       <EndMark end={part.end_b} x={x(part.developed_mm)} y={TUBE_Y} h={TUBE_H} scale={scale} towards={1} held={!fromA} beyond={!fromA && part.end_b.leave_long_mm > 0 ? right * scale : 0} />
+      {follows && <Pieces pieces={follows.pieces} starts={{ A: beyond.A * PIECE_W + 8, B: width - beyond.B * PIECE_W - 8 }} y={TUBE_Y} h={TUBE_H} />}
+      {follows && <Weakest chosen={follows} x={x} />}
       <Spare part={part} x={x} unit={unit} fromA={fromA} />
       <HeldLong part={part} x={x} fromA={fromA} />
       <Marks part={part} x={x} unit={unit} chosen={chosen} choose={choose} />
       <Ruler part={part} x={x} unit={unit} fromA={fromA} />
     </svg>
+  );
+}
+
+const piecesBeyond = (follows: Chosen | null, end: "A" | "B") => (follows ? [...follows.pieces.hoses, ...follows.pieces.parts].filter((piece) => piece.end === end).length : 0);
+
+/** The place that governs what the line stands. */
+function Weakest({ chosen, x }: { chosen: Chosen; x: (mm: number) => number }) {
+  const weakest = chosen.strength?.elements.find((element) => element.id === chosen.strength?.weakest);
+  if (!weakest || weakest.where.from_mm == null || weakest.where.to_mm == null || chosen.carried?.duty.vacuum) return null;
+  const middle = (x(weakest.where.from_mm) + x(weakest.where.to_mm)) / 2;
+  return (
+    <path data-weakest={weakest.id} d={`M${middle - 6} ${TUBE_Y + TUBE_H} h12 l-6 -9 z`} fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.2">
+      <title>{`Weakest here: ${weakest.name}`}</title>
+    </path>
   );
 }
 

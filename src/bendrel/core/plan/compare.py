@@ -53,8 +53,9 @@ class Choice:
 def compare(line: Line, kit: Kit) -> tuple[Choice, ...]:
     """The present choice and up to three others for `line`, the best first.
 
-    The best tube of each family of materials, in the present size or the nearest to its bore; the wall that is strong
-    enough, else the thickest; ends that are not refused, suit the port and can be formed in it.
+    The best tube of each family of materials, in the present size or the nearest to its bore; the
+    wall that is strong enough, else the strongest; ends that are not refused, suit the port and can
+    be formed in it.
     Ranked by what stands against it, the verdict, the shop's school, and the pressure margin.
     """
     present = _weigh(line, kit, present=True)

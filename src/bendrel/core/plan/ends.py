@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bendrel.core.ends.fitting import EndSize, Fitting, Nut, double_flare_use, single_flare_use
+from bendrel.core.ends.fitting import EndSize, Fitting, FittingKind, Nut, double_flare_use, single_flare_use
 from bendrel.core.ends.room import EndRoom, FlareOrder, end_room
 from bendrel.core.findings import EndName
 from bendrel.core.line.document import Line, LineEnd
@@ -20,6 +20,7 @@ class PlannedEnd:
     end: EndName
     fitting: str
     fitting_name: str
+    kind: FittingKind
     nut: str | None
     nut_thread: str | None
     nut_length_mm: float
@@ -91,6 +92,7 @@ def planned_end(parts: EndParts, point: Vector, outward: Vector) -> PlannedEnd:
         end=parts.end,
         fitting=parts.fitting.id,
         fitting_name=parts.fitting.name,
+        kind=parts.fitting.kind,
         nut=parts.nut.id if parts.nut else None,
         nut_thread=parts.nut.thread if parts.nut else None,
         nut_length_mm=parts.nut.length_mm if parts.nut else 0.0,

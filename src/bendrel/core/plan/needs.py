@@ -66,11 +66,16 @@ def needs_of(
     for part in pieces.parts:
         if part.piece.age == "new":
             found.append(_need(f"part:{part.piece.part}", part.piece.part, 1, f"beyond end {part.end}"))
-    found += [_need(f"old:{part.what}", part.what, part.count, part.because) for part in removed.parts]
+    found += old_parts(removed)
     if carried is not None and carried.fluid.family != "air" and removed.advice is not None:
         litres = removed.advice.volume_l
         found.append(_need(f"fluid:{carried.fluid.id}", carried.fluid.name, litres, "fill and bleed", "l"))
     return tuple(found)
+
+
+def old_parts(removed: Removed) -> list[Need]:
+    """What taking the old line off has shown to be needed; known before the line is measured."""
+    return [_need(f"old:{part.what}", part.what, part.count, part.because) for part in removed.parts]
 
 
 def _need(ref: str, what: str, amount: float, why: str, unit: NeedUnit = "each") -> Need:
