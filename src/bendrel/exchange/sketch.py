@@ -75,7 +75,8 @@ def sketch(part: Part, view: View, width: float, height: float, margin: float) -
         x, y, z = (p - o * nut for p, o in zip(end.point, end.outward, strict=True))
         inward = place((x, y, z))
         labels.append(_label(end.end, tip, back_of(inward, tip, inward), 22.0, True))
-        ends.append((tip, inward))
+        if end.nut is not None:
+            ends.append((tip, inward))
     return Sketch(
         width=width,
         height=height,

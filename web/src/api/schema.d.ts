@@ -1103,7 +1103,7 @@ export interface components {
          *
          *     `radius_mm` is the finished centreline radius; None is a tool that takes any radius asked.
          *     `zero_offset_mm` > 0 means that the tool's zero lies from the tangent point towards the clamp.
-         *     The three least straights are what the clamp and the die need to grip.
+         *     `plastic` says that it forms warm plastic tube and no metal. The three least straights are what the clamp and the die need to grip.
          */
         Bender: {
             /** Id */
@@ -1126,6 +1126,8 @@ export interface components {
             least_after_last_mm: number;
             /** Zero Offset Mm */
             zero_offset_mm: number;
+            /** Plastic */
+            plastic: boolean;
             source: components["schemas"]["Source"];
         };
         /**

@@ -60,7 +60,7 @@ function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) 
         label="Bender"
         value={span.bender}
         options={catalogue.benders
-          .filter((row) => row.size === tube?.size || row.id === span.bender || row.radius_mm == null)
+          .filter((row) => (row.size === tube?.size && row.plastic === (material?.family === "plastic")) || row.id === span.bender || row.radius_mm == null)
           .map((row) => ({ id: row.id, name: row.radius_mm == null ? row.name : `${row.name}${row.size === tube?.size ? "" : `, ${row.size}`}, R ${row.radius_mm} mm` }))}
         onChange={(id) => set((was) => setBender(was, id))}
       />

@@ -69,6 +69,11 @@ export function Compare({ editor, open, onClose }: Props) {
                         {row.choice.present && ", as chosen now"}
                         {row.choice.school && ", this shop’s way"}
                       </Box>
+                      {!row.choice.present && (
+                        <Button size="small" sx={{ mt: 0.5 }} onClick={() => takeOne(row)} aria-label={`Take ${row.choice.material_name}`}>
+                          Take this
+                        </Button>
+                      )}
                     </Box>
                   ))}
                 </tr>
@@ -84,12 +89,6 @@ export function Compare({ editor, open, onClose }: Props) {
                     ))}
                   </tr>
                 ))}
-                <tr>
-                  <th />
-                  {choices.data.map((row) => (
-                    <td key={row.choice.material}>{!row.choice.present && <Button onClick={() => takeOne(row)} aria-label={`Take ${row.choice.material_name}`}>Take this</Button>}</td>
-                  ))}
-                </tr>
               </tbody>
             </Box>
           </Box>
@@ -108,7 +107,7 @@ function Rules({ choice }: { choice: PricedChoice["choice"] }) {
   return (
     <>
       <Box sx={{ display: "flex", gap: 0.75, alignItems: "center", fontWeight: 600 }}>
-        {choice.verdict && <VerdictMark verdict={choice.worst === "stop" ? "refused" : choice.verdict} />}
+        {choice.verdict && <VerdictMark verdict={choice.worst === "stop" ? "refused" : choice.worst === "caution" ? "caution" : choice.verdict} />}
         {RULES[choice.worst ?? "note"]}
       </Box>
       {choice.against.map((title) => (

@@ -14,9 +14,11 @@ export function setTube(line: Line, catalogue: Catalogue, wanted: { material?: s
   const tube = catalogue.tubes.find((row) => row.material === material && row.size === size) ?? catalogue.tubes.find((row) => row.material === material);
   if (!tube) return line;
   const next = withSpan(line, { tube: tube.id });
-  if (tube.size === was?.size) return next;
+  const plastic = catalogue.materials.find((row) => row.id === tube.material)?.family === "plastic";
   const bender = catalogue.benders.find((row) => row.id === span.bender);
-  const fitting = catalogue.benders.find((row) => row.size === tube.size && row.name === bender?.name) ?? catalogue.benders.find((row) => row.size === tube.size);
+  const tools = catalogue.benders.filter((row) => row.size === tube.size && row.plastic === plastic);
+  const fitting = bender?.radius_mm == null ? bender : (tools.find((row) => row.name === bender.name) ?? tools[0]);
+  if (tube.size === was?.size) return withSpan(next, { bender: fitting?.id ?? span.bender });
   const follow = (end: LineEnd): LineEnd => ({ ...end, nut: end.nut ? usualNut(catalogue, end.fitting, tube.size) : null, proved: false });
   return { ...withSpan(next, { bender: fitting?.id ?? span.bender }), end_a: follow(next.end_a), end_b: follow(next.end_b) };
 }

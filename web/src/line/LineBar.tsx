@@ -37,7 +37,7 @@ export function LineBar({ editor, catalogue }: Props) {
         </Box>
       }
     >
-      <Box sx={{ color: "var(--second)", whiteSpace: "nowrap", "@media (max-width: 1240px)": { display: "none" } }}>
+      <Box sx={{ color: "var(--second)", whiteSpace: "nowrap", "@media (max-width: 1560px)": { display: "none" } }}>
         {[service?.name, tube && `${tube.size} ${material?.name ?? ""}`].filter(Boolean).join(" · ")}
       </Box>
       <SaveMark editor={editor} />

@@ -14,7 +14,8 @@ interface Props {
 }
 
 const NAMES: Record<StageName, string> = { look: "Look", remove: "Remove", measure: "Measure", choose: "Choose", plan: "Plan", make: "Make", fit: "Fit" };
-const CHOICE_CODES = new Set(["material_refused", "end_refused", "double_flare_hard", "nut_mismatch", "no_nut", "nut_port", "port_thread_unread", "bender_size"]);
+/** Findings that are settled in Choose, by the beginnings of their codes. */
+const CHOICES = /^(material_|end_refused|end_care|wrong_|no_flare|double_flare|nut_|no_nut|port_thread|bender_size|pressure_|test_|too_hot|fluid_|choked|fast|gas_|hose_|joint_|clamp_|no_clamp|one_clamp|backwards|direction_|old_filter)/;
 
 /** The stages in the order people work, each saying how it stands; any may be entered. */
 export function StageTabs({ stage, go, editor, view }: Props) {
@@ -72,7 +73,7 @@ function standing(stage: StageName, view: PlanView, editor: LineEditor): string 
   if (stage === "remove") return removing(plan);
   if (stage === "fit") return fitting(plan);
   const open = plan.findings.filter((finding) => !finding.set_aside && finding.severity !== "note");
-  const choices = open.filter((finding) => CHOICE_CODES.has(finding.code)).length;
+  const choices = open.filter((finding) => CHOICES.test(finding.code)).length;
   const rest = open.length - choices;
   if (stage === "measure") {
     if (plan.problems.length > 0) return `${plan.problems.length} to finish`;

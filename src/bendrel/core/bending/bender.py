@@ -18,6 +18,7 @@ class Bender:
 
     `radius_mm` is the finished centreline radius; None is a tool that takes any radius asked.
     `zero_offset_mm` > 0 means that the tool's zero lies from the tangent point towards the clamp.
+    `plastic` says that it forms warm plastic tube and no metal.
     The three least straights are what the clamp and the die need to grip.
     """
 
@@ -31,4 +32,5 @@ class Bender:
     least_between_mm: Annotated[float, Ge(0)]
     least_after_last_mm: Annotated[float, Ge(0)]
     zero_offset_mm: float
+    plastic: bool
     source: Source

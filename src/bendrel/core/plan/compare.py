@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Literal
 
-from bendrel.core.findings import EndName, Severity
+from bendrel.core.findings import EndName, Finding, Severity
 from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord, preferred
 from bendrel.core.line.document import Line, LineEnd
 from bendrel.core.plan.assemble import plan_line
@@ -97,15 +97,14 @@ def _walls(kit: Kit, material: str, now: Tube) -> list[Tube]:
 
 
 def _with_tube(line: Line, kit: Kit, tube: Tube) -> Line | None:
-    span = line.spans[0]
-    benders = kit.benders_for(tube.size)
+    span, material = line.spans[0], kit.materials[tube.material]
+    benders = kit.benders_for(tube.size, plastic=material.family == "plastic")
     bender = kit.benders.get(span.bender)
-    if bender is None or (bender.size != tube.size and bender.radius_mm is not None):
-        bends = kit.materials[tube.material].bends
-        wanted = "bench" if bends == "bench bender" else "form" if "form" in bends else "lever"
-        bender = next((b for b in benders if b.id.startswith(wanted)), benders[0] if benders else None)
-    elif kit.materials[tube.material].bends == "bench bender":
-        bender = next((b for b in benders if b.id.startswith("bench")), bender)
+    bench = material.bends == "bench bender"
+    if bender is None or bender.radius_mm is not None or bench:
+        same = [b for b in benders if bender is not None and b.name == bender.name and not bench]
+        wanted = [b for b in benders if b.name.startswith("bench") == bench]
+        bender = next(iter((*same, *wanted, *benders)), None)
     if bender is None:
         return None
     a, b = _end(line, kit, tube, "A"), _end(line, kit, tube, "B")
@@ -161,7 +160,7 @@ def _weigh(line: Line, kit: Kit, *, present: bool) -> Choice | None:
         ends=(ends[0].name, ends[1].name),
         verdict=verdict.verdict if verdict else None,
         worst=worst,
-        against=tuple(dict.fromkeys(f.title for f in against)),
+        against=_titles(against),
         bends=material.bends,
         flares=material.flares if any(e.flared for e in ends) else "nothing to flare",
         tweaks=material.tweaks_in_place,
@@ -172,6 +171,14 @@ def _weigh(line: Line, kit: Kit, *, present: bool) -> Choice | None:
         needs=plan.chosen.needs,
         document=line,
     )
+
+
+def _titles(findings: list[Finding]) -> tuple[str, ...]:
+    """One title a kind; the same at several bends is said once."""
+    found: dict[str, list[str]] = {}
+    for finding in findings:
+        found.setdefault(finding.code, []).append(finding.title)
+    return tuple(f"{t[0]}, and {len(t) - 1} more" if len(t) > 1 else t[0] for t in found.values())
 
 
 def _margin(plan: Plan) -> float | None:

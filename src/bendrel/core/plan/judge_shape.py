@@ -161,7 +161,7 @@ def _tool_radius(case: Case, row: int) -> Fix | None:
 
 
 def _larger_bender(case: Case, least_mm: float) -> Fix | None:
-    for bender in case.kit.benders_for(case.tube.size):
+    for bender in case.kit.benders_for(case.tube.size, plastic=case.material.family == "plastic"):
         if bender.radius_mm is not None and bender.radius_mm >= least_mm - SLACK_MM:
             return set_value(f"Use {bender.name}", f"{SPAN}/bender", bender.id)
     return None
@@ -170,7 +170,7 @@ def _larger_bender(case: Case, least_mm: float) -> Fix | None:
 def _tool(case: Case) -> Iterator[Finding]:
     if case.bender.radius_mm is None or case.bender.size == case.tube.size:
         return
-    fitting = case.kit.benders_for(case.tube.size)
+    fitting = case.kit.benders_for(case.tube.size, plastic=case.material.family == "plastic")
     yield Finding(
         severity="stop",
         code="bender_size",

@@ -92,9 +92,9 @@ class Kit:
         """Nuts made for one end type and tube size, the usual one first."""
         return tuple(n for n in self.nuts.values() if n.fitting == fitting and n.size == size)
 
-    def benders_for(self, size: str) -> tuple[Bender, ...]:
-        """Benders set up for one tube size, in catalogue order."""
-        return tuple(b for b in self.benders.values() if b.size == size)
+    def benders_for(self, size: str, *, plastic: bool = False) -> tuple[Bender, ...]:
+        """Benders set up for one tube size of metal (or of plastic), in catalogue order."""
+        return tuple(b for b in self.benders.values() if b.size == size and b.plastic == plastic)
 
     def thread(self, text: str) -> Thread:
         """A thread as written. Raises ThreadError."""

@@ -73,7 +73,8 @@ def strength_of(
         )
     ]
     for end, fitting, size in ends:
-        if size is not None and size.rated_kpa is not None:
+        clamped = any(h.end == end and h.piece.joined == "clamps" for h in pieces.hoses)
+        if size is not None and size.rated_kpa is not None and not clamped:
             elements.append(
                 Element(
                     id=f"end-{end}",
