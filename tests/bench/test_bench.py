@@ -12,6 +12,7 @@ from starlette.testclient import TestClient
 from bendrel.api.app import create_app
 from bendrel.core.lengths import Length
 from bendrel.core.line.checks import Checks
+from bendrel.core.line.document import Carries, HosePiece, LineEnd, PartPiece
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.shape.centreline import end_frame
 from bendrel.exchange.documents import line_to_value
@@ -31,6 +32,22 @@ def test_core_plan_of_30_bends(benchmark, kit):
     line = thirty_bends()
     plan = benchmark(plan_line, line, kit)
     assert len(plan.part.bends) == 30
+
+
+def test_verdict_of_a_line_with_everything_on_it(benchmark, kit):
+    """Six bends, hose, clamps, parts, typed duty: the whole judgement of one line, to stay under 20 ms."""
+    hose = HosePiece(hose="cooler_3-8in", length=Length(text="200 mm"), clamp="worm_12-20")
+    parts = (hose, PartPiece(part="filter", points="B", age="old"), PartPiece(part="restrictor"))
+    line = bent(
+        *(row(60 + k, 30 + k, "3:00" if k % 2 else "12:00") for k in range(6)),
+        service="cooler",
+        tube="copper-nickel_3-8in_0.889",
+        bender="lever_3-8in",
+        end_b=LineEnd(fitting="bead", seat="spigot", body="aluminium", beyond=parts),
+        carries=Carries(flow="6 L/min", old_bore=Length(text="9 mm")),
+    )
+    plan = benchmark(plan_line, line, kit)
+    assert plan.chosen.flowing.hot is not None
 
 
 def test_preview_of_30_bends_through_the_api(benchmark, tmp_path):

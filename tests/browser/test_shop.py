@@ -14,6 +14,9 @@ VIEWS = [
     "/",
     "/jobs/{job}",
     *(f"/lines/{{line}}/{s}" for s in ("look", "remove", "measure", "choose", "plan", "make", "fit")),
+    *(f"/lookups/{place}" for place in ("thread", "pair", "uses", "stripped")),
+    "/catalogue/tubes",
+    "/catalogue/ways",
 ]
 
 

@@ -1103,7 +1103,8 @@ export interface components {
          *
          *     `radius_mm` is the finished centreline radius; None is a tool that takes any radius asked.
          *     `zero_offset_mm` > 0 means that the tool's zero lies from the tangent point towards the clamp.
-         *     `plastic` says that it forms warm plastic tube and no metal. The three least straights are what the clamp and the die need to grip.
+         *     `plastic` says that it forms warm plastic tube and no metal.
+         *     The three least straights are what the clamp and the die need to grip.
          */
         Bender: {
             /** Id */
@@ -1533,6 +1534,8 @@ export interface components {
             needs: components["schemas"]["Need"][];
             /** Mass G */
             mass_g: number;
+            /** Derivations */
+            derivations: components["schemas"]["Derivation"][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
         };

@@ -40,7 +40,7 @@ export function RowsTable({ table, wanted }: { table: Table; wanted: string }) {
             {found.slice(0, MOST).map((row) => (
               <tr key={row.id} data-row={row.id}>
                 {row.cells.map((cell, k) => (
-                  <Box component="td" key={k} sx={{ fontWeight: k === 0 ? 600 : 400 }}>
+                  <Box component="td" key={k} sx={{ fontWeight: k === 0 ? 600 : 400, whiteSpace: cell.length < 15 ? "nowrap" : "normal" }}>
                     {cell}
                   </Box>
                 ))}

@@ -56,9 +56,19 @@ function Strength({ chosen, unit }: { chosen: Chosen; unit: Unit }) {
             {element.id === "tube" && strength.tube.thick_wall_kpa != null && ` (thick-wall formula ${sayPressure(strength.tube.thick_wall_kpa, unit)}, for information)`}
           </Box>
           <SourceLine source={element.source} />
+          {element.id === "tube" && <ShowWorking id="strength" />}
         </Box>
       ))}
     </Section>
+  );
+}
+
+function ShowWorking({ id, text = "Show the working" }: { id: string; text?: string }) {
+  const { showWorking } = useSelection();
+  return (
+    <Box component="button" onClick={() => showWorking(id)} sx={{ all: "unset", cursor: "pointer", font: `600 16px ${condensed}`, textDecoration: "underline", textUnderlineOffset: 4, mr: 2, minHeight: 28, "&:focus-visible": { outline: "3px solid var(--ink)" }, "@media (pointer: coarse)": { minHeight: 44 } }}>
+      {text}
+    </Box>
   );
 }
 
@@ -101,6 +111,9 @@ function Flowing({ chosen, unit }: { chosen: Chosen; unit: Unit }) {
         </Box>
       ))}
       <SourceLine source={carried.fluid.source} />
+      <ShowWorking id="volume" text="Working: volume" />
+      {flowing.cold?.drop_kpa != null && <ShowWorking id="drop-cold" text="cold" />}
+      {flowing.hot?.drop_kpa != null && <ShowWorking id="drop-hot" text="hot" />}
     </Section>
   );
 }

@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
+import { Link } from "react-router";
 import type { Catalogue, LineEnd } from "../api/types";
 import { SourceLine } from "../findings/Working";
 import type { LineEditor } from "../line/useLine";
@@ -62,6 +63,10 @@ export function EndChoice({ end, editor, view, catalogue, size }: Props) {
           />
           {nut && <SourceLine source={nut.source} />}
           <Field label="Port thread" text={choice.port_thread} placeholder="such as 3/8-24 or M10x1" onText={(port_thread) => set({ port_thread: port_thread.slice(0, 40), proved: false })} />
+          <Box sx={{ pl: "112px", fontSize: 14, "& a": { color: "var(--second)", mr: 2 } }}>
+            <Link to="/lookups/thread">Which thread is it?</Link>
+            <Link to="/lookups/stripped">It is stripped</Link>
+          </Box>
           {flared && <Field
             label="Flare uses up"
             text={choice.measured_use?.text ?? ""}

@@ -14,7 +14,7 @@ interface Props {
 /** Beside the line: what is wrong or risky, or the working of the figure that was asked about. */
 export function Side({ editor, view, name }: Props) {
   const { working, showWorking } = useSelection();
-  const derivation = view.part?.derivations.find((item) => item.id === working);
+  const derivation = [...(view.part?.derivations ?? []), ...(view.plan?.chosen?.derivations ?? [])].find((item) => item.id === working);
   return (
     <Box component="section" aria-label={name} sx={{ p: 2 }}>
       {derivation ? <Working derivation={derivation} onClose={() => showWorking(null)} /> : <Findings editor={editor} view={view} />}

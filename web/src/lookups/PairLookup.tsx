@@ -37,7 +37,7 @@ function Pair({ pair }: { pair: ThreadPair }) {
         {fit && (
           <>
             {pair.male} in {pair.female}: {fit.clearance_mm.toFixed(2)} mm between the pitch diameters
-            {fit.turns_before_binding != null && `, binds after about ${fit.turns_before_binding.toFixed(1)} turns`}
+            {fit.turns_before_binding != null && (fit.turns_before_binding < 0.1 ? ", binds at once" : `, binds after about ${fit.turns_before_binding.toFixed(1)} turns`)}
             {fit.starts && `, ${(fit.engagement * 100).toFixed(0)} % of a proper thread holding`}.
           </>
         )}

@@ -35,7 +35,7 @@ export function Profiles({ title, pair, mated }: Props) {
         </text>
       </svg>
       <Box component="figcaption" sx={{ fontSize: 14.5, color: "var(--second)" }}>
-        {title}, to scale: <b style={{ color: "var(--tube)" }}>{one.designation}</b> filled, <b>{other.designation}</b> {mated ? "the hole around it" : "dashed"}.
+        {title}, to scale: <b>{one.designation}</b> filled, <b>{other.designation}</b> {mated ? "the hole around it" : "dashed"}.
       </Box>
     </Box>
   );

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from math import pi
 
+from bendrel.core.findings import Derivation
 from bendrel.core.joints.direction import Flows, flow_of
 from bendrel.core.line.document import Line
 from bendrel.core.line.readings import Problem
@@ -17,6 +18,7 @@ from bendrel.core.plan.pieces import Pieces, place_pieces
 from bendrel.core.plan.removed import Removed
 from bendrel.core.plan.strength import Strength, strength_of
 from bendrel.core.plan.tools import Tool, tools_for
+from bendrel.core.plan.working_chosen import chosen_derivations
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList, bend_spans
 
@@ -34,6 +36,7 @@ class Chosen:
     tools: tuple[Tool, ...]
     needs: tuple[Need, ...]
     mass_g: float
+    derivations: tuple[Derivation, ...]
     problems: tuple[Problem, ...]
 
 
@@ -51,6 +54,7 @@ def choose(
     duty = carried(line, kit, problems)
     pieces = place_pieces(line, kit, chosen.tube.od_mm, problems)
     strength = flowing = None
+    shown: tuple[Derivation, ...] = ()
     if duty is not None:
         strength = strength_of(
             kit,
@@ -64,6 +68,7 @@ def choose(
             pieces,
         )
         flowing = flow_of_line(kit, chosen.tube, shape, pieces, duty)
+        shown = chosen_derivations(chosen, duty, strength, flowing, shape.developed_mm, line.unit)
     return Chosen(
         carried=duty,
         pieces=pieces,
@@ -73,6 +78,7 @@ def choose(
         tools=tools_for(kit, chosen, ends, pieces, line.unit),
         needs=needs_of(kit, chosen, ends, pieces, removed, duty, cut_mm),
         mass_g=tube_mass_g(chosen, shape.developed_mm),
+        derivations=shown,
         problems=tuple(problems),
     )
 

@@ -89,6 +89,11 @@ def telling_test(one: Thread, other: Thread, likeness: Likeness) -> str:
     return "Try a known plug or nut of each by hand, all the way; measuring does not tell them apart."
 
 
+def say_turns(turns: float) -> str:
+    """When a thread binds, in words."""
+    return "at once" if turns < 0.1 else f"after about {turns:.1f} turns"
+
+
 def say_pitch(thread: Thread) -> str:
     """The pitch as the trade says it: 24 per inch, or 1 mm."""
     if thread.series == "metric":
@@ -107,7 +112,7 @@ def _why(
     one: Thread, other: Thread, fits: tuple[ThreadFit | None, ThreadFit | None], likeness: Likeness
 ) -> str:
     said = [
-        f"{fit.male} starts in {fit.female} and binds after about {fit.turns_before_binding or 0:.1f} turns"
+        f"{fit.male} starts in {fit.female} and binds {say_turns(fit.turns_before_binding or 0.0)}"
         for fit in fits
         if fit is not None and fit.verdict == "binds"
     ]
