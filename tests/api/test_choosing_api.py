@@ -227,6 +227,17 @@ def test_comparing_offers_two_to_four_whole_choices(client, documents):
     assert choices[0]["in_stock"]
 
 
+def test_stainless_takes_37_degree_ends_with_adapters_in_both_ports(client, documents):
+    """Trade notes 4: normally 37° single flares; the old ports keep their own threads."""
+    choices = client.post("/api/compare", json=documents["Rear axle, left"]).json()
+    stainless = next(c["choice"] for c in choices if c["choice"]["material"].startswith("stainless"))
+    assert set(stainless["ends"]) == {"37° single flare with sleeve"}
+    ends = stainless["document"]["end_a"], stainless["document"]["end_b"]
+    assert [end["port_thread"] for end in ends] == ["3/8-24", "3/8-24"]
+    assert [p["part"] for p in ends[1]["beyond"]] == ["adapter"]
+    assert "M10x1 port" in ends[1]["beyond"][0]["note"]
+
+
 def test_the_shops_way_is_kept_and_puts_its_choice_first(client, documents):
     answer = client.put("/api/preferences", json={"material": "stainless", "marks": "middle"})
     assert answer.json()["material"] == "stainless"

@@ -1486,6 +1486,8 @@ export interface components {
                 string,
                 string
             ];
+            /** Adapters */
+            adapters: number;
             /** Verdict */
             verdict: ("right" | "acceptable" | "caution" | "refused") | null;
             /** Worst */
@@ -2014,6 +2016,7 @@ export interface components {
          * Fitting
          * @description A way of ending a tube. Lengths in mm.
          *
+         *     `thread` is that of its nut, bolt or stud: a male one goes into the port, a female one over it.
          *     `half_angle_deg` is half the cone of a flare; `grip_mm` is the straight tube that the flaring
          *     tool holds behind the flare.
          */
@@ -2027,6 +2030,11 @@ export interface components {
              * @enum {string}
              */
             kind: "double" | "single" | "bulb" | "compression" | "bite" | "hose" | "quick" | "banjo" | "stud" | "plain";
+            /**
+             * Thread
+             * @enum {string}
+             */
+            thread: "male" | "female" | "none";
             /** Half Angle Deg */
             half_angle_deg: number | null;
             /** Grip Mm */
@@ -3347,7 +3355,7 @@ export interface components {
              * Part
              * @enum {string}
              */
-            part: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler";
+            part: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter";
             /**
              * Points
              * @default not marked

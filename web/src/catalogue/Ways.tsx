@@ -10,11 +10,18 @@ import { condensed } from "../theme/theme";
 export function Ways({ catalogue }: { catalogue: Catalogue }) {
   const client = useQueryClient();
   const [problem, setProblem] = useState("");
-  const prefer = (question: string, answer: string) =>
+  const [chosen, setChosen] = useState<Record<string, string>>(catalogue.preferences);
+  const prefer = (question: string, answer: string) => {
+    const before = chosen;
+    setChosen({ ...chosen, [question]: answer });
     void take(api.PUT("/api/preferences", { body: { [question]: answer } }))
       .then(() => Promise.all([["catalogue"], ["verdicts"], ["jobs"], ["compare"]].map((queryKey) => client.invalidateQueries({ queryKey }))))
       .then(() => setProblem(""))
-      .catch((error: unknown) => setProblem(sentence(error)));
+      .catch((error: unknown) => {
+        setChosen(before);
+        setProblem(sentence(error));
+      });
+  };
   return (
     <Box sx={{ maxWidth: 760 }}>
       <Box sx={{ mb: 2 }}>Good people disagree on these. Choose this shop’s way; Bendrel puts it first, and still says what the others say.</Box>
@@ -30,7 +37,7 @@ export function Ways({ catalogue }: { catalogue: Catalogue }) {
           </Box>
           {school.options.map((option) => (
             <Box component="label" key={option.id} sx={{ display: "flex", gap: 1.5, py: 0.75, minHeight: 44, cursor: "pointer", borderBottom: "1px solid var(--rule)" }}>
-              <input type="radio" name={school.id} checked={catalogue.preferences[school.id] === option.id} onChange={() => prefer(school.id, option.id)} style={{ width: 20, height: 20, flex: "none", accentColor: "var(--ink)" }} />
+              <input type="radio" name={school.id} checked={chosen[school.id] === option.id} onChange={() => prefer(school.id, option.id)} style={{ width: 20, height: 20, flex: "none", accentColor: "var(--ink)" }} />
               <Box>
                 <b>{option.name}</b> <Box component="span">{option.reason}</Box>
               </Box>

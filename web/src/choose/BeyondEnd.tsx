@@ -16,7 +16,7 @@ interface Props {
   catalogue: Catalogue;
 }
 
-const PARTS: PartPiece["part"][] = ["check valve", "reservoir", "filter", "restrictor", "shut-off valve", "cooler"];
+const PARTS: PartPiece["part"][] = ["check valve", "reservoir", "filter", "restrictor", "shut-off valve", "cooler", "adapter"];
 const POINTS = [
   { id: "not marked", name: "no arrow seen" },
   { id: "A", name: "end A" },
@@ -155,7 +155,8 @@ function PartFields({ piece, unit, onChange }: { piece: PartPiece; unit: Unit; o
   return (
     <>
       <Pick label="Part" value={piece.part} options={PARTS.map((id) => ({ id, name: id }))} onChange={(id) => onChange({ part: id as PartPiece["part"] })} />
-      <Pick label="Points to" value={piece.points} options={POINTS} onChange={(points) => onChange({ points: points as PartPiece["points"] })} />
+      {piece.part === "adapter" && <Field label="From, to" text={piece.note ?? ""} placeholder="M10x1 port to 3/8-24, 37°" onText={(note) => onChange({ note: note.slice(0, 80) })} />}
+      {piece.part !== "adapter" && <Pick label="Points to" value={piece.points} options={POINTS} onChange={(points) => onChange({ points: points as PartPiece["points"] })} />}
       <Pick label="It is" value={piece.age} options={["new", "old"].map((id) => ({ id, name: id }))} onChange={(age) => onChange({ age: age as PartPiece["age"] })} />
       {piece.part === "restrictor" && (
         <>

@@ -23,7 +23,7 @@ const RULES = { stop: "does not fit the rules", caution: "with care", note: "fit
 
 const ROWS: { name: string; of: (row: PricedChoice) => ReactNode }[] = [
   { name: "The rules", of: ({ choice }) => <Rules choice={choice} /> },
-  { name: "Ends", of: ({ choice }) => (choice.ends[0] === choice.ends[1] ? choice.ends[0] : choice.ends.join(" / ")) },
+  { name: "Ends", of: ({ choice }) => `${choice.ends[0] === choice.ends[1] ? choice.ends[0] : choice.ends.join(" / ")}${choice.adapters > 0 ? `, with ${choice.adapters === 1 ? "an adapter" : `${choice.adapters} adapters`}` : ""}` },
   { name: "Bends", of: ({ choice }) => `${choice.bends} (${choice.bender_name})` },
   { name: "Flaring", of: ({ choice }) => choice.flares },
   { name: "Corrections in place", of: ({ choice }) => (choice.tweaks ? "yes" : "no: out, bend, in again") },

@@ -19,6 +19,7 @@ FittingKind = Literal[
 class Fitting:
     """A way of ending a tube. Lengths in mm.
 
+    `thread` is that of its nut, bolt or stud: a male one goes into the port, a female one over it.
     `half_angle_deg` is half the cone of a flare; `grip_mm` is the straight tube that the flaring
     tool holds behind the flare.
     """
@@ -26,6 +27,7 @@ class Fitting:
     id: str
     name: str
     kind: FittingKind
+    thread: Literal["male", "female", "none"]
     half_angle_deg: float | None
     grip_mm: Annotated[float, Ge(0)]
     seals: str
@@ -44,7 +46,7 @@ class Fitting:
     @property
     def screwed(self) -> bool:
         """The end has a thread of its own: a nut, a banjo bolt or a stud."""
-        return self.loose_nut or self.kind in ("banjo", "stud")
+        return self.thread != "none"
 
 
 @record

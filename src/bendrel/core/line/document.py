@@ -113,7 +113,9 @@ class HosePiece:
     sleeved: bool = False
 
 
-PartInLine = Literal["check valve", "reservoir", "filter", "restrictor", "shut-off valve", "cooler"]
+PartInLine = Literal[
+    "check valve", "reservoir", "filter", "restrictor", "shut-off valve", "cooler", "adapter"
+]
 
 
 @record

@@ -6,9 +6,10 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Literal
 
+from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.findings import EndName, Finding, Severity
 from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord, preferred
-from bendrel.core.line.document import Line, LineEnd
+from bendrel.core.line.document import Line, LineEnd, PartPiece
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.judge_service import suits
 from bendrel.core.plan.kit import Kit
@@ -18,6 +19,7 @@ from bendrel.core.record import record
 from bendrel.core.tube.material import Bending, Flaring, Tube
 
 MOST = 4
+MOST_BEYOND = 6
 CHOICE_CODES = (
     "material_", "end_refused", "end_care", "wrong_seat", "no_flare", "double_flare", "pressure_", "test_",
     "too_hot", "fluid_tube", "radius", "angle", "bender", "choked", "fast", "nut_",
@@ -36,6 +38,7 @@ class Choice:
     size: str
     wall_mm: float
     ends: tuple[str, str]
+    adapters: int
     verdict: VerdictWord | None
     worst: Severity | None
     against: tuple[str, ...]
@@ -112,31 +115,67 @@ def _with_tube(line: Line, kit: Kit, tube: Tube) -> Line | None:
 
 
 def _end(line: Line, kit: Kit, tube: Tube, end: EndName) -> LineEnd:
-    """The present end where it can stay, else the best that service, port and material allow."""
+    """The present end where it can stay, else the best that service and material allow: one that
+    suits the port, or one with an adapter in the port."""
     now = line.end(end)
-    material = kit.materials[tube.material]
-    seat = kit.seats.get(now.seat)
-
-    def rank(fitting_id: str) -> int:
-        verdict = kit.verdict("end", fitting_id, line.service)
-        return VERDICT_ORDER[verdict.verdict] if verdict else 1
-
+    material, seat = kit.materials[tube.material], kit.seats.get(now.seat)
     able = [
         f
         for f in kit.fittings.values()
-        if suits(material, f.kind)
-        and (seat is None or f.id in seat.takes)
-        and (not f.screwed or kit.nuts_for(f.id, tube.size))
+        if suits(material, f.kind) and (not f.screwed or kit.nuts_for(f.id, tube.size))
     ]
-    kept = next((f for f in able if f.id == now.fitting and rank(f.id) <= 1), None)
-    best = kept or (min(able, key=lambda f: rank(f.id)) if able else None)
-    if best is None:
+
+    def rank(fitting: Fitting) -> tuple[int, bool, bool]:
+        verdict = kit.verdict("end", fitting.id, line.service)
+        word = VERDICT_ORDER[verdict.verdict] if verdict else 1
+        fits = _fitting_nut(kit, fitting, tube, now) is not None or not fitting.screwed
+        seats = seat is None or fitting.id in seat.takes
+        flared = kit.fittings[now.fitting].flared
+        return max(word, 1), fitting.flared != flared, not (fits and seats)
+
+    kept = next((f for f in able if f.id == now.fitting and rank(f)[0] <= 1), None)
+    if kept is None and not able:
         return now
-    nuts = kit.nuts_for(best.id, tube.size)
-    nut = next((n.id for n in nuts if n.thread == now.port_thread), nuts[0].id if nuts else None)
-    if best.id == now.fitting and now.nut in {n.id for n in nuts}:
-        nut = now.nut
-    return replace(now, fitting=best.id, nut=nut, proved=now.proved and nut == now.nut, measured_use=None)
+    best = kept or min(able, key=rank)
+    nut = _fitting_nut(kit, best, tube, now)
+    same = best.id == now.fitting
+    if nut is None and best.screwed and not same:
+        return _adapted(kit, best, tube, now)
+    usual = next(iter(kit.nuts_for(best.id, tube.size)), None)
+    chosen = nut or usual
+    name = chosen.id if chosen else None
+    return replace(now, fitting=best.id, nut=name, proved=now.proved and name == now.nut, measured_use=None)
+
+
+def _fitting_nut(kit: Kit, fitting: Fitting, tube: Tube, end: LineEnd) -> Nut | None:
+    """A nut for this end type and tube that goes into the port: the present one, or one with the port's
+    thread; the usual one where the port's thread is not known."""
+    nuts = kit.nuts_for(fitting.id, tube.size)
+    present = next((n for n in nuts if n.id == end.nut), None)
+    if present is not None:
+        return present
+    if not end.port_thread.strip():
+        return nuts[0] if nuts else None
+    if fitting.thread != kit.fittings[end.fitting].thread != "none":
+        return None  # a nut that goes over does not suit a port that takes one in
+    return next((n for n in nuts if n.thread == end.port_thread.strip()), None)
+
+
+def _adapted(kit: Kit, fitting: Fitting, tube: Tube, now: LineEnd) -> LineEnd:
+    """`now` with an adapter in its port, so that another end type screws on."""
+    nut = kit.nuts_for(fitting.id, tube.size)[0]
+    seat = next((s.id for s in kit.seats.values() if fitting.id in s.takes), "")
+    note = f"{now.port_thread.strip()} port to {nut.thread}, {fitting.name}"
+    return replace(
+        now,
+        fitting=fitting.id,
+        nut=nut.id,
+        port_thread=nut.thread,
+        seat=seat,
+        proved=False,
+        measured_use=None,
+        beyond=(PartPiece(part="adapter", note=note[:80]), *now.beyond)[:MOST_BEYOND],
+    )
 
 
 def _weigh(line: Line, kit: Kit, *, present: bool) -> Choice | None:
@@ -147,6 +186,9 @@ def _weigh(line: Line, kit: Kit, *, present: bool) -> Choice | None:
     material = kit.materials[tube.material]
     verdict = kit.verdict("tube", material.id, line.service)
     ends = (kit.fittings[line.end_a.fitting], kit.fittings[line.end_b.fitting])
+    adapters = sum(
+        p.kind == "part" and p.part == "adapter" for e in (line.end_a, line.end_b) for p in e.beyond
+    )
     against = [f for f in plan.findings if f.code.startswith(CHOICE_CODES) and f.severity != "note"]
     worst: Severity | None = None
     if against:
@@ -158,6 +200,7 @@ def _weigh(line: Line, kit: Kit, *, present: bool) -> Choice | None:
         size=tube.size,
         wall_mm=tube.wall_mm,
         ends=(ends[0].name, ends[1].name),
+        adapters=adapters,
         verdict=verdict.verdict if verdict else None,
         worst=worst,
         against=_titles(against),

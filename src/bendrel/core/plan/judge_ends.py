@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from bendrel.core.ends.fitting import Nut
 from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.plan.case import SPAN, Case, set_value
-from bendrel.core.threads.designation import ThreadError
+from bendrel.core.threads.designation import Thread, ThreadError
 from bendrel.core.threads.fit import ThreadFit, thread_fit
 
 ENDS: tuple[EndName, EndName] = ("A", "B")
@@ -140,8 +140,8 @@ def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
     fit: ThreadFit | None = None
     if choice.port_thread.strip():
         try:
-            threads = case.kit.thread(nut.thread), case.kit.thread(choice.port_thread)
-            fit = thread_fit(*threads, case.kit.least_engagement)
+            port = case.kit.thread(choice.port_thread)
+            fit = _nut_on_port(case, end, nut, port)
         except ThreadError as error:
             yield Finding(
                 severity="caution",
@@ -158,7 +158,7 @@ def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
             code="nut_port",
             where=case.at_end(end),
             title=f"End {end}: {_VERDICTS[fit.verdict]}",
-            message=_fit_words(fit),
+            message=_fit_words(fit, case.fittings[end].thread == "female"),
             source=case.kit.advice["thread_fit"].source,
             advice="Use a nut with the port’s own thread.",
             fix=_fitting_nut(case, end),
@@ -183,10 +183,21 @@ _VERDICTS = {
 }
 
 
-def _fit_words(fit: ThreadFit) -> str:
-    pair = f"A {fit.male} nut in the {fit.female} port"
+def _nut_on_port(case: Case, end: EndName, nut: Nut, port: Thread) -> ThreadFit:
+    """The nut in the port, or over it where its thread is the female one. Raises ThreadError."""
+    own = case.kit.thread(nut.thread)
+    pair = (port, own) if case.fittings[end].thread == "female" else (own, port)
+    return thread_fit(*pair, case.kit.least_engagement)
+
+
+def _fit_words(fit: ThreadFit, over: bool) -> str:
+    pair = (
+        f"A {fit.female} nut over the {fit.male} port"
+        if over
+        else f"A {fit.male} nut in the {fit.female} port"
+    )
     if fit.verdict == "will_not_start":
-        return f"{pair} does not start: it is {-fit.clearance_mm:.2f} mm too big on the flanks."
+        return f"{pair} does not start: it is {-fit.clearance_mm:.2f} mm too tight on the flanks."
     if fit.verdict == "loose":
         return f"{pair} holds by {fit.engagement:.0%} of a proper thread and pulls out."
     turns = fit.turns_before_binding or 0.0
@@ -200,7 +211,7 @@ def _fitting_nut(case: Case, end: EndName) -> Fix | None:
     port = case.kit.thread(case.line.end(end).port_thread)
     for nut in case.kit.nuts_for(case.fittings[end].id, case.tube.size):
         try:
-            fit = thread_fit(case.kit.thread(nut.thread), port, case.kit.least_engagement)
+            fit = _nut_on_port(case, end, nut, port)
         except ThreadError:
             continue
         if fit.verdict == "fits":

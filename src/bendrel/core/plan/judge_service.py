@@ -132,6 +132,8 @@ def _single_37(case: Case, end: EndName) -> Fix | None:
     both = (
         *set_value("", f"{path}/fitting", "single-37").changes,
         *set_value("", f"{path}/nut", nuts[0].id).changes,
+        *set_value("", f"{path}/port_thread", "").changes,  # it goes over an adapter, not into this port
+        *set_value("", f"{path}/proved", False).changes,
     )
     return Fix(label="Make it a 37° single flare", changes=both)
 

@@ -65,7 +65,8 @@ def needs_of(
             found.append(_need("sleeve:hose", f"sleeve over {name}", 1, "where it rubs"))
     for part in pieces.parts:
         if part.piece.age == "new":
-            found.append(_need(f"part:{part.piece.part}", part.piece.part, 1, f"beyond end {part.end}"))
+            what = f"{part.piece.part}, {part.piece.note}" if part.piece.note.strip() else part.piece.part
+            found.append(_need(f"part:{part.piece.part}", what, 1, f"beyond end {part.end}"))
     found += old_parts(removed)
     if carried is not None and carried.fluid.family != "air" and removed.advice is not None:
         litres = removed.advice.volume_l
