@@ -17,6 +17,7 @@ sys.path.insert(0, str(ROOT))
 from tests.browser.conftest import CHROMIUM_FLAGS, free_port  # noqa: E402
 
 SOUND, WRONG = "Rear axle, left", "Front left, as sketched (cannot be made)"
+COOLER = "Pump gearbox to cooler"
 
 
 def open_line(page: Page, name: str, stage: str) -> None:
@@ -54,8 +55,13 @@ def take(page: Page) -> None:
     open_line(page, WRONG, "measure")
     page.locator("aside [data-finding='straight_missing']").get_by_title("Show where").click()
     shoot(page, "findings")
-    open_line(page, SOUND, "choose")
+    open_line(page, COOLER, "choose")
     shoot(page, "choose")
+    open_line(page, SOUND, "choose")
+    page.get_by_role("button", name="Compare choices…").click()
+    page.get_by_role("button", name="Take double-wall steel").first.wait_for()
+    shoot(page, "compare")
+    look_up(page)
     open_line(page, SOUND, "plan")
     page.locator("[data-move='4'] button").nth(1).click()
     shoot(page, "plan")
@@ -65,6 +71,19 @@ def take(page: Page) -> None:
     page.get_by_role("heading", name="Simulated gauges").wait_for()
     shoot(page, "standins")
     misread(page)
+
+
+def look_up(page: Page) -> None:
+    page.goto("/lookups/pair")
+    page.locator("[data-verdict]").wait_for()
+    shoot(page, "threads")
+    page.goto("/lookups/uses")
+    page.get_by_role("button", name="copper, brake: refused").click()
+    shoot(page, "matrix")
+    page.goto("/catalogue/tubes")
+    page.get_by_label("Search").fill("copper-nickel 3/16")
+    page.locator("tr[data-row]").first.wait_for()
+    shoot(page, "catalogue")
 
 
 def scroll(page: Page, by: int) -> None:

@@ -209,7 +209,9 @@ def test_a_jobs_kit_adds_up_like_things(client):
     tube = next(r for r in kit["rows"] if r["need"]["ref"] == "tube:copper-nickel_3-16in_0.711")
     cut = {line["name"]: line["cut_mm"] for line in job["lines"]}
     assert tube["need"]["amount"] == pytest.approx(cut["Rear axle, left"] + cut["Rear axle, right"])
-    assert "Rear axle, right" in tube["need"]["why"]
+    assert tube["need"]["why"] == "Rear axle, left; Rear axle, right"
+    fluid = next(r for r in kit["rows"] if r["need"]["ref"] == "fluid:dot4")
+    assert fluid["need"]["amount"] == pytest.approx(0.8)  # one filling for all three brake lines
     assert client.get("/api/jobs/none/kit").status_code == 404
 
 

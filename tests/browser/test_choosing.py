@@ -94,7 +94,7 @@ def test_the_wrong_seat_is_found_and_the_right_end_taken(page: Page, copy_of):
     end.get_by_label("Port’s seat").select_option("bubble-seat")
     wrong = finding(page, "wrong_seat")
     expect(wrong).to_contain_text("closes on itself")
-    wrong.get_by_role("button", name="Make it a ISO bubble flare").click()
+    wrong.get_by_role("button", name="Change it to ISO bubble flare").click()
     expect(end.get_by_label("End type")).to_have_value("bubble")
 
 

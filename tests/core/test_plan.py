@@ -184,7 +184,7 @@ def test_what_brakes_refuse(kit):
     assert refused.fix.label == "Use copper-nickel"
     for fitting in ("compression", "plain"):
         ended = plan_line(bent(*U, end_b=LineEnd(fitting=fitting)), kit)
-        assert found(ended, "end_refused").fix.label == "Make it a 45° double flare"
+        assert found(ended, "end_refused").fix.label == "Change it to 45° double flare"
     cooler = plan_line(bent(*U, end_b=LineEnd(fitting="compression"), service="cooler"), kit)
     assert "end_refused" not in codes(cooler)
 

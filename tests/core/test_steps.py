@@ -1,8 +1,13 @@
 """The order of work, step by step, against trade.md 2 and 6 (common practice)."""
 
+from dataclasses import replace
+
 import pytest
 
+from bendrel.core.line.document import LineEnd
+from bendrel.core.plan.assemble import plan_line
 from bendrel.core.procedure.steps import EndWork, build_steps
+from tests.lines import bent, row
 
 
 def end(name="A", *, flared=True, thread="3/8-24", allowance=2.05, order="before"):
@@ -79,3 +84,15 @@ def test_lengths_are_said_in_the_persons_unit(unit, said):
 def test_one_nut_is_one_nut():
     made = steps(end("A"), end("B", flared=False, thread=None, allowance=0.0))
     assert text_of(made, "nuts")[0].startswith("The nut on now")
+
+
+def test_a_sleeve_joint_is_closed_this_shops_way(kit):
+    """Trade notes 11: against the stop, a hair back, or a stub past the sleeve."""
+    sleeve = LineEnd(fitting="compression", nut="compression_3-16in_3-8-24")
+    line = bent(row(100, 90), service="fuel-low", end_a=sleeve, end_b=LineEnd(fitting="npt"))
+    texts = [step.text for step in plan_line(line, kit).part.steps]
+    assert any(text.startswith("End A: tube hard against the stop") for text in texts)
+    assert any(text.startswith("End B: sealant: a little on tapered threads") for text in texts)
+    other = replace(kit, preferences={**kit.preferences, "sleeve": "hair back"})
+    texts = [step.text for step in plan_line(line, other).part.steps]
+    assert any(text.startswith("End A: tube a hair back from it") for text in texts)

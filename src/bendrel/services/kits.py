@@ -112,15 +112,17 @@ def _without_price(need: Need, held: Held | None) -> KitRow:
 
 
 def added_up(needs: Iterable[Need]) -> tuple[Need, ...]:
-    """Needs of the same thing as one, with every line that asks for it."""
+    """Needs of the same thing as one, with every line that asks for it. A fluid is not added up: the
+    lines of a machine share one filling."""
     found: dict[str, Need] = {}
     for need in needs:
         was = found.get(need.ref)
         if was is None:
             found[need.ref] = need
         elif was.what == need.what:
-            why = was.why if need.why in was.why.split(", ") else f"{was.why}, {need.why}"
-            found[need.ref] = replace(was, amount=was.amount + need.amount, why=why)
+            why = was.why if need.why in was.why.split("; ") else f"{was.why}; {need.why}"
+            amount = max(was.amount, need.amount) if need.unit == "l" else was.amount + need.amount
+            found[need.ref] = replace(was, amount=amount, why=why)
         else:
             found[f"{need.ref} {need.what}"] = need
     return tuple(found.values())

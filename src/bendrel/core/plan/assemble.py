@@ -22,7 +22,6 @@ from bendrel.core.plan.model import Part, Plan, PlannedBend, Term
 from bendrel.core.plan.moves import plan_moves
 from bendrel.core.plan.removed import judge_removal
 from bendrel.core.procedure.steps import EndWork, Step, build_steps
-from bendrel.core.service import Service
 from bendrel.core.shape.bends import BendList, Span, bend_spans
 from bendrel.core.shape.centreline import end_frame, pieces, sampled
 from bendrel.core.shape.view import ABOVE, FROM_A, clearest, from_b
@@ -53,7 +52,7 @@ def plan_line(line: Line, kit: Kit) -> Plan:
     straights = shape.straights_mm
     a = end_parts(line, kit, chosen, "A", straights[0], uses["A"], longs["A"] or 0.0)
     b = end_parts(line, kit, chosen, "B", straights[-1], uses["B"], longs["B"] or 0.0)
-    part = _part(line, chosen, kit.services[line.service], shape, a, b, spare)
+    part = _part(line, kit, chosen, shape, a, b, spare)
     looked, removed = look_at(line, kit, part.developed_mm), judge_removal(line, kit)
     case = _case(line, kit, chosen, read, part, (a, b))
     follows = choose(line, kit, chosen, shape, (a, b), part.cut_mm, removed)
@@ -95,8 +94,8 @@ def _case(
 
 def _part(
     line: Line,
+    kit: Kit,
     chosen: Choices,
-    service: Service,
     shape: BendList,
     a: EndParts,
     b: EndParts,
@@ -158,7 +157,7 @@ def _part(
             "from B": from_b(last.way),
             "above": ABOVE,
         },
-        steps=_build_steps(line, service, cut, spare, len(bends), held, b if held is a else a),
+        steps=_build_steps(line, kit, cut, spare, len(bends), held, b if held is a else a),
         derivations=working.derivations(figures),
     )
 
@@ -185,15 +184,31 @@ def _planned_bends(shape: BendList, spans: tuple[Span, ...]) -> tuple[PlannedBen
     )
 
 
+def _closing(kit: Kit, parts: EndParts) -> tuple[str, str]:
+    """How this shop closes a sleeve or tapered joint, and its reason; nothing to say of the others."""
+    kind, end = parts.fitting.kind, parts.fitting.id
+    if kind not in ("compression", "bite") and end not in ("npt", "bspt"):
+        return "", ""
+    school = kit.schools["sleeve" if kind in ("compression", "bite") else "sealant"]
+    answer = next(o for o in school.options if o.id == kit.preferences[school.id])
+    if school.id == "sleeve":
+        return (
+            f"tube {answer.name} while the nut is tightened; wait, look for a drip, nip again.",
+            answer.reason,
+        )
+    return f"sealant: {answer.name}, none on the first thread.", answer.reason
+
+
 def _build_steps(
     line: Line,
-    service: Service,
+    kit: Kit,
     cut_mm: float,
     spare_mm: float,
     bends: int,
     held: EndParts,
     far: EndParts,
 ) -> tuple[Step, ...]:
+    closing = {parts.end: _closing(kit, parts) for parts in (held, far)}
     work = [
         EndWork(
             end=parts.end,
@@ -201,6 +216,8 @@ def _build_steps(
             flared=parts.fitting.flared,
             nut_thread=parts.nut.thread if parts.nut else None,
             loose_nut=parts.fitting.loose_nut,
+            joint_text=closing[parts.end][0],
+            joint_why=closing[parts.end][1],
             allowance_mm=parts.allowance_mm,
             order=parts.order,
             leave_long_mm=parts.leave_long_mm,
@@ -214,7 +231,7 @@ def _build_steps(
         held=work[0],
         far=work[1],
         unit=line.unit,
-        tests=service.tests,
+        tests=kit.services[line.service].tests,
     )
 
 

@@ -236,7 +236,7 @@ def _push(case: Case, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
 def _beaded(case: Case, hose: PlacedHose) -> Fix | None:
     if ("bead", case.tube.size) not in case.kit.end_sizes:
         return None
-    return set_value("Make it a beaded end", f"/end_{hose.end.lower()}/fitting", "bead")
+    return set_value("Change it to a beaded end", f"/end_{hose.end.lower()}/fitting", "bead")
 
 
 def _fitting_bore(case: Case, hose: PlacedHose, side: HoseEndFit) -> Fix | None:

@@ -100,7 +100,7 @@ def _right_end(case: Case, end: EndName) -> Fix | None:
                 *set_value("", f"{path}/fitting", fitting.id).changes,
                 *set_value("", f"{path}/nut", nuts[0].id if nuts else None).changes,
             )
-            return Fix(label=f"Make it a {fitting.name}", changes=both)
+            return Fix(label=f"Change it to {fitting.name}", changes=both)
     return None
 
 
@@ -135,7 +135,7 @@ def _single_37(case: Case, end: EndName) -> Fix | None:
         *set_value("", f"{path}/port_thread", "").changes,  # it goes over an adapter, not into this port
         *set_value("", f"{path}/proved", False).changes,
     )
-    return Fix(label="Make it a 37° single flare", changes=both)
+    return Fix(label="Change it to a 37° single flare", changes=both)
 
 
 def _seat(case: Case, end: EndName) -> Iterator[Finding]:
@@ -172,7 +172,7 @@ def _seat_end(case: Case, end: EndName) -> Fix | None:
                 *set_value("", f"{path}/fitting", name).changes,
                 *set_value("", f"{path}/nut", nuts[0].id if nuts else None).changes,
             )
-            return Fix(label=f"Make it a {fitting.name}", changes=both)
+            return Fix(label=f"Change it to {fitting.name}", changes=both)
     return None
 
 

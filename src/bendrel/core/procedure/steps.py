@@ -28,7 +28,7 @@ class Step:
 
 @record
 class EndWork:
-    """What a step needs to know of one end."""
+    """What a step needs to know of one end. `joint_text` says how this joint is closed in this shop."""
 
     end: EndName
     name: str
@@ -38,6 +38,8 @@ class EndWork:
     order: FlareOrder | None
     leave_long_mm: float = 0.0
     loose_nut: bool = True
+    joint_text: str = ""
+    joint_why: str = ""
 
 
 def build_steps(
@@ -127,6 +129,9 @@ def _steps(
         if far.flared:
             yield _flare(far, "last; its nut is already on")
     yield Step(kind="blow", text="Blow through both ways with clean air.")
+    for end in sorted((held, far), key=lambda e: e.end):
+        if end.joint_text:
+            yield Step(kind="install", text=f"End {end.end}: {end.joint_text}", why=end.joint_why)
     yield Step(
         kind="install",
         text="Fit loosely end to end, start every thread by hand, then tighten with a second wrench holding.",
