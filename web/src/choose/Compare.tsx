@@ -27,7 +27,7 @@ const ROWS: { name: string; of: (row: PricedChoice) => ReactNode }[] = [
   { name: "Bends", of: ({ choice }) => `${choice.bends} (${choice.bender_name})` },
   { name: "Flaring", of: ({ choice }) => choice.flares },
   { name: "Corrections in place", of: ({ choice }) => (choice.tweaks ? "yes" : "no: out, bend, in again") },
-  { name: "Pressure, tube", of: ({ choice }) => (choice.margin == null ? "–" : `${choice.margin.toFixed(1)} × working`) },
+  { name: "Pressure, tube", of: ({ choice }) => (choice.margin == null ? "–" : `${choice.margin.toFixed(choice.margin < 2 ? 2 : 1)} × working`) },
   { name: "Weight", of: ({ choice }) => `${Math.round(choice.mass_g)} g` },
   { name: "Tube and nuts", of: ({ cents, unpriced }) => `${sayMoney(cents)}${unpriced > 0 ? `, ${unpriced} without a price` : ""}` },
   { name: "In stock", of: ({ in_stock, short }) => (short.length === 0 ? "all of it" : in_stock.length === 0 ? "nothing" : `all but ${short.join(", ")}`) },

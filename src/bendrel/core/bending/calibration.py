@@ -1,0 +1,279 @@
+"""What a bender really does, from test pieces: radius, zero offset and spring-back, with their doubt."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from math import radians, sqrt
+from typing import TYPE_CHECKING, Annotated, Any, Literal
+
+from annotated_types import Ge, Gt
+
+from bendrel.core.bending.bender import Bender
+from bendrel.core.line.reading import setback_mm
+from bendrel.core.record import record
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+    Array = NDArray[np.float64]
+
+ReadingName = Literal["leg A", "leg B", "angle", "width"]
+HOOKED_FROM_DEG = 150.0
+"""From this angle on a leg is read with the tape hooked over the back: the corner runs away."""
+U_DEG = 175.0
+
+
+@record
+class Trial:
+    """One bent piece of straight tube. Lengths in mm, angles in degrees.
+
+    `mark_mm` is where the tool's zero was set, from the clamped end; `dial_deg` what the dial showed.
+    `leg_a_mm` and `leg_b_mm` run from the clamped and the free end to the outside corner (over the back
+    from 150° on); `angle_deg` is the bend as measured; `width_mm` the outside width of a U. What was
+    not read is None.
+    """
+
+    cut_mm: Annotated[float, Gt(0)]
+    mark_mm: Annotated[float, Ge(0)]
+    dial_deg: Annotated[float, Gt(0)]
+    leg_a_mm: float | None
+    leg_b_mm: float | None
+    angle_deg: float | None
+    width_mm: float | None = None
+
+
+@record
+class CalibrationPrior:
+    """What is thought of a tool before its first piece: the middle and, in `spread`, one standard
+    deviation of radius (mm), zero offset (mm), spring-back share and spring-back angle (degrees);
+    `reading_mm` and `reading_deg` are the most that one reading is off."""
+
+    radius_mm: float
+    springback: float
+    spread: tuple[float, float, float, float]
+    reading_mm: float
+    reading_deg: float
+
+
+@record
+class Odd:
+    """A reading that does not agree with the rest: `off` is how far, in its own unit."""
+
+    piece: int
+    reading: ReadingName
+    off: float
+
+
+@record
+class Calibration:
+    """A tool as its pieces tell it. `radius_mm` is that of the die: the finished radius is R·dial/θ.
+    Spring-back: dial = (1 + a)·θ + b. `doubt` holds two standard deviations of radius, zero, a and b;
+    `covariance` the whole of it."""
+
+    radius_mm: float
+    zero_offset_mm: float
+    springback: float
+    springback_deg: float
+    doubt: tuple[float, float, float, float]
+    covariance: tuple[tuple[float, ...], ...]
+    pieces: int
+    odd: tuple[Odd, ...]
+
+    @property
+    def finished_radius_mm(self) -> float:
+        """Centreline radius after spring-back, the small constant part left out."""
+        return self.radius_mm * (1 + self.springback)
+
+    def dial_deg(self, angle_deg: float) -> float:
+        """What the dial must show for a finished angle."""
+        return (1 + self.springback) * angle_deg + self.springback_deg
+
+
+Figures = tuple[float, float, float, float]
+
+
+def finished_angle(figures: Sequence[float], dial_deg: float) -> float:
+    """θ = (dial − b)/(1 + a), in degrees."""
+    _, _, a, b = figures
+    return (dial_deg - b) / (1 + a)
+
+
+def predict(figures: Sequence[float], piece: Trial, od_mm: float) -> dict[ReadingName, float]:
+    """What each reading of `piece` would be with a tool of these figures (radius, zero, a, b).
+
+    The arc starts at mark + z on the clamped side with the finished radius R·dial/θ. Source: geometry
+    of a rotary-draw bender; readings as in `setback_mm`.
+    """
+    radius, zero, _, _ = figures
+    angle = finished_angle(figures, piece.dial_deg)
+    finished = radius * piece.dial_deg / angle
+    start = piece.mark_mm + zero
+    reach = setback_mm("back" if piece.dial_deg >= HOOKED_FROM_DEG else "outside", angle, finished, od_mm)
+    return {
+        "leg A": start + reach,
+        "leg B": piece.cut_mm - start - finished * radians(angle) + reach,
+        "angle": angle,
+        "width": 2 * finished + od_mm,
+    }
+
+
+def calibrate(pieces: Sequence[Trial], od_mm: float, prior: CalibrationPrior) -> Calibration:
+    """Radius, zero offset and spring-back from the readings and what was thought before.
+
+    Weighted least squares with the prior as readings of its own; one piece is enough to start, three
+    tell well. Each reading's error is taken as even within its limit (limit/√3). Source: derived
+    (maximum of the posterior, linearised covariance); odd readings by their studentised residual.
+    """
+    import numpy as np
+    from scipy.optimize import least_squares
+
+    start = np.array([prior.radius_mm, 0.0, prior.springback, 0.0])
+    middle, spread = start.copy(), np.array(prior.spread)
+    rows = _rows(pieces, prior)
+
+    def residuals(figures: Array) -> Array:
+        told = [predict([float(f) for f in figures], piece, od_mm) for piece in pieces]
+        read = [(told[k][name] - value) / sigma for k, name, value, sigma in rows]
+        return np.concatenate([np.array(read), (figures - middle) / spread])
+
+    found = least_squares(residuals, start, x_scale=spread)
+    covariance = np.linalg.inv(found.jac.T @ found.jac)
+    sds = np.sqrt(np.diag(covariance))
+    radius, zero, a, b = (float(value) for value in found.x)
+    return Calibration(
+        radius_mm=radius,
+        zero_offset_mm=zero,
+        springback=a,
+        springback_deg=b,
+        doubt=(2 * float(sds[0]), 2 * float(sds[1]), 2 * float(sds[2]), 2 * float(sds[3])),
+        covariance=tuple(tuple(float(v) for v in row) for row in covariance),
+        pieces=len(pieces),
+        odd=_odd(found, covariance, rows),
+    )
+
+
+def prediction_sd(
+    calibration: Calibration, piece: Trial, od_mm: float
+) -> dict[ReadingName, tuple[float, float]]:
+    """(figure, one standard deviation) of every reading of a piece that is still to be made."""
+    import numpy as np
+
+    figures = figures_of(calibration)
+    covariance = np.array(calibration.covariance)
+    told = predict(figures, piece, od_mm)
+    slopes = _slopes(figures, piece, od_mm)
+    return {name: (told[name], sqrt(float(slopes[name] @ covariance @ slopes[name]))) for name in told}
+
+
+def next_piece(
+    bender: Bender, calibration: Calibration, tried: Sequence[Trial], prior: CalibrationPrior
+) -> Trial:
+    """The piece that would tell most now: of the angles that the tool makes, the one that leaves the
+    least doubt of legs and angle at 45°, 90° and 135°. A U is among them where the tool makes one."""
+    import numpy as np
+
+    now = np.array(calibration.covariance)
+    goals = [
+        _slopes(figures_of(calibration), blank_piece(bender, angle), bender.od_mm) for angle in (45, 90, 135)
+    ]
+
+    def doubt_after(piece: Trial) -> float:
+        slopes = _slopes(figures_of(calibration), piece, bender.od_mm)
+        information = np.linalg.inv(now)
+        for name in names_of(piece):
+            sigma = _sigma(name, prior)
+            information += np.outer(slopes[name], slopes[name]) / sigma**2
+        after = np.linalg.inv(information)
+        return sum(float(g[n] @ after @ g[n]) for g in goals for n in ("leg A", "leg B", "angle"))
+
+    dials = [d for d in (30.0, 60.0, 90.0, 120.0, 150.0) if d < bender.greatest_angle_deg]
+    dials.append(180.0 if bender.greatest_angle_deg >= 180 else bender.greatest_angle_deg)
+    fresh = [d for d in dials if d not in {piece.dial_deg for piece in tried}] or dials
+    return min((blank_piece(bender, dial) for dial in fresh), key=doubt_after)
+
+
+def blank_piece(bender: Bender, dial_deg: float) -> Trial:
+    """A piece long enough for the tool to hold, the mark in its middle third, nothing read yet."""
+    radius = bender.radius_mm or 3 * bender.od_mm
+    before = max(100.0, bender.least_before_first_mm + 60)
+    cut = before + radius * radians(dial_deg) + before
+    return Trial(
+        cut_mm=float(round(cut, -1)),
+        mark_mm=float(round(before, -1)),
+        dial_deg=dial_deg,
+        leg_a_mm=None,
+        leg_b_mm=None,
+        angle_deg=None,
+    )
+
+
+def names_of(piece: Trial) -> tuple[ReadingName, ...]:
+    """What can be read off a piece: the width only of a U."""
+    names: tuple[ReadingName, ...] = ("leg A", "leg B", "angle")
+    return (*names, "width") if piece.dial_deg >= U_DEG else names
+
+
+def figures_of(calibration: Calibration) -> Figures:
+    """Radius, zero, a and b as the sums take them."""
+    c = calibration
+    return c.radius_mm, c.zero_offset_mm, c.springback, c.springback_deg
+
+
+def calibrated(bender: Bender, calibration: Calibration | None) -> Bender:
+    """`bender` with the radius it leaves behind and the zero that its pieces told."""
+    if calibration is None:
+        return bender
+    return replace(
+        bender, radius_mm=calibration.finished_radius_mm, zero_offset_mm=calibration.zero_offset_mm
+    )
+
+
+Row = tuple[int, ReadingName, float, float]
+
+
+def _rows(pieces: Sequence[Trial], prior: CalibrationPrior) -> list[Row]:
+    rows: list[Row] = []
+    for k, piece in enumerate(pieces):
+        values: tuple[tuple[ReadingName, float | None], ...] = (
+            ("leg A", piece.leg_a_mm),
+            ("leg B", piece.leg_b_mm),
+            ("angle", piece.angle_deg),
+            ("width", piece.width_mm),
+        )
+        rows += [(k, n, v, _sigma(n, prior)) for n, v in values if v is not None and n in names_of(piece)]
+    return rows
+
+
+def _sigma(name: ReadingName, prior: CalibrationPrior) -> float:
+    return (prior.reading_deg if name == "angle" else prior.reading_mm) / sqrt(3)
+
+
+def _slopes(figures: Figures, piece: Trial, od_mm: float) -> dict[ReadingName, Array]:
+    import numpy as np
+
+    steps = (1e-3, 1e-3, 1e-5, 1e-3)
+    found: dict[ReadingName, list[float]] = {name: [] for name in ("leg A", "leg B", "angle", "width")}
+    for k, step in enumerate(steps):
+        more, less = list(figures), list(figures)
+        more[k] += step
+        less[k] -= step
+        high, low = predict(more, piece, od_mm), predict(less, piece, od_mm)
+        for name in found:
+            found[name].append((high[name] - low[name]) / (2 * step))
+    return {name: np.array(values) for name, values in found.items()}
+
+
+ODD_FROM = 4.0
+"""Studentised residual from which a reading is called odd: even errors never come near it."""
+
+
+def _odd(found: Any, covariance: Array, rows: list[Row]) -> tuple[Odd, ...]:
+    odd = []
+    for i, (k, name, _, sigma) in enumerate(rows):
+        leverage = float(found.jac[i] @ covariance @ found.jac[i])
+        student = float(found.fun[i]) / sqrt(max(1e-9, 1 - leverage))
+        if abs(student) > ODD_FROM:
+            odd.append((abs(student), Odd(piece=k, reading=name, off=-student * sigma)))
+    return tuple(item for _, item in sorted(odd, key=lambda pair: -pair[0]))

@@ -1,0 +1,144 @@
+"""Calibration from test pieces: what it predicts, how honest its doubt is, and what it notices."""
+
+import random
+from dataclasses import replace
+from math import pi, radians, tan
+
+import pytest
+
+from bendrel.core.bending.calibration import (
+    CalibrationPrior,
+    Trial,
+    blank_piece,
+    calibrate,
+    calibrated,
+    names_of,
+    next_piece,
+    predict,
+    prediction_sd,
+)
+
+PRIOR = CalibrationPrior(
+    radius_mm=15.0, springback=0.012, spread=(1.5, 3.0, 0.015, 0.7), reading_mm=0.5, reading_deg=0.5
+)
+READ = ("leg A", "leg B", "angle")
+
+
+def read(tool, piece, od_mm, rng, mm=0.5, deg=0.5):
+    """`piece` as somebody would read it who bent it on `tool`."""
+    told = predict(tool, piece, od_mm)
+    off = {name: told[name] + rng.uniform(-1, 1) * (deg if name == "angle" else mm) for name in told}
+    return replace(
+        piece,
+        leg_a_mm=off["leg A"],
+        leg_b_mm=off["leg B"],
+        angle_deg=off["angle"],
+        width_mm=off["width"] if "width" in names_of(piece) else None,
+    )
+
+
+def some_tool(rng, radius=15.0):
+    return (
+        radius + rng.uniform(-1.5, 1.5),
+        rng.uniform(-3, 3),
+        rng.uniform(0.004, 0.03),
+        rng.uniform(-0.6, 0.6),
+    )
+
+
+def guided(tool, bender, prior, rng, count=3):
+    pieces, found = [], calibrate([], bender.od_mm, prior)
+    for _ in range(count):
+        pieces.append(read(tool, next_piece(bender, found, pieces, prior), bender.od_mm, rng))
+        found = calibrate(pieces, bender.od_mm, prior)
+    return pieces, found
+
+
+def test_the_readings_follow_the_published_geometry():
+    """computation.md 3: G = A + B − L = 2·R·tan(θ/2) − R·θ to the centreline corner, and a U is 2R + OD
+    wide; readings over the outside are (OD/2)·tan(θ/2) longer on each leg."""
+    piece = Trial(cut_mm=300, mark_mm=150, dial_deg=90, leg_a_mm=None, leg_b_mm=None, angle_deg=None)
+    told = predict((15.0, 0.0, 0.0, 0.0), piece, 4.7625)
+    corner = 4.7625 / 2 * tan(radians(45))
+    gain = told["leg A"] + told["leg B"] - 2 * corner - 300
+    assert gain == pytest.approx(2 * 15 - 15 * pi / 2)
+    assert gain == pytest.approx(0.43 * 15, abs=0.02)
+    u = predict((15.0, 0.0, 0.0, 0.0), replace(piece, dial_deg=180), 4.7625)
+    assert u["width"] == pytest.approx(2 * 15 + 4.7625)
+
+
+@pytest.mark.parametrize("tool", ["lever_3-16in", "pliers_3-16in"])
+def test_three_guided_pieces_predict_a_fourth(kit, tool):
+    """500 simulated tools of either kind, readings off by up to 0.5 mm and 0.5°: both legs within 1 mm
+    and the angle within 1° for 95 of 100, and the stated doubt covers 90 to 99 of 100."""
+    rng, bender = random.Random(7), kit.benders[tool]
+    prior = replace(PRIOR, radius_mm=bender.radius_mm)
+    near = covered = 0
+    for _ in range(500):
+        made = some_tool(rng, bender.radius_mm)
+        _, found = guided(made, bender, prior, rng)
+        fourth = blank_piece(bender, rng.uniform(20, min(150, bender.greatest_angle_deg)))
+        truth = predict(made, fourth, bender.od_mm)
+        told = prediction_sd(found, fourth, bender.od_mm)
+        near += all(abs(truth[n] - told[n][0]) <= 1.0 for n in READ)
+        covered += sum(abs(truth[n] - told[n][0]) <= 1.96 * told[n][1] for n in READ)
+    assert near / 500 >= 0.95
+    assert 0.90 <= covered / 1500 <= 0.99
+
+
+def test_a_u_comes_first_where_the_tool_makes_one(kit):
+    """computation.md 3: three 90° pieces leave R uncertain by more than 1 mm; a U is worth more."""
+    lever, pliers = kit.benders["lever_3-16in"], kit.benders["pliers_3-16in"]
+    nothing = calibrate([], lever.od_mm, PRIOR)
+    assert next_piece(lever, nothing, (), PRIOR).dial_deg == 180
+    assert next_piece(pliers, nothing, (), PRIOR).dial_deg <= 90
+    rng = random.Random(3)
+    tool = (15.8, 0.6, 0.015, 0.2)
+    right = replace(blank_piece(lever, 90.0))
+    square = calibrate([read(tool, right, lever.od_mm, rng) for _ in range(3)], lever.od_mm, PRIOR)
+    _, guide = guided(tool, lever, PRIOR, rng)
+    assert square.doubt[0] > 2.5 * guide.doubt[0]
+
+
+def test_one_piece_is_usable_and_three_are_good(kit):
+    rng, lever = random.Random(11), kit.benders["lever_3-16in"]
+    tool = (15.9, -1.4, 0.02, 0.0)
+    _, one = guided(tool, lever, PRIOR, rng, count=1)
+    _, three = guided(tool, lever, PRIOR, rng)
+    assert one.radius_mm == pytest.approx(15.9, abs=0.7)
+    assert three.radius_mm == pytest.approx(15.9, abs=0.4)
+    assert three.zero_offset_mm == pytest.approx(-1.4, abs=0.5)
+    assert all(b < a for a, b in zip(one.doubt[:3], three.doubt[:3], strict=True))
+
+
+def test_nothing_read_is_the_prior(kit):
+    found = calibrate([], kit.benders["lever_3-16in"].od_mm, PRIOR)
+    assert (found.radius_mm, found.zero_offset_mm) == pytest.approx((15.0, 0.0))
+    assert found.doubt == pytest.approx((3.0, 6.0, 0.03, 1.4))
+
+
+@pytest.mark.parametrize(("name", "wrong"), [("leg_a_mm", 10.0), ("leg_b_mm", -8.0), ("angle_deg", 6.0)])
+def test_a_wrong_reading_is_noticed(kit, name, wrong):
+    rng, lever = random.Random(21), kit.benders["lever_3-16in"]
+    pieces, sound = guided((15.4, 0.8, 0.018, 0.1), lever, PRIOR, rng, count=4)
+    assert sound.odd == ()
+    pieces[1] = replace(pieces[1], **{name: getattr(pieces[1], name) + wrong})
+    odd = calibrate(pieces, lever.od_mm, PRIOR).odd
+    assert odd
+    assert (odd[0].piece, odd[0].reading) == (
+        1,
+        {"leg_a_mm": "leg A", "leg_b_mm": "leg B"}.get(name, "angle"),
+    )
+    assert odd[0].off == pytest.approx(wrong, abs=abs(wrong) * 0.4)
+
+
+def test_a_calibrated_bender_leaves_the_finished_radius_and_its_own_zero(kit):
+    """computation.md 3: R = R_die·dial/θ, dial = (1 + a)·θ + b."""
+    lever = kit.benders["lever_3-16in"]
+    rng = random.Random(2)
+    _, found = guided((15.0, 1.0, 0.02, 0.4), lever, PRIOR, rng)
+    own = calibrated(lever, found)
+    assert own.radius_mm == pytest.approx(found.radius_mm * (1 + found.springback))
+    assert own.zero_offset_mm == found.zero_offset_mm
+    assert found.dial_deg(90) == pytest.approx(90 * (1 + found.springback) + found.springback_deg)
+    assert calibrated(lever, None) is lever
