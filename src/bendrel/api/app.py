@@ -9,7 +9,7 @@ from pathlib import Path
 from fastapi import FastAPI
 
 from bendrel import __version__
-from bendrel.api import archives, instruments, jobs, lines, lookups, photos, plans, shelf
+from bendrel.api import archives, instruments, jobs, lines, lookups, photos, plans, shelf, tools
 from bendrel.api.errors import add_error_handlers
 from bendrel.api.guard import Guard
 from bendrel.api.schemas import ErrorOut
@@ -50,6 +50,7 @@ def create_app(database: Path) -> FastAPI:
         instruments.router,
         lookups.router,
         shelf.router,
+        tools.router,
     ):
         app.include_router(router)
     add_screens(app)

@@ -63,6 +63,7 @@ def load_kit() -> Kit:
         verdicts=index_verdicts(_typed(Verdict, _tables("verdict"))),
         schools=schools,
         preferences={school.id: school.start for school in schools.values()},
+        calibrations={},
         advice=TypeAdapter(dict[str, Advice]).validate_python(rules["advice"]),
         limits=TypeAdapter(dict[str, Limit]).validate_python(rules["limits"]),
         arguments=_typed(Argument, _toml("repair.toml")["argument"]),

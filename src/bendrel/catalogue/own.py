@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal
 from annotated_types import MaxLen
 from pydantic import TypeAdapter, ValidationError
 
+from bendrel.core.bending.bender import Bender
 from bendrel.core.ends.fitting import Nut
 from bendrel.core.findings import Source
 from bendrel.core.hose.hose import Clamp, Hose
@@ -17,10 +18,10 @@ from bendrel.core.quantities import parse_pressure
 from bendrel.core.record import record
 from bendrel.core.threads.designation import ThreadError
 from bendrel.core.tube.material import Tube
-from bendrel.core.units import UnitError, parse_length
+from bendrel.core.units import UnitError, parse_angle, parse_length
 
-ShelfName = Literal["tubes", "nuts", "hoses", "clamps"]
-FieldKind = Literal["length", "pressure", "thread", "name", "pick"]
+ShelfName = Literal["tubes", "nuts", "hoses", "clamps", "benders"]
+FieldKind = Literal["length", "room", "angle", "pressure", "thread", "name", "pick"]
 OwnFields = dict[Annotated[str, MaxLen(30)], Annotated[str, MaxLen(120)]]
 
 
@@ -64,6 +65,16 @@ FIELDS: dict[ShelfName, tuple[OwnField, ...]] = {
         OwnField(name="open_mm", label="Open", kind="length", example="20 mm"),
         OwnField(name="width_mm", label="Width", kind="length", example="9 mm"),
     ),
+    "benders": (
+        OwnField(name="name", label="Name of the tool", kind="name", example="vise bender"),
+        OwnField(name="size", label="Tube size", kind="name", example="3/16 in"),
+        OwnField(name="od_mm", label="Tube outside", kind="length", example="4.76 mm"),
+        OwnField(name="radius_mm", label="Radius of the die", kind="length", example="15 mm"),
+        OwnField(name="greatest_angle_deg", label="Greatest angle", kind="angle", example="180"),
+        OwnField(name="least_before_first_mm", label="Grip before a bend", kind="room", example="20 mm"),
+        OwnField(name="least_between_mm", label="Between bends", kind="room", example="12 mm"),
+        OwnField(name="least_after_last_mm", label="After the last", kind="room", example="15 mm"),
+    ),
 }
 NOTE = OwnField(name="note", label="Where the figures come from", kind="name", example="maker's sheet")
 
@@ -72,6 +83,7 @@ _TYPES: dict[ShelfName, TypeAdapter[Any]] = {
     "nuts": TypeAdapter(Nut),
     "hoses": TypeAdapter(Hose),
     "clamps": TypeAdapter(Clamp),
+    "benders": TypeAdapter(Bender),
 }
 
 
@@ -93,6 +105,8 @@ def own_row(kit: Kit, shelf: ShelfName, entry_id: str, fields: Mapping[str, str]
         except (UnitError, ThreadError) as error:
             raise OwnError(f"{field.label}: {error}") from error
     _check(shelf, values)
+    if shelf == "benders":
+        values |= {"zero_offset_mm": 0.0, "plastic": False}
     if shelf == "clamps":
         values["name"] = f"{values['closed_mm']:g}-{values['open_mm']:g}"
     values["source"] = Source(kind="shop's own", text=fields.get("note", "").strip() or "entered by the shop")
@@ -106,12 +120,13 @@ def own_row(kit: Kit, shelf: ShelfName, entry_id: str, fields: Mapping[str, str]
 def with_own(kit: Kit, entries: Iterable[tuple[str, ShelfName, Mapping[str, str]]]) -> Kit:
     """`kit` with the shop's own rows added; one that no longer makes sense is left out."""
     tubes, nuts = dict(kit.tubes), dict(kit.nuts)
-    hoses, clamps = dict(kit.hoses), dict(kit.clamps)
+    hoses, clamps, benders = dict(kit.hoses), dict(kit.clamps), dict(kit.benders)
     shelves: dict[ShelfName, dict[str, Any]] = {
         "tubes": tubes,
         "nuts": nuts,
         "hoses": hoses,
         "clamps": clamps,
+        "benders": benders,
     }
     for entry_id, shelf, fields in entries:
         try:
@@ -119,12 +134,16 @@ def with_own(kit: Kit, entries: Iterable[tuple[str, ShelfName, Mapping[str, str]
         except OwnError:
             continue
         shelves[shelf][row.id] = row
-    return replace(kit, tubes=tubes, nuts=nuts, hoses=hoses, clamps=clamps)
+    return replace(kit, tubes=tubes, nuts=nuts, hoses=hoses, clamps=clamps, benders=benders)
 
 
 def _value(kit: Kit, field: OwnField, text: str) -> Any:
     if field.kind == "length":
         return parse_length(text)
+    if field.kind == "room":
+        return parse_length(text, sign="not_negative")
+    if field.kind == "angle":
+        return parse_angle(text)
     if field.kind == "pressure":
         return parse_pressure(text)
     if field.kind == "thread":

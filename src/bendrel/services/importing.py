@@ -62,7 +62,7 @@ def _radius(into: Line, radius: str, kit: Kit) -> float | None:
             return parse_length(radius, into.unit)
         except UnitError as error:
             raise Refused(f"Radius: {error}") from error
-    bender = kit.benders.get(into.spans[0].bender)
+    bender = kit.tool(into.spans[0].bender, into.spans[0].tube)
     return bender.radius_mm if bender else None
 
 

@@ -147,7 +147,7 @@ class Lines:
     def shape(self, document: Line) -> BendList:
         """The shape that a document means. Raises Refused with the first problem."""
         span = document.spans[0]
-        tube, bender = self._kit.tubes.get(span.tube), self._kit.benders.get(span.bender)
+        tube, bender = self._kit.tubes.get(span.tube), self._kit.tool(span.bender, span.tube)
         if tube is None or bender is None:
             raise Refused("Choose a tube and a bender first.")
         if _is_blank(span.readings):
@@ -191,7 +191,7 @@ def with_blank_readings(line: Line, kind: Entry) -> Line:
 
 def with_readings(line: Line, shape: BendList, kind: Entry, kit: Kit) -> Line:
     """`line` with readings of one kind that say `shape`. Raises Refused."""
-    bender = kit.benders.get(line.spans[0].bender)
+    bender = kit.tool(line.spans[0].bender, line.spans[0].tube)
     try:
         return with_shape(line, shape, kind, bender.radius_mm if bender else None)
     except ShapeError as error:

@@ -170,7 +170,9 @@ def rebuild(document: Line, radius: str, kit: Kit) -> Rebuilt:
     read = _resolved(document, kit)
     if read is None or read.shape is None:
         raise Refused("Put the readings right first; the old line is not known yet.")
-    bender = kit.benders[document.spans[0].bender]
+    bender = kit.tool(document.spans[0].bender, document.spans[0].tube)
+    if bender is None:
+        raise Refused("Choose a bender first.")
     wanted = bender.radius_mm
     if radius.strip():
         try:
@@ -192,7 +194,7 @@ def rebuild(document: Line, radius: str, kit: Kit) -> Rebuilt:
 
 def _resolved(document: Line, kit: Kit) -> Resolved | None:
     span = document.spans[0]
-    tube, bender = kit.tubes.get(span.tube), kit.benders.get(span.bender)
+    tube, bender = kit.tubes.get(span.tube), kit.tool(span.bender, span.tube)
     if tube is None or bender is None:
         return None
     return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)

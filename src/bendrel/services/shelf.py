@@ -15,9 +15,20 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.catalogue.own import OwnError, OwnFields, ShelfName, own_row, with_own
 from bendrel.core.plan.kit import Kit
 from bendrel.core.record import record
+from bendrel.core.units import Unit
 from bendrel.services.errors import NotFound, Refused
+from bendrel.services.trials import (
+    MOST_TRIALS,
+    NAMES,
+    KeptTrial,
+    ToolCard,
+    TrialFields,
+    calibrations_of,
+    read_trial,
+    tool_card,
+)
 from bendrel.store.database import Database
-from bendrel.store.models import Holding, OwnEntry, Preference, new_id, now
+from bendrel.store.models import Holding, OwnEntry, Preference, TrialRow, new_id, now
 
 MOST_OWN = 2000
 
@@ -72,8 +83,14 @@ class Shelf:
         be in the middle of a transaction."""
         own, answers = self.own(), self._answers()
         kit = with_own(load_kit(), ((row.id, row.shelf, row.fields) for row in own))
-        self._kit = replace(kit, preferences={**kit.preferences, **answers})
-        told = json.dumps([[r.id, r.shelf, r.fields] for r in own] + [answers], sort_keys=True)
+        trials = self.trials()
+        self._kit = replace(
+            kit,
+            preferences={**kit.preferences, **answers},
+            calibrations=calibrations_of(kit, trials),
+        )
+        changed = [[r.id, r.shelf, r.fields] for r in own] + [answers]
+        told = json.dumps([*changed, *([t.id, t.fields] for t in trials)], sort_keys=True)
         self._stamp = sha256(told.encode()).hexdigest()
 
     def own(self) -> tuple[OwnRow, ...]:
@@ -119,6 +136,41 @@ class Shelf:
             row.deleted_at = None if back else now()
         self._load()
 
+    def trials(self) -> tuple[KeptTrial, ...]:
+        """All test pieces, the oldest first."""
+        with self._database.session() as session:
+            rows = session.scalars(
+                select(TrialRow).where(TrialRow.deleted_at.is_(None)).order_by(TrialRow.at, TrialRow.id)
+            )
+            return tuple(_trial(row) for row in rows)
+
+    def card(self, bender: str, material: str) -> ToolCard:
+        """One tool in one material."""
+        return tool_card(self.kit, bender, material, self.trials())
+
+    def try_tool(self, bender: str, material: str, fields: TrialFields, unit: Unit) -> ToolCard:
+        """Keep a test piece; one that makes no sense is refused and not kept."""
+        card = self.card(bender, material)
+        read_trial(fields, unit)
+        if len(card.trials) >= MOST_TRIALS:
+            raise Refused(f"A tool has at most {MOST_TRIALS} test pieces; take an old one out first.")
+        with self._database.session() as session:
+            told = {name: fields[name] for name in NAMES if name in fields}
+            session.add(TrialRow(bender=bender, material=material, fields={**told, "unit": unit}))
+        self._load()
+        return self.card(bender, material)
+
+    def take_out_trial(self, trial_id: str, *, back: bool = False) -> ToolCard:
+        """Take a test piece out of the reckoning, or put it back."""
+        with self._database.session() as session:
+            row = session.get(TrialRow, trial_id)
+            if row is None:
+                raise NotFound(f"There is no test piece “{trial_id[:40]}”.")
+            row.deleted_at = None if back else now()
+            bender, material = row.bender, row.material
+        self._load()
+        return self.card(bender, material)
+
     def holdings(self) -> dict[str, Held]:
         """What the shop has, by reference."""
         with self._database.session() as session:
@@ -163,6 +215,12 @@ class Shelf:
             own_row(self.kit, draft.shelf, entry_id, draft.fields)
         except OwnError as error:
             raise Refused(str(error)) from error
+
+
+def _trial(row: TrialRow) -> KeptTrial:
+    fields = {name: text for name, text in row.fields.items() if name != "unit"}
+    unit: Unit = "in" if row.fields.get("unit") == "in" else "mm"
+    return KeptTrial(id=row.id, bender=row.bender, material=row.material, fields=fields, unit=unit)
 
 
 def _own(row: OwnEntry) -> OwnRow:

@@ -133,6 +133,19 @@ class OwnEntry(Base):
     deleted_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
 
 
+class TrialRow(Base):
+    """One test piece bent on a tool in one material, its readings as typed."""
+
+    __tablename__ = "trials"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True, default=new_id)
+    bender: Mapped[str] = mapped_column(String(80))
+    material: Mapped[str] = mapped_column(String(40))
+    fields: Mapped[dict[str, str]] = mapped_column(JSON)
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    deleted_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+
+
 class Holding(Base):
     """What the shop has of one catalogue row, in the row's own measure, and what it pays for a unit."""
 

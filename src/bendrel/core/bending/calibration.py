@@ -138,7 +138,9 @@ def calibrate(pieces: Sequence[Trial], od_mm: float, prior: CalibrationPrior) ->
         read = [(told[k][name] - value) / sigma for k, name, value, sigma in rows]
         return np.concatenate([np.array(read), (figures - middle) / spread])
 
-    found = least_squares(residuals, start, x_scale=spread)
+    # a wrong reading must not drive the radius below half the tube
+    low = [0.55 * od_mm, -np.inf, -0.05, -np.inf]
+    found = least_squares(residuals, start, x_scale=spread, bounds=(low, np.inf))
     covariance = np.linalg.inv(found.jac.T @ found.jac)
     sds = np.sqrt(np.diag(covariance))
     radius, zero, a, b = (float(value) for value in found.x)

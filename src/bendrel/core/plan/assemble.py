@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Container
 from dataclasses import replace
 
+from bendrel.core.bending.calibration import calibrated
 from bendrel.core.findings import SEVERITY_ORDER, Finding
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import Line, LineEnd
@@ -127,6 +128,7 @@ def _part(
         tube=chosen.tube,
         material=chosen.material,
         bender=chosen.bender,
+        calibration=chosen.calibration,
         ends={"A": (a.choice, a.fitting, a.size), "B": (b.choice, b.fitting, b.size)},
         shape=shape,
         bends=bends,
@@ -252,7 +254,13 @@ def _choices(line: Line, kit: Kit, problems: list[Problem]) -> Choices | None:
     if problems:
         return None
     tube = kit.tubes[span.tube]
-    return Choices(tube=tube, material=kit.materials[tube.material], bender=kit.benders[span.bender])
+    told = kit.calibration(span.bender, span.tube)
+    return Choices(
+        tube=tube,
+        material=kit.materials[tube.material],
+        bender=calibrated(kit.benders[span.bender], told),
+        calibration=told,
+    )
 
 
 def _optional(reading: Length, path: str, problems: list[Problem]) -> float | None:

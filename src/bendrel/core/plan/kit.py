@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from bendrel.core.bending.bender import Bender
+from bendrel.core.bending.calibration import Calibration, calibrated
 from bendrel.core.ends.fitting import EndSize, Fitting, Nut
 from bendrel.core.findings import Source
 from bendrel.core.fluids.fluid import Fluid
@@ -52,7 +53,8 @@ class Body:
 @record
 class Kit:
     """Materials, tubes, tools, ends, hoses, fluids, threads and rules by id. `rules_version` stamps
-    what is printed; `preferences` are the shop's answers where schools differ."""
+    what is printed; `preferences` are the shop's answers where schools differ; `calibrations`
+    what test pieces told of a bender in a material."""
 
     rules_version: str
     materials: Mapping[str, Material]
@@ -75,6 +77,7 @@ class Kit:
     verdicts: Verdicts
     schools: Mapping[str, School]
     preferences: Mapping[str, str]
+    calibrations: Mapping[tuple[str, str], Calibration]
     services: Mapping[str, Service]
     advice: Mapping[str, Advice]
     limits: Mapping[str, Limit]
@@ -95,6 +98,16 @@ class Kit:
     def benders_for(self, size: str, *, plastic: bool = False) -> tuple[Bender, ...]:
         """Benders set up for one tube size of metal (or of plastic), in catalogue order."""
         return tuple(b for b in self.benders.values() if b.size == size and b.plastic == plastic)
+
+    def calibration(self, bender: str, tube: str) -> Calibration | None:
+        """What test pieces told of a bender in the material of a tube."""
+        known = self.tubes.get(tube)
+        return self.calibrations.get((bender, known.material)) if known else None
+
+    def tool(self, bender: str, tube: str) -> Bender | None:
+        """A bender as it really works in the material of a tube; None for one that is not there."""
+        found = self.benders.get(bender)
+        return calibrated(found, self.calibration(bender, tube)) if found else None
 
     def thread(self, text: str) -> Thread:
         """A thread as written. Raises ThreadError."""

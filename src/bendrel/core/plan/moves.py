@@ -10,7 +10,7 @@ from bendrel.core.line.document import RigidSpan
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.ends import EndParts
 from bendrel.core.plan.model import MeasuredFrom, Move
-from bendrel.core.shape.bends import BendList, Span
+from bendrel.core.shape.bends import Bend, BendList, Span
 
 
 def plan_moves(
@@ -45,7 +45,6 @@ def plan_moves(
         from_rim = None if mark is None else mark - allowance
         if from_rim is not None and span.held == "B":
             from_rim = shape.developed_mm - from_rim
-        share = springback_prior(chosen.material, chosen.tube, bend.radius_mm)
         made.append(
             Move(
                 bend=setting.bend + 1,
@@ -59,10 +58,17 @@ def plan_moves(
                 turn_words=turn_words(turn, span.held, first=not made),
                 clock_deg=clocks[setting.bend] % 360.0,
                 angle_deg=bend.angle_deg,
-                dial_deg=bend.angle_deg * (1 + share),
+                dial_deg=_dial(chosen, bend),
             )
         )
     return tuple(made)
+
+
+def _dial(chosen: Choices, bend: Bend) -> float:
+    """What the dial must show: as the tool's test pieces told, else by the tube's own properties."""
+    if chosen.calibration is not None:
+        return chosen.calibration.dial_deg(bend.angle_deg)
+    return bend.angle_deg * (1 + springback_prior(chosen.material, chosen.tube, bend.radius_mm))
 
 
 def turn_words(turn_deg: float, held: EndName, *, first: bool = False) -> str:

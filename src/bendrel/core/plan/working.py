@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from math import radians, tan
 
 from bendrel.core.bending.bender import Bender, MarkStyle
+from bendrel.core.bending.calibration import Calibration
 from bendrel.core.bending.springback import springback_prior
 from bendrel.core.ends.fitting import EndSize, Fitting
 from bendrel.core.findings import DERIVED, Derivation, EndName, Input, Source
@@ -27,6 +28,7 @@ class Figures:
     tube: Tube
     material: Material
     bender: Bender
+    calibration: Calibration | None
     ends: Mapping[str, tuple[LineEnd, Fitting, EndSize | None]]
     shape: BendList
     bends: tuple[PlannedBend, ...]
@@ -164,6 +166,8 @@ def _mark(f: Figures, move: Move, bend: PlannedBend) -> Derivation:
 
 
 def _dial(f: Figures, move: Move, bend: PlannedBend) -> Derivation:
+    if f.calibration is not None:
+        return _calibrated_dial(f.calibration, move, bend)
     share = springback_prior(f.material, f.tube, bend.radius_mm)
     return Derivation(
         id=f"dial-{bend.number}",
@@ -179,4 +183,21 @@ def _dial(f: Figures, move: Move, bend: PlannedBend) -> Derivation:
         ),
         result=f"{move.dial_deg:.1f}°",
         source=Source(kind="derived", text="plastic bending of a tube, no calibration yet"),
+    )
+
+
+def _calibrated_dial(told: Calibration, move: Move, bend: PlannedBend) -> Derivation:
+    pieces = "piece" if told.pieces == 1 else "pieces"
+    source = Source(kind="shop's own", text=f"calibration from {told.pieces} test {pieces}")
+    return Derivation(
+        id=f"dial-{bend.number}",
+        title=f"Dial for bend {bend.number}",
+        formula="dial = (1 + a)·θ + b",
+        inputs=(
+            Input(name="θ", value=f"{bend.angle_deg:.2f}°"),
+            Input(name="a", value=f"{told.springback:.4f} ± {told.doubt[2]:.4f}", source=source),
+            Input(name="b", value=f"{told.springback_deg:+.2f}° ± {told.doubt[3]:.2f}°", source=source),
+        ),
+        result=f"{move.dial_deg:.1f}°",
+        source=source,
     )

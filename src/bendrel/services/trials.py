@@ -1,0 +1,189 @@
+"""Test pieces as typed, and what they tell of a tool."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from typing import Annotated
+
+from annotated_types import MaxLen
+
+from bendrel.core.bending.bender import Bender
+from bendrel.core.bending.calibration import (
+    HOOKED_FROM_DEG,
+    Calibration,
+    CalibrationPrior,
+    ReadingName,
+    Trial,
+    calibrate,
+    names_of,
+    next_piece,
+)
+from bendrel.core.bending.springback import springback_prior
+from bendrel.core.plan.kit import Kit
+from bendrel.core.record import record
+from bendrel.core.tube.material import Tube
+from bendrel.core.units import Unit, UnitError, parse_angle, parse_length
+from bendrel.services.errors import Refused
+
+TrialFields = dict[Annotated[str, MaxLen(20)], Annotated[str, MaxLen(40)]]
+
+NAMES = {
+    "cut": "Cut length",
+    "mark": "Mark",
+    "dial": "Dial",
+    "leg_a": "Leg on the clamped side",
+    "leg_b": "Leg on the free side",
+    "angle": "Angle",
+    "width": "Width of the U",
+}
+READINGS: dict[ReadingName, str] = {"leg A": "leg_a", "leg B": "leg_b", "angle": "angle", "width": "width"}
+MOST_TRIALS = 40
+
+
+@record
+class KeptTrial:
+    """One test piece as it is kept. `fields` are as typed, bare figures in `unit`."""
+
+    id: str
+    bender: str
+    material: str
+    fields: TrialFields
+    unit: Unit = "mm"
+
+
+@record
+class JudgedTrial:
+    """A kept piece with the readings that do not agree with the rest, in words."""
+
+    trial: KeptTrial
+    odd: tuple[str, ...]
+
+
+@record
+class ToolCard:
+    """A tool in one material: its pieces, what they tell (None without any), the piece that would tell
+    most next, which readings that one takes, and whether its legs are read over the back."""
+
+    bender: Bender
+    material: str
+    material_name: str
+    trials: tuple[JudgedTrial, ...]
+    calibration: Calibration | None
+    next: Trial
+    next_takes: tuple[str, ...]
+    next_hooked: bool
+
+
+def read_trial(fields: Mapping[str, str], unit: Unit) -> Trial:
+    """A piece from what was typed. Raises Refused, naming the field."""
+
+    def length(name: str, *, needed: bool) -> float | None:
+        text = fields.get(name, "")
+        if not text.strip() and not needed:
+            return None
+        try:
+            return parse_length(text, unit)
+        except UnitError as error:
+            raise Refused(f"{NAMES[name]}: {error}") from error
+
+    def angle(name: str, *, needed: bool) -> float | None:
+        text = fields.get(name, "")
+        if not text.strip() and not needed:
+            return None
+        try:
+            return parse_angle(text)
+        except UnitError as error:
+            raise Refused(f"{NAMES[name]}: {error}") from error
+
+    trial = Trial(
+        cut_mm=length("cut", needed=True) or 0.0,
+        mark_mm=length("mark", needed=True) or 0.0,
+        dial_deg=angle("dial", needed=True) or 0.0,
+        leg_a_mm=length("leg_a", needed=False),
+        leg_b_mm=length("leg_b", needed=False),
+        angle_deg=angle("angle", needed=False),
+        width_mm=length("width", needed=False),
+    )
+    if trial.mark_mm >= trial.cut_mm:
+        raise Refused("Mark: it must lie on the piece, short of its cut length.")
+    if all(v is None for v in (trial.leg_a_mm, trial.leg_b_mm, trial.angle_deg, trial.width_mm)):
+        raise Refused("Read at least one leg, the angle, or the width of a U.")
+    return trial
+
+
+def prior_of(kit: Kit, bender: Bender, material: str) -> CalibrationPrior:
+    """What is thought of a tool before its first piece."""
+    tube = next(
+        (t for t in kit.tubes.values() if t.material == material and t.size == bender.size), _any(kit, bender)
+    )
+    radius = bender.radius_mm or 3 * bender.od_mm
+    limits = kit.limits
+    return CalibrationPrior(
+        radius_mm=radius,
+        springback=springback_prior(kit.materials[material], tube, radius),
+        spread=(
+            limits["trial_radius_mm"].value,
+            limits["trial_zero_mm"].value,
+            limits["trial_springback"].value,
+            limits["trial_springback_deg"].value,
+        ),
+        reading_mm=limits["reading_mm"].value,
+        reading_deg=limits["trial_reading_deg"].value,
+    )
+
+
+def _any(kit: Kit, bender: Bender) -> Tube:
+    return min(kit.tubes.values(), key=lambda tube: abs(tube.od_mm - bender.od_mm))
+
+
+def calibrations_of(kit: Kit, kept: Iterable[KeptTrial]) -> dict[tuple[str, str], Calibration]:
+    """What the kept pieces tell, by bender and material; a piece that cannot be read any more is left
+    out."""
+    by_tool: dict[tuple[str, str], list[Trial]] = {}
+    for trial in kept:
+        bender = kit.benders.get(trial.bender)
+        if bender is None or bender.radius_mm is None or trial.material not in kit.materials:
+            continue
+        try:
+            by_tool.setdefault((trial.bender, trial.material), []).append(
+                read_trial(trial.fields, trial.unit)
+            )
+        except Refused:
+            continue
+    return {
+        (bender, material): calibrate(
+            pieces, kit.benders[bender].od_mm, prior_of(kit, kit.benders[bender], material)
+        )
+        for (bender, material), pieces in by_tool.items()
+    }
+
+
+def tool_card(kit: Kit, bender_id: str, material: str, kept: Iterable[KeptTrial]) -> ToolCard:
+    """Everything about one tool in one material. Raises Refused."""
+    bender = kit.benders.get(bender_id)
+    if bender is None or material not in kit.materials:
+        raise Refused("Choose a bender and a material that are listed.")
+    if bender.radius_mm is None:
+        raise Refused("This bender takes the radii of the file; there is nothing to calibrate.")
+    own = [t for t in kept if t.bender == bender_id and t.material == material]
+    prior = prior_of(kit, bender, material)
+    pieces = [read_trial(t.fields, t.unit) for t in own]
+    found = calibrate(pieces, bender.od_mm, prior)
+    following = next_piece(bender, found, pieces, prior)
+    return ToolCard(
+        bender=bender,
+        material=material,
+        material_name=kit.materials[material].name,
+        trials=tuple(JudgedTrial(trial=trial, odd=tuple(_odd(found, k))) for k, trial in enumerate(own)),
+        calibration=found if own else None,
+        next=following,
+        next_takes=tuple(READINGS[name] for name in names_of(following)),
+        next_hooked=following.dial_deg >= HOOKED_FROM_DEG,
+    )
+
+
+def _odd(found: Calibration, index: int) -> Iterable[str]:
+    for odd in found.odd:
+        if odd.piece == index:
+            name, unit = NAMES[READINGS[odd.reading]], "°" if odd.reading == "angle" else " mm"
+            yield f"{name} does not agree with the rest, by about {abs(odd.off):.1f}{unit}: read it again."
