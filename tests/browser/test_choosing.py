@@ -179,3 +179,28 @@ def test_the_shops_way_changes_the_matrix(page: Page, api):
     dots = page.locator("[data-row='clamp spring'] [aria-label='this shop’s way']")
     expect(dots.first).to_be_attached()
     api.put("/api/preferences", data={"clamps": "worm"})
+
+
+def test_a_bender_is_calibrated_and_the_plan_follows(page: Page, copy_of, api):
+    """By hand, for a die of R 15.6, zero +1.2 and 2 % spring-back, from 300 mm marked at 120: dial 90 is
+    88.2° of R 15.91, legs of 121.2 + 18.29·tan 44.1° and 300 − 121.2 − 24.5 + 17.7 mm."""
+    line = copy_of("Rear axle, left")
+    page.goto("/tools?bender=lever_3-16in&material=copper-nickel")
+    page.get_by_label("Cut", exact=True).fill("300")
+    page.get_by_label("Mark at").fill("120")
+    page.get_by_label("Dial").fill("90")
+    page.get_by_role("button", name="Reckon with it").click()
+    expect(page.get_by_role("alert")).to_contain_text("Read at least one")
+    page.get_by_label("Clamped leg").fill("138.9")
+    page.get_by_label("Free leg").fill("172.0")
+    page.get_by_label("Angle", exact=True).fill("88.2")
+    page.get_by_role("button", name="Reckon with it").click()
+    expect(page.locator("[data-trial='1']")).to_be_visible()
+    expect(page.locator("[data-told='Finished radius']")).to_contain_text("±")
+    page.goto(f"/lines/{line}/plan")
+    page.locator("[data-move='1'] button").last.click()
+    expect(page.locator("[data-working='dial-1']")).to_contain_text("calibration from 1 test piece")
+    page.goto("/tools?bender=lever_3-16in&material=copper-nickel")
+    page.get_by_role("button", name="Take out piece 1").click()
+    expect(page.get_by_text("None yet.")).to_be_visible()
+    assert api.get("/api/tools").ok

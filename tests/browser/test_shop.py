@@ -17,6 +17,7 @@ VIEWS = [
     *(f"/lookups/{place}" for place in ("thread", "pair", "uses", "stripped")),
     "/catalogue/tubes",
     "/catalogue/ways",
+    "/tools",
 ]
 
 

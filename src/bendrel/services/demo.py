@@ -49,6 +49,18 @@ STOCK = (
     Held(ref="tube:copper-nickel_8mm_1", have=900.0),
     Held(ref="fluid:dot4", have=1.0, unit_cents=990),
 )
+TRIALS = (
+    {
+        "cut": "270",
+        "mark": "100",
+        "dial": "180",
+        "leg_a": "127.6",
+        "leg_b": "125.5",
+        "angle": "177.1",
+        "width": "53.3",
+    },
+    {"cut": "220", "mark": "100", "dial": "30", "leg_a": "108.3", "leg_b": "114.1", "angle": "29"},
+)
 OLD_NUT = {
     "fitting": "double-45",
     "size": "3/16 in",
@@ -86,6 +98,8 @@ def fill_demo(shop: Shop) -> None:
     for held in STOCK:
         shop.shelf.hold(held)
     shop.shelf.add(OwnDraft(shelf="nuts", fields=OLD_NUT))
+    for trial in TRIALS:
+        shop.shelf.try_tool("lever_8mm", "copper-nickel", trial, "mm")
     for account, what, minutes, cents in BOOKED:
         draft = BookingDraft(account=account, what=what, minutes=minutes, material_cents=cents)
         shop.bookings.book(tender.id, draft)

@@ -187,3 +187,4 @@ def _odd(found: Calibration, index: int) -> Iterable[str]:
         if odd.piece == index:
             name, unit = NAMES[READINGS[odd.reading]], "°" if odd.reading == "angle" else " mm"
             yield f"{name} does not agree with the rest, by about {abs(odd.off):.1f}{unit}: read it again."
+            return  # the worst one; it drags the others of its piece along

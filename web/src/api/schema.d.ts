@@ -924,6 +924,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calibrated
+         * @description Every tool that has test pieces.
+         */
+        get: operations["calibrated_api_tools_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tools/{bender}/{material}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card
+         * @description One tool in one material: its pieces, what they tell, and the next one.
+         */
+        get: operations["card_api_tools__bender___material__get"];
+        put?: never;
+        /**
+         * Add Trial
+         * @description Keep a test piece.
+         */
+        post: operations["add_trial_api_tools__bender___material__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tools/trials/{trial_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Out
+         * @description Take a test piece out of the reckoning; it can be put back.
+         */
+        delete: operations["take_out_api_tools_trials__trial_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tools/trials/{trial_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Back
+         * @description Put a test piece back.
+         */
+        post: operations["put_back_api_tools_trials__trial_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1243,6 +1327,47 @@ export interface components {
             bookings: number;
             /** Job Id */
             job_id: string | null;
+        };
+        /**
+         * Calibrated
+         * @description A tool and material that test pieces have been bent in.
+         */
+        Calibrated: {
+            /** Bender */
+            bender: string;
+            /** Material */
+            material: string;
+            /** Pieces */
+            pieces: number;
+        };
+        /**
+         * Calibration
+         * @description A tool as its pieces tell it. `radius_mm` is that of the die: the finished radius is R·dial/θ.
+         *     Spring-back: dial = (1 + a)·θ + b. `doubt` holds two standard deviations of radius, zero, a and b;
+         *     `covariance` the whole of it.
+         */
+        Calibration: {
+            /** Radius Mm */
+            radius_mm: number;
+            /** Zero Offset Mm */
+            zero_offset_mm: number;
+            /** Springback */
+            springback: number;
+            /** Springback Deg */
+            springback_deg: number;
+            /** Doubt */
+            doubt: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Covariance */
+            covariance: number[][];
+            /** Pieces */
+            pieces: number;
+            /** Odd */
+            odd: components["schemas"]["Odd"][];
         };
         /**
          * Candidate
@@ -2485,6 +2610,37 @@ export interface components {
             updated_at: string;
         };
         /**
+         * JudgedTrial
+         * @description A kept piece with the readings that do not agree with the rest, in words.
+         */
+        JudgedTrial: {
+            trial: components["schemas"]["KeptTrial"];
+            /** Odd */
+            odd: string[];
+        };
+        /**
+         * KeptTrial
+         * @description One test piece as it is kept. `fields` are as typed, bare figures in `unit`.
+         */
+        KeptTrial: {
+            /** Id */
+            id: string;
+            /** Bender */
+            bender: string;
+            /** Material */
+            material: string;
+            /** Fields */
+            fields: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
          * KitList
          * @description All needs, their sum in cents, how many have no price, and whether the supplier answered.
          */
@@ -3117,6 +3273,22 @@ export interface components {
             urgency: "off the road" | "soon" | "can wait";
         };
         /**
+         * NewTrial
+         * @description A test piece as typed; bare figures are in `unit`.
+         */
+        NewTrial: {
+            /** Fields */
+            fields: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
          * Nut
          * @description A tube nut, banjo bolt or stud: its thread by designation, its length, its hex across flats
          *     and the end type it is made for.
@@ -3135,6 +3307,21 @@ export interface components {
             /** Hex Mm */
             hex_mm: number;
             source: components["schemas"]["Source"];
+        };
+        /**
+         * Odd
+         * @description A reading that does not agree with the rest: `off` is how far, in its own unit.
+         */
+        Odd: {
+            /** Piece */
+            piece: number;
+            /**
+             * Reading
+             * @enum {string}
+             */
+            reading: "leg A" | "leg B" | "angle" | "width";
+            /** Off */
+            off: number;
         };
         /**
          * OpenItem
@@ -3213,7 +3400,7 @@ export interface components {
              * Shelf
              * @enum {string}
              */
-            shelf: "tubes" | "nuts" | "hoses" | "clamps";
+            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders";
             /** Fields */
             fields: {
                 [key: string]: string;
@@ -3232,7 +3419,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "pressure" | "thread" | "name" | "pick";
+            kind: "length" | "room" | "angle" | "pressure" | "thread" | "name" | "pick";
             /**
              * Example
              * @default
@@ -3257,7 +3444,7 @@ export interface components {
              * Shelf
              * @enum {string}
              */
-            shelf: "tubes" | "nuts" | "hoses" | "clamps";
+            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders";
             /** Fields */
             fields: {
                 [key: string]: string;
@@ -3272,7 +3459,7 @@ export interface components {
              * Shelf
              * @enum {string}
              */
-            shelf: "tubes" | "nuts" | "hoses" | "clamps";
+            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders";
             /** Fields */
             fields: components["schemas"]["OwnField"][];
             /** Rows */
@@ -4410,6 +4597,26 @@ export interface components {
             note: string;
         };
         /**
+         * ToolCard
+         * @description A tool in one material: its pieces, what they tell (None without any), the piece that would tell
+         *     most next, which readings that one takes, and whether its legs are read over the back.
+         */
+        ToolCard: {
+            bender: components["schemas"]["Bender"];
+            /** Material */
+            material: string;
+            /** Material Name */
+            material_name: string;
+            /** Trials */
+            trials: components["schemas"]["JudgedTrial"][];
+            calibration: components["schemas"]["Calibration"] | null;
+            next: components["schemas"]["Trial"];
+            /** Next Takes */
+            next_takes: string[];
+            /** Next Hooked */
+            next_hooked: boolean;
+        };
+        /**
          * Total
          * @description What one payer owes: minutes of work and hundredths of material.
          */
@@ -4423,6 +4630,31 @@ export interface components {
             minutes: number;
             /** Material Cents */
             material_cents: number;
+        };
+        /**
+         * Trial
+         * @description One bent piece of straight tube. Lengths in mm, angles in degrees.
+         *
+         *     `mark_mm` is where the tool's zero was set, from the clamped end; `dial_deg` what the dial showed.
+         *     `leg_a_mm` and `leg_b_mm` run from the clamped and the free end to the outside corner (over the back
+         *     from 150° on); `angle_deg` is the bend as measured; `width_mm` the outside width of a U. What was
+         *     not read is None.
+         */
+        Trial: {
+            /** Cut Mm */
+            cut_mm: number;
+            /** Mark Mm */
+            mark_mm: number;
+            /** Dial Deg */
+            dial_deg: number;
+            /** Leg A Mm */
+            leg_a_mm: number | null;
+            /** Leg B Mm */
+            leg_b_mm: number | null;
+            /** Angle Deg */
+            angle_deg: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
         };
         /**
          * Tube
@@ -9156,6 +9388,435 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SupplierState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    calibrated_api_tools_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calibrated"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    card_api_tools__bender___material__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bender: string;
+                material: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    add_trial_api_tools__bender___material__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bender: string;
+                material: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTrial"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    take_out_api_tools_trials__trial_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    put_back_api_tools_trials__trial_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolCard"];
                 };
             };
             /** @description Bad Request */

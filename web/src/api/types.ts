@@ -85,3 +85,4 @@ export type Held = Schemas["Held"];
 export type School = Schemas["School"];
 export type Pieces = Schemas["Pieces"];
 export type Element = Schemas["Element"];
+export type ToolCard = Schemas["ToolCard"];

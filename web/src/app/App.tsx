@@ -5,6 +5,7 @@ import { CataloguePage } from "../catalogue/CataloguePage";
 import { StandIns } from "../instruments/StandIns";
 import { LinePage } from "../line/LinePage";
 import { LookupsPage } from "../lookups/LookupsPage";
+import { ToolsPage } from "../tools/ToolsPage";
 import { NotHere } from "./NotHere";
 
 export function App() {
@@ -18,6 +19,7 @@ export function App() {
       <Route path="/lookups/:place" element={<LookupsPage />} />
       <Route path="/catalogue" element={<CataloguePage />} />
       <Route path="/catalogue/:table" element={<CataloguePage />} />
+      <Route path="/tools" element={<ToolsPage />} />
       <Route path="/standins" element={<StandIns />} />
       <Route path="*" element={<NotHere text="There is nothing at this address." />} />
     </Routes>

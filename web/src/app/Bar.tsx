@@ -58,6 +58,7 @@ export function Bar({ trail, title, children }: { trail: Step[]; title: ReactNod
         <Box component="nav" aria-label="Places" sx={{ display: "flex", gap: 1.5, "& a": { color: "var(--ink)", textDecoration: "none", font: `600 17px ${condensed}`, py: 1 }, "& a:hover, & a[aria-current]": { textDecoration: "underline", textUnderlineOffset: 4 } }}>
           <NavLink to="/lookups">Look-ups</NavLink>
           <NavLink to="/catalogue">Catalogue</NavLink>
+          <NavLink to="/tools">Tools</NavLink>
         </Box>
         <KeyHelp />
         <Segments

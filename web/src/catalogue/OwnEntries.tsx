@@ -13,7 +13,7 @@ import { Field, Pick } from "../choose/Field";
 import { condensed } from "../theme/theme";
 import { PlainDialog } from "../ui/PlainDialog";
 
-const NAMES: Record<OwnShelf["shelf"], string> = { tubes: "tube", nuts: "nut or stud", hoses: "hose", clamps: "clamp" };
+const NAMES: Record<OwnShelf["shelf"], string> = { tubes: "tube", nuts: "nut or stud", hoses: "hose", clamps: "clamp", benders: "bender" };
 
 type Draft = { id: string | null; fields: Record<string, string> };
 
@@ -25,7 +25,7 @@ export function OwnEntries({ shelf, catalogue }: { shelf: string; catalogue: Cat
   const notice = useNotice();
   const here = own.data?.find((item) => item.shelf === shelf);
   if (!here) return null;
-  const refresh = () => Promise.all([["own"], ["catalogue"], ["kit"], ["jobs"]].map((queryKey) => client.invalidateQueries({ queryKey })));
+  const refresh = () => Promise.all([["own"], ["catalogue"], ["kit"], ["jobs"], ["tool"]].map((queryKey) => client.invalidateQueries({ queryKey })));
   const one = (id: string) => ({ params: { path: { entry_id: id } } });
   const fail = (error: unknown) => notice({ text: sentence(error) });
   const remove = (row: OwnRow) =>
@@ -93,7 +93,7 @@ function OwnForm({ shelf, catalogue, draft, onClose, onKept }: { shelf: OwnShelf
           return field.kind === "pick" ? (
             <Pick key={field.name} label={field.label} value={value} options={picksOf(catalogue, field.picks ?? "")} onChange={set} />
           ) : (
-            <Field key={field.name} label={field.label} text={value} placeholder={field.example} takes={field.kind === "length" ? "length" : undefined} onText={set} />
+            <Field key={field.name} label={field.label} text={value} placeholder={field.example} takes={field.kind === "length" || field.kind === "room" ? "length" : undefined} onText={set} />
           );
         })}
         <Box sx={{ fontSize: 14, color: "var(--second)", mt: 1 }}>It is marked as the shop’s own wherever it is used. A bare figure is in millimetres.</Box>

@@ -69,6 +69,11 @@ function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) 
           up to {bender.greatest_angle_deg}°; needs {bender.least_before_first_mm} mm before the first bend, {bender.least_between_mm} mm between bends, {bender.least_after_last_mm} mm after the last
         </Box>
       )}
+      {bender && (
+        <Box sx={{ fontSize: 14, "& a": { color: "var(--second)" } }}>
+          <Link to={`/tools?bender=${encodeURIComponent(bender.id)}&material=${material?.id ?? "copper-nickel"}`}>Calibrate it with test pieces</Link>
+        </Box>
+      )}
       {bender && <SourceLine source={bender.source} />}
       <EndChoice end="A" editor={editor} view={view} catalogue={catalogue} size={tube?.size ?? ""} />
       <EndChoice end="B" editor={editor} view={view} catalogue={catalogue} size={tube?.size ?? ""} />
