@@ -62,7 +62,7 @@ def take(page: Page) -> None:
     page.get_by_role("button", name="Take double-wall steel").first.wait_for()
     shoot(page, "compare")
     look_up(page)
-    page.goto("/tools")
+    page.goto("/tools?bender=lever_8mm")
     page.get_by_role("button", name="Reckon with it").wait_for()
     shoot(page, "tools")
     open_line(page, SOUND, "plan")

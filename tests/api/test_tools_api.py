@@ -40,6 +40,7 @@ def test_a_tool_without_pieces_says_which_to_bend_first(client):
     card = client.get(TOOL).json()
     assert card["calibration"] is None
     assert card["next"]["dial_deg"] == 180
+    assert card["leg_doubt_mm"] > 5  # a zero that may be 6 mm out
     assert "width" in card["next_takes"]
     assert client.get("/api/tools/none/copper-nickel").status_code == 422
     assert "nothing to calibrate" in client.get("/api/tools/given_any/copper-nickel").json()["message"]
@@ -54,6 +55,7 @@ def test_three_pieces_are_used_in_every_plan_from_then_on(client, document):
     assert found["pieces"] == 3
     assert found["radius_mm"] == pytest.approx(15.6, abs=0.15)
     assert found["zero_offset_mm"] == pytest.approx(1.2, abs=0.2)
+    assert card["leg_doubt_mm"] < 1
     after = client.post("/api/preview", json=document).json()["part"]
     assert after["bends"][0]["radius_mm"] == pytest.approx(15.6 * 1.02, abs=0.2)
     move = after["moves"][0]

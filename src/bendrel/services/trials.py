@@ -14,9 +14,11 @@ from bendrel.core.bending.calibration import (
     CalibrationPrior,
     ReadingName,
     Trial,
+    blank_piece,
     calibrate,
     names_of,
     next_piece,
+    prediction_sd,
 )
 from bendrel.core.bending.springback import springback_prior
 from bendrel.core.plan.kit import Kit
@@ -62,7 +64,8 @@ class JudgedTrial:
 @record
 class ToolCard:
     """A tool in one material: its pieces, what they tell (None without any), the piece that would tell
-    most next, which readings that one takes, and whether its legs are read over the back."""
+    most next, which readings that one takes, and whether its legs are read over the back. The doubts are two
+    standard deviations of a leg and the angle of the next 90° bend, by what is known now."""
 
     bender: Bender
     material: str
@@ -72,6 +75,8 @@ class ToolCard:
     next: Trial
     next_takes: tuple[str, ...]
     next_hooked: bool
+    leg_doubt_mm: float
+    angle_doubt_deg: float
 
 
 def read_trial(fields: Mapping[str, str], unit: Unit) -> Trial:
@@ -169,6 +174,7 @@ def tool_card(kit: Kit, bender_id: str, material: str, kept: Iterable[KeptTrial]
     prior = prior_of(kit, bender, material)
     pieces = [read_trial(t.fields, t.unit) for t in own]
     found = calibrate(pieces, bender.od_mm, prior)
+    square = prediction_sd(found, blank_piece(bender, 90.0), bender.od_mm)
     following = next_piece(bender, found, pieces, prior)
     return ToolCard(
         bender=bender,
@@ -179,6 +185,8 @@ def tool_card(kit: Kit, bender_id: str, material: str, kept: Iterable[KeptTrial]
         next=following,
         next_takes=tuple(READINGS[name] for name in names_of(following)),
         next_hooked=following.dial_deg >= HOOKED_FROM_DEG,
+        leg_doubt_mm=2 * max(square["leg A"][1], square["leg B"][1]),
+        angle_doubt_deg=2 * square["angle"][1],
     )
 
 

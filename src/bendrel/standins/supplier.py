@@ -40,17 +40,17 @@ class Supplier:
             hose = kit.hoses[item]
             return _times(prices["hose"].get(hose.hose_class), hose.id_mm)
         if group == "nut" and item in kit.nuts:
-            return _whole(prices["nut"].get(kit.nuts[item].fitting))
+            return _cents(prices["nut"].get(kit.nuts[item].fitting))
         if group == "clamp" and item in kit.clamps:
-            return _whole(prices["clamp"].get(kit.clamps[item].kind))
+            return _cents(prices["clamp"].get(kit.clamps[item].kind))
         if group == "fluid":
-            return _whole(prices["fluid"].get(item))
-        return _whole(prices["each"].get(group))
+            return _cents(prices["fluid"].get(item))
+        return _cents(prices["each"].get(group))
 
 
 def _times(cents: int | None, size: float) -> int | None:
     return None if cents is None else round(cents * size)
 
 
-def _whole(cents: int | None) -> int | None:
-    return cents
+def _cents(listed: Any) -> int | None:
+    return None if listed is None else int(listed)

@@ -4599,7 +4599,8 @@ export interface components {
         /**
          * ToolCard
          * @description A tool in one material: its pieces, what they tell (None without any), the piece that would tell
-         *     most next, which readings that one takes, and whether its legs are read over the back.
+         *     most next, which readings that one takes, and whether its legs are read over the back. The doubts are two
+         *     standard deviations of a leg and the angle of the next 90° bend, by what is known now.
          */
         ToolCard: {
             bender: components["schemas"]["Bender"];
@@ -4615,6 +4616,10 @@ export interface components {
             next_takes: string[];
             /** Next Hooked */
             next_hooked: boolean;
+            /** Leg Doubt Mm */
+            leg_doubt_mm: number;
+            /** Angle Doubt Deg */
+            angle_doubt_deg: number;
         };
         /**
          * Total

@@ -108,6 +108,8 @@ function Told({ card }: { card: ToolCard }) {
         </Box>
       ))}
       <Box sx={{ color: "var(--second)", mt: 0.5 }}>
+        The next 90° bend lands within {card.leg_doubt_mm.toFixed(1)} mm along each leg and {card.angle_doubt_deg.toFixed(1)}°.
+        <br />
         From {told.pieces} {told.pieces === 1 ? "piece; two more make it good" : "pieces"}; the doubt is twice the standard deviation. Every plan with this tool and material uses it.
       </Box>
     </Box>
@@ -139,8 +141,8 @@ function PieceForm({ card, onKept }: { card: ToolCard; onKept: () => Promise<unk
       <Field label="Cut" text={fields.cut ?? ""} takes="length" onText={set("cut")} />
       <Field label="Mark at" text={fields.mark ?? ""} takes="length" onText={set("mark")} />
       <Field label="Dial" text={fields.dial ?? ""} takes="angle" onText={set("dial")} />
-      <Field label="Clamped leg" text={fields.leg_a ?? ""} placeholder="its end to the corner" takes="length" onText={set("leg_a")} />
-      <Field label="Free leg" text={fields.leg_b ?? ""} placeholder="its end to the corner" takes="length" onText={set("leg_b")} />
+      <Field label="Clamped leg" text={fields.leg_a ?? ""} placeholder={hooked ? "its end to the back" : "its end to the corner"} takes="length" onText={set("leg_a")} />
+      <Field label="Free leg" text={fields.leg_b ?? ""} placeholder={hooked ? "its end to the back" : "its end to the corner"} takes="length" onText={set("leg_b")} />
       <Field label="Angle" text={fields.angle ?? ""} placeholder="as it came out" takes="angle" onText={set("angle")} />
       {dial >= 175 && <Field label="Width of U" text={fields.width ?? ""} placeholder="outside to outside" takes="length" onText={set("width")} />}
       {problem && (
