@@ -9,6 +9,7 @@ from pathlib import Path
 
 import pytest
 
+from bendrel.core.line.document import Carries
 from bendrel.exchange.documents import write_line
 from tests.lines import bent, row
 
@@ -102,6 +103,38 @@ def test_length_and_thread_fit():
     assert fit["verdict"] == "binds"
     assert fit["turns_before_binding"] == pytest.approx(6.6, abs=0.1)
     assert answer("thread-fit", "M10x1", "3/8-24")["turns_before_binding"] is None
+
+
+def test_thread_fit_of_pipe_threads():
+    """ISO 228-1: G1/4 is 13.157 mm, G3/8 16.662 mm over the crests, both 19 per inch."""
+    own = answer("thread-fit", "1/4 BSPP", "G1/4")
+    assert (own["male"], own["verdict"], own["turns_before_binding"]) == ("G1/4", "fits", None)
+    assert answer("thread-fit", "G3/8", "G1/4")["verdict"] == "will_not_start"
+    assert answer("thread-fit", "G1/4", "G3/8")["verdict"] == "loose"
+    assert answer("thread-fit", "npt 1/8", "1/8-27 NPT")["engagement"] == 1
+
+
+@pytest.mark.parametrize(
+    ("male", "female", "word"),
+    [("1/8 NPT", "G1/8", "60°"), ("R1/8", "G1/8", "tapered"), ("M10x1", "R1/8", "55°")],
+)
+def test_mixed_forms_are_refused_with_the_reason(male, female, word):
+    """computation.md 6."""
+    done = bendrel("thread-fit", male, female)
+    assert (done.returncode, done.stdout) == (2, "")
+    assert word in done.stderr
+    assert done.stderr.count("\n") == 1
+
+
+def test_a_planned_document_says_what_it_does_not_stand(folder):
+    """Hydraulic oil at 300 bar in thin copper-nickel: a stop with its figures and source."""
+    line = bent(row(100, 90), service="hydraulic", carries=Carries(pressure="300 bar"))
+    (folder / "hot.json").write_text(write_line(line))
+    found = {f["code"]: f for f in answer("plan", "hot.json", cwd=folder)["findings"]}
+    assert found["pressure_tube"]["severity"] == "stop"
+    assert "300 bar" in found["pressure_tube"]["message"]
+    assert found["pressure_tube"]["where"] == "bend 1"
+    assert "ASTM B466" in found["pressure_tube"]["source"]
 
 
 def test_tables_without_json(folder):

@@ -10,6 +10,8 @@ import jsonschema_rs
 import pytest
 from pypdf import PdfReader
 
+from bendrel.core.lengths import Length
+from bendrel.core.line.document import Carries, HosePiece, LineEnd, PartPiece
 from bendrel.core.plan.assemble import plan_line
 from bendrel.exchange.documents import line_schema, read_line, write_line
 from bendrel.exchange.errors import FileError
@@ -23,6 +25,55 @@ LINE = bent(row(100, 90), row(60, 45, "3:00"), row(80, 60, "7:30"), name="Łód�
 def test_a_document_comes_back_unchanged():
     for line in (LINE, cornered((0, 0, 0), (100, 0, 0), (100, 50, 20))):
         assert read_line(write_line(line)) == line
+
+
+FITTED = replace(
+    LINE,
+    service="cooler",
+    carries=Carries(fluid="atf", pressure="7 bar", temperature="120 °C", flow="1.5 gpm", flows="A to B"),
+    end_b=LineEnd(
+        fitting="bead",
+        seat="spigot",
+        body="brass",
+        beyond=(
+            HosePiece(hose="cooler_3-8in", length=Length(text="200"), clamp="worm_12-20", rubs=True),
+            PartPiece(part="filter", points="B", age="old", note="second-hand"),
+        ),
+    ),
+)
+
+
+def test_hoses_parts_and_what_is_carried_come_back_unchanged():
+    assert read_line(write_line(FITTED)) == FITTED
+    jsonschema_rs.validate(line_schema(), json.loads(write_line(FITTED)))
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "word"),
+    [
+        (("end_b", "beyond", 0, "clamps_each"), 3, "clamps_each"),
+        (("end_b", "beyond", 0, "joined"), "glue", "joined"),
+        (("end_b", "beyond", 1, "part"), "kettle", "part"),
+        (("end_b", "beyond", 1, "points"), "up", "points"),
+        (("carries", "flows"), "sideways", "flows"),
+        (("carries", "pressure"), "x" * 200, "pressure"),
+    ],
+)
+def test_what_is_no_hose_part_or_duty_is_refused_by_name(path, value, word):
+    document = json.loads(write_line(FITTED))
+    place = document
+    for step in path[:-1]:
+        place = place[step]
+    place[path[-1]] = value
+    with pytest.raises(FileError, match=word):
+        read_line(json.dumps(document).encode())
+
+
+def test_more_than_six_pieces_beyond_an_end_are_refused():
+    document = json.loads(write_line(FITTED))
+    document["end_b"]["beyond"] *= 4
+    with pytest.raises(FileError, match="beyond"):
+        read_line(json.dumps(document).encode())
 
 
 def test_the_published_schema_accepts_what_is_written_and_no_more():

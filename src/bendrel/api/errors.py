@@ -9,7 +9,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
-from bendrel.exchange.documents import spoken_path
+from bendrel.exchange.documents import spoken_path, telling
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import NotFound, Refused, Stale
 
@@ -35,7 +35,7 @@ def add_error_handlers(app: FastAPI) -> None:
 
     @app.exception_handler(RequestValidationError)
     async def _invalid(_: Request, error: RequestValidationError) -> JSONResponse:
-        found = error.errors()[0]
+        found = telling(error.errors())
         steps = spoken_path(found["loc"])
         said = str(found["msg"]).rstrip(".")
         if found["type"] == "json_invalid":

@@ -50,7 +50,7 @@ def line_schema() -> dict[str, Any]:
     return {"title": "Bendrel line document"} | _LINE.json_schema()
 
 
-_SKIPPED = {"BendReadings", "CornerReadings", "body", "document"}
+_SKIPPED = {"BendReadings", "CornerReadings", "HosePiece", "PartPiece", "body", "document"}
 
 
 def spoken_path(steps: Sequence[str | int]) -> list[str]:
@@ -62,9 +62,21 @@ def spoken_path(steps: Sequence[str | int]) -> list[str]:
     ]
 
 
+def telling(errors: Sequence[Any]) -> Any:
+    """The error to speak of: where a value may be one of several kinds, the validator tries them all, and
+    only what it says of the kind that was meant is of use."""
+    strangers = {tuple(e["loc"][:-1]) for e in errors if e["loc"] and e["loc"][-1] == "kind"}
+
+    def meant(error: Any) -> bool:
+        loc = tuple(error["loc"])
+        return not any(loc[: len(branch)] == branch for branch in strangers)
+
+    return next(filter(meant, errors), errors[0])
+
+
 def first_error(error: ValidationError) -> str:
     """The first validation error as one sentence: where, what, what is accepted."""
-    found = error.errors(include_url=False, include_context=False)[0]
+    found = telling(error.errors(include_url=False, include_context=False))
     if found["type"] in ("json_invalid", "string_unicode"):
         return "This is not a line document: the text is not valid JSON."
     place = " › ".join(spoken_path(found["loc"]))
