@@ -61,6 +61,7 @@ def test_pressure_governs_and_shows_its_place_and_working(page: Page, copy_of):
     page.get_by_label("Pressure", exact=True).fill("")
     page.keyboard.press("Escape")
     expect(finding(page, "pressure_tube")).to_have_count(0)
+    expect(page.get_by_label("Pressure", exact=True)).to_be_visible()
 
 
 def test_a_check_valve_is_turned_round(page: Page, copy_of):
