@@ -77,7 +77,8 @@ function standing(stage: StageName, view: PlanView, editor: LineEditor): string 
   const rest = open.length - choices;
   if (stage === "measure") {
     if (plan.problems.length > 0) return `${plan.problems.length} to finish`;
-    return `${plan.part?.bends.length ?? 0} bends`;
+    const count = plan.part?.bends.length ?? 0;
+    return count === 1 ? "1 bend" : `${count} bends`;
   }
   if (!plan.part) return "";
   if (stage === "choose") return choices > 0 ? `${choices} to settle` : "settled";
