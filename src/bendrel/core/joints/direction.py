@@ -43,13 +43,3 @@ def backwards(part: PartPiece, flows: Flows) -> bool:
     if part.part not in DIRECTED or part.points == "not marked":
         return False
     return (flows == "A to B" and part.points == "A") or (flows == "B to A" and part.points == "B")
-
-
-def chain(line: Line) -> tuple[tuple[EndName, int, PartPiece], ...]:
-    """All parts of the line from end A's port to end B's, with the end and place each stands at."""
-    before = [("A", k, p) for k, p in enumerate(line.end_a.beyond) if isinstance(p, PartPiece)]
-    after = [("B", k, p) for k, p in enumerate(line.end_b.beyond) if isinstance(p, PartPiece)]
-    found: list[tuple[EndName, int, PartPiece]] = []
-    for end, k, part in (*reversed(before), *after):
-        found.append(("A" if end == "A" else "B", k, part))
-    return tuple(found)

@@ -96,11 +96,6 @@ def strength_of(
     return Strength(elements=tuple(elements), weakest=weakest, tube=own)
 
 
-def _whole_end(end: EndName, developed_mm: float) -> Where:
-    at = _at(end, developed_mm)
-    return Where(kind="end", end=end, from_mm=at, to_mm=at)
-
-
 def _at(end: EndName, developed_mm: float) -> float:
     return 0.0 if end == "A" else developed_mm
 
