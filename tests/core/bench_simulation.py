@@ -40,6 +40,13 @@ class Tube:
         self.sense = "left"
         self.seen = np.array([0.0, 0.0, 1.0])  # where the stripe points at the clamp just now
 
+    def copy(self) -> Tube:
+        """The same tube once more, to be bent another way."""
+        twin = Tube(self.cut, list(self.at))
+        twin.points, twin.ways, twin.stripes = self.points.copy(), self.ways.copy(), self.stripes.copy()
+        twin.held, twin.sense, twin.seen = self.held, self.sense, self.seen.copy()
+        return twin
+
     def bend(
         self,
         *,

@@ -44,6 +44,14 @@ def make(shape: BendList, settings, *, zero=0.0, allowance=0.0):
     return tube.points, np.array(planned)
 
 
+def spans_and_stations(shape: BendList, extra=(0.0, 0.0)):
+    """Places along the cut tube: both ends, every bend's start and end, and five more in each arc."""
+    spans = [(span.start_mm + extra[0], span.end_mm + extra[0]) for span in bend_spans(shape)]
+    whole = shape.developed_mm + sum(extra)
+    places = {0.0, whole, *(float(at) for span in spans for at in np.linspace(*span, 7))}
+    return sorted(places), spans
+
+
 @pytest.mark.parametrize("held", ["A", "B"])
 def test_the_usual_order_makes_the_part_and_not_its_mirror(held):
     for seed in range(150):

@@ -12,7 +12,8 @@ from typing import Any, TypeVar
 from pydantic import TypeAdapter
 
 from bendrel.core.bending.bender import Bender
-from bendrel.core.ends.fitting import EndSize, Fitting, Nut
+from bendrel.core.bending.body import Bench, ToolKind
+from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut
 from bendrel.core.findings import Source
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
@@ -37,7 +38,7 @@ GIVEN_RADII = "given_any"
 @cache
 def load_kit() -> Kit:
     """The whole catalogue. Raises pydantic.ValidationError when a data file is not as it should be."""
-    rules, removal = _toml("rules.toml"), _toml("removal.toml")
+    rules, removal, tools = _toml("rules.toml"), _toml("removal.toml"), _toml("tool_kinds.toml")
     end_sizes = _typed(EndSize, _rows("end_sizes.csv"))
     schools = _by_id(School, _tables("school"))
     return Kit(
@@ -45,6 +46,9 @@ def load_kit() -> Kit:
         materials=_by_id(Material, _tables("material")),
         tubes=_by_id(Tube, _rows("tubes.csv")),
         benders=_by_id(Bender, _rows("benders.csv")),
+        tool_kinds=_by_id(ToolKind, tools["tool_kind"]),
+        bench=_by_id(Bench, ({"wall_mm": None} | row for row in tools["bench"]))["usual"],
+        flarers=_by_id(Flarer, tools["flarer"]),
         fittings=_by_id(Fitting, map(_with_angle, _tables("fitting"))),
         end_sizes={(f.fitting, f.size): f for f in end_sizes},
         nuts=_by_id(Nut, _rows("nuts.csv")),

@@ -10,7 +10,8 @@ from annotated_types import MaxLen
 from pydantic import TypeAdapter, ValidationError
 
 from bendrel.core.bending.bender import Bender
-from bendrel.core.ends.fitting import Nut
+from bendrel.core.bending.body import Bench
+from bendrel.core.ends.fitting import Flarer, Nut
 from bendrel.core.findings import Source
 from bendrel.core.hose.hose import Clamp, Hose
 from bendrel.core.plan.kit import Kit
@@ -20,20 +21,22 @@ from bendrel.core.threads.designation import ThreadError
 from bendrel.core.tube.material import Tube
 from bendrel.core.units import UnitError, parse_angle, parse_length
 
-ShelfName = Literal["tubes", "nuts", "hoses", "clamps", "benders"]
+ShelfName = Literal["tubes", "nuts", "hoses", "clamps", "benders", "flarers", "benches"]
 FieldKind = Literal["length", "room", "angle", "pressure", "thread", "name", "pick"]
 OwnFields = dict[Annotated[str, MaxLen(30)], Annotated[str, MaxLen(120)]]
 
 
 @record
 class OwnField:
-    """One field of the form for an entry; `picks` names the part of the kit to choose from."""
+    """One field of the form for an entry; `picks` names the part of the kit to choose from. One that is
+    `optional` may stay blank."""
 
     name: str
     label: str
     kind: FieldKind
     example: str = ""
     picks: str = ""
+    optional: bool = False
 
 
 FIELDS: dict[ShelfName, tuple[OwnField, ...]] = {
@@ -67,6 +70,7 @@ FIELDS: dict[ShelfName, tuple[OwnField, ...]] = {
     ),
     "benders": (
         OwnField(name="name", label="Name of the tool", kind="name", example="vise bender"),
+        OwnField(name="kind", label="Kind", kind="pick", picks="tool_kinds", optional=True),
         OwnField(name="size", label="Tube size", kind="name", example="3/16 in"),
         OwnField(name="od_mm", label="Tube outside", kind="length", example="4.76 mm"),
         OwnField(name="radius_mm", label="Radius of the die", kind="length", example="15 mm"),
@@ -74,6 +78,29 @@ FIELDS: dict[ShelfName, tuple[OwnField, ...]] = {
         OwnField(name="least_before_first_mm", label="Grip before a bend", kind="room", example="20 mm"),
         OwnField(name="least_between_mm", label="Between bends", kind="room", example="12 mm"),
         OwnField(name="least_after_last_mm", label="After the last", kind="room", example="15 mm"),
+        OwnField(
+            name="behind_mm", label="Body behind the zero", kind="room", example="180 mm", optional=True
+        ),
+        OwnField(name="beside_mm", label="Width of the body", kind="room", example="25 mm", optional=True),
+        OwnField(name="lever_mm", label="Lever from the zero", kind="room", example="200 mm", optional=True),
+        OwnField(
+            name="above_bench_mm", label="Tube above the bench", kind="room", example="110 mm", optional=True
+        ),
+    ),
+    "flarers": (
+        OwnField(name="name", label="Name of the tool", kind="name", example="lever press"),
+        OwnField(name="forms", label="Forms", kind="pick", picks="flare_kinds"),
+        OwnField(name="grip_mm", label="Grip behind the flare", kind="room", example="22 mm"),
+        OwnField(name="use", label="Used", kind="pick", picks="flare_places"),
+    ),
+    "benches": (
+        OwnField(name="name", label="Name of the bench", kind="name", example="bench by the door"),
+        OwnField(name="ahead_mm", label="Top ahead of the zero", kind="room", example="700 mm"),
+        OwnField(name="behind_mm", label="Top behind the zero", kind="room", example="900 mm"),
+        OwnField(name="far_mm", label="Top away from you", kind="room", example="550 mm"),
+        OwnField(name="near_mm", label="Top towards you", kind="room", example="80 mm"),
+        OwnField(name="floor_mm", label="Height of the top", kind="length", example="900 mm"),
+        OwnField(name="wall_mm", label="Wall from the zero", kind="length", example="650 mm", optional=True),
     ),
 }
 NOTE = OwnField(name="note", label="Where the figures come from", kind="name", example="maker's sheet")
@@ -84,7 +111,15 @@ _TYPES: dict[ShelfName, TypeAdapter[Any]] = {
     "hoses": TypeAdapter(Hose),
     "clamps": TypeAdapter(Clamp),
     "benders": TypeAdapter(Bender),
+    "flarers": TypeAdapter(Flarer),
+    "benches": TypeAdapter(Bench),
 }
+
+PICKS: dict[str, tuple[str, ...]] = {
+    "flare_kinds": ("every flare", "double", "single", "bulb"),
+    "flare_places": ("bench", "on the machine"),
+}
+"""What a field picks from that is no part of the kit."""
 
 
 class OwnError(ValueError):
@@ -96,6 +131,9 @@ def own_row(kit: Kit, shelf: ShelfName, entry_id: str, fields: Mapping[str, str]
     values: dict[str, Any] = {"id": f"own_{entry_id}"}
     for field in FIELDS[shelf]:
         text = fields.get(field.name, "").strip()
+        if not text and field.optional:
+            values[field.name] = None
+            continue
         if not text:
             raise OwnError(
                 f"{field.label} is missing" + (f"; such as {field.example}." if field.example else ".")
@@ -106,7 +144,14 @@ def own_row(kit: Kit, shelf: ShelfName, entry_id: str, fields: Mapping[str, str]
             raise OwnError(f"{field.label}: {error}") from error
     _check(shelf, values)
     if shelf == "benders":
-        values |= {"zero_offset_mm": 0.0, "plastic": False}
+        values |= {
+            "zero_offset_mm": 0.0,
+            "plastic": values["kind"] == "form",
+            "kind": values["kind"] or "lever",
+        }
+    if shelf == "flarers":
+        forms = values["forms"]
+        values["forms"] = ("double", "single", "bulb") if forms == "every flare" else (forms,)
     if shelf == "clamps":
         values["name"] = f"{values['closed_mm']:g}-{values['open_mm']:g}"
     values["source"] = Source(kind="shop's own", text=fields.get("note", "").strip() or "entered by the shop")
@@ -121,12 +166,15 @@ def with_own(kit: Kit, entries: Iterable[tuple[str, ShelfName, Mapping[str, str]
     """`kit` with the shop's own rows added; one that no longer makes sense is left out."""
     tubes, nuts = dict(kit.tubes), dict(kit.nuts)
     hoses, clamps, benders = dict(kit.hoses), dict(kit.clamps), dict(kit.benders)
+    flarers, benches = dict(kit.flarers), {kit.bench.id: kit.bench}
     shelves: dict[ShelfName, dict[str, Any]] = {
         "tubes": tubes,
         "nuts": nuts,
         "hoses": hoses,
         "clamps": clamps,
         "benders": benders,
+        "flarers": flarers,
+        "benches": benches,
     }
     for entry_id, shelf, fields in entries:
         try:
@@ -134,7 +182,16 @@ def with_own(kit: Kit, entries: Iterable[tuple[str, ShelfName, Mapping[str, str]
         except OwnError:
             continue
         shelves[shelf][row.id] = row
-    return replace(kit, tubes=tubes, nuts=nuts, hoses=hoses, clamps=clamps, benders=benders)
+    return replace(
+        kit,
+        tubes=tubes,
+        nuts=nuts,
+        hoses=hoses,
+        clamps=clamps,
+        benders=benders,
+        flarers=flarers,
+        bench=list(benches.values())[-1],  # the newest one is the bench that is used
+    )
 
 
 def _value(kit: Kit, field: OwnField, text: str) -> Any:
@@ -148,7 +205,7 @@ def _value(kit: Kit, field: OwnField, text: str) -> Any:
         return parse_pressure(text)
     if field.kind == "thread":
         return kit.thread(text).designation
-    if field.kind == "pick" and text not in getattr(kit, field.picks):
+    if field.kind == "pick" and text not in (PICKS.get(field.picks) or getattr(kit, field.picks)):
         raise OwnError(f"{field.label}: the catalogue has no “{text[:40]}”; choose one that is listed.")
     return text
 

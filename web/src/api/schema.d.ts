@@ -1188,7 +1188,9 @@ export interface components {
          *     `radius_mm` is the finished centreline radius; None is a tool that takes any radius asked.
          *     `zero_offset_mm` > 0 means that the tool's zero lies from the tangent point towards the clamp.
          *     `plastic` says that it forms warm plastic tube and no metal.
-         *     The three least straights are what the clamp and the die need to grip.
+         *     The three least straights are what the clamp and the die need to grip. `kind` is a tool kind's id.
+         *     The last four measures are the tool's own where somebody took them, None for what is usual in its
+         *     kind: its body behind the zero, that body's width, the swinging lever, the tube above the bench.
          */
         Bender: {
             /** Id */
@@ -1213,7 +1215,17 @@ export interface components {
             zero_offset_mm: number;
             /** Plastic */
             plastic: boolean;
+            /** Kind */
+            kind: string;
             source: components["schemas"]["Source"];
+            /** Behind Mm */
+            behind_mm?: number | null;
+            /** Beside Mm */
+            beside_mm?: number | null;
+            /** Lever Mm */
+            lever_mm?: number | null;
+            /** Above Bench Mm */
+            above_bench_mm?: number | null;
         };
         /**
          * Body
@@ -2766,6 +2778,8 @@ export interface components {
              *       "seat": "",
              *       "body": "",
              *       "proved": false,
+             *       "ready": false,
+             *       "flarer": "",
              *       "beyond": [],
              *       "role": "not known",
              *       "role_how": "",
@@ -2785,6 +2799,8 @@ export interface components {
              *       "seat": "",
              *       "body": "",
              *       "proved": false,
+             *       "ready": false,
+             *       "flarer": "",
              *       "beyond": [],
              *       "role": "not known",
              *       "role_how": "",
@@ -2894,7 +2910,8 @@ export interface components {
          *     what it seals on and `body` what it is made of, by catalogue id; blank while not known.
          *     `beyond` is what lies between this end of the tube and its port, from the tube outwards.
          *     `measured_use` is the tube a flare used up on the person's own test piece, which wins over
-         *     the formula. `leave_long` is tube left on for trimming after the trial fit.
+         *     the formula. `leave_long` is tube left on for trimming after the trial fit. `ready` says that the
+         *     stick comes with this end flared and its nut on; `flarer` is the flaring tool, blank for the bar.
          */
         LineEnd: {
             /**
@@ -2937,6 +2954,16 @@ export interface components {
              * @default false
              */
             proved: boolean;
+            /**
+             * Ready
+             * @default false
+             */
+            ready: boolean;
+            /**
+             * Flarer
+             * @default
+             */
+            flarer: string;
             /**
              * Beyond
              * @default []
@@ -3157,7 +3184,11 @@ export interface components {
         };
         /**
          * Move
-         * @description One bend at the bench. `turn_deg` is positive clockwise, seen from the held end.
+         * @description One bend at the bench, with `held` in the clamp. `turn_deg` is positive clockwise, seen from there.
+         *
+         *     `feed_mm` is how far the tube goes on from the mark before to this one, away from the person; None at
+         *     the first bend and wherever the other end comes into the clamp. `allowance_mm` is what lies between
+         *     the place that is measured from and the finished rim.
          *
          *     `mark_mm` is measured along the tube from the held end as `measured_from` says; `strip_mm` is
          *     the same place from end A's finished end. A corner mark that does not exist is None.
@@ -3165,6 +3196,15 @@ export interface components {
         Move: {
             /** Bend */
             bend: number;
+            /**
+             * Held
+             * @enum {string}
+             */
+            held: "A" | "B";
+            /** Feed Mm */
+            feed_mm: number | null;
+            /** Allowance Mm */
+            allowance_mm: number;
             /** Mark Mm */
             mark_mm: number | null;
             /**
@@ -3400,7 +3440,7 @@ export interface components {
              * Shelf
              * @enum {string}
              */
-            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders";
+            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders" | "flarers" | "benches";
             /** Fields */
             fields: {
                 [key: string]: string;
@@ -3408,7 +3448,8 @@ export interface components {
         };
         /**
          * OwnField
-         * @description One field of the form for an entry; `picks` names the part of the kit to choose from.
+         * @description One field of the form for an entry; `picks` names the part of the kit to choose from. One that is
+         *     `optional` may stay blank.
          */
         OwnField: {
             /** Name */
@@ -3430,6 +3471,11 @@ export interface components {
              * @default
              */
             picks: string;
+            /**
+             * Optional
+             * @default false
+             */
+            optional: boolean;
         };
         /**
          * OwnRow
@@ -3444,7 +3490,7 @@ export interface components {
              * Shelf
              * @enum {string}
              */
-            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders";
+            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders" | "flarers" | "benches";
             /** Fields */
             fields: {
                 [key: string]: string;
@@ -3459,7 +3505,7 @@ export interface components {
              * Shelf
              * @enum {string}
              */
-            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders";
+            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders" | "flarers" | "benches";
             /** Fields */
             fields: components["schemas"]["OwnField"][];
             /** Rows */
@@ -3478,6 +3524,9 @@ export interface components {
         /**
          * Part
          * @description Everything computed from readings that make sense.
+         *
+         *     `take_mm` is what is taken off the stock, straightening included; `beyond_mm` the tube beyond each
+         *     finished rim while the bends are made.
          */
         Part: {
             /** Bends */
@@ -3496,6 +3545,12 @@ export interface components {
             terms: components["schemas"]["Term"][];
             /** Cut Mm */
             cut_mm: number;
+            /** Take Mm */
+            take_mm: number;
+            /** Beyond Mm */
+            beyond_mm: {
+                [key: string]: number;
+            };
             /**
              * Held End
              * @enum {string}
@@ -3843,6 +3898,8 @@ export interface components {
             leave_long_mm: number;
             /** Straight Mm */
             straight_mm: number;
+            /** Ready */
+            ready: boolean;
             /** Order */
             order: ("before" | "after") | null;
             /** Possible Orders */
@@ -4211,7 +4268,12 @@ export interface components {
         };
         /**
          * RigidSpan
-         * @description A rigid piece: its tube and bender from the catalogue, its readings, and how it is held.
+         * @description A rigid piece: its tube and bender from the catalogue, its readings, and how it is made.
+         *
+         *     `held` is the end that is in the clamp to begin with. `order` says in which order the bends are made
+         *     and which end is held at each, such as "A1 A2 B4 B3"; blank is one after the other away from the
+         *     held end. `trim_first` cuts the spare off before bending; `stock` is the length that is bent where
+         *     it is not cut to length first. A coil or a folded line is straightened before it is cut.
          */
         RigidSpan: {
             /**
@@ -4245,6 +4307,29 @@ export interface components {
              * @enum {string}
              */
             marks: "start" | "middle" | "corner";
+            /**
+             * Order
+             * @default
+             */
+            order: string;
+            /**
+             * Trim First
+             * @default false
+             */
+            trim_first: boolean;
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            stock: components["schemas"]["Length"];
+            /**
+             * Stock Form
+             * @default stick
+             * @enum {string}
+             */
+            stock_form: "stick" | "coil" | "folded";
         };
         /**
          * School
@@ -4392,7 +4477,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "prove" | "cut" | "nuts" | "flare" | "mark" | "bend" | "fit" | "trim" | "blow" | "install" | "test";
+            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "mark" | "bend" | "fit" | "trim" | "blow" | "install" | "test";
             /** Text */
             text: string;
             /**

@@ -19,7 +19,9 @@ class Bender:
     `radius_mm` is the finished centreline radius; None is a tool that takes any radius asked.
     `zero_offset_mm` > 0 means that the tool's zero lies from the tangent point towards the clamp.
     `plastic` says that it forms warm plastic tube and no metal.
-    The three least straights are what the clamp and the die need to grip.
+    The three least straights are what the clamp and the die need to grip. `kind` is a tool kind's id.
+    The last four measures are the tool's own where somebody took them, None for what is usual in its
+    kind: its body behind the zero, that body's width, the swinging lever, the tube above the bench.
     """
 
     id: str
@@ -33,4 +35,9 @@ class Bender:
     least_after_last_mm: Annotated[float, Ge(0)]
     zero_offset_mm: float
     plastic: bool
+    kind: str
     source: Source
+    behind_mm: Annotated[float, Ge(0)] | None = None
+    beside_mm: Annotated[float, Ge(0)] | None = None
+    lever_mm: Annotated[float, Ge(0)] | None = None
+    above_bench_mm: Annotated[float, Ge(0)] | None = None

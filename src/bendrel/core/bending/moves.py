@@ -34,6 +34,34 @@ def usual_order(count: int, held: EndName) -> tuple[Setting, ...]:
     return tuple(Setting(bend=k, held=held) for k in order)
 
 
+class OrderError(ValueError):
+    """An order that cannot be followed. The text is one sentence for the person."""
+
+
+def parse_order(text: str, count: int) -> tuple[Setting, ...]:
+    """An order as written, such as "A1 A2 B4 B3": for each bend the end in the clamp and its number.
+
+    Raises OrderError unless every one of `count` bends is named once.
+    """
+    found: list[Setting] = []
+    for word in text.replace(",", " ").split():
+        end, number = word[:1].upper(), word[1:]
+        held: EndName | None = "A" if end == "A" else "B" if end == "B" else None
+        if held is None or not (number.isascii() and number.isdigit()):
+            raise OrderError(f"“{word[:12]}” is no step; write the end held and the bend, such as A1 or B3.")
+        if not 1 <= int(number) <= count or any(s.bend == int(number) - 1 for s in found):
+            raise OrderError(f"“{word[:12]}”: name each of the {count} bends once.")
+        found.append(Setting(bend=int(number) - 1, held=held))
+    if len(found) != count:
+        raise OrderError(f"{len(found)} of {count} bends are named; name each of them once.")
+    return tuple(found)
+
+
+def written_order(settings: Sequence[Setting]) -> str:
+    """An order as `parse_order` reads it."""
+    return " ".join(f"{setting.held}{setting.bend + 1}" for setting in settings)
+
+
 def tube_turns(clocks_deg: Sequence[float], settings: Sequence[Setting]) -> tuple[float, ...]:
     """How far to turn the tube before each bend, in degrees in (-180, 180].
 

@@ -50,6 +50,19 @@ class Fitting:
 
 
 @record
+class Flarer:
+    """A flaring tool: where it is used, which kinds of end it forms, and the straight tube (mm) that it
+    holds behind the flare."""
+
+    id: str
+    name: str
+    use: Literal["bench", "on the machine"]
+    forms: tuple[FittingKind, ...]
+    grip_mm: Annotated[float, Ge(0)]
+    source: Source
+
+
+@record
 class EndSize:
     """What one tube size needs for one end type. `used_mm` is given for a bulb or bead (tube the tool
     uses up) and a sleeve end (insertion to the stop); a flare's is computed from

@@ -82,9 +82,18 @@ class CornerReadings:
     rows: Annotated[tuple[CornerRow, ...], MaxLen(MOST_ROWS)] = ()
 
 
+StockForm = Literal["stick", "coil", "folded"]
+
+
 @record
 class RigidSpan:
-    """A rigid piece: its tube and bender from the catalogue, its readings, and how it is held."""
+    """A rigid piece: its tube and bender from the catalogue, its readings, and how it is made.
+
+    `held` is the end that is in the clamp to begin with. `order` says in which order the bends are made
+    and which end is held at each, such as "A1 A2 B4 B3"; blank is one after the other away from the
+    held end. `trim_first` cuts the spare off before bending; `stock` is the length that is bent where
+    it is not cut to length first. A coil or a folded line is straightened before it is cut.
+    """
 
     kind: Literal["rigid"] = "rigid"
     tube: Annotated[str, MaxLen(80)]
@@ -93,6 +102,10 @@ class RigidSpan:
     spare: Length = Length(text="25 mm")
     held: EndName = "A"
     marks: MarkStyle = "start"
+    order: Annotated[str, MaxLen(1000)] = ""
+    trim_first: bool = False
+    stock: Length = Length()
+    stock_form: StockForm = "stick"
 
 
 @record
@@ -161,7 +174,8 @@ class LineEnd:
     what it seals on and `body` what it is made of, by catalogue id; blank while not known.
     `beyond` is what lies between this end of the tube and its port, from the tube outwards.
     `measured_use` is the tube a flare used up on the person's own test piece, which wins over
-    the formula. `leave_long` is tube left on for trimming after the trial fit.
+    the formula. `leave_long` is tube left on for trimming after the trial fit. `ready` says that the
+    stick comes with this end flared and its nut on; `flarer` is the flaring tool, blank for the bar.
     """
 
     label: Annotated[str, MaxLen(60)] = ""
@@ -173,6 +187,8 @@ class LineEnd:
     seat: Annotated[str, MaxLen(40)] = ""
     body: Annotated[str, MaxLen(40)] = ""
     proved: bool = False
+    ready: bool = False
+    flarer: Annotated[str, MaxLen(60)] = ""
     beyond: Annotated[tuple[HosePiece | PartPiece, ...], MaxLen(6)] = ()
     role: PortRole = "not known"
     role_how: Text = ""

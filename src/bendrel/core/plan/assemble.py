@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Container
 from dataclasses import replace
+from itertools import pairwise
 
 from bendrel.core.bending.calibration import calibrated
-from bendrel.core.findings import SEVERITY_ORDER, Finding
+from bendrel.core.bending.moves import OrderError, Setting, parse_order, usual_order
+from bendrel.core.findings import SEVERITY_ORDER, EndName, Finding
 from bendrel.core.lengths import Length, is_blank, length_mm
-from bendrel.core.line.document import Line, LineEnd
+from bendrel.core.line.document import Line, LineEnd, RigidSpan
 from bendrel.core.line.readings import Problem, Resolved, resolve
 from bendrel.core.plan import working
 from bendrel.core.plan.case import SPAN, Case
@@ -19,10 +21,10 @@ from bendrel.core.plan.judge import judge
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.looked import look_at
 from bendrel.core.plan.measured import measure
-from bendrel.core.plan.model import Part, Plan, PlannedBend, Term
-from bendrel.core.plan.moves import plan_moves
+from bendrel.core.plan.model import Move, Part, Plan, PlannedBend, Term
+from bendrel.core.plan.moves import origins, plan_moves
 from bendrel.core.plan.removed import judge_removal
-from bendrel.core.procedure.steps import EndWork, Step, build_steps
+from bendrel.core.procedure.steps import EndWork, Step, Stock, build_steps
 from bendrel.core.shape.bends import BendList, Span, bend_spans
 from bendrel.core.shape.centreline import end_frame, pieces, sampled
 from bendrel.core.shape.view import ABOVE, FROM_A, clearest, from_b
@@ -40,6 +42,7 @@ def plan_line(line: Line, kit: Kit) -> Plan:
     read = resolve(span.readings, od_mm=chosen.tube.od_mm, radius_mm=chosen.bender.radius_mm)
     problems += [Problem(path=f"{SPAN}/readings{p.path}", message=p.message) for p in read.problems]
     spare = _optional(span.spare, f"{SPAN}/spare", problems)
+    stock = _optional(span.stock, f"{SPAN}/stock", problems)
     ends = (("A", "/end_a", line.end_a), ("B", "/end_b", line.end_b))
     uses = {end: _own_use(at, choice, problems) for end, at, choice in ends}
     longs = {end: _optional(choice.leave_long, f"{at}/leave_long", problems) for end, at, choice in ends}
@@ -47,13 +50,14 @@ def plan_line(line: Line, kit: Kit) -> Plan:
     if spare is not None:
         lengths[f"{SPAN}/spare"] = spare
     measured = measure(line, kit, read.read)
-    if read.shape is None or spare is None or problems:
+    order = _order_of(span, len(read.shape.bends) if read.shape else 0, problems)
+    if read.shape is None or spare is None or stock is None or problems:
         return _without_part(line, kit, problems, lengths)
     shape = read.shape
     straights = shape.straights_mm
     a = end_parts(line, kit, chosen, "A", straights[0], uses["A"], longs["A"] or 0.0)
     b = end_parts(line, kit, chosen, "B", straights[-1], uses["B"], longs["B"] or 0.0)
-    part = _part(line, kit, chosen, shape, a, b, spare)
+    part = _part(line, kit, chosen, shape, a, b, spare, order, stock)
     looked, removed = look_at(line, kit, part.developed_mm), judge_removal(line, kit)
     case = _case(line, kit, chosen, read, part, (a, b))
     follows = choose(line, kit, chosen, shape, (a, b), part.cut_mm, removed)
@@ -101,6 +105,8 @@ def _part(
     a: EndParts,
     b: EndParts,
     spare: float,
+    order: tuple[Setting, ...],
+    stock: float,
 ) -> Part:
     span = line.spans[0]
     spans = bend_spans(shape)
@@ -121,8 +127,12 @@ def _part(
         Term(id="spare", label="spare", mm=spare),
     )
     held = a if span.held == "A" else b
-    moves = plan_moves(span, chosen, shape, spans, held)
     cut = sum(term.mm for term in terms)
+    at = origins((a, b), span.held, 0.0 if span.trim_first else spare)
+    uncut: EndName = "B" if span.held == "A" else "A"
+    if stock > cut and not span.trim_first and not at[uncut].flared:
+        at[uncut] = replace(at[uncut], beyond_mm=at[uncut].beyond_mm + stock - cut)
+    moves = plan_moves(order, chosen, shape, spans, at, span.marks)
     figures = working.Figures(
         unit=line.unit,
         tube=chosen.tube,
@@ -135,9 +145,7 @@ def _part(
         terms=terms,
         cut_mm=cut,
         moves=moves,
-        held=span.held,
         style=span.marks,
-        held_allowance_mm=held.allowance_mm + held.leave_long_mm,
     )
     return Part(
         bends=bends,
@@ -149,6 +157,8 @@ def _part(
         spare_mm=spare,
         terms=terms,
         cut_mm=cut,
+        take_mm=cut + (0.0 if span.stock_form == "stick" else kit.limits["straighten_mm"].value),
+        beyond_mm={end: origin.beyond_mm for end, origin in at.items()},
         held_end=span.held,
         mark_style=span.marks,
         moves=moves,
@@ -159,9 +169,21 @@ def _part(
             "from B": from_b(last.way),
             "above": ABOVE,
         },
-        steps=_build_steps(line, kit, cut, spare, len(bends), held, b if held is a else a),
+        steps=_build_steps(line, kit, cut, spare, moves, held, b if held is a else a),
         derivations=working.derivations(figures),
     )
+
+
+def _order_of(span: RigidSpan, count: int, problems: list[Problem]) -> tuple[Setting, ...]:
+    """The order that was asked for, or one after the other away from the held end."""
+    if not span.order.strip():
+        return usual_order(count, span.held)
+    try:
+        return parse_order(span.order, count)
+    except OrderError as error:
+        if not problems:  # while the readings are being typed, the order waits
+            problems.append(Problem(path=f"{SPAN}/order", message=str(error)))
+        return ()
 
 
 def _planned_bends(shape: BendList, spans: tuple[Span, ...]) -> tuple[PlannedBend, ...]:
@@ -206,10 +228,11 @@ def _build_steps(
     kit: Kit,
     cut_mm: float,
     spare_mm: float,
-    bends: int,
+    moves: tuple[Move, ...],
     held: EndParts,
     far: EndParts,
 ) -> tuple[Step, ...]:
+    span = line.spans[0]
     closing = {parts.end: _closing(kit, parts) for parts in (held, far)}
     work = [
         EndWork(
@@ -223,13 +246,20 @@ def _build_steps(
             allowance_mm=parts.allowance_mm,
             order=parts.order,
             leave_long_mm=parts.leave_long_mm,
+            ready=parts.ready,
         )
         for parts in (held, far)
     ]
     return build_steps(
         cut_mm=cut_mm,
         spare_mm=spare_mm,
-        bends=bends,
+        bends=len(moves),
+        changes=sum(one.held != two.held for one, two in pairwise(moves)),
+        stock=Stock(
+            form=span.stock_form,
+            straighten_mm=kit.limits["straighten_mm"].value,
+            trim_first=span.trim_first and spare_mm > 0,
+        ),
         held=work[0],
         far=work[1],
         unit=line.unit,

@@ -28,6 +28,7 @@ class PlannedEnd:
     allowance_mm: float
     leave_long_mm: float
     straight_mm: float
+    ready: bool
     order: FlareOrder | None
     possible_orders: tuple[FlareOrder, ...]
     point: Vector
@@ -47,6 +48,7 @@ class EndParts:
     room: EndRoom
     order: FlareOrder | None
     leave_long_mm: float
+    ready: bool
 
 
 def end_parts(
@@ -64,6 +66,8 @@ def end_parts(
     fitting = kit.fittings[choice.fitting]
     size = kit.end_sizes.get((fitting.id, chosen.tube.size))
     nut = kit.nuts.get(choice.nut) if choice.nut else None
+    flarer = kit.flarers.get(choice.flarer)
+    ready = choice.ready and fitting.flared
     held = line.spans[0].held == end
     grip = chosen.bender.least_before_first_mm if held else chosen.bender.least_after_last_mm
     room = end_room(
@@ -71,17 +75,19 @@ def end_parts(
         flare_mm=size.length_mm if size else 0.0,
         nut_mm=nut.length_mm if nut else 0.0,
         bender_grip_mm=grip,
-        flaring_grip_mm=fitting.grip_mm,
+        flaring_grip_mm=flarer.grip_mm if flarer else fitting.grip_mm,
     )
+    used = measured_use if measured_use is not None else _use(fitting, size, chosen.tube)
     return EndParts(
         end=end,
         choice=choice,
         fitting=fitting,
         size=size,
         nut=nut,
-        allowance_mm=measured_use if measured_use is not None else _use(fitting, size, chosen.tube),
+        allowance_mm=0.0 if ready else used,
         room=room,
-        order=_order(room, held, long=leave_long_mm > 0) if fitting.flared else None,
+        order=_order(room, held, ready, long=leave_long_mm > 0) if fitting.flared else None,
+        ready=ready,
         leave_long_mm=leave_long_mm,
     )
 
@@ -100,6 +106,7 @@ def planned_end(parts: EndParts, point: Vector, outward: Vector) -> PlannedEnd:
         allowance_mm=parts.allowance_mm,
         leave_long_mm=parts.leave_long_mm,
         straight_mm=parts.room.straight_mm,
+        ready=parts.ready,
         order=parts.order,
         possible_orders=parts.room.orders if parts.fitting.flared else (),
         point=point,
@@ -107,9 +114,11 @@ def planned_end(parts: EndParts, point: Vector, outward: Vector) -> PlannedEnd:
     )
 
 
-def _order(room: EndRoom, held: bool, *, long: bool) -> FlareOrder | None:
+def _order(room: EndRoom, held: bool, ready: bool, *, long: bool) -> FlareOrder | None:
     """The held end is flared first where it can be, the far end last so that it can be trimmed; an
-    end left long can only be flared after it has been trimmed."""
+    end left long can only be flared after it has been trimmed. A stick's own flare is there before."""
+    if ready:
+        return "before" if "before" in room.orders else None
     if long:
         return "after" if "after" in room.orders else None
     wanted: tuple[FlareOrder, FlareOrder] = ("before", "after") if held else ("after", "before")

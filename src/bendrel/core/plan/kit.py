@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from bendrel.core.bending.bender import Bender
+from bendrel.core.bending.body import Bench, ToolKind
 from bendrel.core.bending.calibration import Calibration, calibrated
-from bendrel.core.ends.fitting import EndSize, Fitting, Nut
+from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut
 from bendrel.core.findings import Source
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
@@ -60,6 +61,9 @@ class Kit:
     materials: Mapping[str, Material]
     tubes: Mapping[str, Tube]
     benders: Mapping[str, Bender]
+    tool_kinds: Mapping[str, ToolKind]
+    bench: Bench
+    flarers: Mapping[str, Flarer]
     fittings: Mapping[str, Fitting]
     end_sizes: Mapping[tuple[str, str], EndSize]
     nuts: Mapping[str, Nut]

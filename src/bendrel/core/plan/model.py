@@ -50,13 +50,20 @@ class Term:
 
 @record
 class Move:
-    """One bend at the bench. `turn_deg` is positive clockwise, seen from the held end.
+    """One bend at the bench, with `held` in the clamp. `turn_deg` is positive clockwise, seen from there.
+
+    `feed_mm` is how far the tube goes on from the mark before to this one, away from the person; None at
+    the first bend and wherever the other end comes into the clamp. `allowance_mm` is what lies between
+    the place that is measured from and the finished rim.
 
     `mark_mm` is measured along the tube from the held end as `measured_from` says; `strip_mm` is
     the same place from end A's finished end. A corner mark that does not exist is None.
     """
 
     bend: int
+    held: EndName
+    feed_mm: float | None
+    allowance_mm: float
     mark_mm: float | None
     measured_from: MeasuredFrom
     strip_mm: float | None
@@ -72,7 +79,11 @@ class Move:
 
 @record
 class Part:
-    """Everything computed from readings that make sense."""
+    """Everything computed from readings that make sense.
+
+    `take_mm` is what is taken off the stock, straightening included; `beyond_mm` the tube beyond each
+    finished rim while the bends are made.
+    """
 
     bends: tuple[PlannedBend, ...]
     last_straight_mm: float
@@ -83,6 +94,8 @@ class Part:
     spare_mm: float
     terms: tuple[Term, ...]
     cut_mm: float
+    take_mm: float
+    beyond_mm: Mapping[EndName, float]
     held_end: EndName
     mark_style: MarkStyle
     moves: tuple[Move, ...]

@@ -2,83 +2,109 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from bendrel.core.bending.marks import mark_bend
-from bendrel.core.bending.moves import tube_turns, usual_order
+from bendrel.core.bending.moves import Setting, tube_turns
 from bendrel.core.bending.springback import springback_prior
 from bendrel.core.findings import EndName
-from bendrel.core.line.document import RigidSpan
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.ends import EndParts
-from bendrel.core.plan.model import MeasuredFrom, Move
+from bendrel.core.plan.model import Move
+from bendrel.core.record import record
 from bendrel.core.shape.bends import Bend, BendList, Span
 
 
+@record
+class Origin:
+    """Where marks are measured from at one end: `beyond_mm` of tube lies between there and the finished
+    rim, which is 0 where the end is flared already."""
+
+    flared: bool
+    beyond_mm: float
+
+
+def origins(ends: tuple[EndParts, EndParts], held: EndName, spare_mm: float) -> dict[EndName, Origin]:
+    """Both ends as they are while the bends are made. The spare lies at the end that is not held at
+    first, unless it was cut off (`spare_mm` 0)."""
+    found: dict[EndName, Origin] = {}
+    for parts in ends:
+        flared = parts.order == "before"
+        beyond = parts.allowance_mm + parts.leave_long_mm + (spare_mm if parts.end != held else 0.0)
+        found[parts.end] = Origin(flared=flared, beyond_mm=0.0 if flared else beyond)
+    return found
+
+
 def plan_moves(
-    span: RigidSpan,
+    order: tuple[Setting, ...],
     chosen: Choices,
     shape: BendList,
     spans: tuple[Span, ...],
-    held: EndParts,
+    at: Mapping[EndName, Origin],
+    style: str,
 ) -> tuple[Move, ...]:
-    """One move a bend, working away from the held end. Lengths in mm, angles in degrees."""
-    order = usual_order(len(shape.bends), span.held)
+    """One move a bend, in `order`. Lengths in mm, angles in degrees."""
     clocks = shape.clocks_deg
-    unflared = held.order != "before"
-    allowance = held.allowance_mm + held.leave_long_mm if unflared else 0.0
-    measured: MeasuredFrom = "cut_end" if unflared else "flared_rim"
     made: list[Move] = []
     for setting, turn in zip(order, tube_turns(clocks, order), strict=True):
-        bend, place = shape.bends[setting.bend], spans[setting.bend]
+        bend, place, held = shape.bends[setting.bend], spans[setting.bend], setting.held
+        allowance = at[held].beyond_mm
         start, middle, corner = (
             mark_bend(
                 bend,
                 place,
                 shape.developed_mm,
-                held=span.held,
+                held=held,
                 style=style,
                 zero_offset_mm=chosen.bender.zero_offset_mm,
                 allowance_mm=allowance,
             ).mm
             for style in ("start", "middle", "corner")
         )
-        mark = {"start": start, "middle": middle, "corner": corner}[span.marks]
+        mark = {"start": start, "middle": middle, "corner": corner}[style]
         from_rim = None if mark is None else mark - allowance
-        if from_rim is not None and span.held == "B":
+        if from_rim is not None and held == "B":
             from_rim = shape.developed_mm - from_rim
+        before = made[-1] if made and made[-1].held == held else None
         made.append(
             Move(
                 bend=setting.bend + 1,
+                held=held,
+                feed_mm=None if before is None else (start or 0.0) - before.start_mark_mm,
+                allowance_mm=allowance,
                 mark_mm=mark,
-                measured_from=measured,
+                measured_from="flared_rim" if at[held].flared else "cut_end",
                 strip_mm=from_rim,
                 start_mark_mm=start or 0.0,
                 middle_mark_mm=middle or 0.0,
                 corner_mark_mm=corner,
                 turn_deg=turn,
-                turn_words=turn_words(turn, span.held, first=not made),
+                turn_words=turn_words(turn, held, first=not made, over=bool(made) and before is None),
                 clock_deg=clocks[setting.bend] % 360.0,
                 angle_deg=bend.angle_deg,
-                dial_deg=_dial(chosen, bend),
+                dial_deg=dial_for(chosen, bend),
             )
         )
     return tuple(made)
 
 
-def _dial(chosen: Choices, bend: Bend) -> float:
+def dial_for(chosen: Choices, bend: Bend) -> float:
     """What the dial must show: as the tool's test pieces told, else by the tube's own properties."""
     if chosen.calibration is not None:
         return chosen.calibration.dial_deg(bend.angle_deg)
     return bend.angle_deg * (1 + springback_prior(chosen.material, chosen.tube, bend.radius_mm))
 
 
-def turn_words(turn_deg: float, held: EndName, *, first: bool = False) -> str:
-    """Say a turn of the tube for someone with end `held` towards them."""
+def turn_words(turn_deg: float, held: EndName, *, first: bool = False, over: bool = False) -> str:
+    """Say a turn of the tube for someone with end `held` towards them. `over` says that the other end
+    was in the clamp before: the tube is swung end for end, flat in the plane of bending."""
     if first:
         return "as it lies"
     size = round(abs(turn_deg), 1)
+    change = f"change over to {held}, " if over else ""
     if size == 0:
-        return "no turn"
+        return f"{change}no turn"
     if size == 180:
-        return "half a turn"
+        return f"{change}half a turn"
     way = "clockwise" if turn_deg > 0 else "anticlockwise"
-    return f"{size:g}° {way}, end {held} towards you"
+    return f"{change}{size:g}° {way}, end {held} towards you"

@@ -9,7 +9,7 @@ from bendrel.core.bending.bender import Bender, MarkStyle
 from bendrel.core.bending.calibration import Calibration
 from bendrel.core.bending.springback import springback_prior
 from bendrel.core.ends.fitting import EndSize, Fitting
-from bendrel.core.findings import DERIVED, Derivation, EndName, Input, Source
+from bendrel.core.findings import DERIVED, Derivation, Input, Source
 from bendrel.core.line.document import LineEnd
 from bendrel.core.plan.model import Move, PlannedBend, Term
 from bendrel.core.record import record
@@ -35,9 +35,7 @@ class Figures:
     terms: tuple[Term, ...]
     cut_mm: float
     moves: tuple[Move, ...]
-    held: EndName
     style: MarkStyle
-    held_allowance_mm: float
 
 
 def derivations(figures: Figures) -> tuple[Derivation, ...]:
@@ -131,14 +129,13 @@ def _arc(f: Figures, bend: PlannedBend) -> Derivation:
 
 
 def _mark(f: Figures, move: Move, bend: PlannedBend) -> Derivation:
-    from_held = bend.start_mm if f.held == "A" else f.shape.developed_mm - bend.end_mm
-    inputs = [Input(name=f"bend starts, from rim {f.held}", value=_both(from_held, f.unit))]
+    held, allowance = move.held, move.allowance_mm
+    from_held = bend.start_mm if held == "A" else f.shape.developed_mm - bend.end_mm
+    inputs = [Input(name=f"bend starts, from rim {held}", value=_both(from_held, f.unit))]
     formula = "mark = start of bend"
     if move.measured_from == "cut_end":
         formula += " + allowance"
-        inputs.append(
-            Input(name=f"allowance {f.held}, not flared yet", value=_both(f.held_allowance_mm, f.unit))
-        )
+        inputs.append(Input(name=f"not cut off or flared yet at {held}", value=_both(allowance, f.unit)))
     offset = f.bender.zero_offset_mm
     if offset:
         formula += " − zero offset"
@@ -149,7 +146,6 @@ def _mark(f: Figures, move: Move, bend: PlannedBend) -> Derivation:
     if f.style == "corner" and bend.angle_deg < NO_CORNER_DEG:
         reach = bend.radius_mm * tan(radians(bend.angle_deg) / 2)
         formula = "mark = corner − take-up,  take-up = R·tan(θ/2) + zero offset"
-        allowance = f.held_allowance_mm if move.measured_from == "cut_end" else 0.0
         inputs = [
             Input(name="corner", value=_both(from_held + allowance + reach, f.unit)),
             Input(name="take-up", value=_both(reach + offset, f.unit)),

@@ -14,7 +14,9 @@ from bendrel.core.findings import EndName
 from bendrel.core.record import record
 from bendrel.core.units import Unit, format_length
 
-StepKind = Literal["prove", "cut", "nuts", "flare", "mark", "bend", "fit", "trim", "blow", "install", "test"]
+StepKind = Literal[
+    "prove", "straighten", "cut", "nuts", "flare", "mark", "bend", "fit", "trim", "blow", "install", "test"
+]
 
 
 @record
@@ -38,8 +40,18 @@ class EndWork:
     order: FlareOrder | None
     leave_long_mm: float = 0.0
     loose_nut: bool = True
+    ready: bool = False
     joint_text: str = ""
     joint_why: str = ""
+
+
+@record
+class Stock:
+    """What the piece is cut from, and whether its spare comes off before bending."""
+
+    form: str = "stick"
+    straighten_mm: float = 0.0
+    trim_first: bool = False
 
 
 def build_steps(
@@ -51,15 +63,19 @@ def build_steps(
     far: EndWork,
     unit: Unit,
     tests: tuple[str, ...],
+    changes: int = 0,
+    stock: Stock = Stock(),
 ) -> tuple[Step, ...]:
     """All steps for one rigid piece, `held` being the end that the marks are taken from."""
-    return tuple(_steps(cut_mm, spare_mm, bends, held, far, unit, tests))
+    return tuple(_steps(cut_mm, spare_mm, bends, changes, stock, held, far, unit, tests))
 
 
 def _steps(
     cut_mm: float,
     spare_mm: float,
     bends: int,
+    changes: int,
+    stock: Stock,
     held: EndWork,
     far: EndWork,
     unit: Unit,
@@ -74,11 +90,29 @@ def _steps(
             text=f"Run each nut into its real port by hand, all the way: {ends}.",
             why="A nut that starts can still jam; find out before anything is flared.",
         )
+    if stock.form != "stick":
+        take = format_length(cut_mm + stock.straighten_mm, unit)
+        source = "the coil" if stock.form == "coil" else "the folded line"
+        yield Step(
+            kind="straighten",
+            text=f"Take {take} off {source}, roll it out flat and draw it straight over an edge of wood.",
+            why=f"{format_length(stock.straighten_mm, unit)} of it is for the ends, which keep their curve.",
+        )
+    finished = [end for end in (held, far) if end.ready]
+    where = f" from the finished end, which is end {finished[0].end}" if finished else ""
     yield Step(
         kind="cut",
-        text=f"Cut {format_length(cut_mm, unit)}, square. Deburr inside and out, file the end flat.",
+        text=f"Cut {format_length(cut_mm, unit)}{where}, square. Deburr inside and out, file the end flat.",
         why="Keep the labelled end of the stock on the offcut.",
     )
+    for end in finished:
+        thread = end.nut_thread or "the right one"
+        yield Step(
+            kind="nuts",
+            text=f"End {end.end} is the stick's own: check its flare, and that its nut is {thread}.",
+            why="A ready-made stick may carry the other thread.",
+        )
+    both = [end for end in both if not end.ready]
     if both:
         facing = " and ".join(f"the {e.nut_thread} facing end {e.end}" for e in both)
         count = "Both nuts" if len(both) == 2 else "The nut"
@@ -87,9 +121,15 @@ def _steps(
             text=f"{count} on now, thread outwards: {facing}. Tape so that none slides off.",
             why="Forgotten before the flare or the bend, a nut costs the whole piece.",
         )
-    if held.flared and held.order == "before":
+    if held.flared and held.order == "before" and not held.ready:
         yield _flare(held, "before the first bend")
-    if far.flared and far.order == "before":
+    if stock.trim_first and not (far.flared and far.order == "before"):
+        yield Step(
+            kind="trim",
+            text=f"Cut the spare of {format_length(spare_mm, unit)} off end {far.end} before bending.",
+            why="The long tail would run into something while it swings.",
+        )
+    if far.flared and far.order == "before" and not far.ready:
         if spare_mm > 0:
             yield Step(
                 kind="trim",
@@ -106,9 +146,13 @@ def _steps(
         )
         yield Step(
             kind="bend",
-            text="Bend in the order of the table: set the mark, turn the tube, bend to the dial, check.",
+            text=(
+                "Bend in the order of the table: set the mark, turn the tube, bend to the dial, check."
+                + (" Change the tube over where it says so." if changes else "")
+            ),
             why="A turn the wrong way makes a mirror image, which is scrap.",
         )
+    left_on = 0.0 if stock.trim_first else spare_mm
     yield Step(kind="fit", text="Trial fit. Correct small misses before the last flare.")
     if held.leave_long_mm > 0:
         yield Step(
@@ -118,7 +162,7 @@ def _steps(
         )
     if held.flared and held.order != "before":
         yield _flare(held, "after bending")
-    if far.order != "before" and (far.flared or spare_mm + far.leave_long_mm > 0):
+    if far.order != "before" and (far.flared or left_on + far.leave_long_mm > 0):
         left = format_length(far.allowance_mm, unit)
         extra = f", leaving {left} for the flare" if far.allowance_mm else ""
         yield Step(

@@ -1,0 +1,342 @@
+"""One bend at the tool: where the tube is while it swings, and what it runs into.
+
+All in the bench frame of `body`: the clamped side stays, the free side is drawn round the die. While
+the bend is at φ, what lay at x on the free side has moved up by R·φ and been turned by φ about the
+die's centre. Source: kinematics of a rotary-draw bend seen from the clamp.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from math import ceil, cos, radians, sin
+from typing import TYPE_CHECKING
+
+from bendrel.core.bending.body import Block, Surroundings
+from bendrel.core.record import record
+from bendrel.core.shape.bends import BendList
+from bendrel.core.shape.vectors import Vector, add, cross, rotated, scale
+from bendrel.core.shape.vectors import along as moved
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+    Array = NDArray[np.float64]
+    Mask = NDArray[np.bool_]
+
+STEP_DEG = 3.0
+SPACING_MM = 8.0
+
+
+@record
+class Contact:
+    """What the tube would run into: `thing`, at which point of the bend (degrees made so far), which
+    side of the tube, and how far along that side from the tool (mm)."""
+
+    thing: str
+    at_deg: float
+    side: str
+    along_mm: float
+
+
+@record
+class Tail:
+    """One side of a partly bent tube as it stands at the tool: points every few mm from the tangent
+    point outwards, in mm, and how far along the tube each lies."""
+
+    points: Array
+    along: Array
+
+
+def side_points(shape: BendList, bend: int, made: frozenset[int], extra_mm: float, *, free: bool) -> Tail:
+    """The tube on one side of `bend` before it is made, end A held, in the bench frame.
+
+    `shape` runs from the held end; bends that are not in `made` are still straight. The free side
+    starts at the bend's own arc, straight; `extra_mm` of tube lies beyond the finished end.
+    """
+    import numpy as np
+
+    count, clocks = len(shape.bends), shape.clocks_deg
+    order = range(bend + 1, count) if free else range(bend - 1, -1, -1)
+    straights = shape.straights_mm
+    # how far to go before each bend on the way out; one that is not made is so much more straight
+    reach = shape.bends[bend].arc_mm + straights[bend + 1] if free else straights[bend]
+    point: Vector = (0.0, 0.0, 0.0)
+    way: Vector = (1.0 if free else -1.0, 0.0, 0.0)
+    normal: Vector = (0.0, 0.0, 1.0 if free else -1.0)
+    clock, along = clocks[bend], 0.0
+    points: list[Array] = [np.zeros((1, 3))]
+    at: list[Array] = [np.zeros(1)]
+
+    def straight(length: float) -> None:
+        nonlocal point, along
+        if length > 0:
+            steps = _steps(length, length)
+            points.append(np.array(point) + steps[:, None] * np.array(way))
+            at.append(along + steps)
+            along += length
+        point = moved(point, way, length)
+
+    for k in order:
+        after = straights[k + 1] if free else straights[k]
+        if k not in made:
+            reach += shape.bends[k].arc_mm + after
+            continue
+        straight(reach)
+        # a rotation is a handedness: outwards to the held end it keeps its sign too
+        normal = rotated(normal, way, clocks[k] - clock if free else clock - clocks[k])
+        clock = clocks[k]
+        radius, angle = shape.bends[k].radius_mm, radians(shape.bends[k].angle_deg)
+        inward = cross(normal, way)
+        turned = _steps(angle, radius * angle)
+        arc = np.outer(np.sin(turned), way) + np.outer(1 - np.cos(turned), inward)
+        points.append(np.array(point) + radius * arc)
+        at.append(along + radius * turned)
+        point = moved(moved(point, way, radius * sin(angle)), inward, radius * (1 - cos(angle)))
+        way = add(scale(way, cos(angle)), scale(inward, sin(angle)))
+        along, reach = along + radius * angle, after
+    straight(reach + extra_mm)
+    return Tail(points=np.concatenate(points), along=np.concatenate(at))
+
+
+def _steps(whole: float, length_mm: float) -> Array:
+    """`whole` in equal steps, each no longer than the spacing of points along `length_mm`."""
+    import numpy as np
+
+    count = max(1, ceil(length_mm / SPACING_MM))
+    steps: Array = np.arange(1, count + 1, dtype=np.float64) * (whole / count)
+    return steps
+
+
+def swung(tail: Tail, radius_mm: float, angle_deg: float) -> Array:
+    """The free side's points (n, 3) when the bend has reached `angle_deg`."""
+    import numpy as np
+
+    phi = radians(angle_deg)
+    wrapped = np.minimum(tail.along, radius_mm * phi)
+    turned = wrapped / radius_mm
+    x = tail.points[:, 0] - wrapped
+    y = tail.points[:, 1] - radius_mm
+    c, s = np.cos(turned), np.sin(turned)
+    return np.column_stack([c * x - s * y, s * x + c * y + radius_mm, tail.points[:, 2]])
+
+
+def resting(
+    tail: Tail, around: Surroundings, radius_mm: float, keep_mm: float, grip_mm: float
+) -> Contact | None:
+    """What the clamped side touches while it lies in the clamp; `keep_mm` is from its centreline."""
+    import numpy as np
+
+    far = tail.along > grip_mm
+    points, along = tail.points[far], tail.along[far]
+    for block in around.blocks:
+        if block.swings:
+            continue
+        low, high = np.array(block.low) - keep_mm, np.array(block.high) + keep_mm
+        # where the tool itself holds the tube is its own business
+        hit = np.all((points > low) & (points < high), axis=1)
+        if hit.any():
+            first = int(np.argmax(hit))
+            return Contact(thing=block.name, at_deg=0.0, side="clamped", along_mm=float(along[first]))
+    disc = np.hypot(points[:, 0], points[:, 1] - radius_mm)
+    # straight tube leaves the die at a tangent: it is clear of it only some way on
+    disc[along < grip_mm + np.sqrt((radius_mm + keep_mm) ** 2 - radius_mm**2)] = np.inf
+    die = (disc < radius_mm + keep_mm - SEATED_MM) & (np.abs(points[:, 2]) < around.die_half_mm + keep_mm)
+    if die.any():
+        first = int(np.argmax(die))
+        return Contact(thing="die", at_deg=0.0, side="clamped", along_mm=float(along[first]))
+    return None
+
+
+SEATED_MM = 1.0
+"""A tube that only leaves its groove is not running into the die."""
+
+
+def swinging(
+    tail: Tail, around: Surroundings, radius_mm: float, angle_deg: float, keep_mm: float, grip_mm: float
+) -> Contact | None:
+    """The first thing that the free side touches on its way to `angle_deg`."""
+    contacts = [
+        *_swept_blocks(tail, around.blocks, radius_mm, angle_deg, keep_mm),
+        *_swept_die(tail, around, radius_mm, angle_deg, keep_mm, grip_mm),
+        *_lever(tail, around.blocks, radius_mm, angle_deg, keep_mm, grip_mm),
+    ]
+    return min(contacts, key=lambda contact: contact.at_deg, default=None)
+
+
+def meeting(free: Tail, clamped: Tail, radius_mm: float, angle_deg: float, keep_mm: float) -> Contact | None:
+    """Where the free side comes nearer than `keep_mm` (centreline to centreline) to the clamped side.
+
+    A point p of the free side keeps its height and goes round the die's axis on a spiral, so that it
+    passes a point q when both lie in one direction from the axis; there they are as far apart as
+    their distances from the axis, less the slant of the spiral. Only pairs at one height and in one
+    ring are looked at, and both ends of the swing besides.
+    """
+    import numpy as np
+
+    nearest, farthest = _reach(free.points, radius_mm, angle_deg)
+    there = np.hypot(clamped.points[:, 0], clamped.points[:, 1] - radius_mm)
+    pairs = np.abs(free.points[:, None, 2] - clamped.points[None, :, 2]) < keep_mm
+    pairs &= (there[None] > nearest[:, None] - keep_mm) & (there[None] < farthest[:, None] + keep_mm)
+    # neighbours along the tube are always near one another
+    pairs &= free.along[:, None] + clamped.along[None] > np.pi * radius_mm / 2 + 2 * keep_mm
+    which, other = np.nonzero(pairs)
+    if not len(which):
+        return None
+    p, q = free.points[which], clamped.points[other]
+    along, rise = free.along[which], p[:, 2] - q[:, 2]
+    last = np.full(len(p), radians(angle_deg))
+    free_until = np.minimum(last, along / radius_mm)  # from then on it lies on the die
+    x, y = p[:, 0], p[:, 1] - radius_mm
+    target = np.arctan2(q[:, 1] - radius_mm, q[:, 0])
+    phi = np.zeros(len(p))
+    for _ in range(PASSES):  # φ + atan2(y, x − R·φ) = direction of q
+        phi = np.mod(target - np.arctan2(y, x - radius_mm * np.minimum(phi, free_until)), 2 * np.pi)
+    spiral = np.hypot(x - radius_mm * np.minimum(phi, free_until), y)
+    slant = there[other] / np.hypot(there[other], radius_mm)
+    passing = (phi < free_until) & (np.hypot((spiral - there[other]) * slant, rise) < keep_mm)
+    hit = passing | _near(x, y, radius_mm, q, rise, np.zeros(len(p)), keep_mm)
+    hit |= _near(x, y, radius_mm, q, rise, free_until, keep_mm)
+    if not hit.any():
+        return None
+    at = np.where(hit, np.where(passing, phi, free_until), np.inf)
+    first = int(np.argmin(at))
+    return Contact(
+        thing="the tube itself",
+        at_deg=float(np.degrees(at[first])),
+        side="free",
+        along_mm=float(along[first]),
+    )
+
+
+PASSES = 8
+
+
+def _near(x: Array, y: Array, radius: float, q: Array, rise: Array, phi: Array, keep: float) -> Mask:
+    """Whether each pair is nearer than `keep` when the bend stands at `phi` (radians)."""
+    import numpy as np
+
+    c, s, out = np.cos(phi), np.sin(phi), x - radius * phi
+    gap_x, gap_y = c * out - s * y - q[:, 0], s * out + c * y + radius - q[:, 1]
+    near: Mask = gap_x**2 + gap_y**2 + rise**2 < keep**2
+    return near
+
+
+def _angles(angle_deg: float) -> Array:
+    import numpy as np
+
+    return np.linspace(0.0, angle_deg, max(2, ceil(angle_deg / STEP_DEG) + 1))
+
+
+def _paths(points: Array, along: Array, radius: float, angles: Array) -> Array:
+    import numpy as np
+
+    wrapped = np.minimum(along[None], radius * np.radians(angles)[:, None])
+    turned = wrapped / radius
+    x, y = points[None, :, 0] - wrapped, points[:, 1] - radius
+    c, s = np.cos(turned), np.sin(turned)
+    return np.stack([c * x - s * y, s * x + c * y + radius, np.broadcast_to(points[:, 2], c.shape)], axis=-1)
+
+
+def _reach(points: Array, radius: float, angle_deg: float) -> tuple[Array, Array]:
+    """Least and greatest distance of each point from the die's axis while it swings."""
+    import numpy as np
+
+    slid = radius * radians(angle_deg)
+    x, y = points[:, 0], points[:, 1] - radius
+    nearest = np.hypot(np.maximum(0.0, x - slid) + np.minimum(0.0, x), y)
+    return nearest, np.maximum(np.hypot(x, y), np.hypot(x - slid, y))
+
+
+def _swept_blocks(
+    tail: Tail, blocks: Sequence[Block], radius: float, angle_deg: float, keep: float
+) -> list[Contact]:
+    """Contacts with what stands still. The height of a point never changes while it swings, so that
+    only points at a block's height and within its reach are followed."""
+    import numpy as np
+
+    found: list[Contact] = []
+    points = tail.points
+    nearest, farthest = _reach(points, radius, angle_deg)
+    for block in blocks:
+        if block.swings:
+            continue
+        low, high = np.array(block.low) - keep, np.array(block.high) + keep
+        level = (points[:, 2] > low[2]) & (points[:, 2] < high[2])
+        if not level.any():
+            continue
+        x = max(low[0], min(high[0], 0.0))
+        y = max(low[1], min(high[1], radius)) - radius
+        corner = max(abs(low[0]), abs(high[0])), max(abs(low[1] - radius), abs(high[1] - radius))
+        picked = level & (farthest > np.hypot(x, y)) & (nearest < np.hypot(*corner))
+        if not picked.any():
+            continue
+        angles = _angles(angle_deg)
+        paths = _paths(points[picked], tail.along[picked], radius, angles)[..., :2]
+        bulge = farthest[picked].max() * radians(STEP_DEG) ** 2 / 8
+        hit = _segments_in(paths[:-1], paths[1:], low[:2] - bulge, high[:2] + bulge)
+        # what has gone on to the die does not move any more
+        hit &= tail.along[picked][None] > radius * np.radians(angles[:-1])[:, None]
+        if hit.any():
+            k, which = (int(i) for i in np.argwhere(hit)[0])
+            along = float(tail.along[picked][which])
+            found.append(Contact(thing=block.name, at_deg=float(angles[k]), side="free", along_mm=along))
+    return found
+
+
+def _segments_in(start: Array, end: Array, low: Array, high: Array) -> Mask:
+    """Which segments (…, 2) pass through the rectangle; slabs."""
+    import numpy as np
+
+    way = end - start
+    with np.errstate(divide="ignore", invalid="ignore"):
+        one, two = (low - start) / way, (high - start) / way
+    still = np.abs(way) < 1e-12
+    inside = (start > low) & (start < high)
+    enter = np.where(still, np.where(inside, -np.inf, np.inf), np.minimum(one, two)).max(axis=-1)
+    leave = np.where(still, np.where(inside, np.inf, -np.inf), np.maximum(one, two)).min(axis=-1)
+    through: Mask = (enter < np.minimum(leave, 1.0)) & (leave > 0.0)
+    return through
+
+
+def _swept_die(
+    tail: Tail, around: Surroundings, radius: float, angle_deg: float, keep: float, grip: float
+) -> list[Contact]:
+    """Contacts with the die: tube that comes back to it beyond the grip."""
+    import numpy as np
+
+    x, y = tail.points[:, 0], tail.points[:, 1] - radius
+    slid = np.clip(x, 0.0, radius * radians(angle_deg))
+    near = np.hypot(x - slid, y) < radius + keep - SEATED_MM
+    near &= np.abs(tail.points[:, 2]) < around.die_half_mm + keep
+    near &= tail.along > slid + grip + np.sqrt((radius + keep) ** 2 - radius**2)
+    if not near.any():
+        return []
+    which = int(np.argmax(near))
+    at = float(np.degrees(slid[which] / radius))
+    return [Contact(thing="die", at_deg=at, side="free", along_mm=float(tail.along[which]))]
+
+
+def _lever(
+    tail: Tail, blocks: Sequence[Block], radius: float, angle_deg: float, keep: float, grip: float
+) -> list[Contact]:
+    """Contacts with what swings along: seen from it, the free side only slides by R·φ."""
+    import numpy as np
+
+    found = []
+    slid = radius * radians(angle_deg)
+    far = tail.along > slid + grip
+    for block in blocks:
+        if not block.swings:
+            continue
+        low, high = np.array(block.low) - keep, np.array(block.high) + keep
+        p = tail.points[far]
+        hit = (p[:, 1] > low[1]) & (p[:, 1] < high[1]) & (p[:, 2] > low[2]) & (p[:, 2] < high[2])
+        hit &= (p[:, 0] > low[0]) & (p[:, 0] - slid < high[0])
+        if hit.any():
+            which = int(np.argmax(hit))
+            start = max(0.0, float(p[which, 0]) - float(high[0]))
+            along = float(tail.along[far][which])
+            at = float(np.degrees(start / radius))
+            found.append(Contact(thing=block.name, at_deg=at, side="free", along_mm=along))
+    return found

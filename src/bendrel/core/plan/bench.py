@@ -1,0 +1,333 @@
+"""The part at the tool: can the bends be made in this order, in which other one, and if not, what then?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import replace
+
+from bendrel.core.bending.body import Block, surroundings
+from bendrel.core.bending.moves import Setting, parse_order, usual_order, written_order
+from bendrel.core.bending.order import Bendable, Blocked, OrderFound, find_order, follow, reversed_list
+from bendrel.core.bending.swing import swung
+from bendrel.core.findings import Change, EndName, Finding, Fix, Where
+from bendrel.core.line.document import Line
+from bendrel.core.plan.case import SPAN
+from bendrel.core.plan.kit import Kit
+from bendrel.core.plan.model import Part
+from bendrel.core.record import record
+from bendrel.core.shape.bends import Bend, BendList
+from bendrel.core.shape.vectors import Vector
+
+JOINT = "flared-union"
+
+
+@record
+class Proposal:
+    """An order that can be made, as the line document holds it, and why it is proposed."""
+
+    order: str
+    held: EndName
+    trim_first: bool
+    text: str
+
+
+@record
+class JointProposal:
+    """Where the part would have to be joined so that both pieces can be made: in the middle of straight
+    `straight` (1 is at end A), `at_mm` from end A. `allowed` says what this service thinks of it."""
+
+    straight: int
+    at_mm: float
+    allowed: bool
+    text: str
+
+
+@record
+class AtBench:
+    """What the tool makes of the order in use. `blocked` is None where every bend can be made, else the
+    number of the first move (1 is the first) that cannot. `witness` says of each bend that is left in
+    the furthest state that was reached what is in its way."""
+
+    tool: str
+    words: str
+    mount: str
+    order: str
+    blocked: int | None
+    reason: str
+    proposal: Proposal | None
+    witness: tuple[str, ...]
+    whole: bool
+    joint: JointProposal | None
+    findings: tuple[Finding, ...]
+
+
+def at_bench(line: Line, kit: Kit, part: Part) -> AtBench:
+    """Carry the order in use out at the tool, and look for a better one where it fails."""
+    span = line.spans[0]
+    bender, kind = kit.benders[span.bender], kit.tool_kinds[kit.benders[span.bender].kind]
+    shape = shape_of(part)
+    tried = bendable(line, kit, part, shape)
+    order = _order(line, len(shape.bends))
+    stuck = follow(tried, order)
+    proposal, found = None, None
+    joint = None
+    if stuck is not None:
+        proposal, found = _propose(line, kit, part, shape, tried)
+        if proposal is None:
+            joint = _join(line, kit, part, shape)
+    reason = "" if stuck is None else told(stuck)
+    return AtBench(
+        tool=bender.name,
+        words=kind.words,
+        mount=kind.mount,
+        order=written_order(order),
+        blocked=None if stuck is None else 1 + [s.bend for s in order].index(stuck.bend),
+        reason=reason,
+        proposal=proposal,
+        witness=tuple(told(item) for item in found.blocked) if found and not proposal else (),
+        whole=found.whole if found else True,
+        joint=joint,
+        findings=tuple(_findings(line, kit, part, stuck, proposal, found, joint)),
+    )
+
+
+def shape_of(part: Part) -> BendList:
+    """The planned part as the geometry rooms take it."""
+    return BendList(
+        bends=tuple(
+            Bend(
+                straight_mm=bend.straight_mm,
+                rotation_deg=bend.rotation_deg,
+                angle_deg=bend.angle_deg,
+                radius_mm=bend.radius_mm,
+            )
+            for bend in part.bends
+        ),
+        last_straight_mm=part.last_straight_mm,
+    )
+
+
+def bendable(
+    line: Line, kit: Kit, part: Part, shape: BendList, beyond_mm: Mapping[EndName, float] | None = None
+) -> Bendable:
+    """The part at the line's tool on the shop's bench."""
+    bender = kit.benders[line.spans[0].bender]
+    kind = kit.tool_kinds[bender.kind]
+    extra = dict(part.beyond_mm if beyond_mm is None else beyond_mm)
+    clear = kit.limits["swing_clear_mm"].value
+    around = lambda radius: surroundings(bender, kind, kit.bench, radius)  # noqa: E731
+    return Bendable(shape, bender, around, extra, clear, part.od_mm)
+
+
+def told(item: Blocked) -> str:
+    """One blocked bend in words."""
+    contact, name = item.contact, f"bend {item.bend + 1} with end {item.held} held"
+    if contact.thing.startswith("no straight"):
+        return f"{name}: {contact.thing}, only {contact.along_mm:.0f} mm"
+    thing = contact.thing if contact.thing == "the tube itself" else f"the {contact.thing}"
+    if contact.side == "clamped":
+        return f"{name}: the clamped side lies against {thing}, {contact.along_mm:.0f} mm from the tool"
+    return f"{name}: at {contact.at_deg:.0f}° the tube hits {thing}, {contact.along_mm:.0f} mm from the tool"
+
+
+def _order(line: Line, count: int) -> tuple[Setting, ...]:
+    span = line.spans[0]
+    return parse_order(span.order, count) if span.order.strip() else usual_order(count, span.held)
+
+
+def _propose(
+    line: Line, kit: Kit, part: Part, shape: BendList, tried: Bendable
+) -> tuple[Proposal | None, OrderFound]:
+    """Another order as the piece is; else one with the tail cut off first."""
+    span = line.spans[0]
+    most = int(kit.limits["most_swings"].value)
+    found = find_order(tried, span.held, most)
+    trim = False
+    if found.order is None:
+        shorter = _trimmed(line, part)
+        if shorter is not None:
+            again = find_order(bendable(line, kit, part, shape, shorter), span.held, most)
+            if again.order is not None:
+                found, trim = again, True
+    if found.order is None:
+        return None, found
+    changes = sum(a.held != b.held for a, b in zip(found.order, found.order[1:], strict=False))
+    started = found.order[0].held
+    words = []
+    if trim:
+        words.append("cut the tail off first")
+    if started != span.held:
+        words.append(f"start from end {started}")
+    if changes:
+        words.append(f"change the tube over {'once' if changes == 1 else f'{changes} times'}")
+    numbers = ", ".join(str(setting.bend + 1) for setting in found.order)
+    text = f"{' and '.join(words) or 'another order'}: {numbers}"
+    proposal = Proposal(
+        order=written_order(found.order), held=started, trim_first=trim, text=text[0].upper() + text[1:]
+    )
+    return proposal, found
+
+
+def _trimmed(line: Line, part: Part) -> dict[EndName, float] | None:
+    """What is beyond the rims once the spare and the rest of the stock are cut off."""
+    span = line.spans[0]
+    far: EndName = "B" if span.held == "A" else "A"
+    end = part.end_b if far == "B" else part.end_a
+    after = end.allowance_mm + end.leave_long_mm if end.order != "before" else 0.0
+    if span.trim_first or part.beyond_mm[far] <= after + 1e-6:
+        return None
+    return {**part.beyond_mm, far: after}
+
+
+def _join(line: Line, kit: Kit, part: Part, shape: BendList) -> JointProposal | None:
+    """The longest straight on which a joint leaves two pieces that can be made."""
+    straights = shape.straights_mm
+    room = kit.limits["joint_straight_mm"].value
+    most = int(kit.limits["most_swings"].value)
+    places = sorted(range(1, len(straights) - 1), key=lambda k: -straights[k])
+    for k in places:
+        if straights[k] < room:
+            break
+        half = straights[k] / 2
+        first = BendList(bends=shape.bends[:k], last_straight_mm=half)
+        rest = (replace(shape.bends[k], straight_mm=half, rotation_deg=0.0), *shape.bends[k + 1 :])
+        second = BendList(bends=rest, last_straight_mm=shape.last_straight_mm)
+        pieces = (
+            bendable(line, kit, part, first, {"A": part.beyond_mm["A"], "B": 0.0}),
+            bendable(line, kit, part, second, {"A": 0.0, "B": part.beyond_mm["B"]}),
+        )
+        if all(find_order(piece, "A", most).order is not None for piece in pieces):
+            verdict = kit.verdict("joint", JOINT, line.service)
+            allowed = verdict is None or verdict.verdict != "refused"
+            name = kit.joints[JOINT].name
+            place = f"between bend {k} and bend {k + 1}"
+            text = f"With a {name} {place} both pieces can be made."
+            if verdict is not None and verdict.verdict in ("refused", "caution"):
+                text += f" {verdict.reason}"
+            return JointProposal(
+                straight=k + 1, at_mm=part.bends[k - 1].end_mm + half, allowed=allowed, text=text
+            )
+    return None
+
+
+def _findings(
+    line: Line,
+    kit: Kit,
+    part: Part,
+    stuck: Blocked | None,
+    proposal: Proposal | None,
+    found: OrderFound | None,
+    joint: JointProposal | None,
+) -> Iterator[Finding]:
+    if stuck is None:
+        return
+    bend = part.bends[stuck.bend]
+    where = Where(kind="bend", number=bend.number, from_mm=bend.start_mm, to_mm=bend.end_mm)
+    source = kit.advice["swing"].source
+    reason = told(stuck)
+    if proposal is not None:
+        yield Finding(
+            severity="stop",
+            code="order_blocked",
+            where=where,
+            title=f"Bend {bend.number} cannot be made in this order",
+            message=f"{reason[0].upper()}{reason[1:]}.",
+            source=source,
+            advice=f"{proposal.text}.",
+            fix=order_fix(line, proposal),
+        )
+        return
+    tried = "in any order" if found is None or found.whole else "in any order that was tried"
+    yield Finding(
+        severity="stop",
+        code="no_order",
+        where=where,
+        title=f"It cannot be bent in one piece {tried}",
+        message=f"{reason[0].upper()}{reason[1:]}. Plan shows what is in the way of each bend that is left.",
+        source=source,
+        advice=joint.text if joint else "Use another tool, or another route with more straight.",
+    )
+
+
+def order_fix(line: Line, proposal: Proposal) -> Fix:
+    """The changes that take an order over."""
+    changes = [
+        Change(path=f"{SPAN}/order", value=proposal.order),
+        Change(path=f"{SPAN}/held", value=proposal.held),
+    ]
+    if proposal.trim_first and not line.spans[0].trim_first:
+        changes.append(Change(path=f"{SPAN}/trim_first", value=True))
+    return Fix(label="Take this order", changes=tuple(changes))
+
+
+@record
+class Standing:
+    """One moment of a swing: degrees made, and the free side's centreline."""
+
+    deg: float
+    free: tuple[Vector, ...]
+
+
+@record
+class SwingView:
+    """One move as it is seen at the tool, in the bench frame (mm): the clamped side, the free side at
+    every moment, what stands around, and where something is hit (None where nothing is)."""
+
+    move: int
+    bend: int
+    held: EndName
+    radius_mm: float
+    od_mm: float
+    clamped: tuple[Vector, ...]
+    standings: tuple[Standing, ...]
+    blocks: tuple[Block, ...]
+    hit: str
+    hit_deg: float | None
+    hit_at: Vector | None
+
+
+FRAMES = 24
+
+
+def swing_view(line: Line, kit: Kit, part: Part, move: int) -> SwingView:
+    """Move `move` (1 is the first) as it swings. Raises IndexError where there is no such move."""
+    shape = shape_of(part)
+    order = _order(line, len(shape.bends))
+    setting = order[move - 1]
+    tried = bendable(line, kit, part, shape)
+    made = sum(1 << s.bend for s in order[: move - 1])
+    free = tried.tail(setting.bend, made, setting.held, free=True)
+    clamped = tried.tail(setting.bend, made, setting.held, free=False)
+    contact = tried.blocks(setting.bend, made, setting.held)
+    own = (shape if setting.held == "A" else reversed_list(shape)).bends[
+        setting.bend if setting.held == "A" else len(shape.bends) - 1 - setting.bend
+    ]
+    count = max(2, min(FRAMES, round(own.angle_deg / 5)))
+    standings = []
+    for k in range(count + 1):
+        deg = own.angle_deg * k / count
+        points = swung(free, own.radius_mm, deg)
+        standings.append(Standing(deg=deg, free=tuple((float(x), float(y), float(z)) for x, y, z in points)))
+    hit_at = None
+    if contact is not None and not contact.thing.startswith("no straight"):
+        side = clamped.points if contact.side == "clamped" else swung(free, own.radius_mm, contact.at_deg)
+        along = clamped.along if contact.side == "clamped" else free.along
+        nearest = int(abs(along - contact.along_mm).argmin())
+        x, y, z = (float(v) for v in side[nearest])
+        hit_at = (x, y, z)
+    kind = kit.tool_kinds[kit.benders[line.spans[0].bender].kind]
+    around = surroundings(kit.benders[line.spans[0].bender], kind, kit.bench, own.radius_mm)
+    blocked = Blocked(bend=setting.bend, held=setting.held, contact=contact) if contact else None
+    return SwingView(
+        move=move,
+        bend=setting.bend + 1,
+        held=setting.held,
+        radius_mm=own.radius_mm,
+        od_mm=part.od_mm,
+        clamped=tuple((float(x), float(y), float(z)) for x, y, z in clamped.points),
+        standings=tuple(standings),
+        blocks=around.blocks,
+        hit=told(blocked) if blocked else "",
+        hit_deg=contact.at_deg if contact else None,
+        hit_at=hit_at,
+    )

@@ -1,0 +1,210 @@
+"""The order of bends against an independent collision library: swept capsules by python-fcl."""
+
+from __future__ import annotations
+
+import itertools
+import random
+
+import fcl
+import numpy as np
+import pytest
+
+from bendrel.catalogue.loader import load_kit
+from bendrel.core.bending.body import surroundings
+from bendrel.core.bending.moves import OrderError, Setting, parse_order, usual_order, written_order
+from bendrel.core.bending.order import Bendable, find_order, follow
+from bendrel.core.shape.bends import Bend, BendList
+from tests.core.bench_simulation import Tube, about
+from tests.core.test_moves import spans_and_stations
+
+OD = 4.7625
+KIT = load_kit()
+
+
+def part_for(seed: int, count: int, radius: float, low: float = 40) -> BendList:
+    """Straights from `low`, common angles, planes as they come on vehicles."""
+    rng = random.Random(seed)
+    turns = [0.0, 90.0, -90.0, 180.0, 45.0]
+    bends = tuple(
+        Bend(
+            straight_mm=rng.uniform(low, 260),
+            rotation_deg=0.0 if k == 0 else rng.choice([*turns, rng.uniform(-180, 180)]),
+            angle_deg=rng.choice([20.0, 45.0, 90.0, 90.0, 135.0]),
+            radius_mm=radius,
+        )
+        for k in range(count)
+    )
+    return BendList(bends=bends, last_straight_mm=rng.uniform(low, 260))
+
+
+def at(bender_id: str, shape: BendList, extra=(2.0, 27.0)) -> Bendable:
+    bender = KIT.benders[bender_id]
+    kind = KIT.tool_kinds[bender.kind]
+    return Bendable(
+        shape,
+        bender,
+        lambda radius: surroundings(bender, kind, KIT.bench, radius),
+        {"A": extra[0], "B": extra[1]},
+        KIT.limits["swing_clear_mm"].value,
+        OD,
+    )
+
+
+def capsules(points: np.ndarray, radius: float):
+    """One capsule for each stretch of a polyline, as fcl objects, with the middle of each stretch."""
+    made = []
+    for start, end in itertools.pairwise(points):
+        way = end - start
+        length = np.linalg.norm(way)
+        if length < 1e-9:
+            continue
+        z = way / length
+        x = np.cross(z, [1.0, 0, 0] if abs(z[0]) < 0.9 else [0, 1.0, 0])
+        x /= np.linalg.norm(x)
+        turn = np.column_stack([x, np.cross(z, x), z])
+        shape = fcl.Capsule(radius, length)
+        made.append(fcl.CollisionObject(shape, fcl.Transform(turn, (start + end) / 2)))
+    return made
+
+
+def boxes(bender_id: str, radius: float, *, swings: bool):
+    bender = KIT.benders[bender_id]
+    around = surroundings(bender, KIT.tool_kinds[bender.kind], KIT.bench, radius)
+    made = []
+    for block in around.blocks:
+        if block.swings == swings:
+            low, high = np.array(block.low), np.array(block.high)
+            made.append((block.name, fcl.Box(*(high - low)), (low + high) / 2))
+    return made
+
+
+def touches(one, other) -> bool:
+    return fcl.collide(one, other, fcl.CollisionRequest(), fcl.CollisionResult()) > 0
+
+
+def hits_in(shape: BendList, order, bender_id: str, extra=(2.0, 27.0)) -> list[str]:
+    """Carry the order out with the literal bender and ask fcl, every few degrees, what touches what."""
+    grip = KIT.benders[bender_id].least_between_mm
+    cut = shape.developed_mm + sum(extra)
+    stations, starts = spans_and_stations(shape, extra)
+    tube = Tube(cut, stations)
+    found = []
+    clocks = shape.clocks_deg
+    before = None
+    for setting in order:
+        turn = 0.0
+        if before is not None:
+            turn = -(clocks[setting.bend] - clocks[before.bend]) * (1 if setting.held == "A" else -1)
+            turn += 180.0 if before.held != setting.held else 0.0
+        bend = shape.bends[setting.bend]
+        mark = starts[setting.bend][0] if setting.held == "A" else cut - starts[setting.bend][1]
+        frozen = tube.copy()
+        steps = max(2, int(bend.angle_deg / 3))
+        for k in range(steps + 1):
+            angle = bend.angle_deg * k / steps
+            now = frozen.copy()
+            now.bend(
+                held=setting.held, mark_mm=mark, zero_mm=0, turn_deg=turn, angle_deg=angle,
+                radius_mm=bend.radius_mm, sense="left",
+            )  # fmt: skip
+            along = now.at - mark if setting.held == "A" else cut - now.at - mark
+            wrapped = bend.radius_mm * np.radians(angle)
+            held = now.points[np.argsort(along)][np.sort(along) <= 1e-6]
+            free = now.points[np.argsort(along)][np.sort(along) >= wrapped - 1e-6]
+            clear = grip + 20
+            far_held = held[np.linalg.norm(held, axis=1) > clear]
+            pieces = capsules(far_held, OD / 2) if len(far_held) > 1 else []
+            tip = free[0]
+            far_free = free[np.linalg.norm(free - tip, axis=1) > clear]
+            moving = capsules(far_free, OD / 2) if len(far_free) > 1 else []
+            for name, box, middle in boxes(bender_id, bend.radius_mm, swings=False):
+                block = fcl.CollisionObject(box, fcl.Transform(middle))
+                if any(touches(block, piece) for piece in [*pieces, *moving]):
+                    found.append(f"{name} at bend {setting.bend + 1}")
+            roll = about(2, angle)
+            centre = np.array([0.0, bend.radius_mm, 0.0])
+            for name, box, middle in boxes(bender_id, bend.radius_mm, swings=True):
+                block = fcl.CollisionObject(box, fcl.Transform(roll, roll @ (middle - centre) + centre))
+                if any(touches(block, piece) for piece in moving):
+                    found.append(f"{name} at bend {setting.bend + 1}")
+            if any(touches(a, b) for a in moving for b in pieces):
+                found.append(f"itself at bend {setting.bend + 1}")
+            if found:
+                return found
+        tube = now
+        before = setting
+    return found
+
+
+@pytest.mark.parametrize("bender", ["lever_3-16in", "bench_3-16in", "vise_3-16in"])
+def test_every_accepted_order_is_free_in_the_other_library(bender):
+    radius = KIT.benders[bender].radius_mm
+    accepted = 0
+    for seed in range(9):
+        shape = part_for(seed, 3 + seed % 3, radius)
+        found = find_order(at(bender, shape), "A", 5000)
+        if found.order is None:
+            assert found.blocked, "a refusal names what is in the way"
+            continue
+        accepted += 1
+        assert sorted(s.bend for s in found.order) == list(range(len(shape.bends)))
+        assert hits_in(shape, found.order, bender) == [], f"seed {seed}"
+    assert accepted >= 5
+
+
+def test_the_other_library_sees_what_is_refused():
+    """Of what is refused, all but what lacks only clearance or grip touches there too."""
+    seen = refused = 0
+    for seed in range(12):
+        shape = part_for(seed, 3, 19.0)
+        order = usual_order(3, "A")
+        if follow(at("bench_3-16in", shape), order) is not None:
+            refused += 1
+            seen += bool(hits_in(shape, order, "bench_3-16in"))
+    assert refused >= 3
+    # what is refused by less than the clearance, or at the grip, need not touch
+    assert seen >= refused - 2
+
+
+def test_the_search_is_exact_up_to_eight_bends():
+    """Against every order and held end of three and four bends, tried one by one."""
+    for seed in range(14):
+        count = 3 + seed % 2
+        shape = part_for(seed + 50, count, 15.0, low=20)
+        tried = at("lever_3-16in", shape)
+        possible = any(
+            follow(tried, [Setting(bend=b, held=e) for b, e in zip(bends, ends, strict=True)]) is None
+            for bends in itertools.permutations(range(count))
+            for ends in itertools.product("AB", repeat=count)
+        )
+        found = find_order(at("lever_3-16in", shape), "A", 100_000)
+        assert found.whole
+        assert (found.order is not None) == possible
+
+
+def test_the_usual_order_is_kept_where_it_works():
+    shape = part_for(4, 2, 15.0, low=150)
+    found = find_order(at("hand_3-16in", shape), "B", 5000)
+    assert found.order == usual_order(2, "B")
+
+
+def test_a_hairpin_that_closes_on_itself_has_no_order_and_says_why():
+    """Four right angles in one plane, each leg shorter than the last: the end must pass the start."""
+    legs = [120.0, 60.0, 60.0, 60.0]
+    bends = tuple(Bend(straight_mm=s, rotation_deg=0, angle_deg=90, radius_mm=15) for s in legs)
+    found = find_order(at("lever_3-16in", BendList(bends=bends, last_straight_mm=150)), "A", 50_000)
+    assert found.order is None
+    assert found.whole
+    assert all(item.contact.thing for item in found.blocked)
+    assert len(found.made) + len({item.bend for item in found.blocked}) == 4
+
+
+def test_orders_are_read_as_they_are_written():
+    order = parse_order("a1, A2 B4 b3", 4)
+    assert written_order(order) == "A1 A2 B4 B3"
+    with pytest.raises(OrderError, match="3 of 4 bends"):
+        parse_order("A1 A2 A3", 4)
+    with pytest.raises(OrderError, match="C1"):
+        parse_order("C1", 1)
+    with pytest.raises(OrderError, match="each of the 2 bends once"):
+        parse_order("A1 A1", 2)
