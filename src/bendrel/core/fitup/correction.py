@@ -1,0 +1,246 @@
+"""When a bend came out otherwise: what can still be changed so that end B meets its port."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Sequence
+from dataclasses import replace
+from math import radians, sin
+from typing import TYPE_CHECKING
+
+from bendrel.core.findings import EndName
+from bendrel.core.fitup.landing import Landing, landing, landing_of
+from bendrel.core.record import record
+from bendrel.core.shape.bends import Bend, BendList, bend_spans
+from bendrel.core.shape.centreline import Frame, end_frame
+from bendrel.core.shape.vectors import cross, dot, rotated, subtract
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+    Array = NDArray[np.float64]
+
+MEETS_MM, MEETS_DEG = 1.0, 1.0
+"""Nearer than this end B meets its port."""
+
+
+@record
+class Laid:
+    """A part as it lies along its tube: where each bend starts from end A's rim (mm), its angle, its
+    clock and its radius, and the whole length. What is bent keeps its place and its clock on the tube,
+    whatever is done to the rest."""
+
+    starts_mm: tuple[float, ...]
+    angles_deg: tuple[float, ...]
+    clocks_deg: tuple[float, ...]
+    radii_mm: tuple[float, ...]
+    length_mm: float
+
+
+@record
+class Freedom:
+    """What may still be changed, and how far: the least straights that tool and ends need (`least_mm`,
+    one for each straight from end A), the greatest angle, the end that is trimmed at the last, how much
+    longer it may become, and the most that a place, an angle, a clock and the roll at end A change."""
+
+    least_mm: tuple[float, ...]
+    greatest_deg: float
+    trimmed: EndName
+    spare_mm: float
+    place_mm: float = 60.0
+    angle_deg: float = 30.0
+    clock_deg: float = 60.0
+    roll_deg: float = 20.0
+
+
+@record
+class Correction:
+    """The part as it will be: what is made stays, the rest is as corrected. `meets` says that end B then
+    is within 1 mm and 1° of its port, `roll_deg` how the finished part is rolled about end A's axis."""
+
+    shape: BendList
+    roll_deg: float
+    left: Landing
+    meets: bool
+
+
+def laid_out(shape: BendList) -> Laid:
+    """`shape` along its tube."""
+    return Laid(
+        starts_mm=tuple(span.start_mm for span in bend_spans(shape)),
+        angles_deg=tuple(bend.angle_deg for bend in shape.bends),
+        clocks_deg=shape.clocks_deg,
+        radii_mm=tuple(bend.radius_mm for bend in shape.bends),
+        length_mm=shape.developed_mm,
+    )
+
+
+def shape_from(laid: Laid, trim_a_mm: float = 0.0) -> BendList:
+    """The bend list that lies so; `trim_a_mm` is cut off at end A (negative: left on)."""
+    bends, at, clock = [], trim_a_mm, 0.0
+    for k, start in enumerate(laid.starts_mm):
+        turn = laid.clocks_deg[k] - clock if k else 0.0
+        angle, radius = laid.angles_deg[k], laid.radii_mm[k]
+        bends.append(Bend(straight_mm=start - at, rotation_deg=turn, angle_deg=angle, radius_mm=radius))
+        at, clock = start + radius * radians(angle), laid.clocks_deg[k]
+    return BendList(bends=tuple(bends), last_straight_mm=laid.length_mm - at)
+
+
+def correct(
+    as_built: Laid, planned: BendList, made: Collection[int], freedom: Freedom, *, tries: int = 24
+) -> Correction:
+    """Change what is not in `made` (bends by number from 0) by as little as brings end B home.
+
+    `as_built` has the made bends as they came out and the others as planned. A bend that is not made
+    may change its place, its angle and its clock; one end may be trimmed, and the part may be rolled
+    about end A. Least squares with bounds: a miss at end B weighs a hundred times what a change costs,
+    so that the smallest change wins among those that meet. Where the first solution does not meet,
+    `tries` other starts are taken before it is called impossible. Source: derived.
+    """
+    problem = _Problem(as_built, planned, frozenset(made), freedom)
+    best = problem.solve(0)
+    for seed in range(1, tries + 1):
+        if best.meets or len(problem.free) == 0:
+            break
+        best = min(best, problem.solve(seed), key=_rank)
+    return best
+
+
+def _rank(found: Correction) -> tuple[bool, float]:
+    return not found.meets, found.left.off_mm + found.left.askew_deg
+
+
+class _Problem:
+    """The variables, in this order: place, angle and clock of every free bend, the trim, the roll."""
+
+    def __init__(self, laid: Laid, planned: BendList, made: frozenset[int], freedom: Freedom) -> None:
+        import numpy as np
+
+        self.laid, self.freedom, self.planned = laid, freedom, planned
+        self.free = [k for k in range(len(laid.starts_mm)) if k not in made]
+        self.goal = end_frame(planned)
+        self.across = (self.goal.normal, cross(self.goal.way, self.goal.normal))
+        scale: list[float] = []
+        low: list[float] = []
+        high: list[float] = []
+        for k in self.free:
+            angle = laid.angles_deg[k]
+            scale += [5.0, 2.0, 4.0]
+            low += [-freedom.place_mm, -min(freedom.angle_deg, angle - 1.0), -freedom.clock_deg]
+            more = min(freedom.angle_deg, freedom.greatest_deg - angle)
+            high += [freedom.place_mm, max(more, 0.0), freedom.clock_deg]
+        scale += [5.0, 3.0]
+        low += [-freedom.place_mm, -freedom.roll_deg]
+        high += [max(freedom.spare_mm, 1e-6), freedom.roll_deg]
+        self.scale, self.low, self.high = np.array(scale), np.array(low), np.array(high)
+
+    def shape(self, values: Sequence[float]) -> BendList:
+        """The part with the variables changed by `values`."""
+        starts, angles = list(self.laid.starts_mm), list(self.laid.angles_deg)
+        clocks = list(self.laid.clocks_deg)
+        for i, k in enumerate(self.free):
+            starts[k] += values[3 * i]
+            angles[k] += values[3 * i + 1]
+            clocks[k] += values[3 * i + 2]
+        longer = values[-2]
+        at_a = self.freedom.trimmed == "A"
+        laid = replace(
+            self.laid,
+            starts_mm=tuple(starts),
+            angles_deg=tuple(angles),
+            clocks_deg=tuple(clocks),
+            length_mm=self.laid.length_mm + (0.0 if at_a else longer),
+        )
+        return shape_from(laid, -longer if at_a else 0.0)
+
+    def residuals(self, values: Array) -> Array:
+        """Misses at end B and of the least straights, a hundredfold, and the cost of the changes."""
+        import numpy as np
+
+        told = [float(v) for v in values]
+        shape = self.shape(told)
+        frame = _rolled(end_frame(shape), told[-1])
+        off = subtract(frame.point, self.goal.point)
+        miss = [*off, *(dot(frame.way, side) / sin(radians(1.0)) for side in self.across)]
+        # a part that points the other way has no sideways miss either
+        miss.append(100.0 * max(0.0, -dot(frame.way, self.goal.way)))
+        short = [
+            max(0.0, min(least, was) - straight)
+            for least, was, straight in zip(
+                self.freedom.least_mm, self.planned.straights_mm, shape.straights_mm, strict=True
+            )
+        ]
+        return np.concatenate([100.0 * np.array([*miss, *short]), values / self.scale])
+
+    def solve(self, seed: int) -> Correction:
+        """The best from one start: the plan as it is, or for a seed somewhere else."""
+        import numpy as np
+        from scipy.optimize import least_squares
+
+        start = np.zeros(len(self.scale))
+        if seed:
+            start = np.random.default_rng(seed).normal(0, 2.5, len(start)) * self.scale
+        inside = 1e-9 + 1e-9 * np.abs(self.high)
+        start = np.clip(start, self.low + inside, self.high - inside)
+        found = least_squares(
+            self.residuals, start, bounds=(self.low, self.high), x_scale=self.scale, max_nfev=80
+        )
+        told = [float(v) for v in found.x]
+        shape = self.shape(told)
+        left = landing_of(_rolled(end_frame(shape), told[-1]), self.goal)
+        short = any(
+            straight < min(least, was) - 0.1
+            for least, was, straight in zip(
+                self.freedom.least_mm, self.planned.straights_mm, shape.straights_mm, strict=True
+            )
+        )
+        meets = left.off_mm <= MEETS_MM and left.askew_deg <= MEETS_DEG and not short
+        return Correction(shape=shape, roll_deg=told[-1], left=left, meets=meets)
+
+
+def _rolled(frame: Frame, degrees: float) -> Frame:
+    axis = (1.0, 0.0, 0.0)
+    return Frame(
+        point=rotated(frame.point, axis, degrees),
+        way=rotated(frame.way, axis, degrees),
+        normal=rotated(frame.normal, axis, degrees),
+    )
+
+
+@record
+class Tweak:
+    """The one bend that is best bent a little more (positive) or less, and where end B then is."""
+
+    bend: int
+    by_deg: float
+    left: Landing
+
+
+def best_tweak(made: BendList, planned: BendList, most_deg: float = 8.0) -> Tweak | None:
+    """Which single bend, changed by how much, brings end B nearest; None when no bend helps by more
+    than a tenth. Source: one-dimensional search over each bend's angle."""
+    from scipy.optimize import minimize_scalar
+
+    def miss(shape: BendList) -> float:
+        there = landing(shape, planned)
+        return there.off_mm**2 + (5.0 * there.askew_deg) ** 2
+
+    def bent(k: int, by: float) -> BendList:
+        bends = list(made.bends)
+        bends[k] = replace(bends[k], angle_deg=max(0.1, bends[k].angle_deg + by))
+        return replace(made, bends=tuple(bends))
+
+    before = miss(made)
+    found: Tweak | None = None
+    least = before * 0.81
+    for k in range(len(made.bends)):
+
+        def tried(by: float, k: int = k) -> float:
+            return miss(bent(k, by))
+
+        best = minimize_scalar(tried, bounds=(-most_deg, most_deg), method="bounded")
+        if best.fun < least:
+            least = float(best.fun)
+            shape = bent(k, float(best.x))
+            found = Tweak(bend=k + 1, by_deg=float(best.x), left=landing(shape, planned))
+    return found
