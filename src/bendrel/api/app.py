@@ -9,7 +9,19 @@ from pathlib import Path
 from fastapi import FastAPI
 
 from bendrel import __version__
-from bendrel.api import archives, instruments, jobs, lines, lookups, photos, plans, shelf, tools
+from bendrel.api import (
+    archives,
+    instruments,
+    jobs,
+    lines,
+    lookups,
+    making,
+    photos,
+    plans,
+    shelf,
+    stock,
+    tools,
+)
 from bendrel.api.errors import add_error_handlers
 from bendrel.api.guard import Guard
 from bendrel.api.schemas import ErrorOut
@@ -51,6 +63,8 @@ def create_app(database: Path) -> FastAPI:
         lookups.router,
         shelf.router,
         tools.router,
+        making.router,
+        stock.router,
     ):
         app.include_router(router)
     add_screens(app)

@@ -15,6 +15,7 @@ from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.body import Bench, ToolKind
 from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut
 from bendrel.core.findings import Source
+from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
 from bendrel.core.joints.school import School
@@ -68,6 +69,13 @@ def load_kit() -> Kit:
         schools=schools,
         preferences={school.id: school.start for school in schools.values()},
         calibrations={},
+        spread=Spread(
+            straight_mm=rules["limits"]["spread_straight_mm"]["value"],
+            angle_deg=rules["limits"]["spread_angle_deg"]["value"],
+            rotation_deg=rules["limits"]["spread_rotation_deg"]["value"],
+            radius_mm=0.0,
+            readings=0,
+        ),
         advice=TypeAdapter(dict[str, Advice]).validate_python(rules["advice"]),
         limits=TypeAdapter(dict[str, Limit]).validate_python(rules["limits"]),
         arguments=_typed(Argument, _toml("repair.toml")["argument"]),

@@ -4,24 +4,33 @@ from __future__ import annotations
 
 import io
 from datetime import date
-from functools import cache
-from importlib.resources import files
 
 from reportlab.lib.colors import HexColor, white
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm as MM
 from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from bendrel.core.line.document import Line
 from bendrel.core.plan.model import Move, Part, Plan
 from bendrel.core.units import Unit, format_angle, format_clock, format_length
+from bendrel.exchange.paper import (
+    BEND,
+    BOLD,
+    FIGURE,
+    INK,
+    LABEL,
+    RULE,
+    SECOND,
+    STOP,
+    TEXT,
+    TUBE,
+    fitted,
+    fonts,
+    text_at,
+)  # fmt: skip
 from bendrel.exchange.sketch import Sketch, sketch
 
-INK, SECOND, RULE = HexColor("#15191b"), HexColor("#545b5e"), HexColor("#c6c0b4")
-TUBE, BEND, STOP = HexColor("#b5561f"), HexColor("#7d3a13"), HexColor("#b3121d")
-TEXT, BOLD, LABEL, FIGURE = "Bendrel", "Bendrel-Bold", "Bendrel-Label", "Bendrel-Figure"
 LEFT, RIGHT = 14 * MM, A4[0] - 14 * MM
 FOOT = 14 * MM
 
@@ -31,7 +40,7 @@ def build_sheet(line: Line, plan: Plan, *, job: str, machine: str, cautions: tup
     """PDF bytes of the sheet. Raises ValueError when the plan has no part to print."""
     if plan.part is None:
         raise ValueError("There is nothing to print until every reading can be read.")
-    _fonts()
+    fonts()
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=A4, pageCompression=1)
     canvas.setTitle(f"Build sheet: {line.name}")
@@ -47,36 +56,6 @@ def build_sheet(line: Line, plan: Plan, *, job: str, machine: str, cautions: tup
     canvas.showPage()
     canvas.save()
     return out.getvalue()
-
-
-@cache
-def _fonts() -> None:
-    names = {
-        TEXT: "Barlow-Regular",
-        BOLD: "Barlow-SemiBold",
-        LABEL: "BarlowCondensed-Medium",
-        FIGURE: "BarlowCondensed-SemiBold",
-    }
-    for name, file in names.items():
-        data = io.BytesIO((files(__package__) / "fonts" / f"{file}.ttf").read_bytes())
-        pdfmetrics.registerFont(TTFont(name, data))
-
-
-def _text(
-    canvas: Canvas, x: float, y: float, text: str, font: str, size: float, colour: HexColor = INK
-) -> None:
-    canvas.setFont(font, size)
-    canvas.setFillColor(colour)
-    canvas.drawString(x, y, text)
-
-
-def _fitted(text: str, font: str, size: float, width: float) -> str:
-    """`text` cut with an ellipsis to fit `width`."""
-    if pdfmetrics.stringWidth(text, font, size) <= width:
-        return text
-    while text and pdfmetrics.stringWidth(text + "…", font, size) > width:
-        text = text[:-1]
-    return text.rstrip() + "…"
 
 
 def _wrapped(text: str, font: str, size: float, width: float) -> list[str]:
@@ -98,8 +77,8 @@ def _rule(canvas: Canvas, y: float, colour: HexColor = RULE, width: float = 0.5)
 
 def _header(canvas: Canvas, line: Line, job: str, tube: str, plan: Plan, today: date) -> float:
     y = A4[1] - 17 * MM
-    _text(canvas, LEFT, y, _fitted(line.name, FIGURE, 24, 128 * MM), FIGURE, 24)
-    _text(canvas, LEFT, y - 6 * MM, _fitted(job, TEXT, 10, 120 * MM), TEXT, 10, SECOND)
+    text_at(canvas, LEFT, y, fitted(line.name, FIGURE, 24, 128 * MM), FIGURE, 24)
+    text_at(canvas, LEFT, y - 6 * MM, fitted(job, TEXT, 10, 120 * MM), TEXT, 10, SECOND)
     canvas.setFillColor(SECOND)
     canvas.setFont(LABEL, 10)
     canvas.drawRightString(RIGHT, y + 2 * MM, f"Build sheet · {today.isoformat()}")
@@ -116,8 +95,8 @@ def _stops(canvas: Canvas, plan: Plan, y: float) -> float:
     shown = "; ".join(f.title for f in stops[:3]) + ("; and more" if len(stops) > 3 else "")
     canvas.setFillColor(STOP)
     canvas.rect(LEFT, y - 8 * MM, RIGHT - LEFT, 7 * MM, stroke=0, fill=1)
-    text = _fitted(f"DO NOT MAKE YET · {shown}", FIGURE, 11, RIGHT - LEFT - 6 * MM)
-    _text(canvas, LEFT + 3 * MM, y - 5.8 * MM, text, FIGURE, 11, white)
+    text = fitted(f"DO NOT MAKE YET · {shown}", FIGURE, 11, RIGHT - LEFT - 6 * MM)
+    text_at(canvas, LEFT + 3 * MM, y - 5.8 * MM, text, FIGURE, 11, white)
     return y - 9 * MM
 
 
@@ -126,13 +105,13 @@ def _drawing_and_figures(canvas: Canvas, line: Line, part: Part, y: float, heigh
     _draw(canvas, sketch(part, part.views["free"], width, height, 11 * MM), LEFT, y - height)
     x, at, unit = LEFT + width + 6 * MM, y - 8 * MM, line.unit
     for term in part.terms:
-        _text(canvas, x, at, _fitted(term.label, LABEL, 11, 40 * MM), LABEL, 11, SECOND)
+        text_at(canvas, x, at, fitted(term.label, LABEL, 11, 40 * MM), LABEL, 11, SECOND)
         canvas.setFillColor(INK)
         canvas.setFont(FIGURE, 11)
         canvas.drawRightString(RIGHT, at, format_length(term.mm, unit))
         at -= 5 * MM
     at -= 4 * MM
-    _text(canvas, x, at, "cut", LABEL, 13, SECOND)
+    text_at(canvas, x, at, "cut", LABEL, 13, SECOND)
     canvas.setFillColor(INK)
     canvas.setFont(FIGURE, 24)
     canvas.drawRightString(RIGHT, at, format_length(part.cut_mm, unit))
@@ -147,9 +126,9 @@ def _drawing_and_figures(canvas: Canvas, line: Line, part: Part, y: float, heigh
     for end, choice in ((part.end_a, line.end_a), (part.end_b, line.end_b)):
         nut = f", {end.nut_thread} nut" if end.nut_thread else ""
         title = f"End {end.end}" + (f" · {choice.label}" if choice.label else "")
-        _text(canvas, x, at, _fitted(title, FIGURE, 11, RIGHT - x), FIGURE, 11)
-        said = _fitted(f"{end.fitting_name}{nut}", LABEL, 10, RIGHT - x)
-        _text(canvas, x, at - 4 * MM, said, LABEL, 10, SECOND)
+        text_at(canvas, x, at, fitted(title, FIGURE, 11, RIGHT - x), FIGURE, 11)
+        said = fitted(f"{end.fitting_name}{nut}", LABEL, 10, RIGHT - x)
+        text_at(canvas, x, at - 4 * MM, said, LABEL, 10, SECOND)
         at -= 9 * MM
     _rule(canvas, y - height - 1 * MM)
     return y - height - 1 * MM
@@ -202,10 +181,10 @@ def _table(canvas: Canvas, part: Part, unit: Unit, y: float) -> float:
         f"Marks from the {origin} at end {part.held_end} ({style[part.mark_style]}), "
         f"bends in the order they are made, end {part.held_end} towards you"
     )
-    _text(canvas, LEFT, y - 5.5 * MM, said, BOLD, 9)
+    text_at(canvas, LEFT, y - 5.5 * MM, said, BOLD, 9)
     y -= 10 * MM
     for name, x in COLUMNS:
-        _text(canvas, LEFT + x * MM, y, name, LABEL, 9, SECOND)
+        text_at(canvas, LEFT + x * MM, y, name, LABEL, 9, SECOND)
     _rule(canvas, y - 1.5 * MM, INK, 0.8)
     row = min(6.0 * MM, 128 * MM / max(len(part.moves), 20))
     size = max(5.5, min(11.0, row / MM * 1.9))
@@ -213,7 +192,7 @@ def _table(canvas: Canvas, part: Part, unit: Unit, y: float) -> float:
         y -= row
         for (_, x), cell in zip(COLUMNS, _cells(part, move, unit), strict=True):
             font = FIGURE if x < 16 else LABEL
-            _text(canvas, LEFT + x * MM, y - 0.6 * MM, cell, font, size)
+            text_at(canvas, LEFT + x * MM, y - 0.6 * MM, cell, font, size)
         _rule(canvas, y - 2 * MM if row > 5 * MM else y - 1.2 * MM)
     return y - 3 * MM
 
@@ -251,7 +230,7 @@ def _steps(canvas: Canvas, part: Part, y: float) -> float:
                 canvas.setStrokeColor(INK)
                 canvas.setLineWidth(0.7)
                 canvas.rect(x, at - 0.5, size * 0.75, size * 0.75)
-            _text(canvas, x + size * 1.5, at, text, TEXT, size)
+            text_at(canvas, x + size * 1.5, at, text, TEXT, size)
             at -= lead
         lowest = min(lowest, at)
     return lowest
@@ -275,5 +254,5 @@ def _cautions(canvas: Canvas, cautions: tuple[str, ...], y: float) -> None:
     _rule(canvas, top + 2.2 * MM, STOP, 1.2)
     at = top - 1.2 * MM
     for text in lines:
-        _text(canvas, LEFT, at, text, TEXT, 7.6)
+        text_at(canvas, LEFT, at, text, TEXT, 7.6)
         at -= 3.4 * MM

@@ -13,6 +13,7 @@ from sqlalchemy import select
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.catalogue.own import OwnError, OwnFields, ShelfName, own_row, with_own
+from bendrel.core.plan.hand import spread_of
 from bendrel.core.plan.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.units import Unit
@@ -28,7 +29,7 @@ from bendrel.services.trials import (
     tool_card,
 )
 from bendrel.store.database import Database
-from bendrel.store.models import Holding, OwnEntry, Preference, TrialRow, new_id, now
+from bendrel.store.models import Holding, MakingRow, OwnEntry, Preference, TrialRow, new_id, now
 
 MOST_OWN = 2000
 
@@ -88,10 +89,20 @@ class Shelf:
             kit,
             preferences={**kit.preferences, **answers},
             calibrations=calibrations_of(kit, trials),
+            spread=spread_of(kit, self._departures()),
         )
         changed = [[r.id, r.shelf, r.fields] for r in own] + [answers]
         told = json.dumps([*changed, *([t.id, t.fields] for t in trials)], sort_keys=True)
         self._stamp = sha256(told.encode()).hexdigest()
+
+    def read_hand(self) -> None:
+        """Take the readings of parts that were made into the shop's spread."""
+        self._kit = replace(self._kit, spread=spread_of(self._kit, self._departures()))
+
+    def _departures(self) -> list[tuple[str, float]]:
+        with self._database.session() as session:
+            rows = session.scalars(select(MakingRow.departures))
+            return [(str(name), float(off)) for told in rows for name, off in told]
 
     def own(self) -> tuple[OwnRow, ...]:
         """All rows of the shop's own, the oldest first."""

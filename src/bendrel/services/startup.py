@@ -17,8 +17,10 @@ from bendrel.services.instruments import Instruments
 from bendrel.services.jobs import Jobs
 from bendrel.services.kits import KitLists
 from bendrel.services.lines import Lines
+from bendrel.services.makings import Makings
 from bendrel.services.photos import Photos
 from bendrel.services.shelf import Shelf
+from bendrel.services.stock import StockRoom
 from bendrel.standins.bench import StandIn
 from bendrel.standins.supplier import Supplier
 from bendrel.store.backup import back_up
@@ -42,6 +44,8 @@ class Shop:
     standins: Mapping[InstrumentKind, StandIn]
     supplier: Supplier
     kits: KitLists
+    makings: Makings
+    stock: StockRoom
 
     @property
     def kit(self) -> Kit:
@@ -75,4 +79,6 @@ def open_shop(path: Path, *, backups: bool = True) -> Shop:
         standins={kind: StandIn(kind, instruments) for kind in KINDS},
         supplier=supplier,
         kits=KitLists(database, shelf, supplier),
+        makings=Makings(database, shelf),
+        stock=StockRoom(database, shelf),
     )

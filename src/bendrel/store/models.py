@@ -146,6 +146,40 @@ class TrialRow(Base):
     deleted_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
 
 
+class MakingRow(Base):
+    """One making of a line: the document it was begun with, how far it is, and how far what was read at
+    the tool was from what was told."""
+
+    __tablename__ = "makings"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True, default=new_id)
+    line_id: Mapped[str] = mapped_column(ForeignKey("lines.id", ondelete="CASCADE"), index=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    state: Mapped[dict[str, Any]] = mapped_column(JSON)
+    departures: Mapped[list[Any]] = mapped_column(JSON)
+    version: Mapped[int] = mapped_column(default=1)
+    outcome: Mapped[str] = mapped_column(String(20), default="")
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    ended_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+
+
+class StockRow(Base):
+    """One stick, coil or labelled offcut; `fields` as typed, `label` as it is written on it."""
+
+    __tablename__ = "stock"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True, default=new_id)
+    tube: Mapped[str] = mapped_column(String(80))
+    form: Mapped[str] = mapped_column(String(12))
+    length_mm: Mapped[float]
+    count: Mapped[int] = mapped_column(default=1)
+    label: Mapped[str] = mapped_column(String(20), default="")
+    finished: Mapped[str] = mapped_column(String(120), default="")
+    note: Mapped[str] = mapped_column(String(120), default="")
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    deleted_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+
+
 class Holding(Base):
     """What the shop has of one catalogue row, in the row's own measure, and what it pays for a unit."""
 

@@ -267,6 +267,11 @@ def _build_steps(
     )
 
 
+def choices_of(line: Line, kit: Kit) -> Choices | None:
+    """What the line's choices mean; None where the catalogue lacks one of them."""
+    return _choices(line, kit, [])
+
+
 def _choices(line: Line, kit: Kit, problems: list[Problem]) -> Choices | None:
     span = line.spans[0]
     asked: list[tuple[str, str, str | None, Container[str]]] = [

@@ -5,6 +5,7 @@ from __future__ import annotations
 from bendrel.core.findings import Finding
 from bendrel.core.plan.case import Case
 from bendrel.core.plan.chosen import Chosen
+from bendrel.core.plan.exact import judge_section
 from bendrel.core.plan.judge_ends import judge_ends
 from bendrel.core.plan.judge_finish import judge_finish
 from bendrel.core.plan.judge_look import judge_look
@@ -23,6 +24,7 @@ def judge(case: Case, looked: Looked, measured: Measured, removed: Removed, chos
     return [
         *judge_measure(case, measured),
         *judge_shape(case),
+        *judge_section(case),
         *judge_ends(case),
         *judge_service(case),
         *judge_pressure(case, chosen),

@@ -9,6 +9,7 @@ from bendrel.core.bending.body import Bench, ToolKind
 from bendrel.core.bending.calibration import Calibration, calibrated
 from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut
 from bendrel.core.findings import Source
+from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
 from bendrel.core.joints.school import School
@@ -55,7 +56,7 @@ class Body:
 class Kit:
     """Materials, tubes, tools, ends, hoses, fluids, threads and rules by id. `rules_version` stamps
     what is printed; `preferences` are the shop's answers where schools differ; `calibrations`
-    what test pieces told of a bender in a material."""
+    what test pieces told of a bender in a material, `spread` how exactly this shop bends."""
 
     rules_version: str
     materials: Mapping[str, Material]
@@ -82,6 +83,7 @@ class Kit:
     schools: Mapping[str, School]
     preferences: Mapping[str, str]
     calibrations: Mapping[tuple[str, str], Calibration]
+    spread: Spread
     services: Mapping[str, Service]
     advice: Mapping[str, Advice]
     limits: Mapping[str, Limit]

@@ -1,0 +1,103 @@
+"""At the tool: the order of bends, the swing, the tape, and parts while they are being made."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from annotated_types import Ge, Le, MaxLen
+from fastapi import APIRouter, Response
+from pydantic import TypeAdapter
+
+from bendrel.api.files import as_file
+from bendrel.api.state import Services
+from bendrel.core.fitup.asbuilt import MadeBend
+from bendrel.core.line.document import Line
+from bendrel.core.plan.bench import SwingView
+from bendrel.core.record import record
+from bendrel.services.benches import BenchReport, Standing, print_tape, report, standing, swing
+from bendrel.services.makings import Making, MakingState, Outcome
+
+router = APIRouter(prefix="/api", tags=["making"])
+
+_SWING = TypeAdapter(SwingView)
+
+
+@record
+class SwingOrder:
+    """Which move to see, the first is 1."""
+
+    document: Line
+    move: Annotated[int, Ge(1), Le(200)]
+
+
+@record
+class MadeSoFar:
+    """A plan and the bends of it that are made."""
+
+    document: Line
+    made: Annotated[tuple[MadeBend, ...], MaxLen(200)]
+
+
+@record
+class KeptMaking:
+    """How far a making is, against the version it was read at."""
+
+    version: int
+    state: MakingState
+
+
+@record
+class Ending:
+    """How a making ended."""
+
+    outcome: Outcome
+
+
+@router.post("/bench")
+def bench(document: Line, services: Services) -> BenchReport:
+    """What the tool makes of the line as typed, and how exact the part will be."""
+    return report(document, services.kit)
+
+
+@router.post("/bench/swing", response_model=SwingView)
+def see_swing(body: SwingOrder, services: Services) -> Response:
+    """One move as it swings."""
+    view = swing(body.document, services.kit, body.move)
+    return Response(_SWING.dump_json(view), media_type="application/json")
+
+
+@router.post("/bench/standing")
+def part_standing(body: MadeSoFar, services: Services) -> Standing:
+    """How a part stands of which some bends are made, and the rest re-planned."""
+    return standing(body.document, services.kit, body.made)
+
+
+@router.get("/lines/{line_id}/tape.pdf", response_class=Response)
+def tape(line_id: str, services: Services) -> Response:
+    """The paper tape of a line, to scale."""
+    line = services.lines.open(line_id).document
+    return as_file(print_tape(line, services.kit), "application/pdf", f"{line.name} tape.pdf", inline=True)
+
+
+@router.get("/lines/{line_id}/makings")
+def makings(line_id: str, services: Services) -> tuple[Making, ...]:
+    """All makings of a line, the newest first."""
+    return services.makings.of_line(line_id)
+
+
+@router.post("/lines/{line_id}/makings", status_code=201)
+def begin(line_id: str, services: Services) -> Making:
+    """Begin to make a line, or go on with what was begun."""
+    return services.makings.begin(line_id)
+
+
+@router.put("/makings/{making_id}")
+def keep(making_id: str, body: KeptMaking, services: Services) -> Making:
+    """Keep how far it is."""
+    return services.makings.keep(making_id, body.version, body.state)
+
+
+@router.post("/makings/{making_id}/end")
+def end(making_id: str, body: Ending, services: Services) -> Making:
+    """The part is finished, scrapped or given up."""
+    return services.makings.end(making_id, body.outcome)

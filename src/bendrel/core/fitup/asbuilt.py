@@ -1,0 +1,142 @@
+"""A bend as it came out, read at the tool."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from math import radians
+from typing import Annotated, Literal
+
+from annotated_types import Ge
+
+from bendrel.core.findings import EndName
+from bendrel.core.fitup.correction import Laid
+from bendrel.core.lengths import Text
+from bendrel.core.line.reading import setback_mm
+from bendrel.core.record import record
+from bendrel.core.units import Unit, UnitError, normalised_turn, parse_angle, parse_length, parse_plane
+
+ReadName = Literal["angle", "plane", "leg"]
+HOOKED_DEG = 150.0
+"""From here on a leg is read with the tape hooked over the back."""
+
+
+@record
+class MadeBend:
+    """One bend that is made: what it was to be (`start_mm`, `angle_deg`, `clock_deg` along the tube) with
+    `held` in the clamp, and what was read afterwards, as typed; blank where nothing was read.
+
+    `plane` is a clock from end A or degrees from the bend before on the tube; `leg` runs from the back of
+    the nearest made bend on the held side, or from that end, to the outside of this bend.
+    """
+
+    bend: Annotated[int, Ge(1)]
+    held: EndName
+    start_mm: float
+    angle_deg: float
+    clock_deg: float
+    angle: Text = ""
+    plane: Text = ""
+    leg: Text = ""
+    unit: Unit = "mm"
+
+
+@record
+class Misread:
+    """A reading that cannot be read: its place and one sentence."""
+
+    index: int
+    name: ReadName
+    message: str
+
+
+@record
+class Departure:
+    """How far one reading of one bend is from what it was to be; mm or degrees."""
+
+    bend: int
+    name: ReadName
+    off: float
+
+
+def as_built(
+    planned: Laid, made: Sequence[MadeBend], beyond_mm: Mapping[EndName, float], od_mm: float
+) -> tuple[Laid, tuple[Departure, ...], tuple[Misread, ...]]:
+    """`planned` with the made bends as they came out.
+
+    A bend that comes out at another angle keeps the end that lay at the tool's zero: its start with end A
+    held, its end with end B held. What was not read is as it was told. A reading that cannot be read
+    is left out and comes back.
+    """
+    starts, angles = list(planned.starts_mm), list(planned.angles_deg)
+    clocks, radii = list(planned.clocks_deg), planned.radii_mm
+    for item in made:
+        k = item.bend - 1
+        starts[k], angles[k], clocks[k] = item.start_mm, item.angle_deg, item.clock_deg
+    departures: list[Departure] = []
+    misread: list[Misread] = []
+    done: list[int] = []
+    for index, item in enumerate(made):
+        k, told = item.bend - 1, {}
+        try:
+            if item.angle.strip():
+                angles[k] = parse_angle(item.angle)
+                told["angle"] = angles[k] - item.angle_deg
+        except UnitError as error:
+            misread.append(Misread(index=index, name="angle", message=str(error)))
+        if item.held == "B":  # the far side of the arc lay at the zero
+            starts[k] = item.start_mm + radii[k] * radians(item.angle_deg - angles[k])
+        try:
+            if item.plane.strip():
+                kind, turn = parse_plane(item.plane)
+                before = clocks[k - 1] if k else 0.0
+                off = normalised_turn(turn - clocks[k] if kind == "clock" else before + turn - clocks[k])
+                clocks[k] += off
+                told["plane"] = off
+        except UnitError as error:
+            misread.append(Misread(index=index, name="plane", message=str(error)))
+        try:
+            if item.leg.strip():
+                leg = parse_length(item.leg, item.unit)
+                there = leg_mm(k, item.held, done, starts, angles, radii, planned.length_mm, beyond_mm, od_mm)
+                off = leg - there
+                starts[k] += off if item.held == "A" else -off
+                told["leg"] = off
+        except UnitError as error:
+            misread.append(Misread(index=index, name="leg", message=str(error)))
+        departures += [Departure(bend=item.bend, name=n, off=v) for n, v in told.items()]  # type: ignore[arg-type]
+        done.append(k)
+    laid = replace(planned, starts_mm=tuple(starts), angles_deg=tuple(angles), clocks_deg=tuple(clocks))
+    return laid, tuple(departures), tuple(misread)
+
+
+def leg_mm(
+    k: int,
+    held: EndName,
+    done: Sequence[int],
+    starts: Sequence[float],
+    angles: Sequence[float],
+    radii: Sequence[float],
+    length_mm: float,
+    beyond_mm: Mapping[EndName, float],
+    od_mm: float,
+) -> float:
+    """What the leg of bend `k` reads: outside to outside from the nearest made bend on the held side, or
+    from that end as it is now."""
+
+    def reach(i: int) -> float:
+        back = angles[i] >= HOOKED_DEG
+        return setback_mm("back" if back else "outside", angles[i], radii[i], od_mm)
+
+    def end_of(i: int) -> float:
+        return starts[i] + radii[i] * radians(angles[i])
+
+    if held == "A":
+        near = [i for i in done if i < k]
+        if not near:
+            return starts[k] + beyond_mm["A"] + reach(k)
+        return starts[k] - end_of(max(near)) + reach(max(near)) + reach(k)
+    near = [i for i in done if i > k]
+    if not near:
+        return length_mm - end_of(k) + beyond_mm["B"] + reach(k)
+    return starts[min(near)] - end_of(k) + reach(min(near)) + reach(k)

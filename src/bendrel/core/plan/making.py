@@ -1,0 +1,254 @@
+"""The part while it is being made: what is bent, what that means at end B, and what is still to do."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from itertools import pairwise
+from math import sqrt
+
+from bendrel.core.bending.moves import Setting, parse_order, usual_order
+from bendrel.core.findings import EndName
+from bendrel.core.fitup.asbuilt import Departure, MadeBend, Misread, as_built, leg_mm
+from bendrel.core.fitup.correction import (
+    Correction,
+    Freedom,
+    Laid,
+    best_tweak,
+    correct,
+    laid_out,
+    shape_from,
+)
+from bendrel.core.fitup.exactness import Zone
+from bendrel.core.fitup.landing import Landing, landing
+from bendrel.core.line.document import Line
+from bendrel.core.plan.bench import shape_of
+from bendrel.core.plan.choices import Choices
+from bendrel.core.plan.kit import Kit
+from bendrel.core.plan.model import Move, Part
+from bendrel.core.plan.moves import Origin, plan_moves
+from bendrel.core.plan.ways_out import Standing, WayOut, ways_out
+from bendrel.core.record import record
+from bendrel.core.shape.bends import BendList, bend_spans
+from bendrel.core.shape.centreline import sampled
+from bendrel.core.units import Unit, format_length
+
+
+@record
+class NextBend:
+    """The next bend to make: its move, and what it is to be along the tube; `leg_mm` is what its leg
+    will read."""
+
+    move: Move
+    start_mm: float
+    angle_deg: float
+    clock_deg: float
+    leg_mm: float
+
+
+@record
+class Remade:
+    """How the part stands. `as_it_is` is where end B lands when the rest is made as planned, `then` where
+    it lands as re-planned; `meets` that this is near enough. `moves` are the bends still to make, as
+    re-planned; `departs_mm` is the most that the route moves."""
+
+    departures: tuple[Departure, ...]
+    misread: tuple[Misread, ...]
+    as_it_is: Landing
+    then: Landing
+    meets: bool
+    changed: bool
+    roll_deg: float
+    moves: tuple[Move, ...]
+    next: NextBend | None
+    changes: tuple[str, ...]
+    departs_mm: float
+    ways: tuple[WayOut, ...]
+    zone: Zone
+    tweak: str
+
+
+def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[MadeBend]) -> Remade:
+    """Carry the readings of the made bends forward and re-plan the rest so that end B meets its port."""
+    planned = shape_of(part)
+    span = line.spans[0]
+    count = len(planned.bends)
+    order = parse_order(span.order, count) if span.order.strip() else usual_order(count, span.held)
+    laid, departures, misread = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm)
+    done = [item.bend - 1 for item in made if item.bend <= count]
+    now = shape_from(laid)
+    zone = hand_zone(line, kit, chosen)
+    as_it_is = landing(now, planned)
+    near = as_it_is.off_mm <= NEAR_MM and as_it_is.askew_deg <= NEAR_DEG
+    freedom = _freedom(line, chosen, part, planned)
+    fixed = Correction(shape=now, roll_deg=0.0, left=as_it_is, meets=True)
+    found = fixed if near or not done else correct(laid, planned, done, freedom)
+    meets = found.meets or near
+    shape = found.shape
+    rest = [setting for setting in order if setting.bend not in done]
+    departs = _departs(planned, shape)
+    moves = _moves(order, chosen, part, shape, done, span.marks)
+    return Remade(
+        departures=departures,
+        misread=misread,
+        as_it_is=as_it_is,
+        then=found.left,
+        meets=meets,
+        changed=not near and bool(done) and bool(rest),
+        roll_deg=found.roll_deg,
+        moves=moves,
+        next=_next(rest, moves, shape, done, part),
+        changes=tuple(_changes(line.unit, laid, laid_out(shape), rest)),
+        departs_mm=departs,
+        ways=ways_out(
+            Standing(
+                now=now,
+                planned=planned,
+                left=found.left if rest else as_it_is,
+                meets=meets,
+                near=near,
+                zone=zone,
+                departs_mm=departs,
+                made=tuple(done),
+            ),
+            chosen,
+            kit,
+            line.service,
+            part,
+        ),
+        zone=zone,
+        tweak=_tweak(now, planned) if not rest and not near else "",
+    )
+
+
+NEAR_MM, NEAR_DEG = 0.5, 0.25
+"""Nearer than this nothing is re-planned: it is within what can be read."""
+
+
+def hand_zone(line: Line, kit: Kit, chosen: Choices) -> Zone:
+    """How far off end B may be to be brought home by hand: more in tube that tweaks in place."""
+    soft = chosen.material.tweaks_in_place
+    limits = kit.limits
+    if any(piece.kind == "hose" for piece in line.end_b.beyond):
+        return Zone(mm=limits["zone_hose_mm"].value, deg=limits["zone_hose_deg"].value)
+    name = "soft" if soft else "stiff"
+    return Zone(mm=limits[f"zone_{name}_mm"].value, deg=limits[f"zone_{name}_deg"].value)
+
+
+def _freedom(line: Line, chosen: Choices, part: Part, planned: BendList) -> Freedom:
+    tool, count = chosen.bender, len(planned.bends)
+    straights = planned.straights_mm
+    ends = (part.end_a, part.end_b)
+    rooms = [
+        min(straight, end.flare_length_mm + end.nut_length_mm + tool.least_after_last_mm)
+        for straight, end in zip((straights[0], straights[-1]), ends, strict=True)
+    ]
+    least = (rooms[0], *[tool.least_between_mm] * (count - 1), rooms[1])
+    trimmed: EndName = "B" if line.spans[0].held == "A" else "A"
+    loose = part.beyond_mm[trimmed] - (part.end_b if trimmed == "B" else part.end_a).allowance_mm
+    return Freedom(
+        least_mm=least if count else (0.0,),
+        greatest_deg=tool.greatest_angle_deg,
+        trimmed=trimmed,
+        spare_mm=max(0.0, loose),
+    )
+
+
+def _moves(
+    order: tuple[Setting, ...],
+    chosen: Choices,
+    part: Part,
+    shape: BendList,
+    done: Sequence[int],
+    style: str,
+) -> tuple[Move, ...]:
+    """The moves of all bends on the tube as it is now, those that are made left out."""
+    at = {
+        end.end: Origin(flared=end.order == "before", beyond_mm=part.beyond_mm[end.end])
+        for end in (part.end_a, part.end_b)
+    }
+    in_hand = [Setting(bend=k, held=_held_of(order, k)) for k in done]
+    whole = (*in_hand, *(setting for setting in order if setting.bend not in done))
+    return plan_moves(whole, chosen, shape, bend_spans(shape), at, style)[len(in_hand) :]
+
+
+def _held_of(order: Sequence[Setting], bend: int) -> EndName:
+    return next(setting.held for setting in order if setting.bend == bend)
+
+
+def _next(
+    rest: Sequence[Setting], moves: Sequence[Move], shape: BendList, done: Sequence[int], part: Part
+) -> NextBend | None:
+    if not rest:
+        return None
+    laid, k = laid_out(shape), rest[0].bend
+    leg = leg_mm(
+        k,
+        rest[0].held,
+        done,
+        laid.starts_mm,
+        laid.angles_deg,
+        laid.radii_mm,
+        laid.length_mm,
+        part.beyond_mm,
+        part.od_mm,
+    )
+    return NextBend(
+        move=moves[0],
+        start_mm=laid.starts_mm[k],
+        angle_deg=laid.angles_deg[k],
+        clock_deg=laid.clocks_deg[k],
+        leg_mm=leg,
+    )
+
+
+def _changes(unit: Unit, was: Laid, now: Laid, rest: Sequence[Setting]) -> list[str]:
+    said = []
+    for setting in rest:
+        k = setting.bend
+        parts = []
+        angle = now.angles_deg[k] - was.angles_deg[k]
+        turn = now.clocks_deg[k] - was.clocks_deg[k]
+        along = now.starts_mm[k] - was.starts_mm[k]
+        if abs(angle) >= 0.1:
+            parts.append(f"{now.angles_deg[k]:.1f}° instead of {was.angles_deg[k]:.1f}°")
+        if abs(turn) >= 0.2:
+            way = "clockwise" if turn > 0 else "anticlockwise"
+            parts.append(f"lies {abs(turn):.1f}° more {way} from A")
+        if abs(along) >= 0.3:
+            parts.append(
+                f"{format_length(abs(along), unit)} {'further from' if along > 0 else 'nearer to'} A"
+            )
+        if parts:
+            said.append(f"Bend {k + 1}: {', '.join(parts)}.")
+    longer = now.length_mm - was.length_mm
+    if abs(longer) >= 0.3:
+        said.append(
+            f"The end is trimmed {format_length(abs(longer), unit)} {'longer' if longer > 0 else 'shorter'}."
+        )
+    return said
+
+
+def _departs(planned: BendList, shape: BendList) -> float:
+    """The most that the new route is away from the old one: vertex to nearest stretch."""
+    old = [point for _, point in sampled(planned, 15.0)]
+    most = 0.0
+    for _, p in sampled(shape, 15.0):
+        least = float("inf")
+        for a, b in pairwise(old):
+            way = [b[i] - a[i] for i in range(3)]
+            size = sum(w * w for w in way) or 1e-12
+            t = min(1.0, max(0.0, sum((p[i] - a[i]) * way[i] for i in range(3)) / size))
+            least = min(least, sum((a[i] + t * way[i] - p[i]) ** 2 for i in range(3)))
+        most = max(most, least)
+    return sqrt(most)
+
+
+def _tweak(now: BendList, planned: BendList) -> str:
+    best = best_tweak(now, planned)
+    if best is None:
+        return "No single bend brings end B nearer; it is off in more than one."
+    way = "more" if best.by_deg > 0 else "less"
+    return (
+        f"Bend {best.bend} {abs(best.by_deg):.1f}° {way} brings end B to "
+        f"{best.left.off_mm:.1f} mm and {best.left.askew_deg:.1f}° of its port."
+    )

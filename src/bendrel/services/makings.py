@@ -1,0 +1,156 @@
+"""Parts while they are being made: where the person stands, what they read, how long it took."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from annotated_types import MaxLen
+from pydantic import TypeAdapter
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from bendrel.core.fitup.asbuilt import MadeBend
+from bendrel.core.lengths import Text
+from bendrel.core.line.document import Line
+from bendrel.core.record import record
+from bendrel.exchange.documents import line_from_value
+from bendrel.services.benches import Standing, standing
+from bendrel.services.errors import NotFound, Refused, Stale
+from bendrel.services.shelf import Shelf
+from bendrel.store.database import Database
+from bendrel.store.lines import document_at, find_line
+from bendrel.store.models import MakingRow, now
+
+Outcome = Literal["", "good", "scrap", "given up"]
+
+
+@record
+class Spell:
+    """A stretch of work, both ends in ISO 8601; `stop` is blank while it runs."""
+
+    start: Annotated[str, MaxLen(40)]
+    stop: Annotated[str, MaxLen(40)] = ""
+
+
+@record
+class MakingState:
+    """Where the person stands: the steps that are done, the bends with their readings, the work."""
+
+    done: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(300)] = ()
+    made: Annotated[tuple[MadeBend, ...], MaxLen(200)] = ()
+    spells: Annotated[tuple[Spell, ...], MaxLen(500)] = ()
+    booked_minutes: int = 0
+    note: Text = ""
+
+
+@record
+class Making:
+    """One making of a line, with the document it was begun with."""
+
+    id: str
+    line_id: str
+    job_id: str
+    version: int
+    document: Line
+    state: MakingState
+    outcome: Outcome
+    at: datetime
+    ended_at: datetime | None
+
+
+_STATE = TypeAdapter(MakingState)
+
+
+class Makings:
+    """Use cases on makings. Raises NotFound, Refused and Stale."""
+
+    def __init__(self, database: Database, shelf: Shelf) -> None:
+        self._database = database
+        self._shelf = shelf
+
+    def of_line(self, line_id: str) -> tuple[Making, ...]:
+        """All makings of a line, the newest first."""
+        with self._database.session() as session:
+            job_id = _line(session, line_id)
+            rows = session.scalars(
+                select(MakingRow).where(MakingRow.line_id == line_id).order_by(MakingRow.at.desc())
+            )
+            return tuple(_making(row, job_id) for row in rows)
+
+    def begin(self, line_id: str) -> Making:
+        """Begin to make the line as it is saved, or go on with what was begun."""
+        with self._database.session() as session:
+            job_id = _line(session, line_id)
+            row = session.scalars(
+                select(MakingRow).where(MakingRow.line_id == line_id, MakingRow.ended_at.is_(None))
+            ).first()
+            if row is None:
+                line_row = find_line(session, line_id)
+                assert line_row is not None
+                document = document_at(session, line_row, line_row.head)
+                standing(line_from_value(document), self._shelf.kit, ())
+                row = MakingRow(line_id=line_id, document=document, state={}, departures=[])
+                session.add(row)
+                session.flush()
+            return _making(row, job_id)
+
+    def keep(self, making_id: str, version: int, state: MakingState) -> Making:
+        """Keep how far it is. A stale write is refused with what is kept."""
+        with self._database.session() as session:
+            row = _row(session, making_id)
+            job_id = _line(session, row.line_id)
+            if row.ended_at is not None:
+                raise Refused("This making has ended; begin a new one.")
+            if row.version != version:
+                raise Stale(
+                    "Somebody else has gone on with this part; look at their state first.",
+                    row.version,
+                    row.state,
+                )
+            now_at = self._standing(row, state)
+            row.state = _STATE.dump_python(state, mode="json")
+            row.departures = [[d.name, d.off] for d in now_at.remade.departures]
+            row.version += 1
+            kept = _making(row, job_id)
+        self._shelf.read_hand()
+        return kept
+
+    def end(self, making_id: str, outcome: Outcome) -> Making:
+        """The part is finished, scrapped or given up; its readings stay in the shop's spread."""
+        with self._database.session() as session:
+            row = _row(session, making_id)
+            row.outcome, row.ended_at = outcome, now()
+            row.version += 1
+            return _making(row, _line(session, row.line_id))
+
+    def _standing(self, row: MakingRow, state: MakingState) -> Standing:
+        return standing(line_from_value(row.document), self._shelf.kit, state.made)
+
+
+def _line(session: Session, line_id: str) -> str:
+    row = find_line(session, line_id)
+    if row is None:
+        raise NotFound(f"There is no line “{line_id[:40]}”; it may have been deleted.")
+    return row.job_id
+
+
+def _row(session: Session, making_id: str) -> MakingRow:
+    row = session.get(MakingRow, making_id)
+    if row is None:
+        raise NotFound(f"There is no making “{making_id[:40]}”.")
+    return row
+
+
+def _making(row: MakingRow, job_id: str) -> Making:
+    return Making(
+        id=row.id,
+        line_id=row.line_id,
+        job_id=job_id,
+        version=row.version,
+        document=line_from_value(row.document),
+        state=_STATE.validate_python(row.state),
+        outcome=row.outcome,  # type: ignore[arg-type]
+        at=row.at,
+        ended_at=row.ended_at,
+    )
