@@ -7,7 +7,8 @@ from typing import Annotated, Any, Literal
 from annotated_types import Ge, MaxLen
 
 from bendrel.core.bending.bender import Bender
-from bendrel.core.ends.fitting import EndSize, Fitting, Nut
+from bendrel.core.bending.body import Bench, ToolKind
+from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut
 from bendrel.core.findings import Source
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
@@ -138,6 +139,9 @@ class CatalogueOut:
     materials: tuple[Material, ...]
     tubes: tuple[Tube, ...]
     benders: tuple[Bender, ...]
+    tool_kinds: tuple[ToolKind, ...]
+    flarers: tuple[Flarer, ...]
+    bench: Bench
     fittings: tuple[Fitting, ...]
     end_sizes: tuple[EndSize, ...]
     nuts: tuple[Nut, ...]
@@ -165,6 +169,9 @@ def catalogue_of(kit: Kit) -> CatalogueOut:
         materials=tuple(kit.materials.values()),
         tubes=tuple(kit.tubes.values()),
         benders=tuple(kit.benders.values()),
+        tool_kinds=tuple(kit.tool_kinds.values()),
+        flarers=tuple(kit.flarers.values()),
+        bench=kit.bench,
         fittings=tuple(kit.fittings.values()),
         end_sizes=tuple(kit.end_sizes.values()),
         nuts=tuple(kit.nuts.values()),

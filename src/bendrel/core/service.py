@@ -32,7 +32,8 @@ class Duty:
 @record
 class Service:
     """A service with its duty (None while nobody has said what the line carries), the cautions that
-    always go with it, and how it is proved."""
+    always go with it, and how it is proved. `flat` names the rule for flattened bends where the
+    service has one of its own."""
 
     id: str
     name: str
@@ -40,4 +41,5 @@ class Service:
     cautions: tuple[str, ...]
     tests: tuple[str, ...]
     source: Source
+    flat: str = ""
     duty: Duty | None = None

@@ -1008,6 +1008,262 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bench
+         * @description What the tool makes of the line as typed, and how exact the part will be.
+         */
+        post: operations["bench_api_bench_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/swing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * See Swing
+         * @description One move as it swings.
+         */
+        post: operations["see_swing_api_bench_swing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Part Standing
+         * @description How a part stands of which some bends are made, and the rest re-planned.
+         */
+        post: operations["part_standing_api_bench_standing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{line_id}/tape.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tape
+         * @description The paper tape of a line, to scale.
+         */
+        get: operations["tape_api_lines__line_id__tape_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{line_id}/makings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Makings
+         * @description All makings of a line, the newest first.
+         */
+        get: operations["makings_api_lines__line_id__makings_get"];
+        put?: never;
+        /**
+         * Begin
+         * @description Begin to make a line, or go on with what was begun.
+         */
+        post: operations["begin_api_lines__line_id__makings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/makings/{making_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep
+         * @description Keep how far it is.
+         */
+        put: operations["keep_api_makings__making_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/makings/{making_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End
+         * @description The part is finished, scrapped or given up.
+         */
+        post: operations["end_api_makings__making_id__end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stock
+         * @description Everything that lies there.
+         */
+        get: operations["stock_api_stock_get"];
+        put?: never;
+        /**
+         * Add
+         * @description Put something into the stock.
+         */
+        post: operations["add_api_stock_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Correct an entry.
+         */
+        put: operations["change_api_stock__stock_id__put"];
+        post?: never;
+        /**
+         * Remove
+         * @description Take an entry out; it can be put back.
+         */
+        delete: operations["remove_api_stock__stock_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore
+         * @description Put an entry back.
+         */
+        post: operations["restore_api_stock__stock_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock_id}/label.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Label
+         * @description The label of one entry.
+         */
+        get: operations["label_api_stock__stock_id__label_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cuts
+         * @description What is cut from what for a job.
+         */
+        get: operations["cuts_api_jobs__job_id__cuts_get"];
+        put?: never;
+        /**
+         * Cut
+         * @description Take the cuts of a job out of the stock.
+         */
+        post: operations["cut_api_jobs__job_id__cuts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1044,6 +1300,34 @@ export interface components {
             source: components["schemas"]["Source"];
         };
         /**
+         * AtBench
+         * @description What the tool makes of the order in use. `blocked` is None where every bend can be made, else the
+         *     number of the first move (1 is the first) that cannot. `witness` says of each bend that is left in
+         *     the furthest state that was reached what is in its way.
+         */
+        AtBench: {
+            /** Tool */
+            tool: string;
+            /** Words */
+            words: string;
+            /** Mount */
+            mount: string;
+            /** Order */
+            order: string;
+            /** Blocked */
+            blocked: number | null;
+            /** Reason */
+            reason: string;
+            proposal: components["schemas"]["Proposal"] | null;
+            /** Witness */
+            witness: string[];
+            /** Whole */
+            whole: boolean;
+            joint: components["schemas"]["JointProposal"] | null;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
          * AtVersion
          * @description Undo or redo, from the version that the person sees.
          */
@@ -1060,6 +1344,38 @@ export interface components {
             id: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * BenchReport
+         * @description Everything about making a part that takes longer than a keystroke to work out. `findings` come
+         *     beside those of the plan.
+         */
+        BenchReport: {
+            at: components["schemas"]["AtBench"];
+            exact: components["schemas"]["Exactness"];
+            /** Sections */
+            sections: (components["schemas"]["Section"] | null)[];
+            /** Flat Limit */
+            flat_limit: number;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * BenchStep
+         * @description One screen of bench mode. `key` names it for as long as the plan stays; `bend` is the bend that is
+         *     made in it, None for every other step.
+         */
+        BenchStep: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+            /** Bend */
+            bend: number | null;
         };
         /**
          * Bend
@@ -1226,6 +1542,32 @@ export interface components {
             lever_mm?: number | null;
             /** Above Bench Mm */
             above_bench_mm?: number | null;
+        };
+        /**
+         * Block
+         * @description A box in the bench frame. One that `swings` is given as it stands before the bend and goes
+         *     round with the free side; the free side slides along it.
+         */
+        Block: {
+            /** Name */
+            name: string;
+            /** Low */
+            low: [
+                number,
+                number,
+                number
+            ];
+            /** High */
+            high: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Swings
+             * @default false
+             */
+            swings: boolean;
         };
         /**
          * Body
@@ -1921,6 +2263,41 @@ export interface components {
             radius?: components["schemas"]["Length"] | null;
         };
         /**
+         * Cut
+         * @description One bar and what is cut from it, the longest first. `left_mm` is what remains after all kerfs;
+         *     `kept` says that it is long enough to be labelled and kept.
+         */
+        Cut: {
+            /** Bar */
+            bar: string;
+            /** Bar Mm */
+            bar_mm: number;
+            /** Pieces */
+            pieces: string[];
+            /** Left Mm */
+            left_mm: number;
+            /** Kept */
+            kept: boolean;
+        };
+        /**
+         * CutList
+         * @description All cuts. `opened_mm` is the length of all bars that are begun, `bound_mm` the least that any cut
+         *     list of these pieces can begin, `waste_mm` kerf and ends too short to keep. `missing` are pieces
+         *     that no bar is long enough for, or that the stock has run out for.
+         */
+        CutList: {
+            /** Cuts */
+            cuts: components["schemas"]["Cut"][];
+            /** Opened Mm */
+            opened_mm: number;
+            /** Bound Mm */
+            bound_mm: number;
+            /** Waste Mm */
+            waste_mm: number;
+            /** Missing */
+            missing: string[];
+        };
+        /**
          * Damage
          * @description A damaged place from `at` to `to` (blank: a spot). `depth` says how far it goes in.
          */
@@ -1977,6 +2354,21 @@ export interface components {
              * @default
              */
             reason: string;
+        };
+        /**
+         * Departure
+         * @description How far one reading of one bend is from what it was to be; mm or degrees.
+         */
+        Departure: {
+            /** Bend */
+            bend: number;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "angle" | "plane" | "leg";
+            /** Off */
+            off: number;
         };
         /**
          * Derivation
@@ -2096,6 +2488,17 @@ export interface components {
             source: components["schemas"]["Source"];
         };
         /**
+         * Ending
+         * @description How a making ended.
+         */
+        Ending: {
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "" | "good" | "scrap" | "given up";
+        };
+        /**
          * ErrorOut
          * @description Every refusal: one sentence; a stale write also carries what is stored now.
          */
@@ -2110,6 +2513,32 @@ export interface components {
             current?: {
                 [key: string]: unknown;
             } | null;
+        };
+        /**
+         * Exactness
+         * @description `share` of parts whose end B lands in the zone; half of them land within `half_mm` and 95 % within
+         *     `most_mm`. `worst` is the bend (from 1, None without bends) that matters most, with its share of the
+         *     variance. `gains` says what a better gauge would bring, the best first.
+         */
+        Exactness: {
+            /** Share */
+            share: number;
+            /** Half Mm */
+            half_mm: number;
+            /** Most Mm */
+            most_mm: number;
+            /** Most Deg */
+            most_deg: number;
+            /** Worst */
+            worst: number | null;
+            /** Worst Share */
+            worst_share: number;
+            /** Gains */
+            gains: components["schemas"]["Gain"][];
+            zone: components["schemas"]["Zone"];
+            spread: components["schemas"]["Spread"];
+            /** Parts */
+            parts: number;
         };
         /**
          * Finding
@@ -2309,6 +2738,16 @@ export interface components {
             source: components["schemas"]["Source"];
             /** Alike */
             alike: components["schemas"]["LookAlike"][];
+        };
+        /**
+         * Gain
+         * @description What halving one error would do: the share of parts that then fit.
+         */
+        Gain: {
+            /** Of */
+            of: string;
+            /** Share */
+            share: number;
         };
         /**
          * Heading
@@ -2566,6 +3005,20 @@ export interface components {
             job: components["schemas"]["JobDraft"];
         };
         /**
+         * JobCuts
+         * @description Cut lists of a job, one a tube, and the lines that cannot be planned yet.
+         */
+        JobCuts: {
+            /** Tubes */
+            tubes: components["schemas"]["TubeCuts"][];
+            /** Waiting */
+            waiting: string[];
+            /** Kerf Mm */
+            kerf_mm: number;
+            /** Least Kept Mm */
+            least_kept_mm: number;
+        };
+        /**
          * JobDraft
          * @description What a person says of a job.
          */
@@ -2622,6 +3075,21 @@ export interface components {
             updated_at: string;
         };
         /**
+         * JointProposal
+         * @description Where the part would have to be joined so that both pieces can be made: in the middle of straight
+         *     `straight` (1 is at end A), `at_mm` from end A. `allowed` says what this service thinks of it.
+         */
+        JointProposal: {
+            /** Straight */
+            straight: number;
+            /** At Mm */
+            at_mm: number;
+            /** Allowed */
+            allowed: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
          * JudgedTrial
          * @description A kept piece with the readings that do not agree with the rest, in words.
          */
@@ -2629,6 +3097,15 @@ export interface components {
             trial: components["schemas"]["KeptTrial"];
             /** Odd */
             odd: string[];
+        };
+        /**
+         * KeptMaking
+         * @description How far a making is, against the version it was read at.
+         */
+        KeptMaking: {
+            /** Version */
+            version: number;
+            state: components["schemas"]["MakingState"];
         };
         /**
          * KeptTrial
@@ -2704,6 +3181,23 @@ export interface components {
             straight: number;
             /** Lack Mm */
             lack_mm: number;
+        };
+        /**
+         * Landing
+         * @description How far end B is from where it should be: `off` the way there and back as a vector (mm), its
+         *     length, and the angle between the two directions (degrees).
+         */
+        Landing: {
+            /** Off */
+            off: [
+                number,
+                number,
+                number
+            ];
+            /** Off Mm */
+            off_mm: number;
+            /** Askew Deg */
+            askew_deg: number;
         };
         /**
          * Ledger
@@ -3077,6 +3571,118 @@ export interface components {
             problems: components["schemas"]["Problem"][];
         };
         /**
+         * MadeBend
+         * @description One bend that is made: what it was to be (`start_mm`, `angle_deg`, `clock_deg` along the tube) with
+         *     `held` in the clamp, and what was read afterwards, as typed; blank where nothing was read.
+         *
+         *     `plane` is a clock from end A or degrees from the bend before on the tube; `leg` runs from the back of
+         *     the nearest made bend on the held side, or from that end, to the outside of this bend.
+         */
+        MadeBend: {
+            /** Bend */
+            bend: number;
+            /**
+             * Held
+             * @enum {string}
+             */
+            held: "A" | "B";
+            /** Start Mm */
+            start_mm: number;
+            /** Angle Deg */
+            angle_deg: number;
+            /** Clock Deg */
+            clock_deg: number;
+            /**
+             * Angle
+             * @default
+             */
+            angle: string;
+            /**
+             * Plane
+             * @default
+             */
+            plane: string;
+            /**
+             * Leg
+             * @default
+             */
+            leg: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * MadeSoFar
+         * @description A plan and the bends of it that are made.
+         */
+        MadeSoFar: {
+            document: components["schemas"]["Line"];
+            /** Made */
+            made: components["schemas"]["MadeBend"][];
+        };
+        /**
+         * Making
+         * @description One making of a line, with the document it was begun with.
+         */
+        Making: {
+            /** Id */
+            id: string;
+            /** Line Id */
+            line_id: string;
+            /** Job Id */
+            job_id: string;
+            /** Version */
+            version: number;
+            document: components["schemas"]["Line"];
+            state: components["schemas"]["MakingState"];
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "" | "good" | "scrap" | "given up";
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Ended At */
+            ended_at: string | null;
+        };
+        /**
+         * MakingState
+         * @description Where the person stands: the steps that are done, the bends with their readings, the work.
+         */
+        MakingState: {
+            /**
+             * Done
+             * @default []
+             */
+            done: string[];
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["MadeBend"][];
+            /**
+             * Spells
+             * @default []
+             */
+            spells: components["schemas"]["Spell"][];
+            /**
+             * Booked Minutes
+             * @default 0
+             */
+            booked_minutes: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * Material
          * @description A tube material. Stresses in MPa; `elongation` as a fraction at break; density in kg/m³.
          *
@@ -3183,6 +3789,21 @@ export interface components {
             problems: components["schemas"]["Problem"][];
         };
         /**
+         * Misread
+         * @description A reading that cannot be read: its place and one sentence.
+         */
+        Misread: {
+            /** Index */
+            index: number;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "angle" | "plane" | "leg";
+            /** Message */
+            message: string;
+        };
+        /**
          * Move
          * @description One bend at the bench, with `held` in the clamp. `turn_deg` is positive clockwise, seen from there.
          *
@@ -3269,6 +3890,18 @@ export interface components {
             source: components["schemas"]["Source"];
         };
         /**
+         * NamedPiece
+         * @description A piece of the cut list: the line it is for and its length.
+         */
+        NamedPiece: {
+            /** Line Id */
+            line_id: string;
+            /** Line */
+            line: string;
+            /** Mm */
+            mm: number;
+        };
+        /**
          * Need
          * @description One thing to have. `ref` names the catalogue row, `group:id`, so that stock and prices find it;
          *     `amount` is in mm, pieces or litres.
@@ -3327,6 +3960,22 @@ export interface components {
              * @enum {string}
              */
             unit: "in" | "mm";
+        };
+        /**
+         * NextBend
+         * @description The next bend to make: its move, and what it is to be along the tube; `leg_mm` is what its leg
+         *     will read.
+         */
+        NextBend: {
+            move: components["schemas"]["Move"];
+            /** Start Mm */
+            start_mm: number;
+            /** Angle Deg */
+            angle_deg: number;
+            /** Clock Deg */
+            clock_deg: number;
+            /** Leg Mm */
+            leg_mm: number;
         };
         /**
          * Nut
@@ -4010,6 +4659,23 @@ export interface components {
             ][];
         };
         /**
+         * Proposal
+         * @description An order that can be made, as the line document holds it, and why it is proposed.
+         */
+        Proposal: {
+            /** Order */
+            order: string;
+            /**
+             * Held
+             * @enum {string}
+             */
+            held: "A" | "B";
+            /** Trim First */
+            trim_first: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
          * Rebuilt
          * @description A line with another radius, before anything is saved.
          */
@@ -4045,6 +4711,38 @@ export interface components {
             text: string;
             /** Done */
             done: boolean;
+        };
+        /**
+         * Remade
+         * @description How the part stands. `as_it_is` is where end B lands when the rest is made as planned, `then` where
+         *     it lands as re-planned; `meets` that this is near enough. `moves` are the bends still to make, as
+         *     re-planned; `departs_mm` is the most that the route moves.
+         */
+        Remade: {
+            /** Departures */
+            departures: components["schemas"]["Departure"][];
+            /** Misread */
+            misread: components["schemas"]["Misread"][];
+            as_it_is: components["schemas"]["Landing"];
+            then: components["schemas"]["Landing"];
+            /** Meets */
+            meets: boolean;
+            /** Changed */
+            changed: boolean;
+            /** Roll Deg */
+            roll_deg: number;
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+            next: components["schemas"]["NextBend"] | null;
+            /** Changes */
+            changes: string[];
+            /** Departs Mm */
+            departs_mm: number;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+            zone: components["schemas"]["Zone"];
+            /** Tweak */
+            tweak: string;
         };
         /**
          * Removal
@@ -4377,9 +5075,30 @@ export interface components {
             wrong: components["schemas"]["WrongPair"][];
         };
         /**
+         * Section
+         * @description The section in the middle of a bend. Walls in mm; `flat` is (greatest − least outside) over the
+         *     nominal outside diameter; `hardness` is (D/t)/(R/D), by which hand bending without a filling gets
+         *     difficult.
+         */
+        Section: {
+            /** Back Mm */
+            back_mm: number;
+            /** Inside Mm */
+            inside_mm: number;
+            /** Strain */
+            strain: number;
+            /** Flat */
+            flat: number;
+            /** Hardness */
+            hardness: number;
+            /** Radius Per Od */
+            radius_per_od: number;
+        };
+        /**
          * Service
          * @description A service with its duty (None while nobody has said what the line carries), the cautions that
-         *     always go with it, and how it is proved.
+         *     always go with it, and how it is proved. `flat` names the rule for flattened bends where the
+         *     service has one of its own.
          */
         Service: {
             /** Id */
@@ -4393,6 +5112,11 @@ export interface components {
             /** Tests */
             tests: string[];
             source: components["schemas"]["Source"];
+            /**
+             * Flat
+             * @default
+             */
+            flat: string;
             duty?: components["schemas"]["Duty"] | null;
         };
         /**
@@ -4447,6 +5171,37 @@ export interface components {
             text: string;
         };
         /**
+         * Spell
+         * @description A stretch of work, both ends in ISO 8601; `stop` is blank while it runs.
+         */
+        Spell: {
+            /** Start */
+            start: string;
+            /**
+             * Stop
+             * @default
+             */
+            stop: string;
+        };
+        /**
+         * Spread
+         * @description One standard deviation of what a hand does at every bend: `straight_mm` of where it lands,
+         *     `angle_deg` and `rotation_deg`. `radius_mm` is the doubt of the tool's radius, the same in every bend
+         *     of a part. `readings` is how many as-built readings of this shop are in it (0: common practice).
+         */
+        Spread: {
+            /** Straight Mm */
+            straight_mm: number;
+            /** Angle Deg */
+            angle_deg: number;
+            /** Rotation Deg */
+            rotation_deg: number;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Readings */
+            readings: number;
+        };
+        /**
          * StandInOrder
          * @description What somebody does with a simulated instrument; `figures` are what it shows when it sends.
          */
@@ -4485,6 +5240,73 @@ export interface components {
              * @default
              */
             why: string;
+        };
+        /**
+         * Stock
+         * @description One kept entry; `label` is what is written on it.
+         */
+        Stock: {
+            /** Id */
+            id: string;
+            /** Tube */
+            tube: string;
+            /** Tube Name */
+            tube_name: string;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "stick" | "coil" | "offcut";
+            /** Length Mm */
+            length_mm: number;
+            /** Count */
+            count: number;
+            /** Label */
+            label: string;
+            /** Finished */
+            finished: string;
+            /** Note */
+            note: string;
+        };
+        /**
+         * StockDraft
+         * @description Stock as typed: how many of one length. `finished` says which end is flared and with which nut.
+         */
+        StockDraft: {
+            /** Tube */
+            tube: string;
+            /**
+             * Form
+             * @default stick
+             * @enum {string}
+             */
+            form: "stick" | "coil" | "offcut";
+            /**
+             * Length
+             * @default
+             */
+            length: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Finished
+             * @default
+             */
+            finished: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * Strength
@@ -4542,6 +5364,55 @@ export interface components {
         SupplierState: {
             /** Answers */
             answers: boolean;
+        };
+        /**
+         * SwingOrder
+         * @description Which move to see, the first is 1.
+         */
+        SwingOrder: {
+            document: components["schemas"]["Line"];
+            /** Move */
+            move: number;
+        };
+        /**
+         * SwingView
+         * @description One move as it is seen at the tool, in the bench frame (mm): the clamped side, the free side at
+         *     every moment, what stands around, and where something is hit (None where nothing is).
+         */
+        SwingView: {
+            /** Move */
+            move: number;
+            /** Bend */
+            bend: number;
+            /**
+             * Held
+             * @enum {string}
+             */
+            held: "A" | "B";
+            /** Radius Mm */
+            radius_mm: number;
+            /** Od Mm */
+            od_mm: number;
+            /** Clamped */
+            clamped: [
+                number,
+                number,
+                number
+            ][];
+            /** Standings */
+            standings: components["schemas"]["bendrel__core__plan__bench__Standing"][];
+            /** Blocks */
+            blocks: components["schemas"]["Block"][];
+            /** Hit */
+            hit: string;
+            /** Hit Deg */
+            hit_deg: number | null;
+            /** Hit At */
+            hit_at: [
+                number,
+                number,
+                number
+            ] | null;
         };
         /**
          * Term
@@ -4764,6 +5635,27 @@ export interface components {
             source: components["schemas"]["Source"];
         };
         /**
+         * TubeCuts
+         * @description The cut list of one tube. `bought` are bars that the shop has not got; `pieces` by their id.
+         */
+        TubeCuts: {
+            /** Tube */
+            tube: string;
+            /** Tube Name */
+            tube_name: string;
+            /** Pieces */
+            pieces: {
+                [key: string]: components["schemas"]["NamedPiece"];
+            };
+            /** Bars */
+            bars: {
+                [key: string]: string;
+            };
+            cuts: components["schemas"]["CutList"];
+            /** Bought */
+            bought: string[];
+        };
+        /**
          * TubeStrength
          * @description Pressures in kPa at one wall. `share` is the strength left at the temperature, None above the
          *     last temperature that the material is used at; the pressures are then None too.
@@ -4811,6 +5703,21 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * WayOut
+         * @description One way on, with the tube that it loses (mm).
+         */
+        WayOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "as planned" | "re-plan" | "tweak" | "forgive" | "joint" | "start again";
+            /** Text */
+            text: string;
+            /** Lost Mm */
+            lost_mm: number;
         };
         /**
          * WetPoint
@@ -4896,6 +5803,40 @@ export interface components {
             id: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * Zone
+         * @description How far off an end may be to be brought home by hand.
+         */
+        Zone: {
+            /** Mm */
+            mm: number;
+            /** Deg */
+            deg: number;
+        };
+        /**
+         * Standing
+         * @description One moment of a swing: degrees made, and the free side's centreline.
+         */
+        bendrel__core__plan__bench__Standing: {
+            /** Deg */
+            deg: number;
+            /** Free */
+            free: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
+         * Standing
+         * @description A part that is being made: its steps and how it stands.
+         */
+        bendrel__services__benches__Standing: {
+            part: components["schemas"]["Part"];
+            /** Steps */
+            steps: components["schemas"]["BenchStep"][];
+            remade: components["schemas"]["Remade"];
         };
     };
     responses: never;
@@ -9907,6 +10848,1376 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ToolCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    bench_api_bench_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Line"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchReport"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    see_swing_api_bench_swing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwingOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwingView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    part_standing_api_bench_standing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MadeSoFar"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["bendrel__services__benches__Standing"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    tape_api_lines__line_id__tape_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    makings_api_lines__line_id__makings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Making"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    begin_api_lines__line_id__makings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Making"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    keep_api_makings__making_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptMaking"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Making"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    end_api_makings__making_id__end_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ending"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Making"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    stock_api_stock_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    add_api_stock_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    change_api_stock__stock_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockDraft"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    remove_api_stock__stock_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    restore_api_stock__stock_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    label_api_stock__stock_id__label_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    cuts_api_jobs__job_id__cuts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobCuts"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    cut_api_jobs__job_id__cuts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobCuts"];
                 };
             };
             /** @description Bad Request */

@@ -11,6 +11,7 @@ from bendrel.core.bending.order import Bendable, Blocked, OrderFound, find_order
 from bendrel.core.bending.swing import swung
 from bendrel.core.findings import Change, EndName, Finding, Fix, Where
 from bendrel.core.line.document import Line
+from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.case import SPAN
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Part
@@ -43,6 +44,14 @@ class JointProposal:
 
 
 @record
+class OtherTool:
+    """Another bender of the shop that can make the part in one piece."""
+
+    bender: str
+    text: str
+
+
+@record
 class AtBench:
     """What the tool makes of the order in use. `blocked` is None where every bend can be made, else the
     number of the first move (1 is the first) that cannot. `witness` says of each bend that is left in
@@ -57,6 +66,7 @@ class AtBench:
     proposal: Proposal | None
     witness: tuple[str, ...]
     whole: bool
+    other_tool: OtherTool | None
     joint: JointProposal | None
     findings: tuple[Finding, ...]
 
@@ -70,10 +80,11 @@ def at_bench(line: Line, kit: Kit, part: Part) -> AtBench:
     order = _order(line, len(shape.bends))
     stuck = follow(tried, order)
     proposal, found = None, None
-    joint = None
+    other, joint = None, None
     if stuck is not None:
         proposal, found = _propose(line, kit, part, shape, tried)
         if proposal is None:
+            other = _another(line, kit, part)
             joint = _join(line, kit, part, shape)
     reason = "" if stuck is None else told(stuck)
     return AtBench(
@@ -86,8 +97,9 @@ def at_bench(line: Line, kit: Kit, part: Part) -> AtBench:
         proposal=proposal,
         witness=tuple(told(item) for item in found.blocked) if found and not proposal else (),
         whole=found.whole if found else True,
+        other_tool=other,
         joint=joint,
-        findings=tuple(_findings(line, kit, part, stuck, proposal, found, joint)),
+        findings=tuple(_findings(line, kit, part, stuck, proposal, found, other, joint)),
     )
 
 
@@ -179,6 +191,28 @@ def _trimmed(line: Line, part: Part) -> dict[EndName, float] | None:
     return {**part.beyond_mm, far: after}
 
 
+def _another(line: Line, kit: Kit, part: Part) -> OtherTool | None:
+    """The first other bender for this tube whose own shape of the part it can make, one bend after the
+    other or in another order."""
+    span = line.spans[0]
+    plastic = kit.materials[kit.tubes[span.tube].material].family == "plastic"
+    for bender in kit.benders_for(kit.tubes[span.tube].size, plastic=plastic):
+        most = max((bend.angle_deg for bend in part.bends), default=0.0)
+        if bender.id == span.bender or bender.radius_mm is None or bender.greatest_angle_deg < most:
+            continue
+        if kit.tool_kinds[bender.kind].by_feel:
+            continue
+        again = replace(line, spans=(replace(span, bender=bender.id, order=""),))
+        plan = plan_line(again, kit)
+        if plan.part is None or min(shape_of(plan.part).straights_mm) < 0:
+            continue
+        tried = bendable(again, kit, plan.part, shape_of(plan.part))
+        if find_order(tried, span.held, int(kit.limits["most_swings"].value)).order is not None:
+            text = f"The {bender.name} can make it in one piece, with radius {bender.radius_mm:g} mm."
+            return OtherTool(bender=bender.id, text=text)
+    return None
+
+
 def _join(line: Line, kit: Kit, part: Part, shape: BendList) -> JointProposal | None:
     """The longest straight on which a joint leaves two pieces that can be made."""
     straights = shape.straights_mm
@@ -217,6 +251,7 @@ def _findings(
     stuck: Blocked | None,
     proposal: Proposal | None,
     found: OrderFound | None,
+    other: OtherTool | None,
     joint: JointProposal | None,
 ) -> Iterator[Finding]:
     if stuck is None:
@@ -245,8 +280,21 @@ def _findings(
         title=f"It cannot be bent in one piece {tried}",
         message=f"{reason[0].upper()}{reason[1:]}. Plan shows what is in the way of each bend that is left.",
         source=source,
-        advice=joint.text if joint else "Use another tool, or another route with more straight.",
+        advice=other.text if other else joint.text if joint else NO_WAY,
+        fix=other_fix(other) if other else None,
     )
+
+
+NO_WAY = "Use another tool, or another route with more straight."
+
+
+def other_fix(other: OtherTool) -> Fix:
+    """The changes that take another tool."""
+    changes = (
+        Change(path=f"{SPAN}/bender", value=other.bender),
+        Change(path=f"{SPAN}/order", value=""),
+    )
+    return Fix(label="Use that tool", changes=changes)
 
 
 def order_fix(line: Line, proposal: Proposal) -> Fix:

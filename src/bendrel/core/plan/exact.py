@@ -86,8 +86,8 @@ def sections_of(
 def flat_limit(kit: Kit, service: Service) -> str:
     """Which limit of flattening a service has, by its name in the rules."""
     duty = service.duty
-    if service.safety_critical:
-        return "flat_safety"
+    if service.flat:
+        return service.flat
     if duty is not None and duty.vacuum:
         return "flat_vacuum"
     if duty is not None and duty.working_kpa >= kit.limits["flat_pressure_from_kpa"].value:

@@ -214,14 +214,14 @@ def _changes(unit: Unit, was: Laid, now: Laid, rest: Sequence[Setting]) -> list[
         if abs(turn) >= 0.2:
             way = "clockwise" if turn > 0 else "anticlockwise"
             parts.append(f"lies {abs(turn):.1f}° more {way} from A")
-        if abs(along) >= 0.3:
+        if abs(along) >= (0.4 if unit == "in" else 0.3):
             parts.append(
                 f"{format_length(abs(along), unit)} {'further from' if along > 0 else 'nearer to'} A"
             )
         if parts:
             said.append(f"Bend {k + 1}: {', '.join(parts)}.")
     longer = now.length_mm - was.length_mm
-    if abs(longer) >= 0.3:
+    if abs(longer) >= (0.4 if unit == "in" else 0.3):
         said.append(
             f"The end is trimmed {format_length(abs(longer), unit)} {'longer' if longer > 0 else 'shorter'}."
         )
