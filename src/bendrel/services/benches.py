@@ -12,7 +12,8 @@ from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import choices_of, plan_line
 from bendrel.core.plan.bench import AtBench, SwingView, at_bench, swing_view
 from bendrel.core.plan.choices import Choices
-from bendrel.core.plan.exact import how_exact, sections_of
+from bendrel.core.plan.exact import how_exact
+from bendrel.core.plan.judge_section import sections_of
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.making import Remade, remake
 from bendrel.core.plan.model import Part

@@ -1323,6 +1323,7 @@ export interface components {
             witness: string[];
             /** Whole */
             whole: boolean;
+            other_tool: components["schemas"]["OtherTool"] | null;
             joint: components["schemas"]["JointProposal"] | null;
             /** Findings */
             findings: components["schemas"]["Finding"][];
@@ -1344,6 +1345,31 @@ export interface components {
             id: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * Bench
+         * @description The shop's bench around the tool's zero, in mm: how far its top runs ahead (where the free end
+         *     points), behind, and to the side away from the person and towards them; the wall beyond the far
+         *     edge (None where there is none); the height of the top above the floor.
+         */
+        Bench: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Ahead Mm */
+            ahead_mm: number;
+            /** Behind Mm */
+            behind_mm: number;
+            /** Far Mm */
+            far_mm: number;
+            /** Near Mm */
+            near_mm: number;
+            /** Wall Mm */
+            wall_mm: number | null;
+            /** Floor Mm */
+            floor_mm: number;
+            source: components["schemas"]["Source"];
         };
         /**
          * BenchReport
@@ -1809,6 +1835,11 @@ export interface components {
             tubes: components["schemas"]["Tube"][];
             /** Benders */
             benders: components["schemas"]["Bender"][];
+            /** Tool Kinds */
+            tool_kinds: components["schemas"]["ToolKind"][];
+            /** Flarers */
+            flarers: components["schemas"]["Flarer"][];
+            bench: components["schemas"]["Bench"];
             /** Fittings */
             fittings: components["schemas"]["Fitting"][];
             /** End Sizes */
@@ -2653,6 +2684,27 @@ export interface components {
              * @default
              */
             photo: string;
+        };
+        /**
+         * Flarer
+         * @description A flaring tool: where it is used, which kinds of end it forms, and the straight tube (mm) that it
+         *     holds behind the flare.
+         */
+        Flarer: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "bench" | "on the machine";
+            /** Forms */
+            forms: ("double" | "single" | "bulb" | "compression" | "bite" | "hose" | "quick" | "banjo" | "stud" | "plain")[];
+            /** Grip Mm */
+            grip_mm: number;
+            source: components["schemas"]["Source"];
         };
         /**
          * Flow
@@ -4079,6 +4131,16 @@ export interface components {
              * @default
              */
             radius: string;
+        };
+        /**
+         * OtherTool
+         * @description Another bender of the shop that can make the part in one piece.
+         */
+        OtherTool: {
+            /** Bender */
+            bender: string;
+            /** Text */
+            text: string;
         };
         /**
          * OwnDraft
@@ -5576,6 +5638,52 @@ export interface components {
             leg_doubt_mm: number;
             /** Angle Doubt Deg */
             angle_doubt_deg: number;
+        };
+        /**
+         * ToolKind
+         * @description What benders of one kind are like. Lengths as multiples of the die's radius.
+         *
+         *     `behind` is how far the body or fixed handle runs back beside the clamped tube, `gap` how far it
+         *     keeps from the tube's centreline, `wide` and `thick` its section; `lever` and `lever_wide` the
+         *     same of what swings along on the tube's outside, 0 where nothing does. `die_thick` is the die's
+         *     whole height. `above_bench_mm` is how high the tube lies above the bench. `by_feel` is a tool
+         *     without a scale; its bends are checked against the pattern.
+         */
+        ToolKind: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Mount
+             * @enum {string}
+             */
+            mount: "in the hands" | "in the vise" | "on the bench";
+            /** Behind */
+            behind: number;
+            /** Gap */
+            gap: number;
+            /** Wide */
+            wide: number;
+            /** Thick */
+            thick: number;
+            /** Lever */
+            lever: number;
+            /** Lever Wide */
+            lever_wide: number;
+            /** Die Thick */
+            die_thick: number;
+            /** Above Bench Mm */
+            above_bench_mm: number;
+            /** By Feel */
+            by_feel: boolean;
+            /** Flattens */
+            flattens: number;
+            /** Kinks Below */
+            kinks_below: number;
+            /** Words */
+            words: string;
+            source: components["schemas"]["Source"];
         };
         /**
          * Total

@@ -14,9 +14,9 @@ from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.case import SPAN
 from bendrel.core.plan.kit import Kit
-from bendrel.core.plan.model import Part
+from bendrel.core.plan.model import Part, shape_of
 from bendrel.core.record import record
-from bendrel.core.shape.bends import Bend, BendList
+from bendrel.core.shape.bends import BendList
 from bendrel.core.shape.vectors import Vector
 
 JOINT = "flared-union"
@@ -100,22 +100,6 @@ def at_bench(line: Line, kit: Kit, part: Part) -> AtBench:
         other_tool=other,
         joint=joint,
         findings=tuple(_findings(line, kit, part, stuck, proposal, found, other, joint)),
-    )
-
-
-def shape_of(part: Part) -> BendList:
-    """The planned part as the geometry rooms take it."""
-    return BendList(
-        bends=tuple(
-            Bend(
-                straight_mm=bend.straight_mm,
-                rotation_deg=bend.rotation_deg,
-                angle_deg=bend.angle_deg,
-                radius_mm=bend.radius_mm,
-            )
-            for bend in part.bends
-        ),
-        last_straight_mm=part.last_straight_mm,
     )
 
 

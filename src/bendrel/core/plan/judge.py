@@ -5,13 +5,13 @@ from __future__ import annotations
 from bendrel.core.findings import Finding
 from bendrel.core.plan.case import Case
 from bendrel.core.plan.chosen import Chosen
-from bendrel.core.plan.exact import judge_section
 from bendrel.core.plan.judge_ends import judge_ends
 from bendrel.core.plan.judge_finish import judge_finish
 from bendrel.core.plan.judge_look import judge_look
 from bendrel.core.plan.judge_measure import judge_measure
 from bendrel.core.plan.judge_pieces import judge_pieces
 from bendrel.core.plan.judge_pressure import judge_pressure
+from bendrel.core.plan.judge_section import judge_section
 from bendrel.core.plan.judge_service import judge_service
 from bendrel.core.plan.judge_shape import judge_shape
 from bendrel.core.plan.looked import Looked

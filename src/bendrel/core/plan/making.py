@@ -21,10 +21,9 @@ from bendrel.core.fitup.correction import (
 from bendrel.core.fitup.exactness import Zone
 from bendrel.core.fitup.landing import Landing, landing
 from bendrel.core.line.document import Line
-from bendrel.core.plan.bench import shape_of
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.kit import Kit
-from bendrel.core.plan.model import Move, Part
+from bendrel.core.plan.model import Move, Part, shape_of
 from bendrel.core.plan.moves import Origin, plan_moves
 from bendrel.core.plan.ways_out import Standing, WayOut, ways_out
 from bendrel.core.record import record

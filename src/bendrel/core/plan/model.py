@@ -15,6 +15,7 @@ from bendrel.core.plan.measured import Measured
 from bendrel.core.plan.removed import Removed
 from bendrel.core.procedure.steps import Step
 from bendrel.core.record import record
+from bendrel.core.shape.bends import Bend, BendList
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.shape.view import View
 
@@ -118,3 +119,19 @@ class Plan:
     removed: Removed
     chosen: Chosen | None
     findings: tuple[Finding, ...]
+
+
+def shape_of(part: Part) -> BendList:
+    """The planned part as the geometry rooms take it."""
+    return BendList(
+        bends=tuple(
+            Bend(
+                straight_mm=bend.straight_mm,
+                rotation_deg=bend.rotation_deg,
+                angle_deg=bend.angle_deg,
+                radius_mm=bend.radius_mm,
+            )
+            for bend in part.bends
+        ),
+        last_straight_mm=part.last_straight_mm,
+    )
