@@ -14,7 +14,7 @@ from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.line.document import Line
 from bendrel.core.plan.bench import SwingView
 from bendrel.core.record import record
-from bendrel.services.benches import BenchReport, Standing, print_tape, report, standing, swing
+from bendrel.services.benches import BenchReport, PartStanding, print_tape, report, standing, swing
 from bendrel.services.makings import Making, MakingState, Outcome
 
 router = APIRouter(prefix="/api", tags=["making"])
@@ -67,7 +67,7 @@ def see_swing(body: SwingOrder, services: Services) -> Response:
 
 
 @router.post("/bench/standing")
-def part_standing(body: MadeSoFar, services: Services) -> Standing:
+def part_standing(body: MadeSoFar, services: Services) -> PartStanding:
     """How a part stands of which some bends are made, and the rest re-planned."""
     return standing(body.document, services.kit, body.made)
 

@@ -36,7 +36,7 @@ class BenchReport:
 
 
 @record
-class Standing:
+class PartStanding:
     """A part that is being made: its steps and how it stands."""
 
     part: Part
@@ -65,14 +65,14 @@ def swing(line: Line, kit: Kit, move: int) -> SwingView:
     return swing_view(line, kit, part, move)
 
 
-def standing(line: Line, kit: Kit, made: tuple[MadeBend, ...]) -> Standing:
+def standing(line: Line, kit: Kit, made: tuple[MadeBend, ...]) -> PartStanding:
     """How a part stands of which some bends are made. Raises Refused."""
     part, chosen = _planned(line, kit)
     numbers = [item.bend for item in made]
     wrong = [n for n in numbers if n > len(part.bends)]
     if wrong or len(set(numbers)) != len(numbers):
         raise Refused("The bends that are made are not those of this plan; begin a new making.")
-    return Standing(part=part, steps=bench_steps(part), remade=remake(line, kit, part, chosen, made))
+    return PartStanding(part=part, steps=bench_steps(part), remade=remake(line, kit, part, chosen, made))
 
 
 def print_tape(line: Line, kit: Kit) -> bytes:

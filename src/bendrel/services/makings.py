@@ -15,7 +15,7 @@ from bendrel.core.lengths import Text
 from bendrel.core.line.document import Line
 from bendrel.core.record import record
 from bendrel.exchange.documents import line_from_value
-from bendrel.services.benches import Standing, standing
+from bendrel.services.benches import PartStanding, standing
 from bendrel.services.errors import NotFound, Refused, Stale
 from bendrel.services.shelf import Shelf
 from bendrel.store.database import Database
@@ -124,7 +124,7 @@ class Makings:
             row.version += 1
             return _making(row, _line(session, row.line_id))
 
-    def _standing(self, row: MakingRow, state: MakingState) -> Standing:
+    def _standing(self, row: MakingRow, state: MakingState) -> PartStanding:
         return standing(line_from_value(row.document), self._shelf.kit, state.made)
 
 

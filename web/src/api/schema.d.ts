@@ -3856,6 +3856,20 @@ export interface components {
             message: string;
         };
         /**
+         * Moment
+         * @description One moment of a swing: degrees made, and the free side's centreline.
+         */
+        Moment: {
+            /** Deg */
+            deg: number;
+            /** Free */
+            free: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
          * Move
          * @description One bend at the bench, with `held` in the clamp. `turn_deg` is positive clockwise, seen from there.
          *
@@ -4368,6 +4382,16 @@ export interface components {
              * @enum {string}
              */
             unit: "in" | "mm";
+        };
+        /**
+         * PartStanding
+         * @description A part that is being made: its steps and how it stands.
+         */
+        PartStanding: {
+            part: components["schemas"]["Part"];
+            /** Steps */
+            steps: components["schemas"]["BenchStep"][];
+            remade: components["schemas"]["Remade"];
         };
         /**
          * PartToGet
@@ -5462,7 +5486,7 @@ export interface components {
                 number
             ][];
             /** Standings */
-            standings: components["schemas"]["bendrel__core__plan__bench__Standing"][];
+            standings: components["schemas"]["Moment"][];
             /** Blocks */
             blocks: components["schemas"]["Block"][];
             /** Hit */
@@ -5921,30 +5945,6 @@ export interface components {
             mm: number;
             /** Deg */
             deg: number;
-        };
-        /**
-         * Standing
-         * @description One moment of a swing: degrees made, and the free side's centreline.
-         */
-        bendrel__core__plan__bench__Standing: {
-            /** Deg */
-            deg: number;
-            /** Free */
-            free: [
-                number,
-                number,
-                number
-            ][];
-        };
-        /**
-         * Standing
-         * @description A part that is being made: its steps and how it stands.
-         */
-        bendrel__services__benches__Standing: {
-            part: components["schemas"]["Part"];
-            /** Steps */
-            steps: components["schemas"]["BenchStep"][];
-            remade: components["schemas"]["Remade"];
         };
     };
     responses: never;
@@ -11216,7 +11216,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["bendrel__services__benches__Standing"];
+                    "application/json": components["schemas"]["PartStanding"];
                 };
             };
             /** @description Bad Request */

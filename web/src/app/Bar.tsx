@@ -59,6 +59,7 @@ export function Bar({ trail, title, children }: { trail: Step[]; title: ReactNod
           <NavLink to="/lookups">Look-ups</NavLink>
           <NavLink to="/catalogue">Catalogue</NavLink>
           <NavLink to="/tools">Tools</NavLink>
+          <NavLink to="/stock">Stock</NavLink>
         </Box>
         <KeyHelp />
         <Segments

@@ -10,6 +10,7 @@ import { Bar } from "../app/Bar";
 import { NotHere } from "../app/NotHere";
 import { useNotice } from "../app/notice";
 import { NameDialog } from "../ui/NameDialog";
+import { JobCutList } from "./JobCutList";
 import { JobKit } from "./JobKit";
 import { Ledger } from "./Ledger";
 import { LineTable } from "./LineTable";
@@ -130,6 +131,7 @@ function JobView({ job }: { job: JobSummary }) {
             </Box>
           )}
         />
+        <JobCutList jobId={job.id} unit={job.unit} />
         <JobKit jobId={job.id} unit={job.unit} />
         <Ledger jobId={job.id} />
       </Box>

@@ -13,7 +13,7 @@ import { Field, Pick } from "../choose/Field";
 import { condensed } from "../theme/theme";
 import { PlainDialog } from "../ui/PlainDialog";
 
-const NAMES: Record<OwnShelf["shelf"], string> = { tubes: "tube", nuts: "nut or stud", hoses: "hose", clamps: "clamp", benders: "bender" };
+const NAMES: Record<OwnShelf["shelf"], string> = { tubes: "tube", nuts: "nut or stud", hoses: "hose", clamps: "clamp", benders: "bender", flarers: "flaring tool", benches: "bench" };
 
 type Draft = { id: string | null; fields: Record<string, string> };
 
@@ -64,8 +64,10 @@ export function OwnEntries({ shelf, catalogue }: { shelf: string; catalogue: Cat
 
 type Named = { id: string; name: string };
 
+const plain = (...names: string[]): Named[] => names.map((name) => ({ id: name, name }));
+
 function picksOf(catalogue: Catalogue, picks: string): Named[] {
-  const lists: Record<string, readonly Named[]> = { materials: catalogue.materials, fittings: catalogue.fittings, hose_classes: catalogue.hose_classes, clamp_kinds: catalogue.clamp_kinds };
+  const lists: Record<string, readonly Named[]> = { materials: catalogue.materials, fittings: catalogue.fittings, hose_classes: catalogue.hose_classes, clamp_kinds: catalogue.clamp_kinds, tool_kinds: catalogue.tool_kinds, flare_kinds: plain("every flare", "double", "single", "bulb"), flare_places: plain("bench", "on the machine") };
   return (lists[picks] ?? []).map(({ id, name }) => ({ id, name }));
 }
 

@@ -24,11 +24,13 @@ export const placeOf = (finding: Finding): string => {
   return kind === "tube" ? "tube" : `${kind} ${number}`;
 };
 
+const WORST = ["stop", "caution", "note"];
+
 /** What is wrong or risky, worst first; choosing one lights it up on strip and stage. */
 export function Findings({ editor, view }: Props) {
   const [taking, setTaking] = useState<Finding | null>(null);
   const { plan, old } = view;
-  const findings = plan?.findings ?? [];
+  const findings = [...(view.bench?.findings ?? []), ...(plan?.findings ?? [])].sort((a, b) => WORST.indexOf(a.severity) - WORST.indexOf(b.severity));
   const open = findings.filter((finding) => !finding.set_aside);
   const taken = findings.filter((finding) => finding.set_aside);
   const blanks = plan?.problems.filter((problem) => problem.path.includes("/readings/")).length ?? 0;

@@ -72,7 +72,7 @@ function standing(stage: StageName, view: PlanView, editor: LineEditor): string 
   if (stage === "look") return editor.document.condition.decision ? "decided" : plan.looked.recommendation ? "to decide" : "";
   if (stage === "remove") return removing(plan);
   if (stage === "fit") return fitting(plan);
-  const open = plan.findings.filter((finding) => !finding.set_aside && finding.severity !== "note");
+  const open = [...plan.findings, ...(view.bench?.findings ?? [])].filter((finding) => !finding.set_aside && finding.severity !== "note");
   const choices = open.filter((finding) => CHOICES.test(finding.code)).length;
   const rest = open.length - choices;
   if (stage === "measure") {

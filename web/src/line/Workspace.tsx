@@ -19,6 +19,7 @@ import { STAGES } from "./LinePage";
 import { useSelection } from "./select";
 import { StageTabs } from "./StageTabs";
 import { useAfterPaint } from "./useAfterPaint";
+import { useBench } from "./useBench";
 import { useCatalogue } from "./useCatalogue";
 import { useLine } from "./useLine";
 import { usePlan } from "./usePlan";
@@ -39,20 +40,22 @@ const PANELS = {
 };
 
 const Stage = lazy(() => import("../stage/Stage"));
+const SwingStage = lazy(() => import("../swing/SwingStage"));
 
 export const sheetOf = (lineId: string) => `/api/lines/${lineId}/sheet.pdf`;
 
 /** The screen people live in: what the stage asks, the line, its findings, and the strip. */
 export function Workspace({ first, stage }: { first: OpenLine; stage: StageName }) {
   const editor = useLine(first);
-  const view = usePlan(editor.document);
+  const bench = useBench(editor.document, stage === "plan" || stage === "make");
+  const view = usePlan(editor.document, bench);
   // the strip answers a key at once; the stage, dearer to draw, follows in the next breath
   const later = useAfterPaint(view);
   const catalogue = useCatalogue();
   // on a tablet lying down the findings share the middle with the stage
   const between = useMediaQuery("(min-width: 901px) and (max-width: 1180px)");
   const navigate = useNavigate();
-  const { choose, light, showWorking } = useSelection();
+  const { choose, light, showWorking, swing, showSwing } = useSelection();
   const { undo, redo } = editor;
 
   const go = useCallback(
@@ -73,13 +76,14 @@ export function Workspace({ first, stage }: { first: OpenLine; stage: StageName 
         choose(null);
         light(null);
         showWorking(null);
+        showSwing(null);
         return;
       } else return;
       event.preventDefault();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [choose, first.id, go, light, redo, showWorking, undo]);
+  }, [choose, first.id, go, light, redo, showSwing, showWorking, undo]);
 
   const Panel = PANELS[stage];
 
@@ -132,7 +136,7 @@ export function Workspace({ first, stage }: { first: OpenLine; stage: StageName 
         >
           <Box sx={{ height: "100%", minHeight: 0, "@media (max-width: 900px)": { height: 300 } }}>
             <Suspense fallback={null}>
-              <Stage document={editor.document} view={later} />
+              {swing !== null && stage === "plan" ? <SwingStage document={editor.document} move={swing} /> : <Stage document={editor.document} view={later} />}
             </Suspense>
           </Box>
           {between && (

@@ -16,6 +16,9 @@ interface Selection {
   light: (lit: Lit | null) => void;
   working: string | null;
   showWorking: (id: string | null) => void;
+  /** The move whose swing is in the stage, from 1; null for the finished line. */
+  swing: number | null;
+  showSwing: (move: number | null) => void;
 }
 
 const SelectionContext = createContext<Selection | null>(null);
@@ -25,6 +28,7 @@ export function SelectionProvider({ children }: { children: ReactNode }) {
   const [bend, setBend] = useState<number | null>(null);
   const [lit, light] = useState<Lit | null>(null);
   const [working, showWorking] = useState<string | null>(null);
+  const [swing, showSwing] = useState<number | null>(null);
   const value = useMemo(
     () => ({
       bend,
@@ -36,8 +40,10 @@ export function SelectionProvider({ children }: { children: ReactNode }) {
       light,
       working,
       showWorking,
+      swing,
+      showSwing,
     }),
-    [bend, lit, working],
+    [bend, lit, working, swing],
   );
   return <SelectionContext.Provider value={value}>{children}</SelectionContext.Provider>;
 }

@@ -1,6 +1,6 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { api, sentence, take } from "../api/client";
-import type { Line, Part, Plan } from "../api/types";
+import type { BenchReport, Line, Part, Plan } from "../api/types";
 
 export interface PlanView {
   /** The plan of the document as typed, null until the first answer. */
@@ -10,11 +10,13 @@ export interface PlanView {
   /** The drawing is from before the reading that cannot be read. */
   old: boolean;
   message: string;
+  /** What the tool makes of it; null where that is not asked for, or not known yet. */
+  bench: BenchReport | null;
 }
 
 /** The plan of the document as typed, asked anew at every change; only the newest answer counts. */
-export function usePlan(document: Line): PlanView {
-  const [view, setView] = useState<PlanView>({ plan: null, part: null, old: false, message: "" });
+export function usePlan(document: Line, bench: BenchReport | null): PlanView {
+  const [view, setView] = useState<Omit<PlanView, "bench">>({ plan: null, part: null, old: false, message: "" });
   const asked = useRef(0);
   const shown = useRef(0);
   useEffect(() => {
@@ -29,5 +31,5 @@ export function usePlan(document: Line): PlanView {
         if (mine === asked.current) setView((was) => ({ ...was, old: was.part !== null, message: sentence(error) }));
       });
   }, [document]);
-  return view;
+  return useMemo(() => ({ ...view, bench }), [view, bench]);
 }

@@ -8,6 +8,7 @@ import { sentence } from "../api/client";
 import { useNotice } from "../app/notice";
 import { sheetOf } from "../line/Workspace";
 import { condensed } from "../theme/theme";
+import { Makings } from "./Makings";
 
 interface Props {
   editor: LineEditor;
@@ -30,12 +31,18 @@ export function MakePanel({ editor, view }: Props) {
   const { part, plan, old } = view;
   const notice = useNotice();
   const ready = part !== null && !old && editor.save === "saved";
-  const stops = plan?.findings.filter((finding) => finding.severity === "stop" && !finding.set_aside).length ?? 0;
+  const stops = [...(plan?.findings ?? []), ...(view.bench?.findings ?? [])].filter((finding) => finding.severity === "stop" && !finding.set_aside).length;
   return (
     <Box sx={{ p: 2 }}>
-      <Button fullWidth variant="contained" color="secondary" size="large" disabled={!ready} href={sheetOf(editor.opened.id)} target="_blank" rel="noopener" sx={{ minHeight: 48, fontSize: 20 }}>
-        Print the build sheet
-      </Button>
+      <Makings editor={editor} ready={ready} />
+      <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1, mt: 1.5 }}>
+        <Button disabled={!ready} href={sheetOf(editor.opened.id)} target="_blank" rel="noopener" sx={{ minHeight: 44 }}>
+          Print the build sheet
+        </Button>
+        <Button disabled={!ready} href={`/api/lines/${editor.opened.id}/tape.pdf`} target="_blank" rel="noopener" sx={{ minHeight: 44 }}>
+          Print the paper tape
+        </Button>
+      </Box>
       {stops > 0 && (
         <Box role="note" sx={{ mt: 1, color: "var(--stop)", fontWeight: 600 }}>
           {stops === 1 ? "One stop is" : `${stops} stops are`} open: the sheet says not to make it yet.

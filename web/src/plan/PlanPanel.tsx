@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import type { Move } from "../api/types";
+import type { Move, Unit } from "../api/types";
 import { useSelection } from "../line/select";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
@@ -11,6 +11,9 @@ import { condensed } from "../theme/theme";
 import { Segments } from "../ui/Segments";
 import { sayAngle, sayClock, sayFigure } from "../units";
 import { Clock } from "../strip/Clock";
+import { AtTool } from "./AtTool";
+import { EndsAndStock } from "./EndsAndStock";
+import { HowExact } from "./HowExact";
 import { TurnArrow } from "./TurnArrow";
 
 interface Props {
@@ -24,6 +27,8 @@ export function PlanPanel({ editor, view }: Props) {
   const span = spanOf(line);
   const { bend: chosen, choose, showWorking } = useSelection();
   const { part, old } = view;
+  const changes = part?.moves.some((move) => move.held !== part.moves[0]?.held) ?? false;
+  const ready = part !== null && !old && editor.save === "saved";
   const origin = part?.moves[0]?.measured_from === "flared_rim" ? "flared rim" : "cut end";
   const figure = { all: "unset", cursor: "pointer", font: `600 18px ${condensed}`, borderBottom: "1px dotted var(--second)", whiteSpace: "nowrap", "&:focus-visible": { outline: "3px solid var(--ink)" } } as const;
 
@@ -38,7 +43,7 @@ export function PlanPanel({ editor, view }: Props) {
             { value: "A", text: "A" },
             { value: "B", text: "B" },
           ]}
-          onChange={(held) => edit((was) => withSpan(was, { held }))}
+          onChange={(held) => edit((was) => withSpan(was, { held, order: "" }))}
         />
         <span>Mark the</span>
         <Segments
@@ -56,7 +61,13 @@ export function PlanPanel({ editor, view }: Props) {
       {part && (
         <>
           <Box sx={{ color: "var(--second)", mb: 0.5 }}>
-            {STYLE_WORDS[span.marks]} Measured from the {origin} at end {part.held_end}; turns as you see them with end {part.held_end} towards you.
+            {STYLE_WORDS[span.marks]} Measured from the {origin} at end {part.moves[0]?.held ?? part.held_end}
+            {changes ? ", and from the other end where the tube is changed over" : ""}; turns as you see them with the held end towards you.{" "}
+            {ready && (
+              <Box component="a" href={`/api/lines/${editor.opened.id}/tape.pdf`} target="_blank" rel="noopener" sx={{ color: "var(--ink)" }}>
+                Paper tape at full size
+              </Box>
+            )}
           </Box>
           <Box component="table" sx={tableSx} aria-label="Bends in the order they are made">
             <Box component="colgroup">
@@ -89,7 +100,7 @@ export function PlanPanel({ editor, view }: Props) {
                     </Box>
                   </Box>
                   <Box component="td" sx={{ "&&": { py: 0.5 } }}>
-                    <Turn move={move} />
+                    <Turn move={move} unit={line.unit} />
                   </Box>
                   <Box component="td" sx={{ "&&": { py: 0.75 }, fontFamily: condensed, fontSize: 16, whiteSpace: "nowrap" }}>
                     <svg width="22" height="22" viewBox="-11 -11 22 22" aria-hidden style={{ verticalAlign: "-6px" }}>
@@ -120,6 +131,9 @@ export function PlanPanel({ editor, view }: Props) {
               </Box>
             </Box>
           )}
+          <AtTool editor={editor} view={view} />
+          <EndsAndStock editor={editor} view={view} />
+          <HowExact view={view} unit={line.unit} />
           <CutSum editor={editor} view={view} />
         </>
       )}
@@ -133,12 +147,19 @@ const STYLE_WORDS = {
   corner: "Corner less take-up: the mark goes to the tool’s zero.",
 } as const;
 
-function Turn({ move }: { move: Move }) {
+function Turn({ move, unit }: { move: Move; unit: Unit }) {
   const words = move.turn_words.split(", end")[0];
   return (
     <Box sx={{ display: "flex", alignItems: "center", gap: 0.75, fontFamily: condensed, fontSize: 16, lineHeight: 1.1, pr: 0.5 }} title={move.turn_words}>
       <TurnArrow degrees={move.turn_deg} />
-      {words}
+      <span>
+        {words}
+        {move.feed_mm != null && (
+          <Box component="span" sx={{ display: "block", fontSize: 14, color: "var(--second)" }}>
+            on by {sayFigure(move.feed_mm, unit)}
+          </Box>
+        )}
+      </span>
     </Box>
   );
 }

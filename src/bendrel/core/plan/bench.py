@@ -293,7 +293,7 @@ def order_fix(line: Line, proposal: Proposal) -> Fix:
 
 
 @record
-class Standing:
+class Moment:
     """One moment of a swing: degrees made, and the free side's centreline."""
 
     deg: float
@@ -311,7 +311,7 @@ class SwingView:
     radius_mm: float
     od_mm: float
     clamped: tuple[Vector, ...]
-    standings: tuple[Standing, ...]
+    standings: tuple[Moment, ...]
     blocks: tuple[Block, ...]
     hit: str
     hit_deg: float | None
@@ -339,7 +339,7 @@ def swing_view(line: Line, kit: Kit, part: Part, move: int) -> SwingView:
     for k in range(count + 1):
         deg = own.angle_deg * k / count
         points = swung(free, own.radius_mm, deg)
-        standings.append(Standing(deg=deg, free=tuple((float(x), float(y), float(z)) for x, y, z in points)))
+        standings.append(Moment(deg=deg, free=tuple((float(x), float(y), float(z)) for x, y, z in points)))
     hit_at = None
     if contact is not None and not contact.thing.startswith("no straight"):
         side = clamped.points if contact.side == "clamped" else swung(free, own.radius_mm, contact.at_deg)

@@ -1,0 +1,114 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useState } from "react";
+import type { MadeBend, Move } from "../api/types";
+import { TurnArrow } from "../plan/TurnArrow";
+import { Clock } from "../strip/Clock";
+import { condensed } from "../theme/theme";
+import { sayAngle, sayClock, sayLength } from "../units";
+import { HowItStands } from "./HowItStands";
+import { Readings } from "./Readings";
+import type { MakingEditor } from "./useMaking";
+
+const figure = { font: `600 clamp(44px, 6.6vw, 76px)/1 ${condensed}` } as const;
+const name = { font: `500 22px ${condensed}`, color: "var(--second)" } as const;
+
+interface Props {
+  editor: MakingEditor;
+  bend: number;
+  done: boolean;
+  onDone: () => void;
+}
+
+/** One bend: feed, turn, dial, then what came out. */
+export function BendStep({ editor, bend, done, onDone }: Props) {
+  const { making, standing, keep } = editor;
+  const unit = making.document.unit;
+  const { remade, part } = standing;
+  const made = (making.state.made ?? []).find((item) => item.bend === bend);
+  const move = remade.moves.find((item) => item.bend === bend) ?? part.moves.find((item) => item.bend === bend);
+  const next = remade.next;
+  const [read, setRead] = useState({ angle: made?.angle ?? "", plane: made?.plane ?? "", leg: made?.leg ?? "" });
+  if (!move) return null;
+  const isNext = next?.move.bend === bend;
+  const old = part.moves.find((item) => item.bend === bend);
+  const replanned = !made && old !== undefined && (Math.abs(old.angle_deg - move.angle_deg) > 0.05 || Math.abs((old.mark_mm ?? 0) - (move.mark_mm ?? 0)) > 0.3 || Math.abs(old.turn_deg - move.turn_deg) > 0.1);
+
+  const finish = () => {
+    if (!next || !isNext) return;
+    const entry: MadeBend = { bend, held: move.held, start_mm: next.start_mm, angle_deg: next.angle_deg, clock_deg: next.clock_deg, ...read, unit };
+    keep((state) => ({ ...state, made: [...(state.made ?? []).filter((item) => item.bend !== bend), entry] }));
+    onDone();
+  };
+  const correct = () => {
+    keep((state) => ({ ...state, made: (state.made ?? []).map((item) => (item.bend === bend ? { ...item, ...read, unit } : item)) }));
+    onDone();
+  };
+  const last = (making.state.made ?? []).at(-1)?.bend === bend;
+  const undo = () => keep((state) => ({ ...state, made: (state.made ?? []).filter((item) => item.bend !== bend), done: (state.done ?? []).filter((item) => item !== `bend-${bend}`) }));
+
+  return (
+    <>
+      <HowItStands editor={editor} />
+      {replanned && (
+        <Box role="note" sx={{ mt: 1, fontSize: 20, fontWeight: 600, color: "var(--note)" }}>
+          Re-planned after what came out before.
+        </Box>
+      )}
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(250px, 1fr))", gap: 3, mt: 2 }}>
+        <Box>
+          <Box sx={name}>mark, {move.measured_from === "flared_rim" ? "from the rim" : "from the cut end"} at {move.held}</Box>
+          <Box sx={figure} data-figure="mark">
+            {move.mark_mm == null ? "none" : sayLength(move.mark_mm, unit)}
+          </Box>
+          {move.feed_mm != null && <Box sx={{ fontSize: 20 }}>push the tube on by {sayLength(move.feed_mm, unit)}</Box>}
+        </Box>
+        <Box>
+          <Box sx={name}>turn the tube</Box>
+          <TurnFigure move={move} />
+          <Box sx={{ display: "flex", alignItems: "center", gap: 1, fontSize: 20 }}>
+            <svg width="40" height="40" viewBox="-20 -20 40 40" aria-hidden>
+              <Clock x={0} y={0} r={18} degrees={move.clock_deg} />
+            </svg>
+            lies at {sayClock(move.clock_deg)} from A
+          </Box>
+        </Box>
+        <Box>
+          <Box sx={name}>bend to, on the dial</Box>
+          <Box sx={figure} data-figure="dial">
+            {sayAngle(move.dial_deg)}
+          </Box>
+          <Box sx={{ fontSize: 20 }}>for {sayAngle(move.angle_deg)} when let go</Box>
+        </Box>
+      </Box>
+      {(isNext || made) && (
+        <Box component="form" onSubmit={(event) => { event.preventDefault(); if (made) correct(); else finish(); }} sx={{ mt: 3, pt: 2, borderTop: "1px solid var(--rule)" }}>
+          <Readings bend={bend} read={read} setRead={setRead} unit={unit} expected={made ?? next ?? null} leg_mm={isNext ? next.leg_mm : null} editor={editor} />
+          <Box sx={{ display: "flex", gap: 1.5, mt: 2, flexWrap: "wrap" }}>
+            <Button type="submit" variant="contained" color="secondary" sx={{ minHeight: 72, fontSize: 26, px: 4, flex: 1, minWidth: 220 }}>
+              {made ? "Keep these readings" : read.angle || read.plane || read.leg ? "Bent, with these readings" : "Bent as told"}
+            </Button>
+            {made && last && (
+              <Button onClick={undo} sx={{ minHeight: 72, fontSize: 22, px: 3 }}>
+                Not bent after all
+              </Button>
+            )}
+          </Box>
+        </Box>
+      )}
+      {!isNext && !made && !done && <Box sx={{ mt: 3, fontSize: 22, color: "var(--second)" }}>Bend {next?.move.bend} comes first.</Box>}
+    </>
+  );
+}
+
+function TurnFigure({ move }: { move: Move }) {
+  const words = move.turn_words.split(", end")[0] ?? "";
+  return (
+    <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, font: `600 clamp(30px, 4vw, 44px)/1.05 ${condensed}`, minHeight: 76 }}>
+      <Box sx={{ transform: "scale(1.8)", transformOrigin: "left center", mr: 3, flexShrink: 0 }}>
+        <TurnArrow degrees={move.turn_deg} />
+      </Box>
+      {words}
+    </Box>
+  );
+}

@@ -1,0 +1,34 @@
+import Box from "@mui/material/Box";
+import { sayAngle, sayLength } from "../units";
+import type { MakingEditor } from "./useMaking";
+
+/** Whether end B still meets its port, what is changed for that, and the ways on where it does not. */
+export function HowItStands({ editor }: { editor: MakingEditor }) {
+  const { remade } = editor.standing;
+  const unit = editor.making.document.unit;
+  if ((editor.making.state.made ?? []).length === 0) return null;
+  const off = remade.as_it_is.off_mm > 0.5 || remade.as_it_is.askew_deg > 0.25;
+  return (
+    <Box data-meets={remade.meets} role="status" sx={{ mt: 1.5, pl: 2, borderLeft: "6px solid", borderColor: !off ? "var(--good)" : remade.meets ? "var(--note)" : "var(--stop)", fontSize: 20 }}>
+      <Box sx={{ fontWeight: 600 }}>
+        {!off && "On the plan: end B meets its port."}
+        {off && remade.meets && `As it is end B would miss by ${sayLength(remade.as_it_is.off_mm, unit)} and ${sayAngle(remade.as_it_is.askew_deg)}; re-planned, it meets its port.`}
+        {off && !remade.meets && `End B will miss its port by ${sayLength(remade.then.off_mm, unit)} and ${sayAngle(remade.then.askew_deg)}.`}
+      </Box>
+      {remade.changed && (
+        <Box component="ul" sx={{ my: 0.5, pl: 3, fontSize: 18, color: "var(--second)" }}>
+          {remade.changes.map((text) => (
+            <li key={text}>{text}</li>
+          ))}
+        </Box>
+      )}
+      {off &&
+        remade.ways.map((way) => (
+          <Box key={way.kind} sx={{ fontSize: 18, py: 0.25 }}>
+            <b>{way.kind}:</b> {way.text}
+            {way.lost_mm > 0 && ` ${sayLength(way.lost_mm, unit)} of tube is lost.`}
+          </Box>
+        ))}
+    </Box>
+  );
+}

@@ -1,0 +1,66 @@
+import Box from "@mui/material/Box";
+import { useId } from "react";
+import type { Unit } from "../api/types";
+import { sayAngle, sayClock, sayLength } from "../units";
+import type { MakingEditor } from "./useMaking";
+
+export interface Read {
+  angle: string;
+  plane: string;
+  leg: string;
+}
+
+interface Props {
+  bend: number;
+  read: Read;
+  setRead: (read: Read) => void;
+  unit: Unit;
+  expected: { angle_deg: number; clock_deg: number } | null;
+  leg_mm: number | null;
+  editor: MakingEditor;
+}
+
+/** What came out: angle, plane and leg, all of them optional; the plan stands in the empty field. */
+export function Readings({ bend, read, setRead, unit, expected, leg_mm, editor }: Props) {
+  const index = (editor.making.state.made ?? []).findIndex((item) => item.bend === bend);
+  const wrong = editor.standing.remade.misread.filter((item) => item.index === index);
+  const fields = [
+    { name: "angle", label: "It came out at", holder: expected ? sayAngle(expected.angle_deg) : "", takes: "angle" },
+    { name: "plane", label: "It lies at, from A", holder: expected ? sayClock(expected.clock_deg) : "", takes: undefined },
+    { name: "leg", label: "Leg, outside to outside", holder: leg_mm === null ? "" : sayLength(leg_mm, unit), takes: "length" },
+  ] as const;
+  return (
+    <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(210px, 1fr))", gap: 2 }}>
+      {fields.map((field) => (
+        <Reading key={field.name} label={field.label} holder={field.holder} takes={field.takes} text={read[field.name]} problem={wrong.find((item) => item.name === field.name)?.message} onText={(text) => setRead({ ...read, [field.name]: text.slice(0, 40) })} />
+      ))}
+    </Box>
+  );
+}
+
+function Reading({ label, holder, takes, text, problem, onText }: { label: string; holder: string; takes: string | undefined; text: string; problem: string | undefined; onText: (text: string) => void }) {
+  const id = useId();
+  return (
+    <Box>
+      <Box component="label" htmlFor={id} sx={{ fontSize: 20, color: "var(--second)" }}>
+        {label}
+      </Box>
+      <Box
+        component="input"
+        id={id}
+        value={text}
+        placeholder={holder}
+        data-takes={takes}
+        autoComplete="off"
+        aria-invalid={problem !== undefined}
+        onChange={(event) => onText(event.target.value)}
+        sx={{ width: "100%", minHeight: 64, px: 1.5, fontSize: 30, fontFamily: "Barlow, sans-serif", color: "var(--ink)", background: "var(--sheet)", border: "2px solid", borderColor: problem ? "var(--stop)" : "var(--second)", borderRadius: "2px", "&::placeholder": { color: "var(--second)", opacity: 1 } }}
+      />
+      {problem && (
+        <Box role="alert" sx={{ color: "var(--stop)", fontSize: 18 }}>
+          {problem}
+        </Box>
+      )}
+    </Box>
+  );
+}

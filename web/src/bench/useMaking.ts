@@ -1,0 +1,81 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { api, Refusal, sentence, take } from "../api/client";
+import type { Making, MakingStanding, MakingState } from "../api/types";
+
+export interface MakingEditor {
+  making: Making;
+  standing: MakingStanding;
+  message: string;
+  /** Keep a new state; it is shown at once and put back when it cannot be kept. */
+  keep: (change: (state: MakingState) => MakingState) => void;
+  end: (outcome: "good" | "scrap" | "given up") => Promise<void>;
+}
+
+const standingOf = (making: Making) =>
+  take(api.POST("/api/bench/standing", { body: { document: making.document, made: making.state.made ?? [] } }) as Promise<unknown> as Promise<{ data?: MakingStanding; response: Response }>);
+
+/** The making of a line: begun or gone on with, kept at every step. */
+export function useMaking(lineId: string): { editor: MakingEditor | null; problem: string } {
+  const [making, setMaking] = useState<Making | null>(null);
+  const [standing, setStanding] = useState<MakingStanding | null>(null);
+  const [problem, setProblem] = useState("");
+  const [message, setMessage] = useState("");
+  const latest = useRef<Making | null>(null);
+  const queue = useRef<Promise<void>>(Promise.resolve());
+
+  const accept = useCallback(async (next: Making) => {
+    latest.current = next;
+    setMaking(next);
+    const told = await standingOf(next);
+    if (latest.current === next) setStanding(told);
+  }, []);
+
+  useEffect(() => {
+    take(api.POST("/api/lines/{line_id}/makings", { params: { path: { line_id: lineId } } }) as Promise<unknown> as Promise<{ data?: Making; response: Response }>)
+      .then(accept)
+      .catch((error: unknown) => setProblem(sentence(error)));
+  }, [accept, lineId]);
+
+  const keep = useCallback(
+    (change: (state: MakingState) => MakingState) => {
+      const was = latest.current;
+      if (!was) return;
+      const shown = { ...was, state: change(was.state) };
+      latest.current = shown;
+      setMaking(shown);
+      queue.current = queue.current.then(async () => {
+        try {
+          const kept = (await take(api.PUT("/api/makings/{making_id}", { params: { path: { making_id: was.id } }, body: { version: latest.current?.version ?? was.version, state: shown.state } }))) as unknown as Making;
+          setMessage("");
+          // what was typed meanwhile stays; it follows in the queue with the new version
+          if (latest.current === shown) await accept(kept);
+          else if (latest.current) latest.current = { ...latest.current, version: kept.version };
+        } catch (error) {
+          setMessage(sentence(error));
+          if (error instanceof Refusal && (error.status === 409 || error.status === 422)) {
+            const all = (await take(api.GET("/api/lines/{line_id}/makings", { params: { path: { line_id: lineId } } }))) as unknown as Making[];
+            const mine = all.find((item) => item.id === was.id);
+            if (mine) await accept(mine);
+          }
+        }
+      });
+    },
+    [accept, lineId],
+  );
+
+  const end = useCallback(
+    async (outcome: "good" | "scrap" | "given up") => {
+      await queue.current;
+      const was = latest.current;
+      if (!was) return;
+      try {
+        await accept((await take(api.POST("/api/makings/{making_id}/end", { params: { path: { making_id: was.id } }, body: { outcome } }))) as unknown as Making);
+      } catch (error) {
+        setMessage(sentence(error));
+      }
+    },
+    [accept],
+  );
+
+  return { editor: making && standing ? { making, standing, message, keep, end } : null, problem };
+}
