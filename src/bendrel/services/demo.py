@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from datetime import date, timedelta
 
+from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.lengths import Angle, Length, Plane
 from bendrel.core.line.document import (
     BendReadings,
@@ -29,10 +30,13 @@ from bendrel.core.repair.condition import (
     WetPoint,
 )
 from bendrel.core.units import Unit
+from bendrel.services.benches import standing
 from bendrel.services.bookings import Account, BookingDraft
 from bendrel.services.jobs import JobDraft
+from bendrel.services.makings import MakingState, Spell
 from bendrel.services.shelf import Held, OwnDraft
 from bendrel.services.startup import Shop
+from bendrel.services.stock import StockDraft
 
 BRAKE_TUBE, BRAKE_BENDER = "copper-nickel_3-16in_0.711", "lever_3-16in"
 
@@ -70,6 +74,19 @@ OLD_NUT = {
     "note": "long nuts turned by Henrik for the old cylinders",
 }
 
+LYING = (
+    StockDraft(tube=BRAKE_TUBE, form="coil", length="5.2 m", note="on the nail by the door"),
+    StockDraft(
+        tube=BRAKE_TUBE,
+        form="offcut",
+        length="1160 mm",
+        finished="one end 45° double flare, 3/8-24 nut",
+        note="rack, left",
+    ),
+    StockDraft(tube="copper-nickel_8mm_1", form="stick", length="1.5 m", count=2),
+    StockDraft(tube="copper-nickel_8mm_1", form="offcut", length="640 mm", note="from the bilge line"),
+)
+
 Row = tuple[str, Reference, Reference, str, str]
 
 
@@ -91,18 +108,51 @@ def fill_demo(shop: Shop) -> None:
         )
     )
     shop.lines.add(tender.id, _rear_left())
-    shop.lines.add(tender.id, _rear_right())
+    rear_right = shop.lines.add(tender.id, _rear_right())
     shop.lines.add(tender.id, _impossible())
     shop.lines.add(tender.id, _pump_cooler())
     shop.lines.add(tender.id, _priming_vacuum())
     for held in STOCK:
         shop.shelf.hold(held)
+    for stock in LYING:
+        shop.stock.add(stock)
     shop.shelf.add(OwnDraft(shelf="nuts", fields=OLD_NUT))
+    _half_made(shop, rear_right.id)
     for trial in TRIALS:
         shop.shelf.try_tool("lever_8mm", "copper-nickel", trial, "mm")
     for account, what, minutes, cents in BOOKED:
         draft = BookingDraft(account=account, what=what, minutes=minutes, material_cents=cents)
         shop.bookings.book(tender.id, draft)
+
+
+def _half_made(shop: Shop, line_id: str) -> None:
+    """The line as an evening left it: two bends made, the second read two degrees short."""
+    making = shop.makings.begin(line_id)
+    state = MakingState()
+    for short in (None, 2.0):
+        told = standing(making.document, shop.kit, state.made)
+        following = told.remade.next
+        assert following is not None  # the demo line has more bends than that
+        entry = MadeBend(
+            bend=following.move.bend,
+            held=following.move.held,
+            start_mm=following.start_mm,
+            angle_deg=following.angle_deg,
+            clock_deg=following.clock_deg,
+            angle="" if short is None else f"{following.angle_deg - short:.0f}",
+            unit=making.document.unit,
+        )
+        keys = [step.key for step in told.steps]
+        here = keys.index(f"bend-{entry.bend}")
+        state = MakingState(
+            done=tuple(keys[: here + 1]),
+            made=(*state.made, entry),
+            spells=(Spell(start=EVENING, stop=LATER),),
+        )
+    shop.makings.keep(making.id, making.version, state)
+
+
+EVENING, LATER = "2026-01-14T18:05:00Z", "2026-01-14T18:47:00Z"
 
 
 def _rows(unit: Unit, rows: tuple[Row, ...]) -> tuple[BendRow, ...]:
@@ -287,7 +337,7 @@ def _reservoir_drop() -> Line:
             (
                 ("95", "centre", "outside", "90", "12:00"),
                 ("140", "outside", "back", "180", "3:00"),
-                ("120", "back", "outside", "90", "3:00"),
+                ("120", "back", "outside", "90", "9:00"),
             ),
         ),
         last=Length(text="8 cm"),

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date
 
 from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.bench import order_findings
 from bendrel.core.plan.kit import Kit
 from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shape.corners import corners_from_bends
@@ -25,6 +27,7 @@ def print_sheet(line: Line, kit: Kit, *, job: str, machine: str, today: date | N
     plan = plan_line(line, kit)
     if plan.part is None:
         raise Refused(f"There is nothing to print yet: {plan.problems[0].message}")
+    plan = replace(plan, findings=(*order_findings(line, kit, plan.part), *plan.findings))
     tube = kit.tubes[line.spans[0].tube]
     service = kit.services[line.service]
     return build_sheet(

@@ -11,6 +11,7 @@ from bendrel.core.findings import EndName
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import BendReadings, Line, LineEnd, RigidSpan
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.bench import order_findings
 from bendrel.exchange.documents import read_line
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.tables import read_shape
@@ -60,7 +61,7 @@ def plan_file(
                 "message": finding.message,
                 "source": f"{finding.source.kind}: {finding.source.text}",
             }
-            for finding in plan.findings
+            for finding in (*order_findings(line, load_kit(), part), *plan.findings)
         ],
         "rules_version": plan.rules_version,
     }

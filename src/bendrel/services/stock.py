@@ -139,16 +139,13 @@ class StockRoom:
             for tube in told.tubes:
                 for cut in tube.cuts.cuts:
                     source = session.get(StockRow, cut.bar)
-                    finished = ""
                     if source is not None:
-                        finished = source.finished
                         self._take(source, cut.bar_mm - cut.left_mm)
                         if source.form == "coil":
                             continue
                     if cut.kept:
                         note = f"from {source.label}" if source is not None else "from a new stick"
-                        # the finished end went with the first piece
-                        del finished
+                        # a finished end goes with the first piece
                         self._new(session, tube.tube, "offcut", cut.left_mm, 1, "", note)
             session.flush()
             return told
@@ -183,7 +180,7 @@ class StockRoom:
         for tube, pieces in wanted.items():
             held = [row for row in rows if row.tube == tube]
             bars = [
-                Bar(id=r.id, mm=r.length_mm, count=r.count if r.form != "coil" else 1, own=True) for r in held
+                Bar(id=r.id, mm=r.length_mm, count=r.count, own=True, coil=r.form == "coil") for r in held
             ]
             new = [Bar(id=f"new {mm:.0f}", mm=mm, count=None, own=False) for mm in NEW_STICKS_MM]
             found = cut_list(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import replace
 from datetime import datetime
 from functools import cache
 from hashlib import sha256
@@ -16,6 +17,7 @@ from sqlalchemy.orm import Session
 
 from bendrel.core.findings import Severity
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.bench import order_findings
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.next_step import next_step
 from bendrel.core.record import record
@@ -124,6 +126,9 @@ def summarise(line_id: str, document: dict[str, Any], updated_at: datetime, kit:
     """What the board says of a stored line."""
     line = line_from_value(document)
     plan = plan_line(line, kit)
+    stopped = any(finding.severity == "stop" and not finding.set_aside for finding in plan.findings)
+    if plan.part is not None and not stopped and not plan.removed.done:
+        plan = replace(plan, findings=(*order_findings(line, kit, plan.part), *plan.findings))
     tube = kit.tubes.get(line.spans[0].tube)
     counts: dict[str, int] = {}
     pending = [finding for finding in plan.findings if not finding.set_aside]

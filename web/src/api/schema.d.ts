@@ -4809,6 +4809,8 @@ export interface components {
             departures: components["schemas"]["Departure"][];
             /** Misread */
             misread: components["schemas"]["Misread"][];
+            /** Legs Mm */
+            legs_mm: number[];
             as_it_is: components["schemas"]["Landing"];
             then: components["schemas"]["Landing"];
             /** Meets */

@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { NotHere } from "../app/NotHere";
 import { condensed } from "../theme/theme";
-import { BendStep } from "./BendStep";
+import { BEND_FORM, BendStep } from "./BendStep";
 import { Compare } from "./Compare";
 import { Finish } from "./Finish";
 import { minutesOf, running, toggled } from "./time";
@@ -112,7 +112,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
               {step.bend != null ? step.text : (KINDS[step.kind] ?? step.kind)}
             </Box>
             {step.bend != null ? (
-              <BendStep key={step.key} editor={editor} bend={step.bend} done={done.has(step.key)} onDone={() => tick(step.key)} />
+              <BendStep key={step.key} editor={editor} bend={step.bend} done={done.has(step.key)} onDone={() => setAt(null)} />
             ) : (
               <>
                 <Box sx={{ fontSize: "clamp(24px, 3.4vw, 38px)", lineHeight: 1.25, mt: 2 }}>{step.text}</Box>
@@ -133,7 +133,12 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             {done.has(step.key) ? "Not done after all" : "Done"}
           </Button>
         )}
-        {(!step || step.bend != null || ended) && <Box sx={{ flex: 1 }} />}
+        {step?.bend != null && !comparing && !ended && (remade.next?.move.bend === step.bend || done.has(step.key)) && (
+          <Button type="submit" form={BEND_FORM} sx={{ ...big, flex: 1, minWidth: 200 }} variant="contained" color="secondary">
+            {done.has(step.key) ? "Keep these readings" : "Bent"}
+          </Button>
+        )}
+        {(!step || ended || comparing) && <Box sx={{ flex: 1 }} />}
         {(remade.departures.length > 0 || !step) && (
           <Button sx={big} onClick={() => setComparing(!comparing)}>
             {comparing ? "Back to the step" : "Compare with the plan"}

@@ -13,6 +13,9 @@ import type { MakingEditor } from "./useMaking";
 const figure = { font: `600 clamp(44px, 6.6vw, 76px)/1 ${condensed}` } as const;
 const name = { font: `500 22px ${condensed}`, color: "var(--second)" } as const;
 
+/** The readings' form, so that the foot of the screen can send it. */
+export const BEND_FORM = "bend-form";
+
 interface Props {
   editor: MakingEditor;
   bend: number;
@@ -37,7 +40,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
   const finish = () => {
     if (!next || !isNext) return;
     const entry: MadeBend = { bend, held: move.held, start_mm: next.start_mm, angle_deg: next.angle_deg, clock_deg: next.clock_deg, ...read, unit };
-    keep((state) => ({ ...state, made: [...(state.made ?? []).filter((item) => item.bend !== bend), entry] }));
+    keep((state) => ({ ...state, made: [...(state.made ?? []).filter((item) => item.bend !== bend), entry], done: [...(state.done ?? []), `bend-${bend}`] }));
     onDone();
   };
   const correct = () => {
@@ -50,14 +53,9 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
   return (
     <>
       <HowItStands editor={editor} />
-      {replanned && (
-        <Box role="note" sx={{ mt: 1, fontSize: 20, fontWeight: 600, color: "var(--note)" }}>
-          Re-planned after what came out before.
-        </Box>
-      )}
-      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(250px, 1fr))", gap: 3, mt: 2 }}>
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(250px, 1fr))", columnGap: 3, rowGap: 2, mt: 1.5 }}>
         <Box>
-          <Box sx={name}>mark, {move.measured_from === "flared_rim" ? "from the rim" : "from the cut end"} at {move.held}</Box>
+          <Box sx={name}>{replanned ? "new mark" : "mark"}, {move.measured_from === "flared_rim" ? "from the rim" : "from the cut end"} at {move.held}</Box>
           <Box sx={figure} data-figure="mark">
             {move.mark_mm == null ? "none" : sayLength(move.mark_mm, unit)}
           </Box>
@@ -82,18 +80,13 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
         </Box>
       </Box>
       {(isNext || made) && (
-        <Box component="form" onSubmit={(event) => { event.preventDefault(); if (made) correct(); else finish(); }} sx={{ mt: 3, pt: 2, borderTop: "1px solid var(--rule)" }}>
-          <Readings bend={bend} read={read} setRead={setRead} unit={unit} expected={made ?? next ?? null} leg_mm={isNext ? next.leg_mm : null} editor={editor} />
-          <Box sx={{ display: "flex", gap: 1.5, mt: 2, flexWrap: "wrap" }}>
-            <Button type="submit" variant="contained" color="secondary" sx={{ minHeight: 72, fontSize: 26, px: 4, flex: 1, minWidth: 220 }}>
-              {made ? "Keep these readings" : read.angle || read.plane || read.leg ? "Bent, with these readings" : "Bent as told"}
+        <Box component="form" id={BEND_FORM} onSubmit={(event) => { event.preventDefault(); if (made) correct(); else finish(); }} sx={{ mt: 2, pt: 1.5, borderTop: "1px solid var(--rule)" }}>
+          <Readings bend={bend} read={read} setRead={setRead} unit={unit} expected={made ?? next ?? null} leg_mm={isNext ? next.leg_mm : (remade.legs_mm[made ? (making.state.made ?? []).indexOf(made) : -1] ?? null)} editor={editor} />
+          {made && last && (
+            <Button onClick={undo} sx={{ mt: 2, minHeight: 56, fontSize: 20, px: 3 }}>
+              Not bent after all
             </Button>
-            {made && last && (
-              <Button onClick={undo} sx={{ minHeight: 72, fontSize: 22, px: 3 }}>
-                Not bent after all
-              </Button>
-            )}
-          </Box>
+          )}
         </Box>
       )}
       {!isNext && !made && !done && <Box sx={{ mt: 3, fontSize: 22, color: "var(--second)" }}>Bend {next?.move.bend} comes first.</Box>}

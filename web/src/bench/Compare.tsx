@@ -49,7 +49,7 @@ function Row({ item, editor, unit, onRead }: { item: MadeBend; editor: MakingEdi
           </Box>
         ))}
       </Box>
-      <Readings bend={item.bend} read={read} setRead={setRead} unit={unit} expected={item} leg_mm={null} editor={editor} />
+      <Readings bend={item.bend} read={read} setRead={setRead} unit={unit} expected={item} leg_mm={editor.standing.remade.legs_mm[(editor.making.state.made ?? []).indexOf(item)] ?? null} editor={editor} />
       {dirty && (
         <Button type="submit" sx={{ mt: 1, minHeight: 48 }}>
           Keep these readings

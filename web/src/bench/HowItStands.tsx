@@ -2,6 +2,8 @@ import Box from "@mui/material/Box";
 import { sayAngle, sayLength } from "../units";
 import type { MakingEditor } from "./useMaking";
 
+const WAYS: Record<string, string> = { "as planned": "As planned", tweak: "Bend again", forgive: "Leave it", joint: "Join", "start again": "Start again" };
+
 /** Whether end B still meets its port, what is changed for that, and the ways on where it does not. */
 export function HowItStands({ editor }: { editor: MakingEditor }) {
   const { remade } = editor.standing;
@@ -12,20 +14,24 @@ export function HowItStands({ editor }: { editor: MakingEditor }) {
     <Box data-meets={remade.meets} role="status" sx={{ mt: 1.5, pl: 2, borderLeft: "6px solid", borderColor: !off ? "var(--good)" : remade.meets ? "var(--note)" : "var(--stop)", fontSize: 20 }}>
       <Box sx={{ fontWeight: 600 }}>
         {!off && "On the plan: end B meets its port."}
-        {off && remade.meets && `As it is end B would miss by ${sayLength(remade.as_it_is.off_mm, unit)} and ${sayAngle(remade.as_it_is.askew_deg)}; re-planned, it meets its port.`}
+        {off && remade.meets && `As it is end B would miss by ${sayLength(remade.as_it_is.off_mm, unit)} and ${sayAngle(remade.as_it_is.askew_deg)}; re-planned, it meets its port after all.`}
         {off && !remade.meets && `End B will miss its port by ${sayLength(remade.then.off_mm, unit)} and ${sayAngle(remade.then.askew_deg)}.`}
       </Box>
-      {remade.changed && (
-        <Box component="ul" sx={{ my: 0.5, pl: 3, fontSize: 18, color: "var(--second)" }}>
-          {remade.changes.map((text) => (
-            <li key={text}>{text}</li>
-          ))}
+      {remade.changed && remade.changes.length > 0 && (
+        <Box component="details" sx={{ fontSize: 18, color: "var(--second)", "& summary": { cursor: "pointer", minHeight: 32 } }}>
+          <summary>What is changed ({remade.changes.length})</summary>
+          <Box component="ul" sx={{ my: 0.5, pl: 3 }}>
+            {remade.changes.map((text) => (
+              <li key={text}>{text}</li>
+            ))}
+          </Box>
         </Box>
       )}
       {off &&
         remade.ways.map((way) => (
           <Box key={way.kind} sx={{ fontSize: 18, py: 0.25 }}>
-            <b>{way.kind}:</b> {way.text}
+            {way.kind !== "re-plan" && <b>{WAYS[way.kind]}: </b>}
+            {way.text}
             {way.lost_mm > 0 && ` ${sayLength(way.lost_mm, unit)} of tube is lost.`}
           </Box>
         ))}

@@ -21,6 +21,7 @@ export function useMaking(lineId: string): { editor: MakingEditor | null; proble
   const [problem, setProblem] = useState("");
   const [message, setMessage] = useState("");
   const latest = useRef<Making | null>(null);
+  const waiting = useRef(0);
   const queue = useRef<Promise<void>>(Promise.resolve());
 
   const accept = useCallback(async (next: Making) => {
@@ -43,12 +44,14 @@ export function useMaking(lineId: string): { editor: MakingEditor | null; proble
       const shown = { ...was, state: change(was.state) };
       latest.current = shown;
       setMaking(shown);
+      waiting.current += 1;
       queue.current = queue.current.then(async () => {
+        waiting.current -= 1;
         try {
           const kept = (await take(api.PUT("/api/makings/{making_id}", { params: { path: { making_id: was.id } }, body: { version: latest.current?.version ?? was.version, state: shown.state } }))) as unknown as Making;
           setMessage("");
-          // what was typed meanwhile stays; it follows in the queue with the new version
-          if (latest.current === shown) await accept(kept);
+          // while more is waiting, only the version moves on; the last one brings the new standing
+          if (waiting.current === 0) await accept(kept);
           else if (latest.current) latest.current = { ...latest.current, version: kept.version };
         } catch (error) {
           setMessage(sentence(error));

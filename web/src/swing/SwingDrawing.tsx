@@ -14,14 +14,18 @@ export function SwingDrawing({ view, standing }: { view: SwingView; standing: St
     return { low: Math.min(...values, -AROUND / 2) - AROUND, high: Math.max(...values, AROUND / 2) + AROUND };
   };
   const [x, y, z] = [range(0), range(1), range(2)];
-  const gap = 46;
-  const wide = x.high - x.low;
-  const tall = y.high - y.low + gap + (z.high - z.low);
-  const line = Math.max(view.od_mm, wide / 260);
-  const text = Math.max(wide / 46, tall / 34);
-  // from above: y upwards; from the front, below it: z upwards
+  const [long, deep, high] = [x.high - x.low, y.high - y.low, z.high - z.low];
+  // one under the other, or beside one another: whichever is drawn larger on a stage half as wide again as high
+  const gap = Math.max(long, deep + high) / 12;
+  const beside = Math.max((2 * long + gap) / 1.5, Math.max(deep, high)) < Math.max(long / 1.5, deep + high + gap);
+  const wide = beside ? 2 * long + gap : long;
+  const tall = beside ? Math.max(deep, high) : deep + high + gap;
+  const line = Math.max(view.od_mm, wide / 260, tall / 170);
+  const text = Math.max(wide / 44, tall / 29);
+  const [frontX, frontY] = beside ? [long + gap, 0] : [0, deep + gap];
+  // from above y points up, from the front z
   const above = (point: readonly number[]): Point => [(point[0] ?? 0) - x.low, y.high - (point[1] ?? 0)];
-  const front = (point: readonly number[]): Point => [(point[0] ?? 0) - x.low, y.high - y.low + gap + z.high - (point[2] ?? 0)];
+  const front = (point: readonly number[]): Point => [frontX + (point[0] ?? 0) - x.low, frontY + z.high - (point[2] ?? 0)];
   const clip = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
   const phi = (standing.deg * Math.PI) / 180;
   const turned = (px: number, py: number): number[] => {
@@ -34,10 +38,10 @@ export function SwingDrawing({ view, standing }: { view: SwingView; standing: St
   return (
     <svg viewBox={`0 0 ${wide} ${tall}`} width="100%" height="100%" role="img" aria-label={`The bend at ${Math.round(standing.deg)} degrees, from above and from the front`} preserveAspectRatio="xMidYMid meet">
       {view.blocks.map((block, k) => {
-        const low = block.low.map((v, i) => clip(v, [x, y, z][i]?.low ?? v, [x, y, z][i]?.high ?? v));
-        const high = block.high.map((v, i) => clip(v, [x, y, z][i]?.low ?? v, [x, y, z][i]?.high ?? v));
+        const low: number[] = block.low.map((v, i) => clip(v, [x, y, z][i]?.low ?? v, [x, y, z][i]?.high ?? v));
+        const top: number[] = block.high.map((v, i) => clip(v, [x, y, z][i]?.low ?? v, [x, y, z][i]?.high ?? v));
         const [lx = 0, ly = 0, lz = 0] = low;
-        const [hx = 0, hy = 0, hz = 0] = high;
+        const [hx = 0, hy = 0, hz = 0] = top;
         if (hx <= lx || hy <= ly || hz <= lz) return null;
         const corners = block.swings ? [turned(lx, ly), turned(hx, ly), turned(hx, hy), turned(lx, hy)] : [[lx, ly], [hx, ly], [hx, hy], [lx, hy]];
         const [fx, fy] = front([lx, 0, hz]);
@@ -64,11 +68,11 @@ export function SwingDrawing({ view, standing }: { view: SwingView; standing: St
           {hit && <circle cx={to(hit)[0]} cy={to(hit)[1]} r={text * 0.9} stroke="var(--stop)" strokeWidth={line / 2.2} />}
         </g>
       ))}
-      <line x1={0} x2={wide} y1={y.high - y.low + gap / 2} y2={y.high - y.low + gap / 2} stroke="var(--rule)" strokeWidth={line / 5} />
+      <line x1={beside ? long + gap / 2 : 0} x2={beside ? long + gap / 2 : wide} y1={beside ? 0 : deep + gap / 2} y2={beside ? tall : deep + gap / 2} stroke="var(--rule)" strokeWidth={line / 5} />
       <text x={text * 0.4} y={text * 1.1} fontSize={text} fill="var(--ink)">
         from above
       </text>
-      <text x={text * 0.4} y={y.high - y.low + gap / 2 + text * 1.2} fontSize={text} fill="var(--ink)">
+      <text x={frontX + text * 0.4} y={beside ? text * 1.1 : frontY - gap / 2 + text * 1.2} fontSize={text} fill="var(--ink)">
         from the front
       </text>
     </svg>

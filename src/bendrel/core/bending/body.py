@@ -143,6 +143,7 @@ def _standing(kind: ToolKind, bench: Bench, above_mm: float, radius_mm: float) -
         low, high = (-long, radius_mm - wide, -above_mm), (long, radius_mm + wide, top)
         blocks.append(Block(name="vise", low=low, high=high))
     else:
-        low, high = (-radius_mm, 0.0, -above_mm), (radius_mm, 2 * radius_mm, under)
+        half = 0.8 * radius_mm
+        low, high = (-half, radius_mm - half, -above_mm), (half, radius_mm + half, under)
         blocks.append(Block(name="tool body", low=low, high=high))
     return blocks

@@ -59,9 +59,20 @@ class Departure:
     off: float
 
 
+@record
+class AsBuilt:
+    """The part with its made bends as they came out, how far they are off, what could not be read, and
+    what the leg of each made bend would read where it lies as told."""
+
+    laid: Laid
+    departures: tuple[Departure, ...]
+    misread: tuple[Misread, ...]
+    legs_mm: tuple[float, ...]
+
+
 def as_built(
     planned: Laid, made: Sequence[MadeBend], beyond_mm: Mapping[EndName, float], od_mm: float
-) -> tuple[Laid, tuple[Departure, ...], tuple[Misread, ...]]:
+) -> AsBuilt:
     """`planned` with the made bends as they came out.
 
     A bend that comes out at another angle keeps the end that lay at the tool's zero: its start with end A
@@ -74,6 +85,7 @@ def as_built(
         k = item.bend - 1
         starts[k], angles[k], clocks[k] = item.start_mm, item.angle_deg, item.clock_deg
     departures: list[Departure] = []
+    legs: list[float] = []
     misread: list[Misread] = []
     done: list[int] = []
     for index, item in enumerate(made):
@@ -95,11 +107,11 @@ def as_built(
                 told["plane"] = off
         except UnitError as error:
             misread.append(Misread(index=index, name="plane", message=str(error)))
+        there = leg_mm(k, item.held, done, starts, angles, radii, planned.length_mm, beyond_mm, od_mm)
+        legs.append(there)
         try:
             if item.leg.strip():
-                leg = parse_length(item.leg, item.unit)
-                there = leg_mm(k, item.held, done, starts, angles, radii, planned.length_mm, beyond_mm, od_mm)
-                off = leg - there
+                off = parse_length(item.leg, item.unit) - there
                 starts[k] += off if item.held == "A" else -off
                 told["leg"] = off
         except UnitError as error:
@@ -107,7 +119,7 @@ def as_built(
         departures += [Departure(bend=item.bend, name=n, off=v) for n, v in told.items()]  # type: ignore[arg-type]
         done.append(k)
     laid = replace(planned, starts_mm=tuple(starts), angles_deg=tuple(angles), clocks_deg=tuple(clocks))
-    return laid, tuple(departures), tuple(misread)
+    return AsBuilt(laid=laid, departures=tuple(departures), misread=tuple(misread), legs_mm=tuple(legs))
 
 
 def leg_mm(

@@ -103,6 +103,27 @@ def at_bench(line: Line, kit: Kit, part: Part) -> AtBench:
     )
 
 
+def order_findings(line: Line, kit: Kit, part: Part) -> tuple[Finding, ...]:
+    """Only whether the order in use can be made, without looking for another: for the board, the sheet
+    and the command line."""
+    tried = bendable(line, kit, part, shape_of(part))
+    stuck = follow(tried, _order(line, len(part.bends)))
+    if stuck is None:
+        return ()
+    bend, reason = part.bends[stuck.bend], told(stuck)
+    finding = Finding(
+        severity="stop",
+        code="order_blocked",
+        where=Where(kind="bend", number=bend.number, from_mm=bend.start_mm, to_mm=bend.end_mm),
+        title=f"Bend {bend.number} cannot be made in this order",
+        message=f"{reason[0].upper()}{reason[1:]}.",
+        source=kit.advice["swing"].source,
+        advice="Plan proposes another order, tool or joint.",
+    )
+    reasons = {(taken.code, taken.where): taken.reason for taken in line.set_aside}
+    return (replace(finding, set_aside=reasons.get((finding.code, str(finding.where)), "")),)
+
+
 def bendable(
     line: Line, kit: Kit, part: Part, shape: BendList, beyond_mm: Mapping[EndName, float] | None = None
 ) -> Bendable:

@@ -52,6 +52,7 @@ class Remade:
 
     departures: tuple[Departure, ...]
     misread: tuple[Misread, ...]
+    legs_mm: tuple[float, ...]
     as_it_is: Landing
     then: Landing
     meets: bool
@@ -72,7 +73,8 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
     span = line.spans[0]
     count = len(planned.bends)
     order = parse_order(span.order, count) if span.order.strip() else usual_order(count, span.held)
-    laid, departures, misread = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm)
+    built = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm)
+    laid = built.laid
     done = [item.bend - 1 for item in made if item.bend <= count]
     now = shape_from(laid)
     zone = hand_zone(line, kit, chosen)
@@ -87,8 +89,9 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
     departs = _departs(planned, shape)
     moves = _moves(order, chosen, part, shape, done, span.marks)
     return Remade(
-        departures=departures,
-        misread=misread,
+        departures=built.departures,
+        misread=built.misread,
+        legs_mm=built.legs_mm,
         as_it_is=as_it_is,
         then=found.left,
         meets=meets,
@@ -111,11 +114,11 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
             ),
             chosen,
             kit,
-            line.service,
+            line,
             part,
         ),
         zone=zone,
-        tweak=_tweak(now, planned) if not rest and not near else "",
+        tweak=_tweak(now, planned, line.unit) if not rest and not near else "",
     )
 
 
@@ -242,12 +245,12 @@ def _departs(planned: BendList, shape: BendList) -> float:
     return sqrt(most)
 
 
-def _tweak(now: BendList, planned: BendList) -> str:
+def _tweak(now: BendList, planned: BendList, unit: Unit) -> str:
     best = best_tweak(now, planned)
     if best is None:
         return "No single bend brings end B nearer; it is off in more than one."
     way = "more" if best.by_deg > 0 else "less"
     return (
         f"Bend {best.bend} {abs(best.by_deg):.1f}° {way} brings end B to "
-        f"{best.left.off_mm:.1f} mm and {best.left.askew_deg:.1f}° of its port."
+        f"{format_length(best.left.off_mm, unit)} and {best.left.askew_deg:.1f}° of its port."
     )

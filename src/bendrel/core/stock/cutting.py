@@ -30,12 +30,13 @@ class Wanted:
 @record
 class Bar:
     """Stock of one length: `count` of them, None for as many as can be bought. `own` is what the shop
-    has lying there already."""
+    has lying there already. What is left of a `coil` is a coil still, so that it wastes nothing."""
 
     id: str
     mm: float
     count: int | None
     own: bool
+    coil: bool = False
 
 
 @record
@@ -72,6 +73,9 @@ def cut_list(
     A kerf goes with every piece and is given back once a bar, because the last cut may fall on its end.
     Source: pattern generation for the relaxation after Gilmore and Gomory (1961).
     """
+    coils = [bar for bar in bars if bar.coil]
+    if coils:
+        return _with_coils(pieces, bars, coils, kerf_mm=kerf_mm, least_kept_mm=least_kept_mm)
     longest = max((bar.mm for bar in bars), default=0.0)
     missing = [piece for piece in pieces if piece.mm > longest + 1e-9]
     asked = [piece for piece in pieces if piece.mm <= longest + 1e-9]
@@ -117,6 +121,66 @@ def cut_list(
         waste_mm=opened - used - kept,
         missing=tuple(piece.id for piece in missing),
     )
+
+
+def _with_coils(
+    pieces: Sequence[Wanted],
+    bars: Sequence[Bar],
+    coils: Sequence[Bar],
+    *,
+    kerf_mm: float,
+    least_kept_mm: float,
+) -> CutList:
+    """Own sticks and offcuts first where little of them is lost, then the coils, then what is bought."""
+    rest = list(pieces)
+    cuts: list[Cut] = []
+    single = sorted(
+        (bar for bar in bars if bar.own and not bar.coil for _ in range(bar.count or 1)),
+        key=lambda bar: bar.mm,
+    )
+    for bar in [*single, *sorted(coils, key=lambda bar: bar.mm)]:
+        taken, left = _fullest(rest, bar.mm, kerf_mm)
+        kept = bar.coil or left >= least_kept_mm
+        if not taken or (not kept and left > LITTLE * bar.mm):
+            continue
+        names = {piece.id for piece in taken}
+        rest = [piece for piece in rest if piece.id not in names]
+        order = sorted(taken, key=lambda piece: -piece.mm)
+        cuts.append(
+            Cut(bar=bar.id, bar_mm=bar.mm, pieces=tuple(p.id for p in order), left_mm=left, kept=kept)
+        )
+    others = [bar for bar in bars if not bar.own]
+    bought = cut_list(rest, others, kerf_mm=kerf_mm, least_kept_mm=least_kept_mm)
+    coil_ids = {bar.id for bar in coils}
+    used = sum(cut.bar_mm - (cut.left_mm if cut.bar in coil_ids else 0.0) for cut in cuts)
+    length = {piece.id: piece.mm for piece in pieces}
+    lost = sum(
+        cut.bar_mm - sum(length[name] for name in cut.pieces) - (cut.left_mm if cut.kept else 0.0)
+        for cut in cuts
+    )
+    return CutList(
+        cuts=(*cuts, *bought.cuts),
+        opened_mm=used + bought.opened_mm,
+        bound_mm=0.0,
+        waste_mm=lost + bought.waste_mm,
+        missing=bought.missing,
+    )
+
+
+LITTLE = 0.1
+"""An offcut of which less than this share becomes scrap is used up rather than kept beside a coil."""
+
+
+def _fullest(pieces: Sequence[Wanted], room_mm: float, kerf_mm: float) -> tuple[list[Wanted], float]:
+    """The pieces that fill `room_mm` best, and what is left of it."""
+    if not pieces:
+        return [], room_mm
+    sizes = [ceil((piece.mm + kerf_mm) / UNIT_MM - 1e-9) for piece in pieces]
+    room = floor((room_mm + kerf_mm) / UNIT_MM + 1e-9)
+    _, pattern = _knapsacks(sizes, [1] * len(sizes), [float(size) for size in sizes], [room])[0]
+    taken = [piece for piece, n in zip(pieces, pattern, strict=True) if n]
+    left = room_mm - sum(piece.mm for piece in taken) - kerf_mm * len(taken)
+    return taken, max(0.0, left)
 
 
 Pattern = tuple[int, ...]
