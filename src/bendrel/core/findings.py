@@ -47,10 +47,11 @@ class Where:
 
 @record
 class Change:
-    """One value to set in the line document; `path` is a JSON pointer."""
+    """One value to set in the line document; `path` is a JSON pointer, and one past the end of a list
+    adds to it."""
 
     path: str
-    value: str | float | bool | None
+    value: str | float | bool | dict[str, object] | None
 
 
 @record

@@ -169,11 +169,21 @@ def _rows(unit: Unit, rows: tuple[Row, ...]) -> tuple[BendRow, ...]:
 
 
 def _brake_line(
-    name: str, rows: tuple[Row, ...], last: str, end_a: LineEnd, end_b: LineEnd, notes: str = ""
+    name: str,
+    rows: tuple[Row, ...],
+    last: str,
+    end_a: LineEnd,
+    end_b: LineEnd,
+    notes: str = "",
+    order: str = "",
 ) -> Line:
     readings = BendReadings(rows=_rows("in", rows), last=Length(text=last, unit="in"))
     span = RigidSpan(
-        tube=BRAKE_TUBE, bender=BRAKE_BENDER, readings=readings, spare=Length(text='1"', unit="in")
+        tube=BRAKE_TUBE,
+        bender=BRAKE_BENDER,
+        readings=readings,
+        spare=Length(text='1"', unit="in"),
+        order=order,
     )
     return Line(name=name, end_a=end_a, end_b=end_b, spans=(span,), notes=notes)
 
@@ -223,6 +233,7 @@ def _rear_left() -> Line:
         HOSE_END,
         WHEEL_END,
         "Old line rusted through under the second clip. Twin of the right-hand line.",
+        order="A1 A2 A3 A4 A6 A5",
     )
     condition = Condition(
         reasons=("rusted through", "weeping"),

@@ -61,7 +61,7 @@ def plan_file(
                 "message": finding.message,
                 "source": f"{finding.source.kind}: {finding.source.text}",
             }
-            for finding in (*order_findings(line, load_kit(), part), *plan.findings)
+            for finding in (*plan.findings, *order_findings(line, load_kit(), part))
         ],
         "rules_version": plan.rules_version,
     }

@@ -1901,13 +1901,16 @@ export interface components {
         };
         /**
          * Change
-         * @description One value to set in the line document; `path` is a JSON pointer.
+         * @description One value to set in the line document; `path` is a JSON pointer, and one past the end of a list
+         *     adds to it.
          */
         Change: {
             /** Path */
             path: string;
             /** Value */
-            value: string | number | boolean | null;
+            value: string | number | boolean | {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * Check
@@ -3262,6 +3265,21 @@ export interface components {
             totals: components["schemas"]["Total"][];
         };
         /**
+         * LeftOpen
+         * @description A bend that is bent only to `angle` at first and finished when the line is in its place.
+         */
+        LeftOpen: {
+            /** Bend */
+            bend: number;
+            angle: components["schemas"]["Angle"];
+            /**
+             * How
+             * @default by hand
+             * @enum {string}
+             */
+            how: "by hand" | "with pliers" | "out again, at the tool";
+        };
+        /**
          * Length
          * @description A length as typed, and the unit a bare number was in at the time.
          *
@@ -3429,6 +3447,11 @@ export interface components {
              * @default false
              */
             finished: boolean;
+            /**
+             * Openings
+             * @default []
+             */
+            openings: components["schemas"]["Opening"][];
             /**
              * Bought
              * @default []
@@ -3875,7 +3898,8 @@ export interface components {
          *
          *     `feed_mm` is how far the tube goes on from the mark before to this one, away from the person; None at
          *     the first bend and wherever the other end comes into the clamp. `allowance_mm` is what lies between
-         *     the place that is measured from and the finished rim.
+         *     the place that is measured from and the finished rim. `angle_deg` and `dial_deg` are what is bent
+         *     now; `finish_deg` the angle it gets in its place, None where it is bent whole at once.
          *
          *     `mark_mm` is measured along the tube from the held end as `measured_from` says; `strip_mm` is
          *     the same place from end A's finished end. A corner mark that does not exist is None.
@@ -3917,6 +3941,8 @@ export interface components {
             angle_deg: number;
             /** Dial Deg */
             dial_deg: number;
+            /** Finish Deg */
+            finish_deg?: number | null;
         };
         /**
          * Named
@@ -4133,6 +4159,53 @@ export interface components {
              * Format: date-time
              */
             updated_at: string;
+        };
+        /**
+         * Opening
+         * @description Something that the line goes through on its way in. `at` is where it sits along the fitted line from
+         *     end A, `enters` the end that goes in first; `across` its clear width, `deep` how long the passage
+         *     is (blank: a thin plate), `room` what is free beyond it; blank where nothing is in the way.
+         */
+        Opening: {
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            at: components["schemas"]["Length"];
+            /**
+             * Enters
+             * @default B
+             * @enum {string}
+             */
+            enters: "A" | "B";
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            across: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            deep: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            room: components["schemas"]["Length"];
         };
         /**
          * OtherRadius
@@ -5116,6 +5189,11 @@ export interface components {
              * @enum {string}
              */
             stock_form: "stick" | "coil" | "folded";
+            /**
+             * Left Open
+             * @default []
+             */
+            left_open: components["schemas"]["LeftOpen"][];
         };
         /**
          * School

@@ -76,7 +76,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
           <Box sx={figure} data-figure="dial">
             {sayAngle(move.dial_deg)}
           </Box>
-          <Box sx={{ fontSize: 20 }}>for {sayAngle(move.angle_deg)} when let go</Box>
+          <Box sx={{ fontSize: 20 }}>for {sayAngle(move.angle_deg)} when let go{move.finish_deg != null && `; left open, ${sayAngle(move.finish_deg)} in its place`}</Box>
         </Box>
       </Box>
       {(isNext || made) && (

@@ -95,7 +95,7 @@ function OwnForm({ shelf, catalogue, draft, onClose, onKept }: { shelf: OwnShelf
           return field.kind === "pick" ? (
             <Pick key={field.name} label={field.label} value={value} options={picksOf(catalogue, field.picks ?? "")} onChange={set} />
           ) : (
-            <Field key={field.name} label={field.label} text={value} placeholder={field.example} takes={field.kind === "length" || field.kind === "room" ? "length" : undefined} onText={set} />
+            <Field key={field.name} label={field.label} text={value} placeholder={field.optional ? `${field.example}, or blank` : field.example} takes={field.kind === "length" || field.kind === "room" ? "length" : undefined} onText={set} />
           );
         })}
         <Box sx={{ fontSize: 14, color: "var(--second)", mt: 1 }}>It is marked as the shop’s own wherever it is used. A bare figure is in millimetres.</Box>

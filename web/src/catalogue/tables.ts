@@ -108,8 +108,8 @@ export function tablesOf(c: Catalogue): Table[] {
     {
       id: "benders",
       name: "Benders",
-      columns: ["tool", "tube", "radius", "up to"],
-      rows: c.benders.map((r) => ({ id: r.id, cells: [r.name, r.size, r.radius_mm == null ? "any" : mm(r.radius_mm), `${r.greatest_angle_deg}°`], source: r.source })),
+      columns: ["tool", "kind", "tube", "radius", "up to"],
+      rows: c.benders.map((r) => ({ id: r.id, cells: [r.name, c.tool_kinds.find((k) => k.id === r.kind)?.mount ?? "", r.size, r.radius_mm == null ? "any" : mm(r.radius_mm), `${r.greatest_angle_deg}°`], source: r.source })),
     },
     {
       id: "wrenches",

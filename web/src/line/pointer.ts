@@ -8,6 +8,7 @@ export function applyChanges(line: Line, changes: readonly Change[]): Line {
 function set(value: unknown, path: string[], next: unknown): unknown {
   const [step, ...rest] = path;
   if (step === undefined) return next;
+  if (Array.isArray(value) && step === String(value.length)) return [...(value as unknown[]), set(undefined, rest, next)];
   if (Array.isArray(value)) return value.map((item, k) => (String(k) === step ? set(item, rest, next) : item));
   const record = (value ?? {}) as Record<string, unknown>;
   return { ...record, [step]: set(record[step], rest, next) };

@@ -13,6 +13,7 @@ import { sayAngle, sayClock, sayFigure } from "../units";
 import { Clock } from "../strip/Clock";
 import { AtTool } from "./AtTool";
 import { EndsAndStock } from "./EndsAndStock";
+import { GettingIn } from "./GettingIn";
 import { HowExact } from "./HowExact";
 import { TurnArrow } from "./TurnArrow";
 
@@ -112,6 +113,7 @@ export function PlanPanel({ editor, view }: Props) {
                     <Box component="button" sx={figure} title="Show the working" onClick={() => showWorking(`dial-${move.bend}`)}>
                       {sayAngle(move.dial_deg)}
                     </Box>
+                    {move.finish_deg != null && <Box sx={{ fontSize: 13, color: "var(--second)" }}>then {sayAngle(move.finish_deg)}</Box>}
                   </Box>
                 </tr>
               ))}
@@ -133,6 +135,7 @@ export function PlanPanel({ editor, view }: Props) {
           )}
           <AtTool editor={editor} view={view} />
           <EndsAndStock editor={editor} view={view} />
+          <GettingIn editor={editor} />
           <HowExact view={view} unit={line.unit} />
           <CutSum editor={editor} view={view} />
         </>

@@ -41,12 +41,14 @@ class Laid:
 class Freedom:
     """What may still be changed, and how far: the least straights that tool and ends need (`least_mm`,
     one for each straight from end A), the greatest angle, the end that is trimmed at the last, how much
-    longer it may become, and the most that a place, an angle, a clock and the roll at end A change."""
+    longer and shorter it may become, and the most that a place, an angle, a clock and the roll at end A
+    may change."""
 
     least_mm: tuple[float, ...]
     greatest_deg: float
     trimmed: EndName
     spare_mm: float
+    shorter_mm: float = 60.0
     place_mm: float = 60.0
     angle_deg: float = 30.0
     clock_deg: float = 60.0
@@ -56,10 +58,12 @@ class Freedom:
 @record
 class Correction:
     """The part as it will be: what is made stays, the rest is as corrected. `meets` says that end B then
-    is within 1 mm and 1° of its port, `roll_deg` how the finished part is rolled about end A's axis."""
+    is within 1 mm and 1° of its port, `roll_deg` how the finished part is rolled about end A's axis,
+    `longer_mm` how much longer than planned the trimmed end becomes."""
 
     shape: BendList
     roll_deg: float
+    longer_mm: float
     left: Landing
     meets: bool
 
@@ -130,7 +134,7 @@ class _Problem:
             more = min(freedom.angle_deg, freedom.greatest_deg - angle)
             high += [freedom.place_mm, max(more, 0.0), freedom.clock_deg]
         scale += [5.0, 3.0]
-        low += [-freedom.place_mm, -freedom.roll_deg]
+        low += [-max(freedom.shorter_mm, 1e-6), -freedom.roll_deg]
         high += [max(freedom.spare_mm, 1e-6), freedom.roll_deg]
         self.scale, self.low, self.high = np.array(scale), np.array(low), np.array(high)
 
@@ -195,7 +199,7 @@ class _Problem:
             )
         )
         meets = left.off_mm <= MEETS_MM and left.askew_deg <= MEETS_DEG and not short
-        return Correction(shape=shape, roll_deg=told[-1], left=left, meets=meets)
+        return Correction(shape=shape, roll_deg=told[-1], longer_mm=told[-2], left=left, meets=meets)
 
 
 def _rolled(frame: Frame, degrees: float) -> Frame:

@@ -82,6 +82,29 @@ class CornerReadings:
     rows: Annotated[tuple[CornerRow, ...], MaxLen(MOST_ROWS)] = ()
 
 
+@record
+class LeftOpen:
+    """A bend that is bent only to `angle` at first and finished when the line is in its place."""
+
+    bend: Annotated[int, Ge(1), Le(MOST_ROWS)]
+    angle: Angle
+    how: Literal["by hand", "with pliers", "out again, at the tool"] = "by hand"
+
+
+@record
+class Opening:
+    """Something that the line goes through on its way in. `at` is where it sits along the fitted line from
+    end A, `enters` the end that goes in first; `across` its clear width, `deep` how long the passage
+    is (blank: a thin plate), `room` what is free beyond it; blank where nothing is in the way."""
+
+    what: Text = ""
+    at: Length = Length()
+    enters: EndName = "B"
+    across: Length = Length()
+    deep: Length = Length()
+    room: Length = Length()
+
+
 StockForm = Literal["stick", "coil", "folded"]
 
 
@@ -106,6 +129,7 @@ class RigidSpan:
     trim_first: bool = False
     stock: Length = Length()
     stock_form: StockForm = "stick"
+    left_open: Annotated[tuple[LeftOpen, ...], MaxLen(20)] = ()
 
 
 @record
@@ -235,6 +259,7 @@ class Line:
     removal: Removal = Removal()
     open_items: Annotated[tuple[OpenItem, ...], MaxLen(60)] = ()
     finished: bool = False
+    openings: Annotated[tuple[Opening, ...], MaxLen(12)] = ()
     bought: Annotated[tuple[PartReading, ...], MaxLen(40)] = ()
     notes: Annotated[str, MaxLen(4000)] = ""
     set_aside: Annotated[tuple[SetAside, ...], MaxLen(100)] = ()

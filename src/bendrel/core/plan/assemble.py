@@ -28,7 +28,7 @@ from bendrel.core.procedure.steps import EndWork, Step, Stock, build_steps
 from bendrel.core.shape.bends import BendList, Span, bend_spans
 from bendrel.core.shape.centreline import end_frame, pieces, sampled
 from bendrel.core.shape.view import ABOVE, FROM_A, clearest, from_b
-from bendrel.core.units import UnitError
+from bendrel.core.units import UnitError, parse_angle
 
 
 def plan_line(line: Line, kit: Kit) -> Plan:
@@ -132,7 +132,7 @@ def _part(
     uncut: EndName = "B" if span.held == "A" else "A"
     if stock > cut and not span.trim_first and not at[uncut].flared:
         at[uncut] = replace(at[uncut], beyond_mm=at[uncut].beyond_mm + stock - cut)
-    moves = plan_moves(order, chosen, shape, spans, at, span.marks)
+    moves = plan_moves(order, chosen, shape, spans, at, span.marks, open_bends(span, shape))
     figures = working.Figures(
         unit=line.unit,
         tube=chosen.tube,
@@ -169,9 +169,25 @@ def _part(
             "from B": from_b(last.way),
             "above": ABOVE,
         },
-        steps=_build_steps(line, kit, cut, spare, moves, held, b if held is a else a),
+        steps=_build_steps(line, kit, cut, spare, moves, shape, held, b if held is a else a),
         derivations=working.derivations(figures),
     )
+
+
+def open_bends(span: RigidSpan, shape: BendList) -> dict[int, float]:
+    """The bends that are left open for now, by number, and how far they are bent; what cannot be read or
+    is no less than the bend itself is left out."""
+    found: dict[int, float] = {}
+    for item in span.left_open:
+        if item.bend > len(shape.bends):
+            continue
+        try:
+            angle = item.angle.exact_deg or parse_angle(item.angle.text)
+        except UnitError:
+            continue
+        if angle < shape.bends[item.bend - 1].angle_deg:
+            found[item.bend] = angle
+    return found
 
 
 def _order_of(span: RigidSpan, count: int, problems: list[Problem]) -> tuple[Setting, ...]:
@@ -229,6 +245,7 @@ def _build_steps(
     cut_mm: float,
     spare_mm: float,
     moves: tuple[Move, ...],
+    shape: BendList,
     held: EndParts,
     far: EndParts,
 ) -> tuple[Step, ...]:
@@ -255,6 +272,11 @@ def _build_steps(
         spare_mm=spare_mm,
         bends=len(moves),
         changes=sum(one.held != two.held for one, two in pairwise(moves)),
+        finishes=tuple(
+            f"bend {item.bend} to {shape.bends[item.bend - 1].angle_deg:g}° {item.how}"
+            for item in span.left_open
+            if item.bend in open_bends(span, shape)
+        ),
         stock=Stock(
             form=span.stock_form,
             straighten_mm=kit.limits["straighten_mm"].value,

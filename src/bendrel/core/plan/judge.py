@@ -11,6 +11,7 @@ from bendrel.core.plan.judge_look import judge_look
 from bendrel.core.plan.judge_measure import judge_measure
 from bendrel.core.plan.judge_pieces import judge_pieces
 from bendrel.core.plan.judge_pressure import judge_pressure
+from bendrel.core.plan.judge_route import judge_route
 from bendrel.core.plan.judge_section import judge_section
 from bendrel.core.plan.judge_service import judge_service
 from bendrel.core.plan.judge_shape import judge_shape
@@ -25,6 +26,7 @@ def judge(case: Case, looked: Looked, measured: Measured, removed: Removed, chos
         *judge_measure(case, measured),
         *judge_shape(case),
         *judge_section(case),
+        *judge_route(case),
         *judge_ends(case),
         *judge_service(case),
         *judge_pressure(case, chosen),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from itertools import pairwise
 from math import sqrt
 
@@ -10,7 +10,6 @@ from bendrel.core.bending.moves import Setting, parse_order, usual_order
 from bendrel.core.findings import EndName
 from bendrel.core.fitup.asbuilt import Departure, MadeBend, Misread, as_built, leg_mm
 from bendrel.core.fitup.correction import (
-    Correction,
     Freedom,
     Laid,
     best_tweak,
@@ -19,8 +18,9 @@ from bendrel.core.fitup.correction import (
     shape_from,
 )
 from bendrel.core.fitup.exactness import Zone
-from bendrel.core.fitup.landing import Landing, landing
+from bendrel.core.fitup.landing import Landing
 from bendrel.core.line.document import Line
+from bendrel.core.plan.assemble import open_bends
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Move, Part, shape_of
@@ -29,6 +29,7 @@ from bendrel.core.plan.ways_out import Standing, WayOut, ways_out
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList, bend_spans
 from bendrel.core.shape.centreline import sampled
+from bendrel.core.shape.vectors import rotated
 from bendrel.core.units import Unit, format_length
 
 
@@ -78,16 +79,21 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
     done = [item.bend - 1 for item in made if item.bend <= count]
     now = shape_from(laid)
     zone = hand_zone(line, kit, chosen)
-    as_it_is = landing(now, planned)
-    near = as_it_is.off_mm <= NEAR_MM and as_it_is.askew_deg <= NEAR_DEG
     freedom = _freedom(line, chosen, part, planned)
-    fixed = Correction(shape=now, roll_deg=0.0, left=as_it_is, meets=True)
-    found = fixed if near or not done else correct(laid, planned, done, freedom)
+    # the nut at A lets the part be rolled, and its last end is trimmed: that much is free in any case
+    fitted = correct(laid, planned, range(count), freedom)
+    as_it_is = fitted.left
+    near = as_it_is.off_mm <= NEAR_MM and as_it_is.askew_deg <= NEAR_DEG
+    found = fitted if near or not done else correct(laid, planned, done, freedom)
     meets = found.meets or near
     shape = found.shape
     rest = [setting for setting in order if setting.bend not in done]
-    departs = _departs(planned, shape)
-    moves = _moves(order, chosen, part, shape, done, span.marks)
+    departs = _departs(planned, shape, found.roll_deg)
+    # the cut ends stay where they are: what becomes longer has so much less beyond its rim
+    beyond = dict(part.beyond_mm)
+    beyond[freedom.trimmed] -= found.longer_mm
+    ahead = found.longer_mm if freedom.trimmed == "A" else 0.0
+    moves = _moves(order, chosen, part, shape, done, span.marks, open_bends(span, shape), beyond)
     return Remade(
         departures=built.departures,
         misread=built.misread,
@@ -98,8 +104,8 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
         changed=not near and bool(done) and bool(rest),
         roll_deg=found.roll_deg,
         moves=moves,
-        next=_next(rest, moves, shape, done, part),
-        changes=tuple(_changes(line.unit, laid, laid_out(shape), rest)),
+        next=_next(rest, moves, shape, done, part, ahead),
+        changes=tuple(_changes(line.unit, laid, laid_out(shape), rest, ahead, found.longer_mm)),
         departs_mm=departs,
         ways=ways_out(
             Standing(
@@ -146,13 +152,20 @@ def _freedom(line: Line, chosen: Choices, part: Part, planned: BendList) -> Free
     ]
     least = (rooms[0], *[tool.least_between_mm] * (count - 1), rooms[1])
     trimmed: EndName = "B" if line.spans[0].held == "A" else "A"
-    loose = part.beyond_mm[trimmed] - (part.end_b if trimmed == "B" else part.end_a).allowance_mm
+    end = part.end_b if trimmed == "B" else part.end_a
+    flared = end.order == "before"
+    loose = 0.0 if flared else part.beyond_mm[trimmed] - end.allowance_mm
     return Freedom(
         least_mm=least if count else (0.0,),
         greatest_deg=tool.greatest_angle_deg,
         trimmed=trimmed,
         spare_mm=max(0.0, loose),
+        shorter_mm=0.0 if flared else TRIM_MM,
     )
+
+
+TRIM_MM = 60.0
+"""The most that an end is trimmed shorter than planned to bring it home."""
 
 
 def _moves(
@@ -162,15 +175,18 @@ def _moves(
     shape: BendList,
     done: Sequence[int],
     style: str,
+    opened: Mapping[int, float],
+    beyond_mm: Mapping[EndName, float],
 ) -> tuple[Move, ...]:
-    """The moves of all bends on the tube as it is now, those that are made left out."""
+    """The moves of all bends on the tube as it is now, those that are made left out. `beyond_mm` is what
+    lies beyond the rims as they will be."""
     at = {
-        end.end: Origin(flared=end.order == "before", beyond_mm=part.beyond_mm[end.end])
+        end.end: Origin(flared=end.order == "before", beyond_mm=beyond_mm[end.end])
         for end in (part.end_a, part.end_b)
     }
     in_hand = [Setting(bend=k, held=_held_of(order, k)) for k in done]
     whole = (*in_hand, *(setting for setting in order if setting.bend not in done))
-    return plan_moves(whole, chosen, shape, bend_spans(shape), at, style)[len(in_hand) :]
+    return plan_moves(whole, chosen, shape, bend_spans(shape), at, style, opened)[len(in_hand) :]
 
 
 def _held_of(order: Sequence[Setting], bend: int) -> EndName:
@@ -178,39 +194,49 @@ def _held_of(order: Sequence[Setting], bend: int) -> EndName:
 
 
 def _next(
-    rest: Sequence[Setting], moves: Sequence[Move], shape: BendList, done: Sequence[int], part: Part
+    rest: Sequence[Setting],
+    moves: Sequence[Move],
+    shape: BendList,
+    done: Sequence[int],
+    part: Part,
+    ahead_mm: float,
 ) -> NextBend | None:
+    """The next bend on the tube as it was laid out: `ahead_mm` is how far rim A has moved outwards."""
     if not rest:
         return None
     laid, k = laid_out(shape), rest[0].bend
+    starts = tuple(start - ahead_mm for start in laid.starts_mm)
+    length = part.developed_mm
     leg = leg_mm(
         k,
         rest[0].held,
         done,
-        laid.starts_mm,
+        starts,
         laid.angles_deg,
         laid.radii_mm,
-        laid.length_mm,
+        length,
         part.beyond_mm,
         part.od_mm,
     )
     return NextBend(
         move=moves[0],
-        start_mm=laid.starts_mm[k],
+        start_mm=starts[k],
         angle_deg=laid.angles_deg[k],
         clock_deg=laid.clocks_deg[k],
         leg_mm=leg,
     )
 
 
-def _changes(unit: Unit, was: Laid, now: Laid, rest: Sequence[Setting]) -> list[str]:
+def _changes(
+    unit: Unit, was: Laid, now: Laid, rest: Sequence[Setting], ahead_mm: float, longer_mm: float
+) -> list[str]:
     said = []
     for setting in rest:
         k = setting.bend
         parts = []
         angle = now.angles_deg[k] - was.angles_deg[k]
         turn = now.clocks_deg[k] - was.clocks_deg[k]
-        along = now.starts_mm[k] - was.starts_mm[k]
+        along = now.starts_mm[k] - ahead_mm - was.starts_mm[k]
         if abs(angle) >= 0.1:
             parts.append(f"{now.angles_deg[k]:.1f}° instead of {was.angles_deg[k]:.1f}°")
         if abs(turn) >= 0.2:
@@ -222,7 +248,7 @@ def _changes(unit: Unit, was: Laid, now: Laid, rest: Sequence[Setting]) -> list[
             )
         if parts:
             said.append(f"Bend {k + 1}: {', '.join(parts)}.")
-    longer = now.length_mm - was.length_mm
+    longer = longer_mm
     if abs(longer) >= (0.4 if unit == "in" else 0.3):
         said.append(
             f"The end is trimmed {format_length(abs(longer), unit)} {'longer' if longer > 0 else 'shorter'}."
@@ -230,11 +256,12 @@ def _changes(unit: Unit, was: Laid, now: Laid, rest: Sequence[Setting]) -> list[
     return said
 
 
-def _departs(planned: BendList, shape: BendList) -> float:
+def _departs(planned: BendList, shape: BendList, roll_deg: float) -> float:
     """The most that the new route is away from the old one: vertex to nearest stretch."""
     old = [point for _, point in sampled(planned, 15.0)]
     most = 0.0
-    for _, p in sampled(shape, 15.0):
+    for _, point in sampled(shape, 15.0):
+        p = rotated(point, (1.0, 0.0, 0.0), roll_deg)
         least = float("inf")
         for a, b in pairwise(old):
             way = [b[i] - a[i] for i in range(3)]

@@ -55,7 +55,8 @@ class Move:
 
     `feed_mm` is how far the tube goes on from the mark before to this one, away from the person; None at
     the first bend and wherever the other end comes into the clamp. `allowance_mm` is what lies between
-    the place that is measured from and the finished rim.
+    the place that is measured from and the finished rim. `angle_deg` and `dial_deg` are what is bent
+    now; `finish_deg` the angle it gets in its place, None where it is bent whole at once.
 
     `mark_mm` is measured along the tube from the held end as `measured_from` says; `strip_mm` is
     the same place from end A's finished end. A corner mark that does not exist is None.
@@ -76,6 +77,7 @@ class Move:
     clock_deg: float
     angle_deg: float
     dial_deg: float
+    finish_deg: float | None = None
 
 
 @record

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from bendrel.core.bending.marks import mark_bend
 from bendrel.core.bending.moves import Setting, tube_turns
@@ -42,8 +43,10 @@ def plan_moves(
     spans: tuple[Span, ...],
     at: Mapping[EndName, Origin],
     style: str,
+    left_open: Mapping[int, float] | None = None,
 ) -> tuple[Move, ...]:
-    """One move a bend, in `order`. Lengths in mm, angles in degrees."""
+    """One move a bend, in `order`. Lengths in mm, angles in degrees. `left_open` has the bends (by number
+    from 1) that are bent only so far for now."""
     clocks = shape.clocks_deg
     made: list[Move] = []
     for setting, turn in zip(order, tube_turns(clocks, order), strict=True):
@@ -65,6 +68,8 @@ def plan_moves(
         from_rim = None if mark is None else mark - allowance
         if from_rim is not None and held == "B":
             from_rim = shape.developed_mm - from_rim
+        open_to = (left_open or {}).get(setting.bend + 1)
+        now = bend if open_to is None else replace(bend, angle_deg=open_to)
         before = made[-1] if made and made[-1].held == held else None
         made.append(
             Move(
@@ -81,8 +86,9 @@ def plan_moves(
                 turn_deg=turn,
                 turn_words=turn_words(turn, held, first=not made, over=bool(made) and before is None),
                 clock_deg=clocks[setting.bend] % 360.0,
-                angle_deg=bend.angle_deg,
-                dial_deg=dial_for(chosen, bend),
+                angle_deg=now.angle_deg,
+                dial_deg=dial_for(chosen, now),
+                finish_deg=None if now is bend else bend.angle_deg,
             )
         )
     return tuple(made)

@@ -65,9 +65,10 @@ def build_steps(
     tests: tuple[str, ...],
     changes: int = 0,
     stock: Stock = Stock(),
+    finishes: tuple[str, ...] = (),
 ) -> tuple[Step, ...]:
     """All steps for one rigid piece, `held` being the end that the marks are taken from."""
-    return tuple(_steps(cut_mm, spare_mm, bends, changes, stock, held, far, unit, tests))
+    return tuple(_steps(cut_mm, spare_mm, bends, changes, stock, finishes, held, far, unit, tests))
 
 
 def _steps(
@@ -76,6 +77,7 @@ def _steps(
     bends: int,
     changes: int,
     stock: Stock,
+    finishes: tuple[str, ...],
     held: EndWork,
     far: EndWork,
     unit: Unit,
@@ -153,6 +155,12 @@ def _steps(
             why="A turn the wrong way makes a mirror image, which is scrap.",
         )
     left_on = 0.0 if stock.trim_first else spare_mm
+    if finishes:
+        yield Step(
+            kind="fit",
+            text=f"Through its openings, then finish in place: {'; '.join(finishes)}.",
+            why="Bent whole it would not go through.",
+        )
     yield Step(kind="fit", text="Trial fit. Correct small misses before the last flare.")
     if held.leave_long_mm > 0:
         yield Step(

@@ -35,7 +35,7 @@ def upgrade() -> None:
         sa.Column("id", sa.String(32), primary_key=True),
         sa.Column("tube", sa.String(80), nullable=False),
         sa.Column("form", sa.String(12), nullable=False),
-        sa.Column("length_mm", sa.Float, nullable=False),
+        sa.Column("length_mm", sa.Double, nullable=False),
         sa.Column("count", sa.Integer, nullable=False),
         sa.Column("label", sa.String(20), nullable=False),
         sa.Column("finished", sa.String(120), nullable=False),

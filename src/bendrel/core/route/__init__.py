@@ -1,0 +1,1 @@
+"""Where the line runs on the machine, and how it gets there."""
