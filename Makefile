@@ -55,14 +55,14 @@ lint: $(VENV)/.installed-dev web/node_modules/.installed types-current
 	cd web && npm run --silent types && npm run --silent lint
 
 check: lint
-	$(BIN)/python -m pytest -m "not browser"
+	$(BIN)/python -m pytest -n 2 -m "not browser"
 
 chromium:
 	@command -v chromium >/dev/null || { apt-get update -qq && apt-get install -y -qq chromium >/dev/null; } \
 	  || { echo "Chromium is missing: install Debian's package chromium"; exit 1; }
 
 test: lint web chromium
-	$(BIN)/python -m pytest
+	$(BIN)/python -m pytest -n 2
 
 bench: $(VENV)/.installed-dev
 	$(BIN)/python -m pytest tests/bench --benchmark-only --benchmark-columns=median,min,max,rounds -s

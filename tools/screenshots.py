@@ -17,7 +17,8 @@ sys.path.insert(0, str(ROOT))
 from tests.browser.conftest import CHROMIUM_FLAGS, free_port  # noqa: E402
 
 SOUND, WRONG = "Rear axle, left", "Front left, as sketched (cannot be made)"
-COOLER = "Pump gearbox to cooler"
+COOLER, HAIRPIN = "Pump gearbox to cooler", "Steering tank drop, with hairpin"
+HALF_MADE = "Rear axle, right"
 
 
 def open_line(page: Page, name: str, stage: str) -> None:
@@ -57,10 +58,6 @@ def take(page: Page) -> None:
     shoot(page, "findings")
     open_line(page, COOLER, "choose")
     shoot(page, "choose")
-    open_line(page, SOUND, "choose")
-    page.get_by_role("button", name="Compare choices…").click()
-    page.get_by_role("button", name="Take double-wall steel").first.wait_for()
-    shoot(page, "compare")
     look_up(page)
     page.goto("/tools?bender=lever_8mm")
     page.get_by_role("button", name="Reckon with it").wait_for()
@@ -70,9 +67,14 @@ def take(page: Page) -> None:
     shoot(page, "plan")
     open_line(page, SOUND, "make")
     shoot(page, "make")
-    page.goto("/standins")
-    page.get_by_role("heading", name="Simulated gauges").wait_for()
-    shoot(page, "standins")
+    open_line(page, HAIRPIN, "plan")
+    page.locator("[data-order='blocked']").wait_for()
+    page.get_by_role("group", name="See the swing of a move").get_by_role("button", name="3").click()
+    page.get_by_role("slider", name="Swing").wait_for()
+    shoot(page, "swing")
+    page.goto("/stock")
+    page.locator("[data-stock]").first.wait_for()
+    shoot(page, "stock")
     misread(page)
 
 
@@ -125,8 +127,12 @@ def main() -> None:
 
 
 def take_night(page: Page) -> None:
-    open_line(page, "Fuel feed, tank to filter", "measure")
-    shoot(page, "corner-points-night")
+    page.goto("/")
+    page.get_by_role("link", name=HALF_MADE).click()
+    page.wait_for_selector("svg [data-bend]")
+    page.goto(f"{page.url.split('/lines/')[0]}/lines/{page.url.split('/lines/')[1].split('/')[0]}/bench")
+    page.locator("[data-meets]").wait_for()
+    shoot(page, "bench-night")
 
 
 def sheet(page: Page) -> None:

@@ -180,7 +180,9 @@ def test_an_order_is_followed_by_marks_turns_and_the_swing():
     assert view.standings[0].deg == 0
     assert view.standings[-1].deg == pytest.approx(shape_of(part).bends[3].angle_deg)
     wrong = replace(LINE, spans=(replace(LINE.spans[0], order="A1 A1"),))
-    assert plan_line(wrong, KIT).problems[0].path == "/spans/0/order"
+    told = plan_line(wrong, KIT)
+    assert told.problems[0].path == "/spans/0/order"
+    assert [m.bend for m in told.part.moves] == [1, 2, 3, 4], "one after the other until it is put right"
 
 
 def test_bending_off_the_whole_stick_moves_the_marks_from_that_end():

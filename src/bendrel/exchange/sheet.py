@@ -177,9 +177,11 @@ def _table(canvas: Canvas, part: Part, unit: Unit, y: float) -> float:
         return y
     origin = "flared rim" if part.moves[0].measured_from == "flared_rim" else "cut end"
     style = {"start": "start of bend", "middle": "middle of bend", "corner": "corner less take-up"}
+    first = part.moves[0].held
+    over = " until it is changed over" if any(move.held != first for move in part.moves) else ""
     said = (
-        f"Marks from the {origin} at end {part.held_end} ({style[part.mark_style]}), "
-        f"bends in the order they are made, end {part.held_end} towards you"
+        f"Marks from the {origin} at end {first} ({style[part.mark_style]}), "
+        f"bends in the order they are made, end {first} towards you{over}"
     )
     text_at(canvas, LEFT, y - 5.5 * MM, said, BOLD, 9)
     y -= 10 * MM
@@ -201,12 +203,15 @@ def _cells(part: Part, move: Move, unit: Unit) -> tuple[str, ...]:
     bend = part.bends[move.bend - 1]
     mark = "none" if move.mark_mm is None else format_length(move.mark_mm, unit)
     words = move.turn_words.split(", end")[0]
+    angle = format_angle(move.angle_deg)
+    if move.finish_deg is not None:  # left open now, finished in its place
+        angle += f" › {format_angle(move.finish_deg)}"
     return (
         str(move.bend),
         mark,
         words,
         format_clock(move.clock_deg),
-        format_angle(move.angle_deg),
+        angle,
         format_angle(move.dial_deg),
         format_length(bend.straight_mm, unit),
         format_length(bend.radius_mm, unit),

@@ -103,12 +103,12 @@ def _check_ruler(canvas: Canvas) -> None:
     y = 9.0
     canvas.setStrokeColor(INK)
     canvas.setLineWidth(0.4)
-    for start, length, parts, unit in ((LEFT_MM, 100.0, 10, "100 mm"), (LEFT_MM + 130.0, 101.6, 4, "4 in")):
+    for start, length, parts, unit in ((LEFT_MM, 100.0, 10, "100 mm"), (LEFT_MM + 145.0, 101.6, 4, "4 in")):
         canvas.line(start * MM, y * MM, (start + length) * MM, y * MM)
         for k in range(parts + 1):
             x = start + length * k / parts
             canvas.line(x * MM, y * MM, x * MM, (y + (4 if k in (0, parts) else 2.5)) * MM)
-        text_at(canvas, (start + length + 2) * MM, y * MM, f"must measure {unit}", TEXT, 8, SECOND)
+        text_at(canvas, (start + length - 22) * MM, (y - 4) * MM, f"must measure {unit}", TEXT, 8, SECOND)
 
 
 def _stretch(
@@ -137,7 +137,7 @@ def _stretch(
     for edge in stretch:
         _cross(canvas, x(edge), (top_mm + 3) * MM)
         _cross(canvas, x(edge), (bottom - 3) * MM)
-    text_at(canvas, x(start) + 2, (top_mm + 2) * MM, format_length(start, line.unit), LABEL, 8, SECOND)
+    text_at(canvas, x(start) + 4 * MM, (top_mm + 2) * MM, format_length(start, line.unit), LABEL, 8, SECOND)
     row = 0
     for mark in marks:
         if not start - 1e-6 <= mark.at_mm <= end + 1e-6:
@@ -156,7 +156,7 @@ def _stretch(
         canvas.setFont(BOLD, 8)
         said = f"{mark.text} · {format_length(mark.at_mm, line.unit)}"
         draw = canvas.drawRightString if room else canvas.drawString
-        draw(x(mark.at_mm) + (-1.5 if room else 1.5), below * MM, said)
+        draw(x(mark.at_mm) + (-3 if room else 3) * MM, below * MM, said)
 
 
 def _cross(canvas: Canvas, x: float, y: float) -> None:

@@ -3,7 +3,9 @@ import Button from "@mui/material/Button";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { NotHere } from "../app/NotHere";
+import { useMode } from "../theme/mode";
 import { condensed } from "../theme/theme";
+import { Segments } from "../ui/Segments";
 import { BEND_FORM, BendStep } from "./BendStep";
 import { Compare } from "./Compare";
 import { Finish } from "./Finish";
@@ -30,6 +32,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
   const [at, setAt] = useState<number | null>(null);
   const [comparing, setComparing] = useState(false);
   const [now, setNow] = useState(Date.now());
+  const { mode, setMode } = useMode();
   const navigate = useNavigate();
   const index = at ?? (first < 0 ? steps.length : first);
   const step = steps[index];
@@ -73,6 +76,15 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
         <Box component="h1" sx={{ m: 0, flex: 1, minWidth: 0, font: `600 24px ${condensed}`, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
           {making.document.name}
         </Box>
+        <Segments
+          label="Light"
+          value={mode}
+          options={[
+            { value: "day", text: "day" },
+            { value: "night", text: "night" },
+          ]}
+          onChange={setMode}
+        />
         <Box sx={{ font: `600 24px ${condensed}` }}>{minutes} min</Box>
         {!ended && (
           <Button onClick={() => keep(toggled)} aria-keyshortcuts="t" sx={{ minHeight: 48, minWidth: 140, fontSize: 20, ...(running(making.state) ? { background: "var(--ink)", color: "var(--paper)" } : {}) }}>

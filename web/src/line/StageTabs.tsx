@@ -76,7 +76,8 @@ function standing(stage: StageName, view: PlanView, editor: LineEditor): string 
   const choices = open.filter((finding) => CHOICES.test(finding.code)).length;
   const rest = open.length - choices;
   if (stage === "measure") {
-    if (plan.problems.length > 0) return `${plan.problems.length} to finish`;
+    const unread = plan.problems.filter((problem) => problem.path !== "/spans/0/order").length;
+    if (unread > 0) return `${unread} to finish`;
     const count = plan.part?.bends.length ?? 0;
     return count === 1 ? "1 bend" : `${count} bends`;
   }

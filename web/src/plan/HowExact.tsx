@@ -45,7 +45,7 @@ export function HowExact({ view, unit }: { view: PlanView; unit: Unit }) {
       </Box>
       <Box sx={{ fontSize: 13, color: "var(--second)" }}>
         {exact.parts.toLocaleString("en")} parts made on paper; spread {exact.spread.angle_deg.toFixed(2)}°, plane {exact.spread.rotation_deg.toFixed(2)}°, marks {exact.spread.straight_mm.toFixed(2)} mm, radius{" "}
-        {exact.spread.radius_mm.toFixed(2)} mm; {exact.spread.readings === 0 ? "common practice, no readings of your own yet" : `${exact.spread.readings} readings of your own in it`}.
+        {exact.spread.radius_mm.toFixed(2)} mm; {exact.spread.readings === 0 ? "common practice, no readings of your own yet" : `${exact.spread.readings} ${exact.spread.readings === 1 ? "reading" : "readings"} of your own in it`}.
       </Box>
       {section && (
         <Box data-section={shown + 1} sx={{ mt: 1 }}>

@@ -32,7 +32,6 @@ function ToolBody({ catalogue, bender }: { catalogue: Catalogue; bender: string 
   const kind = catalogue.tool_kinds.find((item) => item.id === row?.kind);
   if (!row || !kind || row.radius_mm == null) return null;
   const size = (own: number | null | undefined, times: number) => sayLength(own ?? times * (row.radius_mm ?? 0), "mm");
-  const { bench } = catalogue;
   const parts = [
     kind.behind > 0 && `body ${size(row.behind_mm, kind.behind)} behind the zero, ${size(row.beside_mm, kind.wide)} wide`,
     kind.lever > 0 && `lever ${size(row.lever_mm, kind.lever)}`,
@@ -45,19 +44,13 @@ function ToolBody({ catalogue, bender }: { catalogue: Catalogue; bender: string 
         {parts.length > 0 && `: ${parts.join(", ")}`}. Grips {sayLength(row.least_before_first_mm, "mm")} before a bend, {sayLength(row.least_between_mm, "mm")} between bends; up to {row.greatest_angle_deg}°.
       </Box>
       <SourceLine source={kind.source} />
-      {kind.mount !== "in the hands" && (
-        <Box sx={{ mt: 0.5 }}>
-          Stands on {bench.name}: top {sayLength(bench.ahead_mm, "mm")} ahead of the zero, {sayLength(bench.behind_mm, "mm")} behind, {sayLength(bench.far_mm, "mm")} away from you; {sayLength(bench.floor_mm, "mm")} high
-          {bench.wall_mm != null && `, a wall ${sayLength(bench.wall_mm, "mm")} from the zero`}.
-          <SourceLine source={bench.source} />
-        </Box>
-      )}
     </Box>
   );
 }
 
 /** The flaring tools, and the shop's own tools and bench. */
 function OwnTools({ catalogue }: { catalogue: Catalogue }) {
+  const { bench } = catalogue;
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(300px, 1fr))", columnGap: 5, mt: 4 }}>
       <Box component="section" aria-label="Flaring tools">
@@ -66,7 +59,7 @@ function OwnTools({ catalogue }: { catalogue: Catalogue }) {
         </Box>
         {catalogue.flarers.map((tool) => (
           <Box key={tool.id} sx={{ py: 0.5, borderBottom: "1px solid var(--rule)" }}>
-            {tool.name}, {tool.use}: {tool.forms.join(", ")}; holds {sayLength(tool.grip_mm, "mm")} behind the flare
+            {tool.name}, {tool.use === "bench" ? "at the bench" : tool.use}: {tool.forms.join(", ")}; holds {sayLength(tool.grip_mm, "mm")} behind the flare
             <SourceLine source={tool.source} />
           </Box>
         ))}
@@ -76,7 +69,12 @@ function OwnTools({ catalogue }: { catalogue: Catalogue }) {
         <Box component="h2" sx={{ m: 0, font: `600 20px ${condensed}`, borderBottom: "2px solid var(--ink)", mb: 1 }}>
           Bench
         </Box>
-        <Box sx={{ color: "var(--second)" }}>The newest bench of your own is the one that orders of bends are tried on.</Box>
+        <Box>
+          {bench.name}: top {sayLength(bench.ahead_mm, "mm")} ahead of the zero, {sayLength(bench.behind_mm, "mm")} behind, {sayLength(bench.far_mm, "mm")} away from you, {sayLength(bench.near_mm, "mm")} towards you; {sayLength(bench.floor_mm, "mm")} high
+          {bench.wall_mm != null && `, a wall ${sayLength(bench.wall_mm, "mm")} from the zero`}
+        </Box>
+        <SourceLine source={bench.source} />
+        <Box sx={{ color: "var(--second)", mt: 0.5 }}>Orders of bends are tried on it; the newest of your own is used.</Box>
         <OwnEntries shelf="benches" catalogue={catalogue} />
       </Box>
       <Box component="section" aria-label="Benders of our own">

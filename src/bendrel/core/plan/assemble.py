@@ -7,7 +7,7 @@ from dataclasses import replace
 from itertools import pairwise
 
 from bendrel.core.bending.calibration import calibrated
-from bendrel.core.bending.moves import OrderError, Setting, parse_order, usual_order
+from bendrel.core.bending.moves import Setting
 from bendrel.core.findings import SEVERITY_ORDER, EndName, Finding
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import Line, LineEnd, RigidSpan
@@ -22,7 +22,7 @@ from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.looked import look_at
 from bendrel.core.plan.measured import measure
 from bendrel.core.plan.model import Move, Part, Plan, PlannedBend, Term
-from bendrel.core.plan.moves import origins, plan_moves
+from bendrel.core.plan.moves import order_of, origins, plan_moves
 from bendrel.core.plan.removed import judge_removal
 from bendrel.core.procedure.steps import EndWork, Step, Stock, build_steps
 from bendrel.core.shape.bends import BendList, Span, bend_spans
@@ -50,10 +50,11 @@ def plan_line(line: Line, kit: Kit) -> Plan:
     if spare is not None:
         lengths[f"{SPAN}/spare"] = spare
     measured = measure(line, kit, read.read)
-    order = _order_of(span, len(read.shape.bends) if read.shape else 0, problems)
     if read.shape is None or spare is None or stock is None or problems:
         return _without_part(line, kit, problems, lengths)
     shape = read.shape
+    order, unread = order_of(span, len(shape.bends))
+    wrong = (Problem(path=f"{SPAN}/order", message=unread),) if unread else ()
     straights = shape.straights_mm
     a = end_parts(line, kit, chosen, "A", straights[0], uses["A"], longs["A"] or 0.0)
     b = end_parts(line, kit, chosen, "B", straights[-1], uses["B"], longs["B"] or 0.0)
@@ -64,7 +65,7 @@ def plan_line(line: Line, kit: Kit) -> Plan:
     return Plan(
         rules_version=kit.rules_version,
         part=part,
-        problems=follows.problems,
+        problems=(*follows.problems, *wrong),
         lengths_mm=lengths,
         looked=looked,
         measured=measured,
@@ -188,18 +189,6 @@ def open_bends(span: RigidSpan, shape: BendList) -> dict[int, float]:
         if angle < shape.bends[item.bend - 1].angle_deg:
             found[item.bend] = angle
     return found
-
-
-def _order_of(span: RigidSpan, count: int, problems: list[Problem]) -> tuple[Setting, ...]:
-    """The order that was asked for, or one after the other away from the held end."""
-    if not span.order.strip():
-        return usual_order(count, span.held)
-    try:
-        return parse_order(span.order, count)
-    except OrderError as error:
-        if not problems:  # while the readings are being typed, the order waits
-            problems.append(Problem(path=f"{SPAN}/order", message=str(error)))
-        return ()
 
 
 def _planned_bends(shape: BendList, spans: tuple[Span, ...]) -> tuple[PlannedBend, ...]:

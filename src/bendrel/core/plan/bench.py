@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 
 from bendrel.core.bending.body import Block, surroundings
-from bendrel.core.bending.moves import Setting, parse_order, usual_order, written_order
+from bendrel.core.bending.moves import written_order
 from bendrel.core.bending.order import Bendable, Blocked, OrderFound, find_order, follow, reversed_list
 from bendrel.core.bending.swing import swung
 from bendrel.core.findings import Change, EndName, Finding, Fix, Where
@@ -15,6 +15,7 @@ from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.case import SPAN
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Part, shape_of
+from bendrel.core.plan.moves import order_of
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
 from bendrel.core.shape.vectors import Vector
@@ -77,7 +78,7 @@ def at_bench(line: Line, kit: Kit, part: Part) -> AtBench:
     bender, kind = kit.benders[span.bender], kit.tool_kinds[kit.benders[span.bender].kind]
     shape = shape_of(part)
     tried = bendable(line, kit, part, shape)
-    order = _order(line, len(shape.bends))
+    order = order_of(line.spans[0], len(shape.bends))[0]
     stuck = follow(tried, order)
     proposal, found = None, None
     other, joint = None, None
@@ -107,7 +108,7 @@ def order_findings(line: Line, kit: Kit, part: Part) -> tuple[Finding, ...]:
     """Only whether the order in use can be made, without looking for another: for the board, the sheet
     and the command line."""
     tried = bendable(line, kit, part, shape_of(part))
-    stuck = follow(tried, _order(line, len(part.bends)))
+    stuck = follow(tried, order_of(line.spans[0], len(part.bends))[0])
     if stuck is None:
         return ()
     bend, reason = part.bends[stuck.bend], told(stuck)
@@ -145,11 +146,6 @@ def told(item: Blocked) -> str:
     if contact.side == "clamped":
         return f"{name}: the clamped side lies against {thing}, {contact.along_mm:.0f} mm from the tool"
     return f"{name}: at {contact.at_deg:.0f}° the tube hits {thing}, {contact.along_mm:.0f} mm from the tool"
-
-
-def _order(line: Line, count: int) -> tuple[Setting, ...]:
-    span = line.spans[0]
-    return parse_order(span.order, count) if span.order.strip() else usual_order(count, span.held)
 
 
 def _propose(
@@ -345,7 +341,7 @@ FRAMES = 24
 def swing_view(line: Line, kit: Kit, part: Part, move: int) -> SwingView:
     """Move `move` (1 is the first) as it swings. Raises IndexError where there is no such move."""
     shape = shape_of(part)
-    order = _order(line, len(shape.bends))
+    order = order_of(line.spans[0], len(shape.bends))[0]
     setting = order[move - 1]
     tried = bendable(line, kit, part, shape)
     made = sum(1 << s.bend for s in order[: move - 1])

@@ -29,7 +29,7 @@ def judge_route(case: Case) -> Iterator[Finding]:
                 severity="caution",
                 code=f"opening_{index + 1}",
                 where=case.whole(),
-                title=f"{_name(opening)[0].upper()}{_name(opening)[1:]} cannot be judged yet",
+                title=f"Opening {index + 1} cannot be judged yet",
                 message=str(error),
                 source=case.kit.advice["openings"].source,
             )
@@ -37,7 +37,7 @@ def judge_route(case: Case) -> Iterator[Finding]:
 
 
 def _name(opening: Opening) -> str:
-    return opening.what.strip() or "the opening"
+    return f"“{opening.what.strip()}”" if opening.what.strip() else "the opening"
 
 
 def _given(reading: Length) -> float | None:

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from itertools import pairwise
 from math import sqrt
 
-from bendrel.core.bending.moves import Setting, parse_order, usual_order
+from bendrel.core.bending.moves import Setting
 from bendrel.core.findings import EndName
 from bendrel.core.fitup.asbuilt import Departure, MadeBend, Misread, as_built, leg_mm
 from bendrel.core.fitup.correction import (
@@ -24,7 +24,7 @@ from bendrel.core.plan.assemble import open_bends
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Move, Part, shape_of
-from bendrel.core.plan.moves import Origin, plan_moves
+from bendrel.core.plan.moves import Origin, order_of, plan_moves
 from bendrel.core.plan.ways_out import Standing, WayOut, ways_out
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList, bend_spans
@@ -73,7 +73,7 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
     planned = shape_of(part)
     span = line.spans[0]
     count = len(planned.bends)
-    order = parse_order(span.order, count) if span.order.strip() else usual_order(count, span.held)
+    order, _ = order_of(span, count)
     built = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm)
     laid = built.laid
     done = [item.bend - 1 for item in made if item.bend <= count]

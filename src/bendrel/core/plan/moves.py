@@ -6,9 +6,10 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from bendrel.core.bending.marks import mark_bend
-from bendrel.core.bending.moves import Setting, tube_turns
+from bendrel.core.bending.moves import OrderError, Setting, parse_order, tube_turns, usual_order
 from bendrel.core.bending.springback import springback_prior
 from bendrel.core.findings import EndName
+from bendrel.core.line.document import RigidSpan
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.ends import EndParts
 from bendrel.core.plan.model import Move
@@ -34,6 +35,17 @@ def origins(ends: tuple[EndParts, EndParts], held: EndName, spare_mm: float) -> 
         beyond = parts.allowance_mm + parts.leave_long_mm + (spare_mm if parts.end != held else 0.0)
         found[parts.end] = Origin(flared=flared, beyond_mm=0.0 if flared else beyond)
     return found
+
+
+def order_of(span: RigidSpan, count: int) -> tuple[tuple[Setting, ...], str]:
+    """The order of `count` bends that the span asks for, and "" ; where it cannot be followed, one after
+    the other away from the held end, and why."""
+    if not span.order.strip():
+        return usual_order(count, span.held), ""
+    try:
+        return parse_order(span.order, count), ""
+    except OrderError as error:
+        return usual_order(count, span.held), str(error)
 
 
 def plan_moves(

@@ -1,0 +1,225 @@
+"""Plan and Make on the real screens: orders, the swing, openings, bench mode, stock and cut lists."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_choosing import copy_of, finding  # noqa: F401
+from tests.browser.test_line import open_line, saved
+
+pytestmark = pytest.mark.browser
+
+SOUND, HAIRPIN = "Rear axle, left", "Steering tank drop, with hairpin"
+
+
+def at_tool(page: Page):
+    return page.get_by_role("region", name="At the tool")
+
+
+def test_the_obvious_order_fails_and_another_is_taken_with_one_click(page: Page, own_line):
+    open_line(page, own_line, "plan")
+    expect(at_tool(page).locator("[data-order='free']")).to_be_visible()
+    page.get_by_label("Order", exact=True).fill("")
+    stop = finding(page, "order_blocked")
+    expect(stop).to_contain_text("fixed handle")
+    swing = page.get_by_role("group", name="See the swing of a move")
+    swing.get_by_role("button", name="6").click()
+    expect(page.get_by_role("alert").filter(has_text="fixed handle")).to_be_visible()
+    slider = page.get_by_role("slider", name="Swing")
+    slider.press("End")
+    expect(slider).to_have_attribute("aria-valuetext", "72 degrees")
+    page.keyboard.press("Escape")
+    expect(slider).to_have_count(0)
+    stop.get_by_role("button", name="Take this order").click()
+    expect(at_tool(page).locator("[data-order='free']")).to_be_visible()
+    expect(page.get_by_label("Order", exact=True)).to_have_value("A1 A2 A3 A4 A6 A5")
+    expect(page.locator("[data-move]").nth(4)).to_have_attribute("data-move", "6")
+    saved(page)
+
+
+def test_an_order_that_names_a_bend_twice_is_refused_in_words(page: Page, own_line):
+    open_line(page, own_line, "plan")
+    page.get_by_label("Order", exact=True).fill("A1 A1 A2")
+    expect(page.get_by_role("alert").filter(has_text="name each of the 6 bends once").first).to_be_visible()
+    page.get_by_label("Order", exact=True).fill("B6 B5 B4 B3 A1 A2")
+    expect(page.locator("[data-move='1']")).to_contain_text("change over to A")
+
+
+def test_a_hairpin_on_the_bench_finds_its_order(page: Page, copy_of):  # noqa: F811
+    open_line(page, copy_of(HAIRPIN), "plan")
+    expect(at_tool(page).locator("[data-order='blocked']")).to_contain_text("bench")
+    at_tool(page).get_by_role("button", name="Take this order").click()
+    expect(at_tool(page).locator("[data-order='free']")).to_be_visible()
+
+
+def test_a_bend_that_does_not_pass_is_left_open_and_finished_in_place(page: Page, own_line):
+    open_line(page, own_line, "plan")
+    page.get_by_role("button", name="Add an opening").click()
+    page.get_by_label("Opening", exact=True).fill("frame rail")
+    page.get_by_label("Sits at, from A").fill("nowhere")
+    expect(finding(page, "opening_1")).to_be_visible()
+    page.get_by_label("Sits at, from A").fill('20"')
+    page.get_by_label("Wide").fill("22 mm")
+    page.get_by_label("Deep").fill("70 mm")
+    stuck = finding(page, "does_not_pass")
+    expect(stuck).to_contain_text("“frame rail”")
+    stuck.get_by_role("button", name=re.compile("Leave it at")).click()
+    expect(page.locator("[data-left-open]")).to_have_count(1)
+    expect(page.locator("[data-move='4']")).to_contain_text("then 90°")
+
+
+def test_ends_and_stock_change_the_cut_and_the_steps(page: Page, own_line):
+    open_line(page, own_line, "plan")
+    ends = page.get_by_role("region", name="Ends and stock")
+    expect(ends).to_contain_text("Two nuts go on")
+    ends.locator("[data-end='A']").get_by_label("The stick’s own flare and nut").check()
+    expect(ends).to_contain_text("One nut goes on")
+    ends.get_by_label("Cut from").select_option("coil")
+    expect(ends).to_contain_text("is for straightening")
+    page.get_by_role("button", name="Make").first.click()
+    expect(page.get_by_text("End A is the stick's own")).to_be_visible()
+
+
+def test_how_exact_it_will_be_and_what_matters_most(page: Page, own_line):
+    open_line(page, own_line, "plan")
+    exact = page.get_by_role("region", name="How exact")
+    expect(exact).to_contain_text("of such parts land within")
+    exact.get_by_role("button", name=re.compile(r"^Bend \d$")).click()
+    expect(page.locator("svg [data-bend]").first).to_be_visible()
+    expect(exact.locator("[data-section]")).to_contain_text("of wall on its back")
+
+
+def step_on(page: Page):
+    """Tick steps with the keyboard until a bend is to be made."""
+    for _ in range(10):
+        heading = page.get_by_role("heading", level=2)
+        if (heading.text_content() or "").startswith("Bend "):
+            return
+        before = page.locator("main").inner_text()
+        page.keyboard.press("Enter")
+        expect(page.locator("main")).not_to_have_text(before)
+
+
+def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_line):
+    open_line(page, own_line, "make")
+    page.get_by_role("button", name="To the bench").click()
+    expect(page.get_by_role("heading", name="Prove the nuts")).to_be_visible()
+    step_on(page)
+    expect(page.get_by_role("heading", name="Bend 1")).to_be_visible()
+    expect(page.locator("[data-figure='dial']")).to_have_text("90.7°")
+    page.get_by_role("button", name="Bent", exact=True).click()
+    expect(page.get_by_role("heading", name="Bend 2")).to_be_visible()
+    page.get_by_label("It came out at").fill("quite a lot")
+    page.get_by_role("button", name="Bent", exact=True).click()
+    expect(page.get_by_role("heading", name="Bend 3")).to_be_visible()
+    page.get_by_role("button", name="7, Bend 2, done").click()
+    expect(page.get_by_role("alert").filter(has_text="angle")).to_be_visible()
+    page.get_by_label("It came out at").fill("42")
+    page.get_by_role("button", name="Keep these readings").click()
+    stands = page.locator("[data-meets='true']")
+    expect(stands).to_contain_text("re-planned, it meets its port")
+    # come back another day
+    page.reload()
+    expect(page.get_by_role("heading", name="Bend 3")).to_be_visible()
+    expect(stands).to_contain_text("re-planned")
+    page.get_by_role("button", name="Compare with the plan").click()
+    expect(page.locator("[data-compare='2']")).to_contain_text("angle −3°")
+
+
+def test_a_finished_part_that_is_off_is_told_which_bend_to_tweak(page: Page, own_line):
+    page.goto(f"/lines/{own_line}/bench")
+    step_on(page)
+    for number in range(1, 7):
+        expect(page.locator("[data-figure='dial']")).to_be_visible()
+        if number == 6:
+            page.get_by_label("It came out at").fill("52")
+        page.get_by_role("button", name="Bent", exact=True).click()
+        if number < 6:
+            expect(page.get_by_role("heading", level=2)).to_have_text(re.compile(r"Bend \d"))
+            expect(page.get_by_label("It came out at")).to_have_value("")
+    expect(page.get_by_role("heading", name="Trial fit")).to_be_visible()
+    page.get_by_role("button", name="Compare with the plan").click()
+    compared = page.get_by_role("region", name="Compared with the plan")
+    expect(compared).to_contain_text("End B will miss its port")
+    expect(compared).to_contain_text(re.compile(r"Bend \d \d+\.\d° (more|less) brings end B"))
+    expect(compared).to_contain_text("Start again")
+
+
+def test_the_time_is_kept_and_booked_and_the_part_ends(page: Page, api, own_line):
+    making = api.post(f"/api/lines/{own_line}/makings").json()
+    steps = api.post("/api/bench/standing", data={"document": making["document"], "made": []}).json()["steps"]
+    spell = {"start": "2026-01-14T18:00:00Z", "stop": "2026-01-14T18:30:00Z"}
+    state = {"done": [step["key"] for step in steps], "made": [], "spells": [spell]}
+    api.put(f"/api/makings/{making['id']}", data={"version": 1, "state": state})
+    page.goto(f"/lines/{own_line}/bench")
+    expect(page.get_by_text("30 min are not booked yet.")).to_be_visible()
+    page.keyboard.press("t")
+    expect(page.get_by_role("button", name="Stop the time")).to_be_visible()
+    page.keyboard.press("t")
+    expect(page.get_by_role("button", name="Start the time")).to_be_visible()
+    page.get_by_role("button", name="To the customer").click()
+    expect(page.get_by_text("are not booked yet")).to_have_count(0)
+    page.get_by_role("button", name="The part is good").click()
+    expect(page.get_by_role("heading", name="The part is good")).to_be_visible()
+    bookings = api.get(f"/api/jobs/{making['job_id']}/bookings").json()["bookings"]
+    assert bookings[0]["minutes"] == 30
+    page.get_by_role("button", name="On to fitting").click()
+    page.get_by_role("button", name="Make").first.click()
+    expect(page.get_by_role("region", name="Bench mode")).to_contain_text("good")
+
+
+def test_a_line_that_was_changed_says_so_at_the_bench(page: Page, api, own_line):
+    api.post(f"/api/lines/{own_line}/makings")
+    open_line(page, own_line, "plan")
+    page.get_by_label("Cut the spare off before bending").check()
+    saved(page)
+    page.get_by_role("button", name="Make").first.click()
+    bench = page.get_by_role("region", name="Bench mode")
+    expect(bench).to_contain_text("goes on with the plan it was begun with")
+    bench.get_by_role("button", name="Begin again with this plan").click()
+    expect(page.get_by_role("heading", name="Prove the nuts")).to_be_visible()
+
+
+def test_stock_is_kept_and_cut_lists_take_from_it(page: Page, api):
+    page.goto("/stock")
+    page.get_by_role("button", name="Put in stock…").click()
+    page.get_by_label("Tube").select_option(label="1/4 in × 0.889 mm copper-nickel")
+    page.get_by_label("Length").fill("very long")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("Length: ")
+    page.get_by_label("Length").fill("2 m")
+    page.get_by_label("Pieces").fill("0")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("whole number")
+    page.get_by_label("Pieces").fill("3")
+    page.keyboard.press("Enter")
+    row = page.get_by_role("region", name="1/4 in × 0.889 mm copper-nickel").locator("[data-stock]")
+    expect(row).to_contain_text("3 × 2000 mm")
+    with page.expect_popup() as label:
+        row.get_by_role("link", name=re.compile("Label")).click()
+    assert "/label.pdf" in label.value.url
+    row.get_by_role("button", name=re.compile("Take out")).click()
+    expect(row).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(row).to_have_count(1)
+    jobs = {job["name"]: job["id"] for job in api.get("/api/jobs").json()}
+    page.goto(f"/jobs/{jobs['Harbour launch']}")
+    cuts = page.get_by_role("region", name="Cut list")
+    expect(cuts.locator("[data-cuts='copper-nickel_8mm_1']")).to_contain_text("stick")
+
+
+def test_an_own_flaring_tool_is_added_on_the_tools_page(page: Page):
+    page.goto("/tools")
+    expect(page.get_by_role("region", name="Body and bench")).to_contain_text("used in the hands")
+    tools = page.get_by_role("region", name="Flaring tools")
+    tools.get_by_role("button", name="Add a flaring tool of our own…").click()
+    page.get_by_label("Name of the tool").fill("pocket press")
+    page.get_by_label("Forms").select_option("every flare")
+    page.get_by_label("Grip behind the flare").fill("wide")
+    page.get_by_label("Used").select_option("bench")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("alert")).to_contain_text("Grip behind the flare")
+    page.get_by_label("Grip behind the flare").fill("11 mm")
+    page.get_by_role("button", name="Keep it").click()
+    expect(tools).to_contain_text("holds 11 mm")
