@@ -10,10 +10,12 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.core.bending.section import section_after
 from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.lengths import Length
+from bendrel.core.line.document import HosePiece, LineEnd
 from bendrel.core.plan.assemble import choices_of, plan_line
 from bendrel.core.plan.bench import at_bench, order_findings, shape_of, swing_view
 from bendrel.core.plan.hand import spread_of
 from bendrel.core.plan.making import remake
+from bendrel.core.plan.start import where_to_start
 from bendrel.core.procedure.bench import bench_steps
 from tests.lines import bent, row
 
@@ -191,3 +193,16 @@ def test_bending_off_the_whole_stick_moves_the_marks_from_that_end():
     part = plan_line(replace(LINE, spans=(from_b,)), KIT).part
     assert part.beyond_mm["B"] == pytest.approx(cut.beyond_mm["B"] + 3000 - cut.cut_mm)
     assert part.moves[0].allowance_mm == part.beyond_mm["B"]
+
+
+def test_where_to_start_and_what_to_trim():
+    """trade.md 2.9: the end with the tightest geometry first, the far end long; a stick's own flare and
+    an end that can only be flared before come first, a hose last (common practice)."""
+    near_b = bent(row(400, 20), row(60, 90, "3:00"), row(50, 90, "6:00"), last=60)
+    part = plan_line(near_b, KIT).part
+    assert where_to_start(near_b, part).end == "B"
+    assert "leave end A long" in where_to_start(near_b, part).text
+    ready = replace(near_b, end_a=replace(near_b.end_a, ready=True))
+    assert where_to_start(ready, plan_line(ready, KIT).part).end == "A"
+    hose = replace(near_b, end_b=LineEnd(beyond=(HosePiece(hose="cooler_3-8in"),)))
+    assert where_to_start(hose, plan_line(hose, KIT).part).end == "A"

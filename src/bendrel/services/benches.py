@@ -17,6 +17,7 @@ from bendrel.core.plan.judge_section import sections_of
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.making import Remade, remake
 from bendrel.core.plan.model import Part
+from bendrel.core.plan.start import StartAdvice, where_to_start
 from bendrel.core.procedure.bench import BenchStep, bench_steps
 from bendrel.core.record import record
 from bendrel.exchange.tape import build_tape
@@ -29,6 +30,7 @@ class BenchReport:
     beside those of the plan."""
 
     at: AtBench
+    start: StartAdvice
     exact: Exactness
     sections: tuple[Section | None, ...]
     flat_limit: float
@@ -54,7 +56,14 @@ def report(line: Line, kit: Kit) -> BenchReport:
     findings = tuple(
         replace(f, set_aside=reasons.get((f.code, str(f.where)), "")) for f in (*at.findings, *said)
     )
-    return BenchReport(at=at, exact=exact, sections=sections, flat_limit=limit, findings=findings)
+    return BenchReport(
+        at=at,
+        start=where_to_start(line, part),
+        exact=exact,
+        sections=sections,
+        flat_limit=limit,
+        findings=findings,
+    )
 
 
 def swing(line: Line, kit: Kit, move: int) -> SwingView:

@@ -1378,6 +1378,7 @@ export interface components {
          */
         BenchReport: {
             at: components["schemas"]["AtBench"];
+            start: components["schemas"]["StartAdvice"];
             exact: components["schemas"]["Exactness"];
             /** Sections */
             sections: (components["schemas"]["Section"] | null)[];
@@ -5388,6 +5389,20 @@ export interface components {
              * @enum {string}
              */
             unit: "mm" | "in";
+        };
+        /**
+         * StartAdvice
+         * @description The end to begin at, and why.
+         */
+        StartAdvice: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /** Text */
+            text: string;
+            source: components["schemas"]["Source"];
         };
         /**
          * Step

@@ -63,7 +63,7 @@ export function AtTool({ editor, view }: Props) {
         <Box role="group" aria-label="See the swing of a move" sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 0.5, mt: 1 }}>
           <Box sx={{ color: "var(--second)", mr: 0.5 }}>See move</Box>
           {view.part?.moves.map((move, k) => (
-            <Button key={move.bend} size="small" aria-pressed={swing === k + 1} onClick={() => showSwing(swing === k + 1 ? null : k + 1)} sx={{ minWidth: 44, ...(swing === k + 1 ? { background: "var(--ink)", color: "var(--paper)" } : {}), ...(at?.blocked === k + 1 ? { borderColor: "var(--stop)", color: "var(--stop)" } : {}) }}>
+            <Button key={move.bend} size="small" aria-pressed={swing === k + 1} onClick={() => showSwing(swing === k + 1 ? null : k + 1)} sx={{ minWidth: 44, ...(at?.blocked === k + 1 ? { borderColor: "var(--stop)", color: "var(--stop)" } : {}), ...(swing === k + 1 ? { background: "var(--ink)", color: "var(--paper)" } : {}) }}>
               {k + 1}
             </Button>
           ))}

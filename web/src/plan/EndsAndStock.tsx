@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
@@ -28,6 +29,16 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
       <Box>
         {nuts === 0 ? "No nut has to go on before." : nuts === 1 ? "One nut goes on before the first flare and bend, thread outwards." : "Two nuts go on before the first flare and bend, threads outwards, one for each end."}
       </Box>
+      {view.bench && part.bends.length > 0 && (
+        <Box data-start={view.bench.start.end}>
+          {view.bench.start.text}
+          {span.held !== view.bench.start.end && !span.order.trim() && (
+            <Button size="small" sx={{ ml: 1 }} onClick={() => edit((was) => withSpan(was, { held: view.bench?.start.end ?? "A" }))}>
+              Hold {view.bench.start.end}
+            </Button>
+          )}
+        </Box>
+      )}
       {(["end_a", "end_b"] as const).map((key) => {
         const end = part[key];
         const flared = FLARED.has(end.kind);

@@ -46,13 +46,13 @@ export function SwingDrawing({ view, standing }: { view: SwingView; standing: St
         const corners = block.swings ? [turned(lx, ly), turned(hx, ly), turned(hx, hy), turned(lx, hy)] : [[lx, ly], [hx, ly], [hx, hy], [lx, hy]];
         const [fx, fy] = front([lx, 0, hz]);
         const under = block.name === "floor" || block.name === "bench";
-        const [ax, ay] = above(corners[3] ?? [0, 0]);
+        const [ax, ay] = above((under ? corners[0] : corners[3]) ?? [0, 0]);
         return (
           <g key={`${block.name} ${k}`}>
             <polygon points={path(corners, above)} fill={under ? "var(--paper)" : "var(--nut)"} stroke="var(--second)" strokeWidth={line / 5} fillOpacity={under ? 1 : 0.75} />
             {!block.swings && <rect x={fx} y={fy} width={hx - lx} height={Math.max(hz - lz, 0.5)} fill="var(--nut)" fillOpacity={0.75} stroke="var(--second)" strokeWidth={line / 5} />}
             {hx - lx > text * 3 && (
-              <text x={ax + text * 0.3} y={ay + text * (ay < text ? 1.1 : -0.25)} fontSize={text * 0.85} fill="var(--second)">
+              <text x={ax + text * 0.3} y={ay + text * (!under && ay < text ? 1.1 : -0.3)} fontSize={text * 0.85} fill="var(--second)">
                 {block.name}
               </text>
             )}
