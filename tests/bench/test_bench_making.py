@@ -8,7 +8,8 @@ import pytest
 from bendrel.core.bending.order import find_order
 from bendrel.core.fitup.correction import correct, laid_out
 from bendrel.core.fitup.exactness import Spread, Zone, exactness
-from bendrel.core.stock.cutting import Bar, Wanted, cut_list
+from bendrel.core.stock.cutting import Wanted, cut_list
+from bendrel.core.stock.patterns import Bar
 from tests.core.test_cutting import sat_bound
 from tests.core.test_fitup import freedom, off
 from tests.core.test_order import KIT, at, part_for

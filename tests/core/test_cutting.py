@@ -7,7 +7,8 @@ import random
 import pytest
 from ortools.sat.python import cp_model
 
-from bendrel.core.stock.cutting import Bar, Wanted, cut_list
+from bendrel.core.stock.cutting import Wanted, cut_list
+from bendrel.core.stock.patterns import Bar
 
 
 def sat_bound(pieces, bars, kerf, seconds):

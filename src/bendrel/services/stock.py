@@ -12,7 +12,8 @@ from sqlalchemy.orm import Session
 from bendrel.core.lengths import Text
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.record import record
-from bendrel.core.stock.cutting import Bar, CutList, Wanted, cut_list
+from bendrel.core.stock.cutting import CutList, Wanted, cut_list
+from bendrel.core.stock.patterns import Bar
 from bendrel.core.units import Unit, UnitError, format_length, parse_length
 from bendrel.exchange.documents import line_from_value
 from bendrel.exchange.label import build_label

@@ -1,0 +1,1 @@
+"""Where the finished part lands against its port, how often, and what brings it home."""

@@ -1,0 +1,1 @@
+"""Sticks, coils and offcuts, and what is cut from them."""
