@@ -12,10 +12,12 @@ from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import HosePiece, LineEnd
 from bendrel.core.plan.assemble import choices_of, plan_line
-from bendrel.core.plan.bench import at_bench, order_findings, shape_of, swing_view
+from bendrel.core.plan.bench import at_bench, order_findings
 from bendrel.core.plan.hand import spread_of
 from bendrel.core.plan.making import remake
+from bendrel.core.plan.model import shape_of
 from bendrel.core.plan.start import where_to_start
+from bendrel.core.plan.swing import swing_view
 from bendrel.core.procedure.bench import bench_steps
 from tests.lines import bent, row
 

@@ -10,7 +10,7 @@ from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.fitup.exactness import Exactness
 from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import choices_of, plan_line
-from bendrel.core.plan.bench import AtBench, SwingView, at_bench, swing_view
+from bendrel.core.plan.bench import AtBench, at_bench
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.exact import how_exact
 from bendrel.core.plan.judge_section import sections_of
@@ -18,6 +18,7 @@ from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.making import Remade, remake
 from bendrel.core.plan.model import Part
 from bendrel.core.plan.start import StartAdvice, where_to_start
+from bendrel.core.plan.swing import SwingView, swing_view
 from bendrel.core.procedure.bench import BenchStep, bench_steps
 from bendrel.core.record import record
 from bendrel.exchange.tape import build_tape

@@ -2,9 +2,8 @@ import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
 import { Link, NavLink } from "react-router";
 import { condensed } from "../theme/theme";
-import { useMode } from "../theme/mode";
-import { Segments } from "../ui/Segments";
 import { KeyHelp } from "./KeyHelp";
+import { Light } from "./Light";
 
 interface Step {
   text: string;
@@ -13,7 +12,6 @@ interface Step {
 
 /** The bar at the top of every place: where you are, and day or night. */
 export function Bar({ trail, title, children }: { trail: Step[]; title: ReactNode; children?: ReactNode }) {
-  const { mode, setMode } = useMode();
   return (
     <Box
       component="header"
@@ -62,15 +60,7 @@ export function Bar({ trail, title, children }: { trail: Step[]; title: ReactNod
           <NavLink to="/stock">Stock</NavLink>
         </Box>
         <KeyHelp />
-        <Segments
-          label="Light"
-          value={mode}
-          options={[
-            { value: "day", text: "day" },
-            { value: "night", text: "night" },
-          ]}
-          onChange={setMode}
-        />
+        <Light />
       </Box>
     </Box>
   );

@@ -17,7 +17,10 @@ const KEYS: [string, string][] = [
   ["Alt+↑, Alt+↓", "in a reading: move the row up or down"],
   ["← →", "on the strip: the bend before or after"],
   ["Ctrl+P", "print the build sheet"],
-  ["Esc", "let go of the chosen bend, close the working"],
+  ["← →", "at the bench: the step before or after"],
+  ["Enter", "at the bench: this step is done"],
+  ["T", "at the bench: start or stop the time"],
+  ["Esc", "let go of the chosen bend, close the working or the swing; leave the bench"],
 ];
 
 function inText(target: EventTarget | null): boolean {

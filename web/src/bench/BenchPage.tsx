@@ -2,10 +2,10 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
+import { KeyHelp } from "../app/KeyHelp";
+import { Light } from "../app/Light";
 import { NotHere } from "../app/NotHere";
-import { useMode } from "../theme/mode";
 import { condensed } from "../theme/theme";
-import { Segments } from "../ui/Segments";
 import { BEND_FORM, BendStep } from "./BendStep";
 import { Compare } from "./Compare";
 import { Finish } from "./Finish";
@@ -32,7 +32,6 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
   const [at, setAt] = useState<number | null>(null);
   const [comparing, setComparing] = useState(false);
   const [now, setNow] = useState(Date.now());
-  const { mode, setMode } = useMode();
   const navigate = useNavigate();
   const index = at ?? (first < 0 ? steps.length : first);
   const step = steps[index];
@@ -53,9 +52,14 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
+      if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("[role='dialog']")) return;
+      if (target.closest("input, textarea, select")) {
+        // a reading that is half typed is not lost by leaving
+        if (event.key === "Escape") target.blur();
+        return;
+      }
       if (event.key === "Escape") void navigate(`/lines/${lineId}/make`);
-      if (target.closest("input, textarea, select") || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === "ArrowRight") go(index + 1);
+      else if (event.key === "ArrowRight") go(index + 1);
       else if (event.key === "ArrowLeft") go(index - 1);
       else if (event.key.toLowerCase() === "t" && !ended) keep(toggled);
       else if (event.key === "Enter" && !target.closest("button, a") && step && step.bend == null && !ended) tick(step.key);
@@ -76,15 +80,8 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
         <Box component="h1" sx={{ m: 0, flex: 1, minWidth: 0, font: `600 24px ${condensed}`, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
           {making.document.name}
         </Box>
-        <Segments
-          label="Light"
-          value={mode}
-          options={[
-            { value: "day", text: "day" },
-            { value: "night", text: "night" },
-          ]}
-          onChange={setMode}
-        />
+        <KeyHelp />
+        <Light />
         <Box sx={{ font: `600 24px ${condensed}` }}>{minutes} min</Box>
         {!ended && (
           <Button onClick={() => keep(toggled)} aria-keyshortcuts="t" sx={{ minHeight: 48, minWidth: 140, fontSize: 20, ...(running(making.state) ? { background: "var(--ink)", color: "var(--paper)" } : {}) }}>

@@ -1,6 +1,3 @@
-import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
-import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import { useQueryClient } from "@tanstack/react-query";
@@ -10,6 +7,7 @@ import { api, sentence, take } from "../api/client";
 import type { Held } from "../api/types";
 import { readMoney, sayMoney } from "../board/amounts";
 import { Field } from "../choose/Field";
+import { KeepOrLeave } from "../ui/KeepOrLeave";
 import { PlainDialog } from "../ui/PlainDialog";
 import type { Row } from "./tables";
 
@@ -54,20 +52,8 @@ function HoldForm({ row, reference, held, onClose }: { row: Row; reference: stri
       <DialogContent>
         <Field label={`In stock, ${row.per}s`} text={have} placeholder="0" onText={setHave} />
         <Field label={`Price a ${row.per}`} text={price} placeholder="the supplier’s" onText={setPrice} />
-        {problem && (
-          <Box role="alert" sx={{ color: "var(--stop)", mt: 1 }}>
-            {problem}
-          </Box>
-        )}
       </DialogContent>
-      <DialogActions>
-        <Button variant="text" onClick={onClose}>
-          Leave it
-        </Button>
-        <Button type="submit" variant="contained">
-          Keep it
-        </Button>
-      </DialogActions>
+      <KeepOrLeave problem={problem} onClose={onClose} />
     </form>
   );
 }

@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
@@ -11,6 +10,7 @@ import type { Catalogue, OwnRow, OwnShelf } from "../api/types";
 import { useNotice } from "../app/notice";
 import { Field, Pick } from "../choose/Field";
 import { condensed } from "../theme/theme";
+import { KeepOrLeave } from "../ui/KeepOrLeave";
 import { PlainDialog } from "../ui/PlainDialog";
 
 const NAMES: Record<OwnShelf["shelf"], string> = { tubes: "tube", nuts: "nut or stud", hoses: "hose", clamps: "clamp", benders: "bender", flarers: "flaring tool", benches: "bench" };
@@ -99,20 +99,8 @@ function OwnForm({ shelf, catalogue, draft, onClose, onKept }: { shelf: OwnShelf
           );
         })}
         <Box sx={{ fontSize: 14, color: "var(--second)", mt: 1 }}>It is marked as the shop’s own wherever it is used. A bare figure is in millimetres.</Box>
-        {problem && (
-          <Box role="alert" sx={{ color: "var(--stop)", mt: 1 }}>
-            {problem}
-          </Box>
-        )}
       </DialogContent>
-      <DialogActions>
-        <Button variant="text" onClick={onClose}>
-          Leave it
-        </Button>
-        <Button type="submit" variant="contained">
-          Keep it
-        </Button>
-      </DialogActions>
+      <KeepOrLeave problem={problem} onClose={onClose} />
     </form>
   );
 }

@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
@@ -13,6 +12,7 @@ import { useNotice } from "../app/notice";
 import { Field, Pick } from "../choose/Field";
 import { useCatalogue } from "../line/useCatalogue";
 import { condensed } from "../theme/theme";
+import { KeepOrLeave } from "../ui/KeepOrLeave";
 import { PlainDialog } from "../ui/PlainDialog";
 import { sayLength } from "../units";
 
@@ -120,20 +120,8 @@ function StockForm({ catalogue, first, onClose, onKept }: { catalogue: Catalogue
         <Field label="Pieces" text={count} placeholder="1" onText={setCount} />
         <Field label="Finished end" text={draft.finished ?? ""} placeholder="plain, or such as 45° double flare with 3/8-24" onText={(finished) => set({ finished: finished.slice(0, 120) })} />
         <Field label="Note" text={draft.note ?? ""} placeholder="where it lies" onText={(note) => set({ note: note.slice(0, 120) })} />
-        {problem && (
-          <Box role="alert" sx={{ color: "var(--stop)", mt: 1 }}>
-            {problem}
-          </Box>
-        )}
       </DialogContent>
-      <DialogActions>
-        <Button variant="text" onClick={onClose}>
-          Leave it
-        </Button>
-        <Button type="submit" variant="contained">
-          Keep it
-        </Button>
-      </DialogActions>
+      <KeepOrLeave problem={problem} onClose={onClose} />
     </form>
   );
 }

@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import replace
 
-from bendrel.core.bending.body import Block, surroundings
+from bendrel.core.bending.body import surroundings
 from bendrel.core.bending.moves import written_order
-from bendrel.core.bending.order import Bendable, Blocked, OrderFound, find_order, follow, reversed_list
-from bendrel.core.bending.swing import swung
+from bendrel.core.bending.order import Bendable, Blocked, OrderFound, find_order, follow
 from bendrel.core.findings import Change, EndName, Finding, Fix, Where
 from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
@@ -18,7 +17,6 @@ from bendrel.core.plan.model import Part, shape_of
 from bendrel.core.plan.moves import order_of
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
-from bendrel.core.shape.vectors import Vector
 
 JOINT = "flared-union"
 
@@ -111,16 +109,7 @@ def order_findings(line: Line, kit: Kit, part: Part) -> tuple[Finding, ...]:
     stuck = follow(tried, order_of(line.spans[0], len(part.bends))[0])
     if stuck is None:
         return ()
-    bend, reason = part.bends[stuck.bend], told(stuck)
-    finding = Finding(
-        severity="stop",
-        code="order_blocked",
-        where=Where(kind="bend", number=bend.number, from_mm=bend.start_mm, to_mm=bend.end_mm),
-        title=f"Bend {bend.number} cannot be made in this order",
-        message=f"{reason[0].upper()}{reason[1:]}.",
-        source=kit.advice["swing"].source,
-        advice="Plan proposes another order, tool or joint.",
-    )
+    finding = replace(_blocked(kit, part, stuck), advice="Plan proposes another order, tool or joint.")
     reasons = {(taken.code, taken.where): taken.reason for taken in line.set_aside}
     return (replace(finding, set_aside=reasons.get((finding.code, str(finding.where)), "")),)
 
@@ -257,32 +246,30 @@ def _findings(
 ) -> Iterator[Finding]:
     if stuck is None:
         return
-    bend = part.bends[stuck.bend]
-    where = Where(kind="bend", number=bend.number, from_mm=bend.start_mm, to_mm=bend.end_mm)
-    source = kit.advice["swing"].source
-    reason = told(stuck)
+    finding = _blocked(kit, part, stuck)
     if proposal is not None:
-        yield Finding(
-            severity="stop",
-            code="order_blocked",
-            where=where,
-            title=f"Bend {bend.number} cannot be made in this order",
-            message=f"{reason[0].upper()}{reason[1:]}.",
-            source=source,
-            advice=f"{proposal.text}.",
-            fix=order_fix(line, proposal),
-        )
+        yield replace(finding, advice=f"{proposal.text}.", fix=order_fix(line, proposal))
         return
     tried = "in any order" if found is None or found.whole else "in any order that was tried"
-    yield Finding(
-        severity="stop",
+    yield replace(
+        finding,
         code="no_order",
-        where=where,
         title=f"It cannot be bent in one piece {tried}",
-        message=f"{reason[0].upper()}{reason[1:]}. Plan shows what is in the way of each bend that is left.",
-        source=source,
+        message=f"{finding.message} Plan shows what is in the way of each bend that is left.",
         advice=other.text if other else joint.text if joint else NO_WAY,
         fix=other_fix(other) if other else None,
+    )
+
+
+def _blocked(kit: Kit, part: Part, stuck: Blocked) -> Finding:
+    bend, reason = part.bends[stuck.bend], told(stuck)
+    return Finding(
+        severity="stop",
+        code="order_blocked",
+        where=Where(kind="bend", number=bend.number, from_mm=bend.start_mm, to_mm=bend.end_mm),
+        title=f"Bend {bend.number} cannot be made in this order",
+        message=f"{reason[0].upper()}{reason[1:]}.",
+        source=kit.advice["swing"].source,
     )
 
 
@@ -307,76 +294,3 @@ def order_fix(line: Line, proposal: Proposal) -> Fix:
     if proposal.trim_first and not line.spans[0].trim_first:
         changes.append(Change(path=f"{SPAN}/trim_first", value=True))
     return Fix(label="Take this order", changes=tuple(changes))
-
-
-@record
-class Moment:
-    """One moment of a swing: degrees made, and the free side's centreline."""
-
-    deg: float
-    free: tuple[Vector, ...]
-
-
-@record
-class SwingView:
-    """One move as it is seen at the tool, in the bench frame (mm): the clamped side, the free side at
-    every moment, what stands around, and where something is hit (None where nothing is)."""
-
-    move: int
-    bend: int
-    held: EndName
-    radius_mm: float
-    od_mm: float
-    clamped: tuple[Vector, ...]
-    standings: tuple[Moment, ...]
-    blocks: tuple[Block, ...]
-    hit: str
-    hit_deg: float | None
-    hit_at: Vector | None
-
-
-FRAMES = 24
-
-
-def swing_view(line: Line, kit: Kit, part: Part, move: int) -> SwingView:
-    """Move `move` (1 is the first) as it swings. Raises IndexError where there is no such move."""
-    shape = shape_of(part)
-    order = order_of(line.spans[0], len(shape.bends))[0]
-    setting = order[move - 1]
-    tried = bendable(line, kit, part, shape)
-    made = sum(1 << s.bend for s in order[: move - 1])
-    free = tried.tail(setting.bend, made, setting.held, free=True)
-    clamped = tried.tail(setting.bend, made, setting.held, free=False)
-    contact = tried.blocks(setting.bend, made, setting.held)
-    own = (shape if setting.held == "A" else reversed_list(shape)).bends[
-        setting.bend if setting.held == "A" else len(shape.bends) - 1 - setting.bend
-    ]
-    count = max(2, min(FRAMES, round(own.angle_deg / 5)))
-    standings = []
-    for k in range(count + 1):
-        deg = own.angle_deg * k / count
-        points = swung(free, own.radius_mm, deg)
-        standings.append(Moment(deg=deg, free=tuple((float(x), float(y), float(z)) for x, y, z in points)))
-    hit_at = None
-    if contact is not None and not contact.thing.startswith("no straight"):
-        side = clamped.points if contact.side == "clamped" else swung(free, own.radius_mm, contact.at_deg)
-        along = clamped.along if contact.side == "clamped" else free.along
-        nearest = int(abs(along - contact.along_mm).argmin())
-        x, y, z = (float(v) for v in side[nearest])
-        hit_at = (x, y, z)
-    kind = kit.tool_kinds[kit.benders[line.spans[0].bender].kind]
-    around = surroundings(kit.benders[line.spans[0].bender], kind, kit.bench, own.radius_mm)
-    blocked = Blocked(bend=setting.bend, held=setting.held, contact=contact) if contact else None
-    return SwingView(
-        move=move,
-        bend=setting.bend + 1,
-        held=setting.held,
-        radius_mm=own.radius_mm,
-        od_mm=part.od_mm,
-        clamped=tuple((float(x), float(y), float(z)) for x, y, z in clamped.points),
-        standings=tuple(standings),
-        blocks=around.blocks,
-        hit=told(blocked) if blocked else "",
-        hit_deg=contact.at_deg if contact else None,
-        hit_at=hit_at,
-    )
