@@ -197,7 +197,7 @@ def _another(line: Line, kit: Kit, part: Part) -> OtherTool | None:
         if plan.part is None or min(shape_of(plan.part).straights_mm) < 0:
             continue
         tried = bendable(again, kit, plan.part, shape_of(plan.part))
-        if find_order(tried, span.held, int(kit.limits["most_swings"].value)).order is not None:
+        if find_order(tried, span.held, int(kit.limits["most_swings"].value) // 4).order is not None:
             text = f"The {bender.name} can make it in one piece, with radius {bender.radius_mm:g} mm."
             return OtherTool(bender=bender.id, text=text)
     return None
@@ -207,7 +207,7 @@ def _join(line: Line, kit: Kit, part: Part, shape: BendList) -> JointProposal | 
     """The longest straight on which a joint leaves two pieces that can be made."""
     straights = shape.straights_mm
     room = kit.limits["joint_straight_mm"].value
-    most = int(kit.limits["most_swings"].value)
+    most = int(kit.limits["most_swings"].value) // 4
     places = sorted(range(1, len(straights) - 1), key=lambda k: -straights[k])
     for k in places:
         if straights[k] < room:
