@@ -165,7 +165,7 @@ def test_an_order_that_fails_is_named_and_another_is_proposed():
     line = bent(*bends, last=150, bender="bench_3-16in")
     told = at_bench(line, KIT, plan_line(line, KIT).part)
     assert told.blocked is not None
-    assert order_findings(line, KIT, plan_line(line, KIT).part)[0].severity == "stop"
+    assert order_findings(line, KIT, plan_line(line, KIT).part)[0].code == "order_blocked"
     assert told.proposal or told.other_tool or told.joint or told.witness
     if told.proposal is not None:
         span = replace(line.spans[0], order=told.proposal.order, trim_first=told.proposal.trim_first)

@@ -109,7 +109,7 @@ def order_findings(line: Line, kit: Kit, part: Part) -> tuple[Finding, ...]:
     stuck = follow(tried, order_of(line.spans[0], len(part.bends))[0])
     if stuck is None:
         return ()
-    finding = replace(_blocked(kit, part, stuck), advice="Plan proposes another order, tool or joint.")
+    finding = replace(_blocked(line, kit, part, stuck), advice="Plan proposes another order, tool or joint.")
     reasons = {(taken.code, taken.where): taken.reason for taken in line.set_aside}
     return (replace(finding, set_aside=reasons.get((finding.code, str(finding.where)), "")),)
 
@@ -246,7 +246,7 @@ def _findings(
 ) -> Iterator[Finding]:
     if stuck is None:
         return
-    finding = _blocked(kit, part, stuck)
+    finding = _blocked(line, kit, part, stuck)
     if proposal is not None:
         yield replace(finding, advice=f"{proposal.text}.", fix=order_fix(line, proposal))
         return
@@ -261,14 +261,20 @@ def _findings(
     )
 
 
-def _blocked(kit: Kit, part: Part, stuck: Blocked) -> Finding:
+OWN_BODY = ("fixed handle", "lever", "tool body")
+
+
+def _blocked(line: Line, kit: Kit, part: Part, stuck: Blocked) -> Finding:
+    """What is in the way. A body that nobody has measured is only what is usual: a caution then."""
     bend, reason = part.bends[stuck.bend], told(stuck)
+    guessed = stuck.contact.thing in OWN_BODY and kit.benders[line.spans[0].bender].behind_mm is None
+    usual = " The tool's body is what is usual for its kind; measure yours under Tools." if guessed else ""
     return Finding(
-        severity="stop",
+        severity="caution" if guessed else "stop",
         code="order_blocked",
         where=Where(kind="bend", number=bend.number, from_mm=bend.start_mm, to_mm=bend.end_mm),
         title=f"Bend {bend.number} cannot be made in this order",
-        message=f"{reason[0].upper()}{reason[1:]}.",
+        message=f"{reason[0].upper()}{reason[1:]}.{usual}",
         source=kit.advice["swing"].source,
     )
 
