@@ -7,7 +7,7 @@ import { condensed } from "../theme/theme";
 import { HowItStands } from "./HowItStands";
 import type { MakingEditor } from "./useMaking";
 
-const big = { minHeight: 72, fontSize: 24, px: 3 } as const;
+const big = { minHeight: 72, fontSize: 24, px: 3, "@media (pointer: coarse)": { minHeight: 72 } } as const;
 
 /** All steps done: how it came out, and the time to the job. */
 export function Finish({ editor, minutes, lineId }: { editor: MakingEditor; minutes: number; lineId: string }) {
