@@ -15,7 +15,7 @@ from bendrel.core.line.document import Line
 from bendrel.core.plan.swing import SwingView
 from bendrel.core.record import record
 from bendrel.services.benches import BenchReport, PartStanding, print_tape, report, standing, swing
-from bendrel.services.makings import Making, MakingState, Outcome
+from bendrel.services.makings import Ended, Making, MakingState
 
 router = APIRouter(prefix="/api", tags=["making"])
 
@@ -50,7 +50,7 @@ class KeptMaking:
 class Ending:
     """How a making ended."""
 
-    outcome: Outcome
+    outcome: Ended
 
 
 @router.post("/bench")

@@ -22,7 +22,8 @@ from bendrel.store.database import Database
 from bendrel.store.lines import document_at, find_line
 from bendrel.store.models import MakingRow, now
 
-Outcome = Literal["", "good", "scrap", "given up"]
+Ended = Literal["good", "scrap", "given up"]
+Outcome = Ended | Literal[""]
 
 
 @record
@@ -116,10 +117,12 @@ class Makings:
         self._shelf.read_hand()
         return kept
 
-    def end(self, making_id: str, outcome: Outcome) -> Making:
+    def end(self, making_id: str, outcome: Ended) -> Making:
         """The part is finished, scrapped or given up; its readings stay in the shop's spread."""
         with self._database.session() as session:
             row = _row(session, making_id)
+            if row.ended_at is not None:
+                raise Refused("This making has ended already.")
             row.outcome, row.ended_at = outcome, now()
             row.version += 1
             return _making(row, _line(session, row.line_id))

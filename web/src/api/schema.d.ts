@@ -2531,7 +2531,7 @@ export interface components {
              * Outcome
              * @enum {string}
              */
-            outcome: "" | "good" | "scrap" | "given up";
+            outcome: "good" | "scrap" | "given up";
         };
         /**
          * ErrorOut
@@ -3714,11 +3714,8 @@ export interface components {
             version: number;
             document: components["schemas"]["Line"];
             state: components["schemas"]["MakingState"];
-            /**
-             * Outcome
-             * @enum {string}
-             */
-            outcome: "" | "good" | "scrap" | "given up";
+            /** Outcome */
+            outcome: ("good" | "scrap" | "given up") | "";
             /**
              * At
              * Format: date-time

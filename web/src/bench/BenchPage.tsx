@@ -9,12 +9,12 @@ import { condensed } from "../theme/theme";
 import { BEND_FORM, BendStep } from "./BendStep";
 import { Compare } from "./Compare";
 import { Finish } from "./Finish";
+import { big } from "./sizes";
 import { minutesOf, running, toggled } from "./time";
 import type { MakingEditor } from "./useMaking";
 import { useMaking } from "./useMaking";
 
 const KINDS: Record<string, string> = { prove: "Prove the nuts", straighten: "Straighten", cut: "Cut", nuts: "Nuts on", flare: "Flare", mark: "Mark", bend: "Bend", fit: "Trial fit", trim: "Trim", blow: "Blow through", install: "Install", test: "Prove the line" };
-export const big = { minHeight: 72, fontSize: 26, px: 3, "@media (pointer: coarse)": { minHeight: 72 } } as const;
 
 /** Bench mode: one step a screen, to read at two metres and to work with one gloved hand. */
 export function BenchPage() {

@@ -5,9 +5,8 @@ import { useNavigate } from "react-router";
 import { api, sentence, take } from "../api/client";
 import { condensed } from "../theme/theme";
 import { HowItStands } from "./HowItStands";
+import { big } from "./sizes";
 import type { MakingEditor } from "./useMaking";
-
-const big = { minHeight: 72, fontSize: 24, px: 3, "@media (pointer: coarse)": { minHeight: 72 } } as const;
 
 /** All steps done: how it came out, and the time to the job. */
 export function Finish({ editor, minutes, lineId }: { editor: MakingEditor; minutes: number; lineId: string }) {
