@@ -105,6 +105,8 @@ def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_l
     open_line(page, own_line, "make")
     page.get_by_role("button", name="To the bench").click()
     expect(page.get_by_role("heading", name="Prove the nuts")).to_be_visible()
+    page.get_by_role("button", name="Done", exact=True).click()
+    expect(page.get_by_role("heading", name="Prove the nuts")).to_have_count(0)
     step_on(page)
     expect(page.get_by_role("heading", name="Bend 1")).to_be_visible()
     expect(page.locator("[data-figure='dial']")).to_have_text("90.7°")
@@ -129,6 +131,8 @@ def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_l
 
 def test_a_finished_part_that_is_off_is_told_which_bend_to_tweak(page: Page, own_line):
     page.goto(f"/lines/{own_line}/bench")
+    page.get_by_role("button", name="Done", exact=True).click()
+    expect(page.get_by_role("heading", name="Prove the nuts")).to_have_count(0)
     step_on(page)
     for number in range(1, 7):
         expect(page.locator("[data-figure='dial']")).to_be_visible()
@@ -154,7 +158,7 @@ def test_the_time_is_kept_and_booked_and_the_part_ends(page: Page, api, own_line
     api.put(f"/api/makings/{making['id']}", data={"version": 1, "state": state})
     page.goto(f"/lines/{own_line}/bench")
     expect(page.get_by_text("30 min are not booked yet.")).to_be_visible()
-    page.keyboard.press("t")
+    page.get_by_role("button", name="Start the time").click()
     expect(page.get_by_role("button", name="Stop the time")).to_be_visible()
     page.keyboard.press("t")
     expect(page.get_by_role("button", name="Start the time")).to_be_visible()

@@ -59,7 +59,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
           <Box sx={figure} data-figure="mark">
             {move.mark_mm == null ? "none" : sayLength(move.mark_mm, unit)}
           </Box>
-          {move.feed_mm != null && <Box sx={{ fontSize: 20 }}>push the tube on by {sayLength(move.feed_mm, unit)}</Box>}
+          {move.feed_mm != null && <Box sx={{ fontSize: 20 }}>{move.feed_mm < 0 ? "draw the tube back by" : "push the tube on by"} {sayLength(Math.abs(move.feed_mm), unit)}</Box>}
         </Box>
         <Box>
           <Box sx={name}>turn the tube</Box>

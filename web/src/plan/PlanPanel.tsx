@@ -159,7 +159,7 @@ function Turn({ move, unit }: { move: Move; unit: Unit }) {
         {words}
         {move.feed_mm != null && (
           <Box component="span" sx={{ display: "block", fontSize: 14, color: "var(--second)" }}>
-            on by {sayFigure(move.feed_mm, unit)}
+            {move.feed_mm < 0 ? "back" : "on"} by {sayFigure(Math.abs(move.feed_mm), unit)}
           </Box>
         )}
       </span>
