@@ -25,8 +25,8 @@ from bendrel.store.lines import document_at
 from bendrel.store.models import Job, StockRow, now
 
 Form = Literal["stick", "coil", "offcut"]
-NEW_STICKS_MM = (1500.0, 3000.0)
-"""Lengths that sticks are bought in where the shop has none. Common practice."""
+NEW_STICKS = ("new_stick_short_mm", "new_stick_long_mm")
+"""The rules that say in which lengths sticks are bought."""
 
 
 @record
@@ -183,7 +183,8 @@ class StockRoom:
             bars = [
                 Bar(id=r.id, mm=r.length_mm, count=r.count, own=True, coil=r.form == "coil") for r in held
             ]
-            new = [Bar(id=f"new {mm:.0f}", mm=mm, count=None, own=False) for mm in NEW_STICKS_MM]
+            lengths = [kit.limits[name].value for name in NEW_STICKS]
+            new = [Bar(id=f"new {mm:.0f}", mm=mm, count=None, own=False) for mm in lengths]
             found = cut_list(
                 [Wanted(id=key, mm=piece.mm) for key, piece in pieces],
                 [*bars, *new],
