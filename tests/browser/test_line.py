@@ -57,6 +57,18 @@ def test_a_new_line_with_the_keyboard_alone(page: Page, api):
     assert sheet.body().startswith(b"%PDF")
 
 
+def test_the_cursor_is_in_the_new_row_before_the_next_key(page: Page, own_line):
+    """A browser with much to do serves keys before timers; what is typed next must not go astray."""
+    open_line(page, own_line)
+    page.evaluate("window.setTimeout = () => 0")
+    reading(page, "Leg to bend 2").press("Control+Enter")
+    assert page.evaluate("document.activeElement.ariaLabel") == "Leg to bend 3"
+    reading(page, "Leg to bend 3").press("Control+Backspace")
+    assert page.evaluate("document.activeElement.ariaLabel") == "Leg to bend 3"
+    reading(page, "Leg to bend 3").press("Alt+ArrowUp")
+    assert page.evaluate("document.activeElement.ariaLabel") == "Leg to bend 2"
+
+
 def test_typing_redraws_and_keeps_what_was_typed(page: Page, own_line):
     open_line(page, own_line)
     before = cut(page).inner_text()

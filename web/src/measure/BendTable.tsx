@@ -5,6 +5,7 @@ import type { BendReadings, BendRow, Reference } from "../api/types";
 import { useSelection } from "../line/select";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
+import { thenFocus } from "../ui/thenFocus";
 import { sayAngle, sayClock, sayLength, sayTurn } from "../units";
 import { focusReading, ReadingField } from "./ReadingField";
 import { ReferencePick } from "./ReferencePick";
@@ -39,21 +40,33 @@ export function BendTable({ editor, view, readings }: Props) {
 
   const keysOf = (k: number) => ({
     insertBelow: () => {
-      setRows((was) => insertAt(was, Math.min(k + 1, was.length), bendLike(line.unit, was[Math.min(k, was.length - 1)])));
-      choose(Math.min(k + 2, rows.length + 1));
-      setTimeout(() => focusReading(Math.min(k + 1, rows.length), "length"));
+      thenFocus(
+        () => {
+          setRows((was) => insertAt(was, Math.min(k + 1, was.length), bendLike(line.unit, was[Math.min(k, was.length - 1)])));
+          choose(Math.min(k + 2, rows.length + 1));
+        },
+        () => focusReading(Math.min(k + 1, rows.length), "length"),
+      );
     },
     remove: () => {
       if (k >= rows.length) return;
-      setRows((was) => removeAt(was, k));
-      choose(null);
-      setTimeout(() => focusReading(Math.min(k, rows.length - 1), "length"));
+      thenFocus(
+        () => {
+          setRows((was) => removeAt(was, k));
+          choose(null);
+        },
+        () => focusReading(Math.min(k, rows.length - 1), "length"),
+      );
     },
     move: (by: number) => {
       if (k >= rows.length || k + by < 0 || k + by >= rows.length) return;
-      setRows((was) => moveRow(was, k, k + by));
-      choose(k + by + 1);
-      setTimeout(() => focusReading(k + by, "length"));
+      thenFocus(
+        () => {
+          setRows((was) => moveRow(was, k, k + by));
+          choose(k + by + 1);
+        },
+        () => focusReading(k + by, "length"),
+      );
     },
   });
 

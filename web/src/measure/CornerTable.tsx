@@ -5,6 +5,7 @@ import type { CornerReadings, CornerRow } from "../api/types";
 import { useSelection } from "../line/select";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
+import { thenFocus } from "../ui/thenFocus";
 import { sayFigure, sayLength } from "../units";
 import { focusReading, ReadingField } from "./ReadingField";
 import { Said } from "./Said";
@@ -38,18 +39,26 @@ export function CornerTable({ editor, view, readings }: Props) {
 
   const keysOf = (k: number) => ({
     insertBelow: () => {
-      setRows((was) => insertAt(was, k + 1, blankCorner(line.unit)));
-      setTimeout(() => focusReading(k + 1, "x"));
+      thenFocus(
+        () => setRows((was) => insertAt(was, k + 1, blankCorner(line.unit))),
+        () => focusReading(k + 1, "x"),
+      );
     },
     remove: () => {
-      setRows((was) => removeAt(was, k));
-      choose(null);
-      setTimeout(() => focusReading(Math.max(0, k - 1), "x"));
+      thenFocus(
+        () => {
+          setRows((was) => removeAt(was, k));
+          choose(null);
+        },
+        () => focusReading(Math.max(0, k - 1), "x"),
+      );
     },
     move: (by: number) => {
       if (k + by < 0 || k + by >= rows.length) return;
-      setRows((was) => moveRow(was, k, k + by));
-      setTimeout(() => focusReading(k + by, "x"));
+      thenFocus(
+        () => setRows((was) => moveRow(was, k, k + by)),
+        () => focusReading(k + by, "x"),
+      );
     },
   });
   const last = rows.length - 1;

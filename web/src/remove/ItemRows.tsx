@@ -6,6 +6,7 @@ import { Typed, Word } from "../look/rows";
 import { moveRow, removeAt } from "../measure/rows";
 import { PhotoButton } from "../photo/PhotoButton";
 import { condensed } from "../theme/theme";
+import { thenFocus } from "../ui/thenFocus";
 
 interface Props {
   items: readonly RemovedItem[];
@@ -22,8 +23,10 @@ const blank: RemovedItem = { kind: "bolt", what: "", wrench: "", count: 1, where
 export function ItemRows({ items, singleUse, set }: Props) {
   const change = (k: number, part: Partial<RemovedItem>) => set(items.map((item, i) => (i === k ? { ...item, ...part } : item)));
   const add = () => {
-    set([...items, blank]);
-    setTimeout(() => document.querySelector<HTMLElement>(`[aria-label="What came off, ${items.length + 1}"]`)?.focus());
+    thenFocus(
+      () => set([...items, blank]),
+      () => document.querySelector<HTMLElement>(`[aria-label="What came off, ${items.length + 1}"]`)?.focus(),
+    );
   };
   return (
     <Box component="section" aria-label="Removal log" sx={{ mt: 2 }}>
