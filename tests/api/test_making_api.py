@@ -169,10 +169,16 @@ def test_own_flaring_tools_and_the_own_bench_are_used(client, left):
     kept = client.post("/api/own", json={"shelf": "flarers", "fields": fields}).json()
     catalogue = client.get("/api/catalogue").json()
     assert kept["row_id"] in {row["id"] for row in catalogue["flarers"]}
+    usual = catalogue["bench"]
     bench = {"name": "bench by the door", "ahead_mm": "400", "behind_mm": "300", "far_mm": "300"}
     bench |= {"near_mm": "0", "floor_mm": "850", "wall_mm": ""}
     client.post("/api/own", json={"shelf": "benches", "fields": bench})
-    assert client.get("/api/catalogue").json()["bench"]["name"] == "bench by the door"
+    own_bench = client.get("/api/catalogue").json()["bench"]
+    assert own_bench["name"] == "bench by the door"
+    assert own_bench["vise_wide_mm"] == usual["vise_wide_mm"]  # what was not measured is as usual
+    wide = client.post("/api/own", json={"shelf": "benches", "fields": bench | {"vise_wide_mm": "8 in"}})
+    assert wide.status_code == 201
+    assert client.get("/api/catalogue").json()["bench"]["vise_wide_mm"] == pytest.approx(203.2)
     tool = {
         "name": "short vise bender",
         "kind": "vise",

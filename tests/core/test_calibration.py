@@ -19,7 +19,12 @@ from bendrel.core.bending.calibration import (
 )
 
 PRIOR = CalibrationPrior(
-    radius_mm=15.0, springback=0.012, spread=(1.5, 3.0, 0.015, 0.7), reading_mm=0.5, reading_deg=0.5
+    radius_mm=15.0,
+    springback=0.012,
+    spread=(1.5, 3.0, 0.015, 0.7),
+    reading_mm=0.5,
+    reading_deg=0.5,
+    odd_sd=4.0,
 )
 READ = ("leg A", "leg B", "angle")
 

@@ -172,7 +172,9 @@ def read():
 
 def held(read, *readings):
     return compare_bought(
-        tuple(PartReading(**r) for r in readings), read, ReadingErrors(length_mm=0.5, angle_deg=1)
+        tuple(PartReading(**r) for r in readings),
+        read,
+        ReadingErrors(length_mm=0.5, angle_deg=1, gross_mm=50, gross_deg=45),
     )
 
 

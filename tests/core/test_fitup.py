@@ -88,7 +88,17 @@ def test_a_steady_hand_always_fits_and_a_wild_one_seldom():
 def freedom(shape: BendList) -> Freedom:
     count = len(shape.bends)
     return Freedom(
-        least_mm=(20.0, *[12.0] * (count - 1), 20.0), greatest_deg=180.0, trimmed="B", spare_mm=25.0
+        least_mm=(20.0, *[12.0] * (count - 1), 20.0),
+        greatest_deg=180.0,
+        trimmed="B",
+        spare_mm=25.0,
+        shorter_mm=60.0,
+        place_mm=60.0,
+        angle_deg=30.0,
+        clock_deg=60.0,
+        roll_deg=20.0,
+        meets_mm=1.0,
+        meets_deg=1.0,
     )
 
 
@@ -211,9 +221,9 @@ def test_the_bend_that_is_off_is_the_one_to_tweak():
     for seed in range(10):
         shape = part_for(seed, 4, 15.0, low=90)
         made = off(shape, 2, -3.0)
-        tweak = best_tweak(made, shape)
+        tweak = best_tweak(made, shape, range(len(shape.bends)), "A", 8.0, 30.0)
         assert tweak is not None
         assert tweak.left.off_mm <= landing(made, shape).off_mm
         if tweak.bend == 3:
             assert tweak.by_deg == pytest.approx(3.0, abs=0.3)
-    assert best_tweak(shape, shape) is None
+    assert best_tweak(shape, shape, range(len(shape.bends)), "A", 8.0, 30.0) is None

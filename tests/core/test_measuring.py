@@ -34,7 +34,7 @@ METHODS = {
     "mixture": by_mixture,
     "points": by_points,
 }
-ERRORS = ReadingErrors(length_mm=0.5, angle_deg=1.0)
+ERRORS = ReadingErrors(length_mm=0.5, angle_deg=1.0, gross_mm=50.0, gross_deg=45.0)
 
 
 def read_back(readings):

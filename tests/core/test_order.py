@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import random
+from dataclasses import replace
 
 import fcl
 import numpy as np
@@ -125,7 +126,7 @@ def hits_in(shape: BendList, order, bender_id: str, extra=(2.0, 27.0)) -> list[s
             centre = np.array([0.0, bend.radius_mm, 0.0])
             for name, box, middle in boxes(bender_id, bend.radius_mm, swings=True):
                 block = fcl.CollisionObject(box, fcl.Transform(roll, roll @ (middle - centre) + centre))
-                if any(touches(block, piece) for piece in moving):
+                if any(touches(block, piece) for piece in [*pieces, *moving]):
                     found.append(f"{name} at bend {setting.bend + 1}")
             if any(touches(a, b) for a in moving for b in pieces):
                 found.append(f"itself at bend {setting.bend + 1}")
@@ -197,6 +198,22 @@ def test_a_hairpin_that_closes_on_itself_has_no_order_and_says_why():
     assert found.whole
     assert all(item.contact.thing for item in found.blocked)
     assert len(found.made) + len({item.bend for item in found.blocked}) == 4
+
+
+def test_the_lever_that_comes_round_against_the_clamped_side_is_seen():
+    """A U whose first leg stands where the lever arrives; with a longer back it is out of its reach."""
+
+    def u(back: float) -> BendList:
+        first = Bend(straight_mm=150, rotation_deg=0, angle_deg=90, radius_mm=15)
+        return BendList(bends=(first, replace(first, straight_mm=back, angle_deg=170)), last_straight_mm=20)
+
+    near, far = (at("lever_3-16in", u(back)) for back in (150, 200))
+    contact = near.blocks(1, 0b01, "A")
+    assert (contact.thing, contact.side) == ("lever", "clamped")
+    assert hits_in(u(150), usual_order(2, "A"), "lever_3-16in") == ["lever at bend 2"]
+    assert far.blocks(1, 0b01, "A") is None
+    assert hits_in(u(200), usual_order(2, "A"), "lever_3-16in") == []
+    assert find_order(near, "A", 1000).order == (Setting(bend=1, held="A"), Setting(bend=0, held="A"))
 
 
 def test_orders_are_read_as_they_are_written():

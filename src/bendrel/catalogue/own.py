@@ -101,8 +101,16 @@ FIELDS: dict[ShelfName, tuple[OwnField, ...]] = {
         OwnField(name="near_mm", label="Top towards you", kind="room", example="80 mm"),
         OwnField(name="floor_mm", label="Height of the top", kind="length", example="900 mm"),
         OwnField(name="wall_mm", label="Wall from the zero", kind="length", example="650 mm", optional=True),
+        OwnField(
+            name="vise_long_mm", label="Vise along the tube", kind="length", example="140 mm", optional=True
+        ),
+        OwnField(name="vise_wide_mm", label="Vise across", kind="length", example="110 mm", optional=True),
+        OwnField(
+            name="vise_tall_mm", label="Vise above the top", kind="length", example="120 mm", optional=True
+        ),
     ),
 }
+BENCH_AS_USUAL = ("thick_mm", "vise_long_mm", "vise_wide_mm", "vise_tall_mm")
 NOTE = OwnField(name="note", label="Where the figures come from", kind="name", example="maker's sheet")
 
 _TYPES: dict[ShelfName, TypeAdapter[Any]] = {
@@ -149,6 +157,10 @@ def own_row(kit: Kit, shelf: ShelfName, entry_id: str, fields: Mapping[str, str]
             "plastic": values["kind"] == "form",
             "kind": values["kind"] or "lever",
         }
+    if shelf == "benches":
+        # what was not measured is as usual
+        usual = {name: getattr(kit.bench, name) for name in BENCH_AS_USUAL}
+        values |= {name: size for name, size in usual.items() if values.get(name) is None}
     if shelf == "flarers":
         forms = values["forms"]
         values["forms"] = ("double", "single", "bulb") if forms == "every flare" else (forms,)

@@ -33,7 +33,7 @@ class Duty:
 class Service:
     """A service with its duty (None while nobody has said what the line carries), the cautions that
     always go with it, and how it is proved. `flat` names the rule for flattened bends where the
-    service has one of its own."""
+    service has one of its own, `hose_class` the hose that a new piece starts with."""
 
     id: str
     name: str
@@ -41,5 +41,6 @@ class Service:
     cautions: tuple[str, ...]
     tests: tuple[str, ...]
     source: Source
+    hose_class: str
     flat: str = ""
     duty: Duty | None = None

@@ -80,7 +80,7 @@ def name_suspects(document: Line, kit: Kit) -> tuple[Named, ...]:
             path=f"/spans/0/readings{suspect.slot.path}",
             name=name_of(read.read, suspect.slot),
             change=_change(suspect.change, suspect.slot.kind, document),
-            slip=slip_of(read.read, suspect),
+            slip=slip_of(read.read, suspect, kit.limits["slip_mm"].value, kit.limits["slip_deg"].value),
         )
         for suspect in found
     )

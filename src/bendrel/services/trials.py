@@ -9,7 +9,6 @@ from annotated_types import MaxLen
 
 from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.calibration import (
-    HOOKED_FROM_DEG,
     Calibration,
     CalibrationPrior,
     ReadingName,
@@ -21,6 +20,7 @@ from bendrel.core.bending.calibration import (
     prediction_sd,
 )
 from bendrel.core.bending.springback import springback_prior
+from bendrel.core.line.reading import HOOKED_DEG
 from bendrel.core.plan.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.tube.material import Tube
@@ -134,6 +134,7 @@ def prior_of(kit: Kit, bender: Bender, material: str) -> CalibrationPrior:
         ),
         reading_mm=limits["reading_mm"].value,
         reading_deg=limits["trial_reading_deg"].value,
+        odd_sd=limits["odd_sd"].value,
     )
 
 
@@ -184,7 +185,7 @@ def tool_card(kit: Kit, bender_id: str, material: str, kept: Iterable[KeptTrial]
         calibration=found if own else None,
         next=following,
         next_takes=tuple(READINGS[name] for name in names_of(following)),
-        next_hooked=following.dial_deg >= HOOKED_FROM_DEG,
+        next_hooked=following.dial_deg >= HOOKED_DEG,
         leg_doubt_mm=2 * max(square["leg A"][1], square["leg B"][1]),
         angle_doubt_deg=2 * square["angle"][1],
     )

@@ -1350,7 +1350,8 @@ export interface components {
          * Bench
          * @description The shop's bench around the tool's zero, in mm: how far its top runs ahead (where the free end
          *     points), behind, and to the side away from the person and towards them; the wall beyond the far
-         *     edge (None where there is none); the height of the top above the floor.
+         *     edge (None where there is none); the height of the top above the floor and its thickness; the vise
+         *     with jaws and slide: along the tube, across it, and how far it stands above the top.
          */
         Bench: {
             /** Id */
@@ -1369,6 +1370,14 @@ export interface components {
             wall_mm: number | null;
             /** Floor Mm */
             floor_mm: number;
+            /** Thick Mm */
+            thick_mm: number;
+            /** Vise Long Mm */
+            vise_long_mm: number;
+            /** Vise Wide Mm */
+            vise_wide_mm: number;
+            /** Vise Tall Mm */
+            vise_tall_mm: number;
             source: components["schemas"]["Source"];
         };
         /**
@@ -2079,7 +2088,7 @@ export interface components {
         };
         /**
          * ClampKind
-         * @description A kind of clamp and what its people say of it.
+         * @description A kind of clamp, what its people say of it, and what closes it.
          */
         ClampKind: {
             /**
@@ -2091,6 +2100,8 @@ export interface components {
             name: string;
             /** Text */
             text: string;
+            /** Driver */
+            driver: string;
             source: components["schemas"]["Source"];
         };
         /**
@@ -4872,8 +4883,8 @@ export interface components {
         /**
          * Remade
          * @description How the part stands. `as_it_is` is where end B lands when the rest is made as planned, `then` where
-         *     it lands as re-planned; `meets` that this is near enough. `moves` are the bends still to make, as
-         *     re-planned; `departs_mm` is the most that the route moves.
+         *     it lands as re-planned; `near` says that it is on the plan as it is, `meets` that it will meet.
+         *     `moves` are the bends still to make, as re-planned; `departs_mm` is the most that the route moves.
          */
         Remade: {
             /** Departures */
@@ -4884,6 +4895,8 @@ export interface components {
             legs_mm: number[];
             as_it_is: components["schemas"]["Landing"];
             then: components["schemas"]["Landing"];
+            /** Near */
+            near: boolean;
             /** Meets */
             meets: boolean;
             /** Changed */
@@ -5262,7 +5275,7 @@ export interface components {
          * Service
          * @description A service with its duty (None while nobody has said what the line carries), the cautions that
          *     always go with it, and how it is proved. `flat` names the rule for flattened bends where the
-         *     service has one of its own.
+         *     service has one of its own, `hose_class` the hose that a new piece starts with.
          */
         Service: {
             /** Id */
@@ -5276,6 +5289,8 @@ export interface components {
             /** Tests */
             tests: string[];
             source: components["schemas"]["Source"];
+            /** Hose Class */
+            hose_class: string;
             /**
              * Flat
              * @default
@@ -5761,9 +5776,10 @@ export interface components {
          *
          *     `behind` is how far the body or fixed handle runs back beside the clamped tube, `gap` how far it
          *     keeps from the tube's centreline, `wide` and `thick` its section; `lever` and `lever_wide` the
-         *     same of what swings along on the tube's outside, 0 where nothing does. `die_thick` is the die's
-         *     whole height. `above_bench_mm` is how high the tube lies above the bench. `by_feel` is a tool
-         *     without a scale; its bends are checked against the pattern.
+         *     same of what swings along on the tube's outside, 0 where nothing does, and `lever_gap_mm` from the
+         *     tube to its near side, for the forming shoe between them. `die_thick` is the die's whole height,
+         *     `post` the half-width of what carries a tool on the bench. `above_bench_mm` is how high the tube
+         *     lies above the bench. `by_feel` is a tool without a scale; its bends are checked against the pattern.
          */
         ToolKind: {
             /** Id */
@@ -5787,8 +5803,12 @@ export interface components {
             lever: number;
             /** Lever Wide */
             lever_wide: number;
+            /** Lever Gap Mm */
+            lever_gap_mm: number;
             /** Die Thick */
             die_thick: number;
+            /** Post */
+            post: number;
             /** Above Bench Mm */
             above_bench_mm: number;
             /** By Feel */

@@ -2,14 +2,14 @@ import Box from "@mui/material/Box";
 import { sayAngle, sayLength } from "../units";
 import type { MakingEditor } from "./useMaking";
 
-const WAYS: Record<string, string> = { "as planned": "As planned", tweak: "Bend again", forgive: "Leave it", joint: "Join", "start again": "Start again" };
+const WAYS: Record<string, string> = { "as planned": "As planned", "re-plan": "Go on", tweak: "Bend again", forgive: "Leave it", joint: "Join", "start again": "Start again" };
 
 /** Whether end B still meets its port, what is changed for that, and the ways on where it does not. */
 export function HowItStands({ editor }: { editor: MakingEditor }) {
   const { remade } = editor.standing;
   const unit = editor.making.document.unit;
   if ((editor.making.state.made ?? []).length === 0) return null;
-  const off = remade.as_it_is.off_mm > 0.5 || remade.as_it_is.askew_deg > 0.25;
+  const off = !remade.near;
   return (
     <Box data-meets={remade.meets} role="status" sx={{ mt: 1.5, pl: 2, borderLeft: "6px solid", borderColor: !off ? "var(--good)" : remade.meets ? "var(--note)" : "var(--stop)", fontSize: 20 }}>
       <Box sx={{ fontWeight: 600 }}>
@@ -29,8 +29,8 @@ export function HowItStands({ editor }: { editor: MakingEditor }) {
       )}
       {off &&
         remade.ways.map((way) => (
-          <Box key={way.kind} sx={{ fontSize: 18, py: 0.25 }}>
-            {way.kind !== "re-plan" && <b>{WAYS[way.kind]}: </b>}
+          <Box key={way.text} sx={{ fontSize: 18, py: 0.25 }}>
+            {(way.kind !== "re-plan" || remade.ways.length > 1) && <b>{WAYS[way.kind]}: </b>}
             {way.text}
             {way.lost_mm > 0 && ` ${sayLength(way.lost_mm, unit)} of tube is lost.`}
           </Box>

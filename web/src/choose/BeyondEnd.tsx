@@ -51,7 +51,8 @@ export function BeyondEnd({ end, editor, view, catalogue }: Props) {
   const pieces = line[key].beyond;
   const set = (beyond: Beyond[]) => edit((was) => ({ ...was, [key]: { ...was[key], beyond } satisfies LineEnd }));
   const change = (at: number, part: Partial<HosePiece> | Partial<PartPiece>) => set(pieces.map((piece, k) => (k === at ? ({ ...piece, ...part } as Beyond) : piece)));
-  const right = catalogue.hoses.find((row) => row.hose_class === classFor(line.service)) ?? catalogue.hoses[0];
+  const usual = catalogue.services.find((row) => row.id === line.service)?.hose_class;
+  const right = catalogue.hoses.find((row) => row.hose_class === usual) ?? catalogue.hoses[0];
   return (
     <Box aria-label={`Beyond end ${end}`} component="section">
       {pieces.map((piece, k) => (
@@ -83,11 +84,6 @@ export function BeyondEnd({ end, editor, view, catalogue }: Props) {
       )}
     </Box>
   );
-}
-
-function classFor(service: string): string {
-  const own: Record<string, string> = { "oil-cooler": "hydraulic", "oil-feed": "ptfe-braided", "steering-pressure": "hydraulic", vent: "fuel-low" };
-  return own[service] ?? service;
 }
 
 interface HoseProps {

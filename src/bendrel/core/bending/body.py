@@ -24,9 +24,10 @@ class ToolKind:
 
     `behind` is how far the body or fixed handle runs back beside the clamped tube, `gap` how far it
     keeps from the tube's centreline, `wide` and `thick` its section; `lever` and `lever_wide` the
-    same of what swings along on the tube's outside, 0 where nothing does. `die_thick` is the die's
-    whole height. `above_bench_mm` is how high the tube lies above the bench. `by_feel` is a tool
-    without a scale; its bends are checked against the pattern.
+    same of what swings along on the tube's outside, 0 where nothing does, and `lever_gap_mm` from the
+    tube to its near side, for the forming shoe between them. `die_thick` is the die's whole height,
+    `post` the half-width of what carries a tool on the bench. `above_bench_mm` is how high the tube
+    lies above the bench. `by_feel` is a tool without a scale; its bends are checked against the pattern.
     """
 
     id: str
@@ -38,7 +39,9 @@ class ToolKind:
     thick: Annotated[float, Ge(0)]
     lever: Annotated[float, Ge(0)]
     lever_wide: Annotated[float, Ge(0)]
+    lever_gap_mm: Annotated[float, Ge(0)]
     die_thick: Annotated[float, Ge(0)]
+    post: Annotated[float, Ge(0)]
     above_bench_mm: Annotated[float, Ge(0)]
     by_feel: bool
     flattens: Annotated[float, Ge(0)]
@@ -51,7 +54,8 @@ class ToolKind:
 class Bench:
     """The shop's bench around the tool's zero, in mm: how far its top runs ahead (where the free end
     points), behind, and to the side away from the person and towards them; the wall beyond the far
-    edge (None where there is none); the height of the top above the floor."""
+    edge (None where there is none); the height of the top above the floor and its thickness; the vise
+    with jaws and slide: along the tube, across it, and how far it stands above the top."""
 
     id: str
     name: str
@@ -61,6 +65,10 @@ class Bench:
     near_mm: Annotated[float, Ge(0)]
     wall_mm: Annotated[float, Gt(0)] | None
     floor_mm: Annotated[float, Gt(0)]
+    thick_mm: Annotated[float, Gt(0)]
+    vise_long_mm: Annotated[float, Gt(0)]
+    vise_wide_mm: Annotated[float, Gt(0)]
+    vise_tall_mm: Annotated[float, Gt(0)]
     source: Source
 
 
@@ -86,9 +94,7 @@ class Surroundings:
 
 
 FAR = 10_000.0
-BENCH_THICK_MM = 60.0
-VISE = (70.0, 55.0, 120.0)
-"""Half-length and half-width of a bench vise's jaws and slide, and how far it stands above the bench."""
+"""Beyond all tube, in mm: floor and wall have no far side."""
 
 
 def surroundings(bender: Bender, kind: ToolKind, bench: Bench, radius_mm: float) -> Surroundings:
@@ -106,7 +112,7 @@ def surroundings(bender: Bender, kind: ToolKind, bench: Bench, radius_mm: float)
         name = "fixed handle" if kind.mount == "in the hands" else "tool body"
         blocks.append(Block(name=name, low=(-behind, gap, -half), high=(-gap, gap + wide, half)))
     if lever > 0:
-        outside = bender.od_mm / 2 + LEVER_GAP_MM
+        outside = bender.od_mm / 2 + kind.lever_gap_mm
         low, high = (gap, -outside - kind.lever_wide * radius_mm, -half), (lever, -outside, half)
         blocks.append(Block(name="lever", low=low, high=high, swings=True))
     if kind.mount != "in the hands":
@@ -115,16 +121,12 @@ def surroundings(bender: Bender, kind: ToolKind, bench: Bench, radius_mm: float)
     return Surroundings(blocks=tuple(blocks), die_half_mm=kind.die_thick * radius_mm / 2, mount=kind.mount)
 
 
-LEVER_GAP_MM = 6.0
-"""From the tube to the near side of the swinging lever: the forming shoe lies between them."""
-
-
 def _standing(kind: ToolKind, bench: Bench, above_mm: float, radius_mm: float) -> list[Block]:
     """The bench and what carries the tool on it."""
     blocks = [
         Block(
             name="bench",
-            low=(-bench.behind_mm, -bench.near_mm, -above_mm - BENCH_THICK_MM),
+            low=(-bench.behind_mm, -bench.near_mm, -above_mm - bench.thick_mm),
             high=(bench.ahead_mm, bench.far_mm, -above_mm),
         ),
         Block(
@@ -138,12 +140,12 @@ def _standing(kind: ToolKind, bench: Bench, above_mm: float, radius_mm: float) -
         blocks.append(Block(name="wall", low=low, high=(FAR, bench.wall_mm + FAR, FAR)))
     under = -kind.die_thick * radius_mm / 2
     if kind.mount == "in the vise":
-        long, wide, tall = VISE
-        top = min(under, tall - above_mm)
+        long, wide = bench.vise_long_mm / 2, bench.vise_wide_mm / 2
+        top = min(under, bench.vise_tall_mm - above_mm)
         low, high = (-long, radius_mm - wide, -above_mm), (long, radius_mm + wide, top)
         blocks.append(Block(name="vise", low=low, high=high))
     else:
-        half = 0.8 * radius_mm
+        half = kind.post * radius_mm
         low, high = (-half, radius_mm - half, -above_mm), (half, radius_mm + half, under)
         blocks.append(Block(name="tool body", low=low, high=high))
     return blocks

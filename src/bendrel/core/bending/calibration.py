@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 from annotated_types import Ge, Gt
 
 from bendrel.core.bending.bender import Bender
-from bendrel.core.line.reading import setback_mm
+from bendrel.core.line.reading import setback_mm, usual_reference
 from bendrel.core.record import record
 
 if TYPE_CHECKING:
@@ -20,9 +20,8 @@ if TYPE_CHECKING:
     Array = NDArray[np.float64]
 
 ReadingName = Literal["leg A", "leg B", "angle", "width"]
-HOOKED_FROM_DEG = 150.0
-"""From this angle on a leg is read with the tape hooked over the back: the corner runs away."""
 U_DEG = 175.0
+"""A piece bent this far is a U, and its width can be read."""
 
 
 @record
@@ -48,13 +47,15 @@ class Trial:
 class CalibrationPrior:
     """What is thought of a tool before its first piece: the middle and, in `spread`, one standard
     deviation of radius (mm), zero offset (mm), spring-back share and spring-back angle (degrees);
-    `reading_mm` and `reading_deg` are the most that one reading is off."""
+    `reading_mm` and `reading_deg` are the most that one reading is off, `odd_sd` the standard
+    deviations from which a reading is called odd."""
 
     radius_mm: float
     springback: float
     spread: tuple[float, float, float, float]
     reading_mm: float
     reading_deg: float
+    odd_sd: float
 
 
 @record
@@ -110,7 +111,7 @@ def predict(figures: Sequence[float], piece: Trial, od_mm: float) -> dict[Readin
     angle = finished_angle(figures, piece.dial_deg)
     finished = radius * piece.dial_deg / angle
     start = piece.mark_mm + zero
-    reach = setback_mm("back" if piece.dial_deg >= HOOKED_FROM_DEG else "outside", angle, finished, od_mm)
+    reach = setback_mm(usual_reference(piece.dial_deg), angle, finished, od_mm)
     return {
         "leg A": start + reach,
         "leg B": piece.cut_mm - start - finished * radians(angle) + reach,
@@ -152,7 +153,7 @@ def calibrate(pieces: Sequence[Trial], od_mm: float, prior: CalibrationPrior) ->
         doubt=(2 * float(sds[0]), 2 * float(sds[1]), 2 * float(sds[2]), 2 * float(sds[3])),
         covariance=tuple(tuple(float(v) for v in row) for row in covariance),
         pieces=len(pieces),
-        odd=_odd(found, covariance, rows),
+        odd=_odd(found, covariance, rows, prior.odd_sd),
     )
 
 
@@ -267,15 +268,11 @@ def _slopes(figures: Figures, piece: Trial, od_mm: float) -> dict[ReadingName, A
     return {name: np.array(values) for name, values in found.items()}
 
 
-ODD_FROM = 4.0
-"""Studentised residual from which a reading is called odd: even errors never come near it."""
-
-
-def _odd(found: Any, covariance: Array, rows: list[Row]) -> tuple[Odd, ...]:
+def _odd(found: Any, covariance: Array, rows: list[Row], odd_sd: float) -> tuple[Odd, ...]:
     odd = []
     for i, (k, name, _, sigma) in enumerate(rows):
         leverage = float(found.jac[i] @ covariance @ found.jac[i])
         student = float(found.fun[i]) / sqrt(max(1e-9, 1 - leverage))
-        if abs(student) > ODD_FROM:
+        if abs(student) > odd_sd:
             odd.append((abs(student), Odd(piece=k, reading=name, off=-student * sigma)))
     return tuple(item for _, item in sorted(odd, key=lambda pair: -pair[0]))

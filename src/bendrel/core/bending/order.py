@@ -10,7 +10,8 @@ from itertools import count
 from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.body import Surroundings
 from bendrel.core.bending.moves import Setting
-from bendrel.core.bending.swing import Contact, Tail, meeting, resting, side_points, swinging
+from bendrel.core.bending.sides import Tail, side_points
+from bendrel.core.bending.swing import Contact, levered, meeting, resting, swinging
 from bendrel.core.findings import EndName
 from bendrel.core.record import record
 from bendrel.core.shape.bends import Bend, BendList
@@ -126,6 +127,7 @@ class Bendable:
                 swinging(tail, around, own.radius_mm, own.angle_deg, self._keep, grip)
                 if free
                 else resting(tail, around, own.radius_mm, self._keep, grip)
+                or levered(tail, around.blocks, own.radius_mm, own.angle_deg, self._keep, grip)
             )
         return self._sides[key]
 

@@ -12,13 +12,11 @@ from annotated_types import Ge
 from bendrel.core.findings import EndName
 from bendrel.core.fitup.correction import Laid
 from bendrel.core.lengths import Text
-from bendrel.core.line.reading import setback_mm
+from bendrel.core.line.reading import setback_mm, usual_reference
 from bendrel.core.record import record
 from bendrel.core.units import Unit, UnitError, normalised_turn, parse_angle, parse_length, parse_plane
 
 ReadName = Literal["angle", "plane", "leg"]
-HOOKED_DEG = 150.0
-"""From here on a leg is read with the tape hooked over the back."""
 
 
 @record
@@ -137,8 +135,7 @@ def leg_mm(
     from that end as it is now."""
 
     def reach(i: int) -> float:
-        back = angles[i] >= HOOKED_DEG
-        return setback_mm("back" if back else "outside", angles[i], radii[i], od_mm)
+        return setback_mm(usual_reference(angles[i]), angles[i], radii[i], od_mm)
 
     def end_of(i: int) -> float:
         return starts[i] + radii[i] * radians(angles[i])

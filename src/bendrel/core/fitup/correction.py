@@ -20,9 +20,6 @@ if TYPE_CHECKING:
 
     Array = NDArray[np.float64]
 
-MEETS_MM, MEETS_DEG = 1.0, 1.0
-"""Nearer than this end B meets its port."""
-
 
 @record
 class Laid:
@@ -41,18 +38,20 @@ class Laid:
 class Freedom:
     """What may still be changed, and how far: the least straights that tool and ends need (`least_mm`,
     one for each straight from end A), the greatest angle, the end that is trimmed at the last, how much
-    longer and shorter it may become, and the most that a place, an angle, a clock and the roll at end A
-    may change."""
+    longer and shorter it may become, the most that a place, an angle, a clock and the roll at end A
+    may change, and how near end B must come to meet its port."""
 
     least_mm: tuple[float, ...]
     greatest_deg: float
     trimmed: EndName
     spare_mm: float
-    shorter_mm: float = 60.0
-    place_mm: float = 60.0
-    angle_deg: float = 30.0
-    clock_deg: float = 60.0
-    roll_deg: float = 20.0
+    shorter_mm: float
+    place_mm: float
+    angle_deg: float
+    clock_deg: float
+    roll_deg: float
+    meets_mm: float
+    meets_deg: float
 
 
 @record
@@ -198,7 +197,8 @@ class _Problem:
                 self.freedom.least_mm, self.planned.straights_mm, shape.straights_mm, strict=True
             )
         )
-        meets = left.off_mm <= MEETS_MM and left.askew_deg <= MEETS_DEG and not short
+        near = left.off_mm <= self.freedom.meets_mm and left.askew_deg <= self.freedom.meets_deg
+        meets = near and not short
         return Correction(shape=shape, roll_deg=told[-1], longer_mm=told[-2], left=left, meets=meets)
 
 
@@ -220,29 +220,43 @@ class Tweak:
     left: Landing
 
 
-def best_tweak(made: BendList, planned: BendList, most_deg: float = 8.0) -> Tweak | None:
-    """Which single bend, changed by how much, brings end B nearest; None when no bend helps by more
-    than a tenth. Source: one-dimensional search over each bend's angle."""
+def miss(shape: BendList, planned: BendList) -> float:
+    """How badly end B misses, as one figure in mm²: a degree askew counts like 5 mm off."""
+    there = landing(shape, planned)
+    return there.off_mm**2 + (5.0 * there.askew_deg) ** 2
+
+
+def best_tweak(
+    made: BendList,
+    planned: BendList,
+    bends: Collection[int],
+    held: EndName,
+    open_deg: float,
+    more_deg: float,
+) -> Tweak | None:
+    """Which one of `bends` (from 0), opened by at most `open_deg` or bent on by at most `more_deg`, brings
+    end B nearest; None when none helps by more than a tenth. The bend keeps its place on the side of the
+    end that is held, and takes its tube from the other. Source: one-dimensional search over each angle."""
     from scipy.optimize import minimize_scalar
 
-    def miss(shape: BendList) -> float:
-        there = landing(shape, planned)
-        return there.off_mm**2 + (5.0 * there.askew_deg) ** 2
+    laid = laid_out(made)
 
     def bent(k: int, by: float) -> BendList:
-        bends = list(made.bends)
-        bends[k] = replace(bends[k], angle_deg=max(0.1, bends[k].angle_deg + by))
-        return replace(made, bends=tuple(bends))
+        starts, angles = list(laid.starts_mm), list(laid.angles_deg)
+        angles[k] = max(0.1, angles[k] + by)
+        if held == "B":
+            starts[k] -= laid.radii_mm[k] * radians(angles[k] - laid.angles_deg[k])
+        return shape_from(replace(laid, starts_mm=tuple(starts), angles_deg=tuple(angles)))
 
-    before = miss(made)
+    before = miss(made, planned)
     found: Tweak | None = None
     least = before * 0.81
-    for k in range(len(made.bends)):
+    for k in bends:
 
         def tried(by: float, k: int = k) -> float:
-            return miss(bent(k, by))
+            return miss(bent(k, by), planned)
 
-        best = minimize_scalar(tried, bounds=(-most_deg, most_deg), method="bounded")
+        best = minimize_scalar(tried, bounds=(-open_deg, more_deg), method="bounded")
         if best.fun < least:
             least = float(best.fun)
             shape = bent(k, float(best.x))

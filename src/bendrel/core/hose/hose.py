@@ -45,11 +45,12 @@ class Hose:
 
 @record
 class ClampKind:
-    """A kind of clamp and what its people say of it."""
+    """A kind of clamp, what its people say of it, and what closes it."""
 
     id: ClampKindId
     name: str
     text: str
+    driver: str
     source: Source
 
 

@@ -44,6 +44,15 @@ class ReadBends:
     od_mm: float
 
 
+HOOKED_DEG = 150.0
+"""From here on a bend's corner runs away, and a leg is read with the tape hooked over the back."""
+
+
+def usual_reference(angle_deg: float) -> Reference:
+    """Where a leg is read to when nobody says otherwise: the outside corner, or hooked over the back."""
+    return "back" if angle_deg >= HOOKED_DEG else "outside"
+
+
 def setback_mm(reference: Reference, angle_deg: float, radius_mm: float, od_mm: float) -> float:
     """How far a reading to a bend reaches past the bend's start, in mm.
 

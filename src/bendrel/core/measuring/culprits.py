@@ -20,8 +20,6 @@ from bendrel.core.shape.vectors import Vector
 Array = NDArray[np.float64]
 
 MOST_NAMED = 3
-# How far off people misread at their worst; a smaller change explains a check sooner than a larger.
-GROSS: dict[SlotKind, float] = {"length": 50.0, "angle": 45.0, "plane": 180.0}
 STEPS: dict[SlotKind, tuple[float, ...]] = {
     "length": (0.0, -60.0, -25.0, 25.0, 60.0),
     "angle": tuple(float(k) for k in range(-80, 81, 20)),
@@ -60,13 +58,15 @@ def suspects(read: ReadBends | Corners, given: Given, errors: ReadingErrors) -> 
     the size of the change against how far people misread. Raises ShapeError where `read` is no
     shape.
     """
+    # a smaller change explains a check sooner than a larger one; a plane may be any way round
+    worst: dict[SlotKind, float] = {"length": errors.gross_mm, "angle": errors.gross_deg, "plane": 180.0}
     residual = _residual(given)
     whiten = _whitening(read, given, errors)
     found = []
     for slot in slots(read):
         fit = _Fit(read, slot, residual, whiten)
         change, misfit = fit.best(coarse=len(list(slots(read))) > MANY_READINGS)
-        weight = (change / GROSS[slot.kind]) ** 2
+        weight = (change / worst[slot.kind]) ** 2
         found.append((misfit + weight, Suspect(slot=slot, change=change, misfit=misfit)))
     found.sort(key=lambda pair: pair[0])
     return tuple(suspect for _, suspect in found[:MOST_NAMED])

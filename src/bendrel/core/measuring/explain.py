@@ -10,9 +10,6 @@ from bendrel.core.measuring.slots import Slot, value_of
 from bendrel.core.shape.corners import Corners
 from bendrel.core.units import MM_PER_INCH, normalised_turn
 
-NEAR_MM = 1.0
-NEAR_DEG = 6.0
-
 
 def name_of(read: ReadBends | Corners, slot: Slot) -> str:
     """What the person calls this reading."""
@@ -31,17 +28,18 @@ def name_of(read: ReadBends | Corners, slot: Slot) -> str:
     return f"{words[slot.field]} {slot.row + 1}"
 
 
-def slip_of(read: ReadBends | Corners, suspect: Suspect) -> str:
-    """The usual slip that would give this change, or nothing. Source: common practice."""
+def slip_of(read: ReadBends | Corners, suspect: Suspect, near_mm: float, near_deg: float) -> str:
+    """The usual slip that would give this change to within `near_mm` or `near_deg`, or nothing.
+    Source: common practice."""
     slot, change = suspect.slot, suspect.change
     value = value_of(read, slot)
     if slot.kind == "plane":
-        if abs(normalised_turn(2 * value + change)) < NEAR_DEG and abs(normalised_turn(value)) > NEAR_DEG:
+        if abs(normalised_turn(2 * value + change)) < near_deg and abs(normalised_turn(value)) > near_deg:
             return "as if the plane was read from the wrong side"
-        return "as if the line lay the other way up" if abs(abs(change) - 180) < NEAR_DEG else ""
+        return "as if the line lay the other way up" if abs(abs(change) - 180) < near_deg else ""
     if slot.kind == "angle":
         return (
-            "as if the gauge was read on its other side" if abs(180 - 2 * value - change) < NEAR_DEG else ""
+            "as if the gauge was read on its other side" if abs(180 - 2 * value - change) < near_deg else ""
         )
     if isinstance(read, ReadBends) and slot.field in ("length", "last"):
         for k in (slot.row - 1, slot.row):
@@ -49,11 +47,11 @@ def slip_of(read: ReadBends | Corners, suspect: Suspect) -> str:
             if (
                 angle
                 and angle < 170
-                and abs(abs(change) - read.od_mm * tan(radians(angle) / 2)) < NEAR_MM / 2
+                and abs(abs(change) - read.od_mm * tan(radians(angle) / 2)) < near_mm / 2
             ):
                 return "as if inside and outside of a bend were taken for each other"
     for step, word in ((MM_PER_INCH, "an inch"), (10.0, "a centimetre")):
         count = round(abs(change) / step)
-        if 1 <= count <= 2 and abs(abs(change) - count * step) < NEAR_MM:
+        if 1 <= count <= 2 and abs(abs(change) - count * step) < near_mm:
             return f"as if {word} was counted wrong"
     return ""

@@ -132,6 +132,9 @@ def told(item: Blocked) -> str:
     if contact.thing.startswith("no straight"):
         return f"{name}: {contact.thing}, only {contact.along_mm:.0f} mm"
     thing = contact.thing if contact.thing == "the tube itself" else f"the {contact.thing}"
+    if contact.side == "clamped" and contact.at_deg > 0:
+        where = f"the clamped side, {contact.along_mm:.0f} mm from the tool"
+        return f"{name}: at {contact.at_deg:.0f}° {thing} comes against {where}"
     if contact.side == "clamped":
         return f"{name}: the clamped side lies against {thing}, {contact.along_mm:.0f} mm from the tool"
     return f"{name}: at {contact.at_deg:.0f}° the tube hits {thing}, {contact.along_mm:.0f} mm from the tool"

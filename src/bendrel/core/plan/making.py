@@ -48,14 +48,15 @@ class NextBend:
 @record
 class Remade:
     """How the part stands. `as_it_is` is where end B lands when the rest is made as planned, `then` where
-    it lands as re-planned; `meets` that this is near enough. `moves` are the bends still to make, as
-    re-planned; `departs_mm` is the most that the route moves."""
+    it lands as re-planned; `near` says that it is on the plan as it is, `meets` that it will meet.
+    `moves` are the bends still to make, as re-planned; `departs_mm` is the most that the route moves."""
 
     departures: tuple[Departure, ...]
     misread: tuple[Misread, ...]
     legs_mm: tuple[float, ...]
     as_it_is: Landing
     then: Landing
+    near: bool
     meets: bool
     changed: bool
     roll_deg: float
@@ -79,11 +80,12 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
     done = [item.bend - 1 for item in made if item.bend <= count]
     now = shape_from(laid)
     zone = hand_zone(line, kit, chosen)
-    freedom = _freedom(line, chosen, part, planned)
+    freedom = _freedom(line, kit, chosen, part, planned)
     # the nut at A lets the part be rolled, and its last end is trimmed: that much is free in any case
     fitted = correct(laid, planned, range(count), freedom)
     as_it_is = fitted.left
-    near = as_it_is.off_mm <= NEAR_MM and as_it_is.askew_deg <= NEAR_DEG
+    limits = kit.limits
+    near = as_it_is.off_mm <= limits["near_mm"].value and as_it_is.askew_deg <= limits["near_deg"].value
     found = fitted if near or not done else correct(laid, planned, done, freedom)
     meets = found.meets or near
     shape = found.shape
@@ -100,6 +102,7 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
         legs_mm=built.legs_mm,
         as_it_is=as_it_is,
         then=found.left,
+        near=near,
         meets=meets,
         changed=not near and bool(done) and bool(rest),
         roll_deg=found.roll_deg,
@@ -124,12 +127,8 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
             part,
         ),
         zone=zone,
-        tweak=_tweak(now, planned, line.unit) if not rest and not near else "",
+        tweak=_tweak(now, planned, kit, line) if not rest and not near else "",
     )
-
-
-NEAR_MM, NEAR_DEG = 0.5, 0.25
-"""Nearer than this nothing is re-planned: it is within what can be read."""
 
 
 def hand_zone(line: Line, kit: Kit, chosen: Choices) -> Zone:
@@ -142,7 +141,7 @@ def hand_zone(line: Line, kit: Kit, chosen: Choices) -> Zone:
     return Zone(mm=limits[f"zone_{name}_mm"].value, deg=limits[f"zone_{name}_deg"].value)
 
 
-def _freedom(line: Line, chosen: Choices, part: Part, planned: BendList) -> Freedom:
+def _freedom(line: Line, kit: Kit, chosen: Choices, part: Part, planned: BendList) -> Freedom:
     tool, count = chosen.bender, len(planned.bends)
     straights = planned.straights_mm
     ends = (part.end_a, part.end_b)
@@ -160,12 +159,14 @@ def _freedom(line: Line, chosen: Choices, part: Part, planned: BendList) -> Free
         greatest_deg=tool.greatest_angle_deg,
         trimmed=trimmed,
         spare_mm=max(0.0, loose),
-        shorter_mm=0.0 if flared else TRIM_MM,
+        shorter_mm=0.0 if flared else kit.limits["trim_mm"].value,
+        place_mm=kit.limits["shift_mm"].value,
+        angle_deg=kit.limits["change_deg"].value,
+        clock_deg=kit.limits["turn_deg"].value,
+        roll_deg=kit.limits["roll_deg"].value,
+        meets_mm=kit.limits["meets_mm"].value,
+        meets_deg=kit.limits["meets_deg"].value,
     )
-
-
-TRIM_MM = 60.0
-"""The most that an end is trimmed shorter than planned to bring it home."""
 
 
 def _moves(
@@ -272,12 +273,13 @@ def _departs(planned: BendList, shape: BendList, roll_deg: float) -> float:
     return sqrt(most)
 
 
-def _tweak(now: BendList, planned: BendList, unit: Unit) -> str:
-    best = best_tweak(now, planned)
+def _tweak(now: BendList, planned: BendList, kit: Kit, line: Line) -> str:
+    opened, more = kit.limits["open_deg"].value, kit.limits["bend_on_deg"].value
+    best = best_tweak(now, planned, range(len(now.bends)), line.spans[0].held, opened, more)
     if best is None:
         return "No single bend brings end B nearer; it is off in more than one."
     way = "more" if best.by_deg > 0 else "less"
     return (
         f"Bend {best.bend} {abs(best.by_deg):.1f}° {way} brings end B to "
-        f"{format_length(best.left.off_mm, unit)} and {best.left.askew_deg:.1f}° of its port."
+        f"{format_length(best.left.off_mm, line.unit)} and {best.left.askew_deg:.1f}° of its port."
     )

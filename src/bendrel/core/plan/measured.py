@@ -56,7 +56,13 @@ class Measured:
 
 def reading_errors(kit: Kit) -> ReadingErrors:
     """The shop's reading errors from the catalogue."""
-    return ReadingErrors(length_mm=kit.limits["reading_mm"].value, angle_deg=kit.limits["reading_deg"].value)
+    limits = kit.limits
+    return ReadingErrors(
+        length_mm=limits["reading_mm"].value,
+        angle_deg=limits["reading_deg"].value,
+        gross_mm=limits["gross_mm"].value,
+        gross_deg=limits["gross_deg"].value,
+    )
 
 
 def measure(line: Line, kit: Kit, read: ReadBends | Corners | None) -> Measured:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from bendrel.core.bending.body import Block, surroundings
 from bendrel.core.bending.order import Blocked, reversed_list
-from bendrel.core.bending.swing import swung
+from bendrel.core.bending.sides import swung
 from bendrel.core.findings import EndName
 from bendrel.core.line.document import Line
 from bendrel.core.plan.bench import bendable, told

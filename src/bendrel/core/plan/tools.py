@@ -11,13 +11,6 @@ from bendrel.core.record import record
 from bendrel.core.threads.wrench import wrenches_for
 from bendrel.core.units import Unit, format_length
 
-CLAMP_DRIVERS = {
-    "worm": "screwdriver or small socket for the worm clamps",
-    "spring": "spring-clamp pliers",
-    "pinch": "pincers for the pinch clamps",
-    "injection": "screwdriver or small socket for the injection clamps",
-}
-
 
 @record
 class Tool:
@@ -44,7 +37,7 @@ def tools_for(
         found.append(Tool(what=f"{what} for {name}, {chosen.tube.size}", why=f"end {' and '.join(where)}"))
     found.append(Tool(what=f"{chosen.bender.name}, {chosen.bender.size}", why="the bends"))
     kinds = {hose.clamp.kind for hose in pieces.hoses if hose.clamp is not None}
-    found += [Tool(what=CLAMP_DRIVERS[kind], why="hose ends") for kind in sorted(kinds)]
+    found += [Tool(what=kit.clamp_kinds[kind].driver, why="hose ends") for kind in sorted(kinds)]
     return tuple(found)
 
 

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Literal
 
-from bendrel.core.fitup.correction import best_tweak
+from bendrel.core.fitup.correction import best_tweak, laid_out, miss, shape_from
 from bendrel.core.fitup.exactness import Zone
 from bendrel.core.fitup.landing import Landing
 from bendrel.core.line.document import Line
@@ -14,7 +15,7 @@ from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Part
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
-from bendrel.core.units import Unit, format_length
+from bendrel.core.units import format_length
 
 WayKind = Literal["as planned", "re-plan", "tweak", "forgive", "joint", "start again"]
 
@@ -47,28 +48,32 @@ def ways_out(at: Standing, chosen: Choices, kit: Kit, line: Line, part: Part) ->
     """All ways on, the one that loses least first. Where the part is on the plan there is only one."""
     if at.near:
         return (WayOut(kind="as planned", text="On the plan: go on.", lost_mm=0.0),)
-    ways = [*_without_loss(at, chosen, line.unit), *_with_loss(at, kit, line, part)]
+    far = at.departs_mm > kit.limits["route_room_mm"].value
+    ways: list[WayOut] = []
+    if at.meets:
+        room = ": look whether it has that room" if far else ""
+        text = (
+            "End B still meets its port when the rest is made as re-planned; "
+            f"the route moves by up to {format_length(at.departs_mm, line.unit)}{room}."
+        )
+        ways.append(WayOut(kind="re-plan", text=text, lost_mm=0.0))
+    if far or not at.meets:
+        ways += [*_without_loss(at, chosen, kit, line), *_with_loss(at, kit, line, part)]
     return tuple(sorted(ways, key=lambda way: way.lost_mm))
 
 
-def _without_loss(at: Standing, chosen: Choices, unit: Unit) -> Iterator[WayOut]:
-    if at.meets:
-        text = (
-            "End B still meets its port when the rest is made as re-planned; "
-            f"the route moves by up to {format_length(at.departs_mm, unit)}."
-        )
-        yield WayOut(kind="re-plan", text=text, lost_mm=0.0)
-        return
-    left, zone = at.left, at.zone
-    if left.off_mm <= zone.mm and left.askew_deg <= zone.deg:
+def _without_loss(at: Standing, chosen: Choices, kit: Kit, line: Line) -> Iterator[WayOut]:
+    left, zone, unit, held = at.left, at.zone, line.unit, line.spans[0].held
+    if not at.meets and left.off_mm <= zone.mm and left.askew_deg <= zone.deg:
         text = (
             f"{format_length(left.off_mm, unit)} and {left.askew_deg:.1f}° are within what a hand brings "
             f"home ({format_length(zone.mm, unit)}, {zone.deg:g}°)."
         )
         yield WayOut(kind="forgive", text=text, lost_mm=0.0)
-    tweak = best_tweak(at.now, at.planned)
-    soft = chosen.material.tweaks_in_place
-    if tweak is not None and (tweak.by_deg > 0 or soft):
+    opened, more = kit.limits["open_deg"].value, kit.limits["bend_on_deg"].value
+    tweak = best_tweak(at.now, at.planned, at.made, held, opened, more)
+    home = tweak is not None and tweak.left.off_mm <= zone.mm and tweak.left.askew_deg <= zone.deg
+    if tweak is not None and home and (tweak.by_deg > 0 or chosen.material.tweaks_in_place):
         way = "more" if tweak.by_deg > 0 else "less: opening a bend is hard on the tube"
         text = (
             f"Bend {tweak.bend} again, {abs(tweak.by_deg):.1f}° {way}. "
@@ -78,17 +83,64 @@ def _without_loss(at: Standing, chosen: Choices, unit: Unit) -> Iterator[WayOut]
 
 
 def _with_loss(at: Standing, kit: Kit, line: Line, part: Part) -> Iterator[WayOut]:
-    if at.meets:
-        return
+    starts = [part.bends[k].start_mm for k in at.made]
+    ends = [part.bends[k].end_mm for k in at.made]
+    cut_a, cut_b = -part.beyond_mm["A"], part.developed_mm + part.beyond_mm["B"]
+    useful = kit.limits["useful_offcut_mm"].value
+    # the straight tube before the first made bend and after the last is not spoilt
+    tail_a = max(0.0, min(starts, default=cut_b) - cut_a)
+    tail_b = max(0.0, cut_b - max(ends, default=cut_a)) if ends else 0.0
+    spare_a, spare_b = (tail if tail >= useful else 0.0 for tail in (tail_a, tail_b))
     verdict = kit.verdict("joint", "flared-union", line.service)
     if at.made and (verdict is None or verdict.verdict != "refused"):
-        last = max(at.made)
-        text = f"Keep what is good, cut before bend {last + 1} and join a new piece there."
-        lost = max(0.0, part.cut_mm - part.bends[last].start_mm)
-        yield WayOut(kind="joint", text=text, lost_mm=lost)
-    used = max((part.bends[k].end_mm for k in at.made), default=0.0)
-    tail = part.developed_mm - used
-    kept = tail >= kit.limits["useful_offcut_mm"].value
-    rest = f"; {format_length(tail, line.unit)} of straight tail is left as an offcut." if kept else "."
-    lost = part.cut_mm - (tail if kept else 0.0)
-    yield WayOut(kind="start again", text=f"Start again from new tube{rest}", lost_mm=lost)
+        room = kit.limits["joint_straight_mm"].value
+        yield from _joints(at, part, room, culprit(at), cut_a, cut_b, spare_a, spare_b)
+    kept = spare_a + spare_b
+    rest = f"; {format_length(kept, line.unit)} of straight tube is left as offcut." if kept else "."
+    yield WayOut(kind="start again", text=f"Start again from new tube{rest}", lost_mm=part.cut_mm - kept)
+
+
+def _joints(
+    at: Standing,
+    part: Part,
+    room_mm: float,
+    bad: int,
+    cut_a: float,
+    cut_b: float,
+    spare_a: float,
+    spare_b: float,
+) -> Iterator[WayOut]:
+    """Keep the good bends of one side of the bad one: cut in the nearest straight that a joint and its
+    wrenches have room on."""
+    straights = at.planned.straights_mm
+    for k in range(bad, 0, -1):
+        if straights[k] >= room_mm and any(j < k for j in at.made):
+            lost = cut_b - part.bends[k].start_mm - spare_b
+            text = f"Keep the side of A: cut in the straight before bend {k + 1} and join a new piece there."
+            yield WayOut(kind="joint", text=text, lost_mm=lost)
+            break
+    for k in range(bad + 1, len(part.bends)):
+        if straights[k] >= room_mm and any(j >= k for j in at.made):
+            lost = part.bends[k - 1].end_mm - cut_a - spare_a
+            text = f"Keep the side of B: cut in the straight after bend {k} and join a new piece there."
+            yield WayOut(kind="joint", text=text, lost_mm=lost)
+            break
+
+
+def culprit(at: Standing) -> int:
+    """The made bend (from 0) that alone takes end B furthest from its port."""
+    planned, now = laid_out(at.planned), laid_out(at.now)
+
+    def alone(k: int) -> float:
+        def one(was: tuple[float, ...], is_now: tuple[float, ...]) -> tuple[float, ...]:
+            return (*was[:k], is_now[k], *was[k + 1 :])
+
+        laid = replace(
+            planned,
+            starts_mm=one(planned.starts_mm, now.starts_mm),
+            angles_deg=one(planned.angles_deg, now.angles_deg),
+            clocks_deg=one(planned.clocks_deg, now.clocks_deg),
+        )
+        return miss(shape_from(laid), at.planned)
+
+    return max(at.made, key=alone)

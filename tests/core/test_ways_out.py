@@ -1,0 +1,126 @@
+"""When a bend came out wrong: which is to blame, what can be kept, and how much tube is lost.
+
+The part is `LINE` of test_making: legs 80, 150, 120, 140, 120 mm, bends of 90°, 45°, 60° and 90° on a
+radius of 15 mm, so that every length below is plane geometry.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from math import pi
+
+import pytest
+
+from bendrel.core.fitup.correction import best_tweak, laid_out, shape_from
+from bendrel.core.fitup.landing import landing
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.model import shape_of
+from tests.core.test_making import KIT, LINE, made_of
+
+PART = plan_line(LINE, KIT).part
+SHAPE = shape_of(PART)
+
+
+def held(end):
+    return replace(LINE, spans=(replace(LINE.spans[0], held=end),))
+
+
+def ways(end, readings):
+    told = made_of(held(end), readings)
+    assert not told.meets
+    return {way.kind: way for way in told.ways}
+
+
+def test_held_at_a_the_side_of_a_is_kept_and_only_the_bad_arc_is_lost():
+    way = ways("A", [{}, {}, {"angle": "75"}])["joint"]
+    assert way.text.startswith("Keep the side of A: cut in the straight before bend 3")
+    # the straight tube behind bend 3 stays useful: what goes is the arc, 60° on 15 mm
+    assert way.lost_mm == pytest.approx(15 * pi / 3)
+
+
+def test_held_at_b_the_side_of_b_is_kept():
+    way = ways("B", [{}, {}, {"angle": "60"}])["joint"]
+    assert way.text.startswith("Keep the side of B: cut in the straight after bend 2")
+    assert way.lost_mm == pytest.approx(15 * pi / 4)
+
+
+def test_the_bend_to_blame_is_named_though_good_ones_came_after():
+    """Bend 2 of a finished part lies 60° round; the joint goes beside it, not behind the last bend."""
+    told = made_of(held("B"), [{}, {"plane": "4:00"}, {}, {}])
+    joints = [way for way in told.ways if way.kind == "joint"]
+    assert {way.text[:40] for way in joints} == {
+        "Keep the side of A: cut in the straight ",
+        "Keep the side of B: cut in the straight ",
+    }
+    assert all("bend 3" in way.text for way in joints)
+
+
+def test_starting_again_keeps_the_straight_tube_of_both_ends():
+    """Bends 2 and 3 are made, far off: before and behind them 253.6 and 310.6 mm are still straight."""
+    line = replace(LINE, spans=(replace(LINE.spans[0], order="A2 A3 A1 A4"),))
+    told = made_of(line, [{"angle": "140"}, {"angle": "140"}])
+    again = next(way for way in told.ways if way.kind == "start again")
+    flared = PART.cut_mm - PART.developed_mm - PART.beyond_mm["B"]  # went into the flare at A
+    middle = 15 * pi / 4 + 120 + 15 * pi / 3 + flared
+    assert again.lost_mm == pytest.approx(middle, abs=0.05)
+    assert "straight tube is left as offcut" in again.text
+
+
+def test_a_correction_that_moves_the_route_far_is_not_the_only_way_shown():
+    """Half the bend missing: the rest can still bring end B home, through another place."""
+    line = replace(LINE, spans=(replace(LINE.spans[0], order="A2 A3 A1 A4"),))
+    told = made_of(line, [{"angle": "140"}, {"angle": "140"}])
+    assert told.meets
+    assert told.departs_mm > 50
+    assert told.ways[0].text.endswith("look whether it has that room.")
+    assert told.ways[-1].kind == "start again"
+
+
+def test_no_joint_where_the_straight_is_too_short_for_its_wrenches():
+    """70 mm of straight are asked for a union and two wrenches; this part has 40 between its bends."""
+    rows = LINE.spans[0].readings
+    short = replace(
+        LINE,
+        spans=(
+            replace(
+                LINE.spans[0],
+                readings=replace(
+                    rows,
+                    rows=tuple(
+                        replace(row, length=replace(row.length, text="40"), to=row.to) if k else row
+                        for k, row in enumerate(rows.rows)
+                    ),
+                ),
+            ),
+        ),
+    )
+    told = made_of(short, [{}, {}, {"angle": "75"}])
+    assert "joint" not in {way.kind for way in told.ways}
+    assert told.ways[-1].kind == "start again"
+
+
+def test_a_finished_bend_is_bent_on_where_that_brings_the_end_home():
+    """The last bend ten degrees short: ten more, at its own mark, and end B is home."""
+    way = ways("A", [{}, {}, {}, {"angle": "80"}])["tweak"]
+    assert way.text.startswith("Bend 4 again, 10.0° more")
+    assert way.lost_mm == 0
+
+
+def test_a_bend_is_not_opened_by_more_than_it_stands():
+    assert "tweak" not in ways("A", [{}, {}, {}, {"angle": "110"}])
+
+
+@pytest.mark.parametrize("end", ["A", "B"])
+def test_a_bend_that_is_bent_on_keeps_its_place_on_the_held_side(end):
+    """Three degrees short with the mark right on the held side: three more is the part as planned."""
+    laid = laid_out(SHAPE)
+    angles, starts = list(laid.angles_deg), list(laid.starts_mm)
+    angles[1] -= 3
+    if end == "B":
+        starts[1] += 15 * pi * 3 / 180
+    short = shape_from(replace(laid, angles_deg=tuple(angles), starts_mm=tuple(starts)))
+    tweak = best_tweak(short, SHAPE, range(4), end, 8, 30)
+    assert tweak.bend == 2
+    assert tweak.by_deg == pytest.approx(3, abs=0.01)
+    assert tweak.left.off_mm < 0.01
+    assert landing(short, SHAPE).off_mm > 5
