@@ -12,7 +12,6 @@ from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import HosePiece, LineEnd
 from bendrel.core.plan.assemble import choices_of, plan_line
-from bendrel.core.plan.bench import at_bench, order_findings
 from bendrel.core.plan.hand import spread_of
 from bendrel.core.plan.making import remake
 from bendrel.core.plan.model import shape_of
@@ -157,20 +156,6 @@ def test_a_shorter_flaring_tool_makes_room_after_bending():
     assert plan_line(short, KIT).part.end_a.possible_orders == ()
     press = replace(short, end_a=replace(short.end_a, flarer="hand_press"))
     assert plan_line(press, KIT).part.end_a.possible_orders == ("after",)
-
-
-def test_an_order_that_fails_is_named_and_another_is_proposed():
-    """A narrow C on the bench: the finished legs swing into it."""
-    bends = [row(120, 90), row(90, 90), row(90, 90), row(120, 45)]
-    line = bent(*bends, last=150, bender="bench_3-16in")
-    told = at_bench(line, KIT, plan_line(line, KIT).part)
-    assert told.blocked is not None
-    assert order_findings(line, KIT, plan_line(line, KIT).part)[0].code == "order_blocked"
-    assert told.proposal or told.other_tool or told.joint or told.witness
-    if told.proposal is not None:
-        span = replace(line.spans[0], order=told.proposal.order, trim_first=told.proposal.trim_first)
-        taken = replace(line, spans=(span,))
-        assert at_bench(taken, KIT, plan_line(taken, KIT).part).blocked is None
 
 
 def test_an_order_is_followed_by_marks_turns_and_the_swing():

@@ -4840,6 +4840,8 @@ export interface components {
             held: "A" | "B";
             /** Trim First */
             trim_first: boolean;
+            /** Turned */
+            turned: boolean;
             /** Text */
             text: string;
         };
@@ -5142,7 +5144,8 @@ export interface components {
          *
          *     `held` is the end that is in the clamp to begin with. `order` says in which order the bends are made
          *     and which end is held at each, such as "A1 A2 B4 B3"; blank is one after the other away from the
-         *     held end. `trim_first` cuts the spare off before bending; `stock` is the length that is bent where
+         *     held end. `trim_first` cuts the spare off before bending; `turned` says that a tool on the bench stands
+         *     turned round, so that the tube is fed from its other side; `stock` is the length that is bent where
          *     it is not cut to length first. A coil or a folded line is straightened before it is cut.
          */
         RigidSpan: {
@@ -5187,6 +5190,11 @@ export interface components {
              * @default false
              */
             trim_first: boolean;
+            /**
+             * Turned
+             * @default false
+             */
+            turned: boolean;
             /**
              * @default {
              *       "text": "",

@@ -38,7 +38,7 @@ export function AtTool({ editor, view }: Props) {
               {at.proposal.text}.{" "}
               <Button
                 size="small"
-                onClick={() => at.proposal && edit((was) => withSpan(was, { order: at.proposal?.order ?? "", held: at.proposal?.held ?? "A", trim_first: spanOf(was).trim_first || (at.proposal?.trim_first ?? false) }))}
+                onClick={() => at.proposal && edit((was) => withSpan(was, { order: at.proposal?.order ?? "", held: at.proposal?.held ?? "A", trim_first: spanOf(was).trim_first || (at.proposal?.trim_first ?? false), turned: at.proposal?.turned ?? spanOf(was).turned }))}
               >
                 Take this order
               </Button>
@@ -55,7 +55,8 @@ export function AtTool({ editor, view }: Props) {
           {at.joint && <Box sx={{ mt: 0.5 }}>{at.joint.text}</Box>}
           {!at.whole && <Box sx={{ fontSize: 14, color: "var(--second)" }}>Not every order was tried; that would take too long.</Box>}
           <Box sx={{ fontSize: 14, color: "var(--second)", mt: 0.5 }}>
-            {at.words} It is held {at.mount}.
+            {at.words} It is held {at.mount}
+            {span.turned && at.mount !== "in the hands" ? ", turned round" : ""}.
           </Box>
         </Box>
       )}
@@ -73,6 +74,9 @@ export function AtTool({ editor, view }: Props) {
         <Field label="Order" text={span.order} placeholder="one after the other" problem={problem("order")} onText={(order) => edit((was) => withSpan(was, { order: order.slice(0, 1000) }))} />
         <Field label="Bent from" text={span.stock.text} placeholder="cut to length first" problem={problem("stock")} takes="length" onText={(text) => edit((was) => withSpan(was, { stock: typed(text, line.unit) }))} />
         <FormControlLabel control={<Checkbox color="default" checked={span.trim_first} onChange={(event) => edit((was) => withSpan(was, { trim_first: event.target.checked }))} />} label="Cut the spare off before bending" />
+        {at && at.mount !== "in the hands" && (
+          <FormControlLabel control={<Checkbox color="default" checked={span.turned} onChange={(event) => edit((was) => withSpan(was, { turned: event.target.checked }))} />} label="Tool turned round, fed from its other side" />
+        )}
       </Box>
     </Box>
   );

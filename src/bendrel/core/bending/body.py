@@ -6,6 +6,7 @@ tangent point is the origin, bending goes on in the plane z = 0 and swings the f
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated, Literal
 
 from annotated_types import Ge, Gt
@@ -97,8 +98,11 @@ FAR = 10_000.0
 """Beyond all tube, in mm: floor and wall have no far side."""
 
 
-def surroundings(bender: Bender, kind: ToolKind, bench: Bench, radius_mm: float) -> Surroundings:
-    """What stands around the tube when `bender` makes a bend of `radius_mm`.
+def surroundings(
+    bender: Bender, kind: ToolKind, bench: Bench, radius_mm: float, *, turned: bool = False
+) -> Surroundings:
+    """What stands around the tube when `bender` makes a bend of `radius_mm`. A tool that is `turned`
+    round on its bench is fed from the other side: bench and wall then lie half a turn about its die.
 
     The tool's own measures win over those usual for its kind. Source: the kind's row; boxes are drawn
     round each body on the safe side.
@@ -117,7 +121,8 @@ def surroundings(bender: Bender, kind: ToolKind, bench: Bench, radius_mm: float)
         blocks.append(Block(name="lever", low=low, high=high, swings=True))
     if kind.mount != "in the hands":
         above = kind.above_bench_mm if bender.above_bench_mm is None else bender.above_bench_mm
-        blocks += _standing(kind, bench, above, radius_mm)
+        standing = _standing(kind, bench, above, radius_mm)
+        blocks += [_turned(block, radius_mm) for block in standing] if turned else standing
     return Surroundings(blocks=tuple(blocks), die_half_mm=kind.die_thick * radius_mm / 2, mount=kind.mount)
 
 
@@ -149,3 +154,9 @@ def _standing(kind: ToolKind, bench: Bench, above_mm: float, radius_mm: float) -
         low, high = (-half, radius_mm - half, -above_mm), (half, radius_mm + half, under)
         blocks.append(Block(name="tool body", low=low, high=high))
     return blocks
+
+
+def _turned(block: Block, radius_mm: float) -> Block:
+    """The block half a turn about the die's axis."""
+    (x0, y0, z0), (x1, y1, z1) = block.low, block.high
+    return replace(block, low=(-x1, 2 * radius_mm - y1, z0), high=(-x0, 2 * radius_mm - y0, z1))

@@ -114,7 +114,8 @@ class RigidSpan:
 
     `held` is the end that is in the clamp to begin with. `order` says in which order the bends are made
     and which end is held at each, such as "A1 A2 B4 B3"; blank is one after the other away from the
-    held end. `trim_first` cuts the spare off before bending; `stock` is the length that is bent where
+    held end. `trim_first` cuts the spare off before bending; `turned` says that a tool on the bench stands
+    turned round, so that the tube is fed from its other side; `stock` is the length that is bent where
     it is not cut to length first. A coil or a folded line is straightened before it is cut.
     """
 
@@ -127,6 +128,7 @@ class RigidSpan:
     marks: MarkStyle = "start"
     order: Annotated[str, MaxLen(1000)] = ""
     trim_first: bool = False
+    turned: bool = False
     stock: Length = Length()
     stock_form: StockForm = "stick"
     left_open: Annotated[tuple[LeftOpen, ...], MaxLen(20)] = ()

@@ -270,6 +270,7 @@ def _build_steps(
             form=span.stock_form,
             straighten_mm=kit.limits["straighten_mm"].value,
             trim_first=span.trim_first and spare_mm > 0,
+            turned=span.turned and kit.tool_kinds[kit.benders[span.bender].kind].mount != "in the hands",
         ),
         held=work[0],
         far=work[1],

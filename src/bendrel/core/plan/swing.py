@@ -7,7 +7,7 @@ from bendrel.core.bending.order import Blocked, reversed_list
 from bendrel.core.bending.sides import swung
 from bendrel.core.findings import EndName
 from bendrel.core.line.document import Line
-from bendrel.core.plan.bench import bendable, told
+from bendrel.core.plan.at_tool import bendable, told
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Part, shape_of
 from bendrel.core.plan.moves import order_of
@@ -71,7 +71,8 @@ def swing_view(line: Line, kit: Kit, part: Part, move: int) -> SwingView:
         x, y, z = (float(v) for v in side[nearest])
         hit_at = (x, y, z)
     kind = kit.tool_kinds[kit.benders[line.spans[0].bender].kind]
-    around = surroundings(kit.benders[line.spans[0].bender], kind, kit.bench, own.radius_mm)
+    span = line.spans[0]
+    around = surroundings(kit.benders[span.bender], kind, kit.bench, own.radius_mm, turned=span.turned)
     blocked = Blocked(bend=setting.bend, held=setting.held, contact=contact) if contact else None
     return SwingView(
         move=move,

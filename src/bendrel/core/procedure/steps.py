@@ -52,6 +52,7 @@ class Stock:
     form: str = "stick"
     straighten_mm: float = 0.0
     trim_first: bool = False
+    turned: bool = False
 
 
 def build_steps(
@@ -149,7 +150,8 @@ def _steps(
         yield Step(
             kind="bend",
             text=(
-                "Bend in the order of the table: set the mark, turn the tube, bend to the dial, check."
+                ("Turn the tool round on the bench and feed from its other side. " if stock.turned else "")
+                + "Bend in the order of the table: set the mark, turn the tube, bend to the dial, check."
                 + (" Change the tube over where it says so." if changes else "")
             ),
             why="A turn the wrong way makes a mirror image, which is scrap.",

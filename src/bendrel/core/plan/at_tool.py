@@ -1,0 +1,47 @@
+"""The part as the tool carries it out on the shop's bench, and what is in its way in words."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from bendrel.core.bending.body import surroundings
+from bendrel.core.bending.order import Bendable, Blocked
+from bendrel.core.findings import EndName
+from bendrel.core.line.document import Line
+from bendrel.core.plan.kit import Kit
+from bendrel.core.plan.model import Part
+from bendrel.core.shape.bends import BendList
+
+
+def bendable(
+    line: Line,
+    kit: Kit,
+    part: Part,
+    shape: BendList,
+    beyond_mm: Mapping[EndName, float] | None = None,
+    *,
+    turned: bool | None = None,
+) -> Bendable:
+    """The part at the line's tool on the shop's bench; `turned` where it is not as the line says."""
+    span = line.spans[0]
+    round_ = span.turned if turned is None else turned
+    bender = kit.benders[span.bender]
+    kind = kit.tool_kinds[bender.kind]
+    extra = dict(part.beyond_mm if beyond_mm is None else beyond_mm)
+    clear = kit.limits["swing_clear_mm"].value
+    around = lambda radius: surroundings(bender, kind, kit.bench, radius, turned=round_)  # noqa: E731
+    return Bendable(shape, bender, around, extra, clear, part.od_mm)
+
+
+def told(item: Blocked) -> str:
+    """One blocked bend in words."""
+    contact, name = item.contact, f"bend {item.bend + 1} with end {item.held} held"
+    if contact.thing.startswith("no straight"):
+        return f"{name}: {contact.thing}, only {contact.along_mm:.0f} mm"
+    thing = contact.thing if contact.thing == "the tube itself" else f"the {contact.thing}"
+    if contact.side == "clamped" and contact.at_deg > 0:
+        where = f"the clamped side, {contact.along_mm:.0f} mm from the tool"
+        return f"{name}: at {contact.at_deg:.0f}° {thing} comes against {where}"
+    if contact.side == "clamped":
+        return f"{name}: the clamped side lies against {thing}, {contact.along_mm:.0f} mm from the tool"
+    return f"{name}: at {contact.at_deg:.0f}° the tube hits {thing}, {contact.along_mm:.0f} mm from the tool"
