@@ -129,6 +129,42 @@ def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_l
     expect(page.locator("[data-compare='2']")).to_contain_text("angle −3°")
 
 
+def test_a_correction_that_moves_the_route_far_shows_the_other_ways(page: Page, own_line):
+    page.goto(f"/lines/{own_line}/bench")
+    page.get_by_role("button", name="Done", exact=True).click()
+    expect(page.get_by_role("heading", name="Prove the nuts")).to_have_count(0)
+    step_on(page)
+    for number in range(1, 4):
+        expect(page.get_by_role("heading", name=f"Bend {number}")).to_be_visible()
+        if number == 3:
+            page.get_by_label("It came out at").fill("20")
+        page.get_by_role("button", name="Bent", exact=True).click()
+    stands = page.locator("[data-meets='true']")
+    expect(stands).to_contain_text("look whether it has that room")
+    stands.get_by_text("Other ways").click()
+    expect(stands).to_contain_text("Start again: Start again from new tube")
+    # the foot of the screen stays in reach, whatever is said above it
+    expect(page.get_by_role("button", name="Bent", exact=True)).to_be_in_viewport(ratio=1)
+
+
+def test_nothing_is_worked_by_while_the_rest_is_reckoned(page: Page, own_line):
+    page.goto(f"/lines/{own_line}/bench")
+    page.get_by_role("button", name="Done", exact=True).click()
+    expect(page.get_by_role("heading", name="Prove the nuts")).to_have_count(0)
+    step_on(page)
+    expect(page.get_by_role("heading", name="Bend 1")).to_be_visible()
+    held = []
+    page.route("**/api/bench/standing", lambda route: held.append(route))
+    with page.expect_request("**/api/bench/standing"):
+        page.get_by_role("button", name="Bent", exact=True).click()
+    expect(page.get_by_text("Reckoning the rest…")).to_be_visible()
+    expect(page.get_by_role("button", name="Bent", exact=True)).to_have_count(0)
+    expect(page.get_by_label("It came out at")).to_have_count(0)
+    held.pop().continue_()
+    expect(page.get_by_text("Reckoning the rest…")).to_have_count(0)
+    expect(page.get_by_role("button", name="Bent", exact=True)).to_be_visible()
+
+
 def test_a_finished_part_that_is_off_is_told_which_bend_to_tweak(page: Page, own_line):
     page.goto(f"/lines/{own_line}/bench")
     page.get_by_role("button", name="Done", exact=True).click()
@@ -143,6 +179,9 @@ def test_a_finished_part_that_is_off_is_told_which_bend_to_tweak(page: Page, own
             expect(page.get_by_role("heading", level=2)).to_have_text(re.compile(r"Bend \d"))
             expect(page.get_by_label("It came out at")).to_have_value("")
     expect(page.get_by_role("heading", name="Trial fit")).to_be_visible()
+    # said before anybody tries it, with the ways on
+    expect(page.locator("[data-meets='false']")).to_contain_text("End B will miss its port")
+    expect(page.locator("[data-meets='false']")).to_contain_text("Start again")
     page.get_by_role("button", name="Compare with the plan").click()
     compared = page.get_by_role("region", name="Compared with the plan")
     expect(compared).to_contain_text("End B will miss its port")

@@ -94,6 +94,7 @@ export type MadeBend = Schemas["MadeBend"];
 export type MakingStanding = Schemas["PartStanding"];
 export type BenchStep = Schemas["BenchStep"];
 export type Remade = Schemas["Remade"];
+export type WayOut = Schemas["WayOut"];
 export type Stock = Schemas["Stock"];
 export type StockDraft = Schemas["StockDraft"];
 export type JobCuts = Schemas["JobCuts"];

@@ -9,6 +9,7 @@ import { condensed } from "../theme/theme";
 import { BEND_FORM, BendStep } from "./BendStep";
 import { Compare } from "./Compare";
 import { Finish } from "./Finish";
+import { HowItStands } from "./HowItStands";
 import { big } from "./sizes";
 import { minutesOf, running, toggled } from "./time";
 import type { MakingEditor } from "./useMaking";
@@ -25,7 +26,7 @@ export function BenchPage() {
 }
 
 function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
-  const { making, standing, keep } = editor;
+  const { making, standing, reckoning, keep } = editor;
   const { steps, remade } = standing;
   const done = new Set(making.state.done ?? []);
   const first = steps.findIndex((step) => !done.has(step.key));
@@ -72,7 +73,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
 
   const minutes = minutesOf(making.state, now);
   return (
-    <Box sx={{ minHeight: "100dvh", display: "grid", gridTemplateRows: "auto auto minmax(0, 1fr) auto", background: "var(--paper)" }}>
+    <Box sx={{ height: "100dvh", display: "grid", gridTemplateRows: "auto auto minmax(0, 1fr) auto", background: "var(--paper)" }}>
       <Box component="header" sx={{ display: "flex", alignItems: "center", gap: 2, px: 2, minHeight: 56, borderBottom: "2px solid var(--ink)", flexWrap: "wrap" }}>
         <Box component="nav" aria-label="Where you are" sx={{ "& a": { color: "var(--second)", py: 1.5 } }}>
           <Link to={`/lines/${lineId}/make`}>Leave the bench</Link>
@@ -125,6 +126,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             ) : (
               <>
                 <Box sx={{ fontSize: "clamp(24px, 3.4vw, 38px)", lineHeight: 1.25, mt: 2 }}>{step.text}</Box>
+                {(step.kind === "fit" || step.kind === "trim") && !reckoning && <HowItStands editor={editor} />}
                 {step.why && <Box sx={{ fontSize: 22, color: "var(--second)", mt: 2 }}>{step.why}</Box>}
               </>
             )}
@@ -142,7 +144,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             {done.has(step.key) ? "Not done after all" : "Done"}
           </Button>
         )}
-        {step?.bend != null && !comparing && !ended && (remade.next?.move.bend === step.bend || done.has(step.key)) && (
+        {step?.bend != null && !comparing && !ended && !reckoning && (remade.next?.move.bend === step.bend || done.has(step.key)) && (
           <Button type="submit" form={BEND_FORM} sx={{ ...big, flex: 1, minWidth: 200 }} variant="contained" color="secondary">
             {done.has(step.key) ? "Keep these readings" : "Bent"}
           </Button>

@@ -25,7 +25,7 @@ interface Props {
 
 /** One bend: feed, turn, dial, then what came out. */
 export function BendStep({ editor, bend, done, onDone }: Props) {
-  const { making, standing, keep } = editor;
+  const { making, standing, reckoning, keep } = editor;
   const unit = making.document.unit;
   const { remade, part } = standing;
   const made = (making.state.made ?? []).find((item) => item.bend === bend);
@@ -33,7 +33,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
   const next = remade.next;
   const [read, setRead] = useState({ angle: made?.angle ?? "", plane: made?.plane ?? "", leg: made?.leg ?? "" });
   if (!move) return null;
-  const isNext = next?.move.bend === bend;
+  const isNext = next?.move.bend === bend && !reckoning;
   const old = part.moves.find((item) => item.bend === bend);
   const replanned = !made && old !== undefined && (Math.abs(old.angle_deg - move.angle_deg) > 0.05 || Math.abs((old.mark_mm ?? 0) - (move.mark_mm ?? 0)) > 0.3 || Math.abs(old.turn_deg - move.turn_deg) > 0.1);
 
@@ -52,8 +52,14 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
 
   return (
     <>
-      <HowItStands editor={editor} />
-      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(250px, 1fr))", columnGap: 3, rowGap: 2, mt: 1.5 }}>
+      {reckoning ? (
+        <Box role="status" sx={{ mt: 1.5, fontSize: 22 }}>
+          Reckoning the rest…
+        </Box>
+      ) : (
+        <HowItStands editor={editor} />
+      )}
+      <Box aria-busy={reckoning} sx={{ opacity: reckoning ? 0.3 : 1, display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(250px, 1fr))", columnGap: 3, rowGap: 2, mt: 1.5 }}>
         <Box>
           <Box sx={name}>{replanned ? "new mark" : "mark"}, {move.measured_from === "flared_rim" ? "from the rim" : "from the cut end"} at {move.held}</Box>
           <Box sx={figure} data-figure="mark">
@@ -89,7 +95,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
           )}
         </Box>
       )}
-      {!isNext && !made && !done && <Box sx={{ mt: 3, fontSize: 22, color: "var(--second)" }}>Bend {next?.move.bend} comes first.</Box>}
+      {!isNext && !made && !done && !reckoning && <Box sx={{ mt: 3, fontSize: 22, color: "var(--second)" }}>Bend {next?.move.bend} comes first.</Box>}
     </>
   );
 }

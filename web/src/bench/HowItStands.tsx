@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import type { Unit, WayOut } from "../api/types";
 import { sayAngle, sayLength } from "../units";
 import type { MakingEditor } from "./useMaking";
 
@@ -10,6 +11,7 @@ export function HowItStands({ editor }: { editor: MakingEditor }) {
   const unit = editor.making.document.unit;
   if ((editor.making.state.made ?? []).length === 0) return null;
   const off = !remade.near;
+  const others = remade.ways.slice(1);
   return (
     <Box data-meets={remade.meets} role="status" sx={{ mt: 1.5, pl: 2, borderLeft: "6px solid", borderColor: !off ? "var(--good)" : remade.meets ? "var(--note)" : "var(--stop)", fontSize: 20 }}>
       <Box sx={{ fontWeight: 600 }}>
@@ -27,14 +29,25 @@ export function HowItStands({ editor }: { editor: MakingEditor }) {
           </Box>
         </Box>
       )}
-      {off &&
-        remade.ways.map((way) => (
-          <Box key={way.text} sx={{ fontSize: 18, py: 0.25 }}>
-            {(way.kind !== "re-plan" || remade.ways.length > 1) && <b>{WAYS[way.kind]}: </b>}
-            {way.text}
-            {way.lost_mm > 0 && ` ${sayLength(way.lost_mm, unit)} of tube is lost.`}
-          </Box>
-        ))}
+      {off && remade.ways[0] && <Way way={remade.ways[0]} unit={unit} named={remade.ways.length > 1} />}
+      {off && others.length > 0 && (
+        <Box component="details" open={!remade.meets} sx={{ fontSize: 18, "& summary": { cursor: "pointer", minHeight: 32, color: "var(--second)" } }}>
+          <summary>Other ways ({others.length})</summary>
+          {others.map((way) => (
+            <Way key={way.text} way={way} unit={unit} named />
+          ))}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Way({ way, unit, named }: { way: WayOut; unit: Unit; named: boolean }) {
+  return (
+    <Box sx={{ fontSize: 18, py: 0.25 }}>
+      {(named || way.kind !== "re-plan") && <b>{WAYS[way.kind]}: </b>}
+      {way.text}
+      {way.lost_mm > 0 && ` ${sayLength(way.lost_mm, unit)} of tube is lost.`}
     </Box>
   );
 }

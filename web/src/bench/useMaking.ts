@@ -5,6 +5,8 @@ import type { Making, MakingStanding, MakingState } from "../api/types";
 export interface MakingEditor {
   making: Making;
   standing: MakingStanding;
+  /** The standing is of readings that have changed since; its figures are not to be worked by. */
+  reckoning: boolean;
   message: string;
   /** Keep a new state; it is shown at once and put back when it cannot be kept. */
   keep: (change: (state: MakingState) => MakingState) => void;
@@ -14,10 +16,12 @@ export interface MakingEditor {
 const standingOf = (making: Making) =>
   take(api.POST("/api/bench/standing", { body: { document: making.document, made: making.state.made ?? [] } }) as Promise<unknown> as Promise<{ data?: MakingStanding; response: Response }>);
 
+const readingsOf = (making: Making) => JSON.stringify(making.state.made ?? []);
+
 /** The making of a line: begun or gone on with, kept at every step. */
 export function useMaking(lineId: string): { editor: MakingEditor | null; problem: string } {
   const [making, setMaking] = useState<Making | null>(null);
-  const [standing, setStanding] = useState<MakingStanding | null>(null);
+  const [told, setTold] = useState<{ standing: MakingStanding; of: string } | null>(null);
   const [problem, setProblem] = useState("");
   const [message, setMessage] = useState("");
   const latest = useRef<Making | null>(null);
@@ -27,8 +31,8 @@ export function useMaking(lineId: string): { editor: MakingEditor | null; proble
   const accept = useCallback(async (next: Making) => {
     latest.current = next;
     setMaking(next);
-    const told = await standingOf(next);
-    if (latest.current === next) setStanding(told);
+    const standing = await standingOf(next);
+    if (latest.current === next) setTold({ standing, of: readingsOf(next) });
   }, []);
 
   useEffect(() => {
@@ -80,5 +84,5 @@ export function useMaking(lineId: string): { editor: MakingEditor | null; proble
     [accept],
   );
 
-  return { editor: making && standing ? { making, standing, message, keep, end } : null, problem };
+  return { editor: making && told ? { making, standing: told.standing, reckoning: told.of !== readingsOf(making), message, keep, end } : null, problem };
 }

@@ -70,7 +70,7 @@ function OwnTools({ catalogue }: { catalogue: Catalogue }) {
           Bench
         </Box>
         <Box>
-          {bench.name}: top {sayLength(bench.ahead_mm, "mm")} ahead of the zero, {sayLength(bench.behind_mm, "mm")} behind, {sayLength(bench.far_mm, "mm")} away from you, {sayLength(bench.near_mm, "mm")} towards you; {sayLength(bench.floor_mm, "mm")} high
+          {bench.name}: top {sayLength(bench.ahead_mm, "mm")} ahead of the zero, {sayLength(bench.behind_mm, "mm")} behind, {sayLength(bench.far_mm, "mm")} away from you, {sayLength(bench.near_mm, "mm")} towards you; {sayLength(bench.floor_mm, "mm")} high, a vise of {sayLength(bench.vise_long_mm, "mm")} by {sayLength(bench.vise_wide_mm, "mm")} standing {sayLength(bench.vise_tall_mm, "mm")} above it
           {bench.wall_mm != null && `, a wall ${sayLength(bench.wall_mm, "mm")} from the zero`}
         </Box>
         <SourceLine source={bench.source} />
