@@ -259,24 +259,44 @@ def levered(
     backwards round the die's axis."""
     import numpy as np
 
-    far = tail.along > grip_mm
-    points, along = tail.points[far], tail.along[far]
-    angles = _angles(angle_deg)
-    c, s = np.cos(np.radians(angles))[:, None], np.sin(np.radians(angles))[:, None]
-    x, y = points[:, 0][None], points[:, 1][None] - radius_mm
-    paths = np.stack([c * x + s * y, c * y - s * x + radius_mm], axis=-1)
-    bulge = np.hypot(x[0], y[0]) * radians(STEP_DEG) ** 2 / 8
     found: list[Contact] = []
+    x, y, z = tail.points[:, 0], tail.points[:, 1] - radius_mm, tail.points[:, 2]
+    out, at = np.hypot(x, y), np.arctan2(y, x)
     for block in blocks:
         if not block.swings:
             continue
         low, high = np.array(block.low) - keep_mm, np.array(block.high) + keep_mm
-        level = (points[:, 2] > low[2]) & (points[:, 2] < high[2])
-        hit = level & _segments_in(
-            paths[:-1], paths[1:], low[:2] - bulge[None, :, None], high[:2] + bulge[None, :, None]
-        )
+        near, far, first, last = _seen_from_axis(low, high, radius_mm)
+        # only what lies at its height, in its ring and in the sector that it sweeps is followed
+        picked = (tail.along > grip_mm) & (z > low[2]) & (z < high[2]) & (out > near) & (out < far)
+        picked &= np.mod(at - first, 2 * np.pi) < last - first + radians(angle_deg)
+        if not picked.any():
+            continue
+        angles = _angles(angle_deg)
+        c, s = np.cos(np.radians(angles))[:, None], np.sin(np.radians(angles))[:, None]
+        px, py, along = x[picked], y[picked], tail.along[picked]
+        paths = np.stack([c * px + s * py, c * py - s * px + radius_mm], axis=-1)
+        bulge = out[picked].max() * radians(STEP_DEG) ** 2 / 8
+        hit = _segments_in(paths[:-1], paths[1:], low[:2] - bulge, high[:2] + bulge)
         if hit.any():
             k, which = (int(i) for i in np.argwhere(hit)[0])
-            at = float(angles[k])
-            found.append(Contact(thing=block.name, at_deg=at, side="clamped", along_mm=float(along[which])))
+            found.append(
+                Contact(
+                    thing=block.name,
+                    at_deg=float(angles[k]),
+                    side="clamped",
+                    along_mm=float(along[which]),
+                )
+            )
     return min(found, key=lambda contact: contact.at_deg, default=None)
+
+
+def _seen_from_axis(low: Array, high: Array, radius: float) -> tuple[float, float, float, float]:
+    """A rectangle that does not hold the die's axis: its ring (mm) and its sector (radians)."""
+    import numpy as np
+
+    xs, ys = np.array([low[0], high[0]]), np.array([low[1], high[1]]) - radius
+    corners = np.array([(a, b) for a in xs for b in ys])
+    angles = np.arctan2(corners[:, 1], corners[:, 0])
+    beside = np.hypot(max(xs[0], min(xs[1], 0.0)), max(ys[0], min(ys[1], 0.0)))
+    return float(beside), float(np.hypot(*corners.T).max()), float(angles.min()), float(angles.max())
