@@ -10,9 +10,11 @@ import zlib
 from datetime import date, datetime
 from typing import Annotated, Any, Literal
 
-from annotated_types import Ge, Le, MaxLen
+from annotated_types import Ge, Le, MaxLen, Predicate
 from pydantic import TypeAdapter, ValidationError
 
+from bendrel.catalogue.own import OwnFields, ShelfName
+from bendrel.core.fitup.making import MakingState, Outcome
 from bendrel.core.line.document import Line, Name
 from bendrel.core.record import record
 from bendrel.core.units import Unit
@@ -25,9 +27,15 @@ MOST_JOB_BYTES = 20_000_000
 MOST_PHOTO_BYTES = 15_000_000
 MOST_UNPACKED = 200_000_000
 JOB = "job.json"
+_ID = re.compile(r"[0-9a-f]{8,32}")
 _PHOTO = re.compile(r"photos/([0-9a-f]{32})\.jpg")
 
 Account = Literal["planned", "extra", "own mistake"]
+
+
+def is_id(text: str) -> bool:
+    """Whether `text` can be the id of an own row."""
+    return _ID.fullmatch(text) is not None
 
 
 @record
@@ -42,8 +50,38 @@ class ArchivedBooking:
 
 
 @record
+class ArchivedMaking:
+    """One making of line `line` (0 is the first): the document it was begun with, and what was kept."""
+
+    line: Annotated[int, Ge(0)]
+    document: Line
+    state: MakingState
+    outcome: Outcome = ""
+    at: datetime
+    ended_at: datetime | None = None
+
+
+@record
+class ArchivedOwn:
+    """A catalogue row of the shop's own that a line of the job names as `own_<id>`."""
+
+    id: Annotated[str, Predicate(is_id)]
+    shelf: ShelfName
+    fields: OwnFields
+
+
+@record
+class ArchivedTrial:
+    """A test piece of an own bender, as typed."""
+
+    bender: Annotated[str, MaxLen(80)]
+    material: Annotated[str, MaxLen(40)]
+    fields: Annotated[dict[Annotated[str, MaxLen(20)], Annotated[str, MaxLen(40)]], MaxLen(20)]
+
+
+@record
 class ArchivedJob:
-    """A job as it is written: all that a person entered."""
+    """A job as it is written: all that a person entered, and what of the shop's own it names."""
 
     format: Literal["bendrel-job"] = "bendrel-job"
     version: Literal[1] = 1
@@ -54,6 +92,9 @@ class ArchivedJob:
     unit: Unit = "in"
     lines: Annotated[tuple[Line, ...], MaxLen(500)] = ()
     bookings: Annotated[tuple[ArchivedBooking, ...], MaxLen(5000)] = ()
+    makings: Annotated[tuple[ArchivedMaking, ...], MaxLen(2000)] = ()
+    own: Annotated[tuple[ArchivedOwn, ...], MaxLen(500)] = ()
+    trials: Annotated[tuple[ArchivedTrial, ...], MaxLen(2000)] = ()
 
 
 _BROKEN = (zipfile.BadZipFile, zipfile.LargeZipFile, zlib.error, ValueError, RuntimeError, EOFError, OSError)

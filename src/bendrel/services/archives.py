@@ -4,19 +4,32 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import cast
+from typing import Any, cast
 
+from pydantic import TypeAdapter
+from sqlalchemy import select
+
+from bendrel.core.fitup.making import MakingState, Outcome
 from bendrel.core.line.document import Line
 from bendrel.core.record import record
-from bendrel.exchange.archive import ArchivedBooking, ArchivedJob, read_archive, write_archive
+from bendrel.exchange.archive import (
+    ArchivedBooking,
+    ArchivedJob,
+    ArchivedMaking,
+    read_archive,
+    write_archive,
+)
 from bendrel.exchange.documents import line_from_value, line_to_value
+from bendrel.exchange.errors import FileError
 from bendrel.services.bookings import Account
 from bendrel.services.errors import NotFound
+from bendrel.services.own_rows import check_own, keep_own, named_own, renamed, trials_of
 from bendrel.services.photos import Photos, photos_of
+from bendrel.services.shelf import Shelf
 from bendrel.store.database import Database
 from bendrel.store.jobs import find_job
 from bendrel.store.lines import add_line, document_at
-from bendrel.store.models import BookingRow, Job
+from bendrel.store.models import BookingRow, Job, MakingRow
 
 
 @record
@@ -29,15 +42,18 @@ class BroughtIn:
     photos: int
     missing_photos: int
     bookings: int
+    makings: int
+    own: tuple[str, ...]
     job_id: str | None
 
 
 class Archives:
     """Use cases on job archives. Raises NotFound and FileError."""
 
-    def __init__(self, database: Database, photos: Photos) -> None:
+    def __init__(self, database: Database, photos: Photos, shelf: Shelf) -> None:
         self._database = database
         self._photos = photos
+        self._shelf = shelf
 
     def write(self, job_id: str) -> tuple[bytes, str]:
         """(zip, name of the job)."""
@@ -45,11 +61,16 @@ class Archives:
             job = find_job(session, job_id)
             if job is None:
                 raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
-            lines = tuple(
-                line_from_value(document_at(session, row, row.head))
-                for row in job.lines
-                if row.deleted_at is None
+            rows = [row for row in job.lines if row.deleted_at is None]
+            lines = tuple(line_from_value(document_at(session, row, row.head)) for row in rows)
+            makings = tuple(
+                archived_making(place, making)
+                for place, row in enumerate(rows)
+                for making in session.scalars(
+                    select(MakingRow).where(MakingRow.line_id == row.id).order_by(MakingRow.at)
+                )
             )
+            own = named_own(session, [*lines, *(making.document for making in makings)])
             archived = ArchivedJob(
                 name=job.name,
                 machine=job.machine,
@@ -58,6 +79,9 @@ class Archives:
                 unit="mm" if job.unit == "mm" else "in",
                 lines=lines,
                 bookings=tuple(_booking(row) for row in job.bookings if row.deleted_at is None),
+                makings=makings,
+                own=own,
+                trials=trials_of(session, own),
             )
         photos: dict[str, bytes] = {}
         for line in lines:
@@ -71,12 +95,15 @@ class Archives:
     def read(self, data: bytes, *, keep: bool) -> BroughtIn:
         """What an archive holds; with `keep` it becomes a job, whole or not at all."""
         job, photos = read_archive(data)
+        check_makings(job)
+        new = check_own(self._shelf.kit, job)
         wanted = {name for line in job.lines for name in photos_of(line)}
         present = {name: photos[name] for name in wanted if name in photos}
         job_id: str | None = None
         if keep:
             names = {name: self._photos.keep(picture).id for name, picture in present.items()}
             job_id = self._keep(job, names)
+            self._shelf.read_anew()
         return BroughtIn(
             name=job.name,
             machine=job.machine,
@@ -84,6 +111,8 @@ class Archives:
             photos=len(present),
             missing_photos=len(wanted) - len(present),
             bookings=len(job.bookings),
+            makings=len(job.makings),
+            own=new,
             job_id=job_id,
         )
 
@@ -98,9 +127,17 @@ class Archives:
             )
             session.add(row)
             session.flush()
-            for line in job.lines:
-                named = with_photos(line, lambda name: names.get(name, ""))
-                add_line(session, row, line_to_value(named))
+            own = keep_own(session, job)
+
+            def here(line: Line) -> dict[str, Any]:
+                value: dict[str, Any] = renamed(
+                    line_to_value(with_photos(line, lambda name: names.get(name, ""))), own
+                )
+                return value
+
+            kept = [add_line(session, row, here(line)) for line in job.lines]
+            for making in job.makings:
+                session.add(making_row(kept[making.line].id, making, here(making.document)))
             for booking in job.bookings:
                 row.bookings.append(
                     BookingRow(
@@ -112,6 +149,42 @@ class Archives:
                     )
                 )
             return row.id
+
+
+_STATE: TypeAdapter[MakingState] = TypeAdapter(MakingState)
+
+
+def archived_making(place: int, row: MakingRow) -> ArchivedMaking:
+    """A making as it is written."""
+    return ArchivedMaking(
+        line=place,
+        document=line_from_value(row.document),
+        state=_STATE.validate_python(row.state),
+        outcome=cast(Outcome, row.outcome),
+        at=row.at,
+        ended_at=row.ended_at,
+    )
+
+
+def making_row(line_id: str, making: ArchivedMaking, document: dict[str, Any]) -> MakingRow:
+    """A making brought in. Its readings are another hand's: they are kept beside the plan and do not
+    count for this shop's spread."""
+    return MakingRow(
+        line_id=line_id,
+        document=document,
+        state=_STATE.dump_python(making.state, mode="json"),
+        departures=[],
+        outcome=making.outcome,
+        at=making.at.replace(tzinfo=None),
+        ended_at=None if making.ended_at is None else making.ended_at.replace(tzinfo=None),
+    )
+
+
+def check_makings(job: ArchivedJob) -> None:
+    """Raises FileError for a making of a line that is not in the archive."""
+    for making in job.makings:
+        if making.line >= len(job.lines):
+            raise FileError(f"A making belongs to line {making.line + 1}, and the job has {len(job.lines)}.")
 
 
 def with_photos(line: Line, name: Callable[[str], str]) -> Line:

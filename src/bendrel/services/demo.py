@@ -6,6 +6,7 @@ from dataclasses import replace
 from datetime import date, timedelta
 
 from bendrel.core.fitup.asbuilt import MadeBend
+from bendrel.core.fitup.making import MakingState, Spell
 from bendrel.core.lengths import Angle, Length, Plane
 from bendrel.core.line.document import (
     BendReadings,
@@ -33,7 +34,6 @@ from bendrel.core.units import Unit
 from bendrel.services.benches import standing
 from bendrel.services.bookings import Account, BookingDraft
 from bendrel.services.jobs import JobDraft
-from bendrel.services.makings import MakingState, Spell
 from bendrel.services.shelf import Held, OwnDraft
 from bendrel.services.startup import Shop
 from bendrel.services.stock import StockDraft

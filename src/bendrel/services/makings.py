@@ -3,15 +3,12 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Literal
 
-from annotated_types import MaxLen
 from pydantic import TypeAdapter
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from bendrel.core.fitup.asbuilt import MadeBend
-from bendrel.core.lengths import Text
+from bendrel.core.fitup.making import Ended, MakingState, Outcome
 from bendrel.core.line.document import Line
 from bendrel.core.record import record
 from bendrel.exchange.documents import line_from_value
@@ -21,28 +18,6 @@ from bendrel.services.shelf import Shelf
 from bendrel.store.database import Database
 from bendrel.store.lines import document_at, find_line
 from bendrel.store.models import MakingRow, now
-
-Ended = Literal["good", "scrap", "given up"]
-Outcome = Ended | Literal[""]
-
-
-@record
-class Spell:
-    """A stretch of work, both ends in ISO 8601; `stop` is blank while it runs."""
-
-    start: Annotated[str, MaxLen(40)]
-    stop: Annotated[str, MaxLen(40)] = ""
-
-
-@record
-class MakingState:
-    """Where the person stands: the steps that are done, the bends with their readings, the work."""
-
-    done: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(300)] = ()
-    made: Annotated[tuple[MadeBend, ...], MaxLen(200)] = ()
-    spells: Annotated[tuple[Spell, ...], MaxLen(500)] = ()
-    booked_minutes: int = 0
-    note: Text = ""
 
 
 @record

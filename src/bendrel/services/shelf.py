@@ -95,6 +95,10 @@ class Shelf:
         told = json.dumps([*changed, *([t.id, t.fields] for t in trials)], sort_keys=True)
         self._stamp = sha256(told.encode()).hexdigest()
 
+    def read_anew(self) -> None:
+        """Take over what was kept beside this use case, outside any transaction."""
+        self._load()
+
     def read_hand(self) -> None:
         """Take the readings of parts that were made into the shop's spread."""
         self._kit = replace(self._kit, spread=spread_of(self._kit, self._departures()))

@@ -1715,6 +1715,10 @@ export interface components {
             missing_photos: number;
             /** Bookings */
             bookings: number;
+            /** Makings */
+            makings: number;
+            /** Own */
+            own: string[];
             /** Job Id */
             job_id: string | null;
         };

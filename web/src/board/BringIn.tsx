@@ -60,7 +60,8 @@ function BringForm({ onClose }: { onClose: () => void }) {
           <Box role="status" sx={{ mt: 2 }}>
             <strong>{found.name}</strong>
             {found.machine && `, ${found.machine}`}: {found.lines.length} {found.lines.length === 1 ? "line" : "lines"}
-            {found.lines.length > 0 && ` (${found.lines.slice(0, 6).join(", ")}${found.lines.length > 6 ? "…" : ""})`}, {found.bookings} bookings, {found.photos} photographs.
+            {found.lines.length > 0 && ` (${found.lines.slice(0, 6).join(", ")}${found.lines.length > 6 ? "…" : ""})`}, {found.bookings} bookings, {found.photos} photographs, {found.makings} makings.
+            {found.own.length > 0 && <Box>With entries of that shop’s own: {found.own.slice(0, 6).join(", ")}{found.own.length > 6 ? "…" : ""}.</Box>}
             {found.missing_photos > 0 && <Box sx={{ color: "var(--caution)" }}>{found.missing_photos} photographs are not in the file.</Box>}
             <Box sx={{ color: "var(--second)" }}>It becomes a job of its own beside those that are here.</Box>
           </Box>

@@ -1,0 +1,33 @@
+"""What a person keeps of a part while making it."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from annotated_types import MaxLen
+
+from bendrel.core.fitup.asbuilt import MadeBend
+from bendrel.core.lengths import Text
+from bendrel.core.record import record
+
+Ended = Literal["good", "scrap", "given up"]
+Outcome = Ended | Literal[""]
+
+
+@record
+class Spell:
+    """A stretch of work, both ends in ISO 8601; `stop` is blank while it runs."""
+
+    start: Annotated[str, MaxLen(40)]
+    stop: Annotated[str, MaxLen(40)] = ""
+
+
+@record
+class MakingState:
+    """Where the person stands: the steps that are done, the bends with their readings, the work."""
+
+    done: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(300)] = ()
+    made: Annotated[tuple[MadeBend, ...], MaxLen(200)] = ()
+    spells: Annotated[tuple[Spell, ...], MaxLen(500)] = ()
+    booked_minutes: int = 0
+    note: Text = ""
