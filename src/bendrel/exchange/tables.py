@@ -169,7 +169,7 @@ def _rows(data: bytes, header: tuple[str, ...]) -> list[tuple[int, list[str]]]:
     for line, cells in rows[1:]:
         if len(cells) != len(header):
             raise FileError(
-                f"Row {line}: {len(cells)} cells instead of {len(header)}; use commas between "
+                f"Row {line}: {len(cells)} {'cell' if len(cells) == 1 else 'cells'} instead of {len(header)}; use commas between "
                 "cells and a decimal point."
             )
     return rows[1:]
