@@ -168,9 +168,9 @@ def _rows(data: bytes, header: tuple[str, ...]) -> list[tuple[int, list[str]]]:
         raise FileError(f"Row {reader.line_num}: the quotes in this row are broken.") from error
     for line, cells in rows[1:]:
         if len(cells) != len(header):
+            has = f"{len(cells)} {'cell' if len(cells) == 1 else 'cells'}"
             raise FileError(
-                f"Row {line}: {len(cells)} {'cell' if len(cells) == 1 else 'cells'} instead of {len(header)}; use commas between "
-                "cells and a decimal point."
+                f"Row {line}: {has} instead of {len(header)}; use commas between cells and a decimal point."
             )
     return rows[1:]
 

@@ -16,8 +16,8 @@ def new_id() -> str:
 
 
 def now() -> datetime:
-    """The present moment in UTC, without a zone: SQLite keeps none."""
-    return datetime.now(UTC).replace(tzinfo=None, microsecond=0)
+    """The present moment in UTC, without a zone: SQLite keeps none. What is kept is told apart by it."""
+    return datetime.now(UTC).replace(tzinfo=None)
 
 
 class Base(DeclarativeBase):

@@ -15,7 +15,7 @@ interface Props {
   read: Read;
   setRead: (read: Read) => void;
   unit: Unit;
-  expected: { angle_deg: number; clock_deg: number } | null;
+  expected: { angle_deg: number; clock_deg: number };
   leg_mm: number | null;
   editor: MakingEditor;
 }
@@ -25,8 +25,8 @@ export function Readings({ bend, read, setRead, unit, expected, leg_mm, editor }
   const index = (editor.making.state.made ?? []).findIndex((item) => item.bend === bend);
   const wrong = editor.standing.remade.misread.filter((item) => item.index === index);
   const fields = [
-    { name: "angle", label: "It came out at", holder: expected ? sayAngle(expected.angle_deg) : "", takes: "angle" },
-    { name: "plane", label: "It lies at, from A", holder: expected ? sayClock(expected.clock_deg) : "", takes: undefined },
+    { name: "angle", label: "It came out at", holder: sayAngle(expected.angle_deg), takes: "angle" },
+    { name: "plane", label: "It lies at, from A", holder: sayClock(expected.clock_deg), takes: undefined },
     { name: "leg", label: "Leg, outside to outside", holder: leg_mm === null ? "" : sayLength(leg_mm, unit), takes: "length" },
   ] as const;
   return (

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from heapq import heappop, heappush
 from itertools import count
@@ -45,7 +45,9 @@ class Bendable:
     on, which is the bends already made on either side.
 
     `around` gives the surroundings for a radius; `extra_mm` is tube beyond the finished ends
-    (allowance, spare, the rest of a stick); `clear_mm` is kept between tube and things.
+    (allowance, spare, the rest of a stick); `clear_mm` is kept between tube and things. `opened` are
+    the bends (from 0) that are only bent so far for now; what is not bent of them lies straight behind
+    them, seen from the end in the clamp.
     """
 
     def __init__(
@@ -56,8 +58,14 @@ class Bendable:
         extra_mm: dict[EndName, float],
         clear_mm: float,
         od_mm: float,
+        opened: Mapping[int, float] | None = None,
     ) -> None:
-        self._shapes: dict[EndName, BendList] = {"A": shape, "B": reversed_list(shape)}
+        last = len(shape.bends) - 1
+        there = {last - k: angle for k, angle in (opened or {}).items()}
+        self._shapes: dict[EndName, BendList] = {
+            "A": left_open(shape, opened or {}),
+            "B": left_open(reversed_list(shape), there),
+        }
         self._bender, self._extra = bender, extra_mm
         self._around = {bend.radius_mm: around(bend.radius_mm) for bend in shape.bends}
         self._keep, self._apart = od_mm / 2 + clear_mm, od_mm + clear_mm
@@ -70,6 +78,11 @@ class Bendable:
     def swings(self) -> int:
         """How many sides have been carried out so far."""
         return len(self._sides)
+
+    def bend(self, bend: int, held: EndName) -> Bend:
+        """A bend as it is made with `held` in the clamp."""
+        shape, here, _ = self._seen(bend, 0, held)
+        return shape.bends[here]
 
     def tail(self, bend: int, made: int, held: EndName, *, free: bool) -> Tail:
         """One side of `bend`; `made` is a bit mask of the bends that are there, seen from end A."""
@@ -215,6 +228,17 @@ def follow(part: Bendable, order: Settings) -> Blocked | None:
             return Blocked(bend=setting.bend, held=setting.held, contact=contact)
         made |= 1 << setting.bend
     return None
+
+
+def left_open(shape: BendList, opened: Mapping[int, float]) -> BendList:
+    """`shape` with the bends of `opened` (from 0) bent only so far, in degrees; the rest of each arc is
+    straight tube behind it."""
+    bends, spare, last = list(shape.bends), 0.0, shape.last_straight_mm
+    for k, bend in enumerate(bends):
+        angle = opened.get(k, bend.angle_deg)
+        bends[k] = replace(bend, straight_mm=bend.straight_mm + spare, angle_deg=angle)
+        spare = bend.arc_mm - bends[k].arc_mm
+    return BendList(bends=tuple(bends), last_straight_mm=last + spare)
 
 
 def reversed_list(shape: BendList) -> BendList:

@@ -69,14 +69,21 @@ class AsBuilt:
 
 
 def as_built(
-    planned: Laid, made: Sequence[MadeBend], beyond_mm: Mapping[EndName, float], od_mm: float
+    planned: Laid,
+    made: Sequence[MadeBend],
+    beyond_mm: Mapping[EndName, float],
+    od_mm: float,
+    opened: Mapping[int, float] | None = None,
 ) -> AsBuilt:
     """`planned` with the made bends as they came out.
 
     A bend that comes out at another angle keeps the end that lay at the tool's zero: its start with end A
     held, its end with end B held. What was not read is as it was told. A reading that cannot be read
-    is left out and comes back.
+    is left out and comes back. `opened` are the bends (from 0) that are left open for now, in degrees:
+    their angle is read as it is now, and counts as planned, because it is finished in its place.
     """
+    left = opened or {}
+    held = {item.bend - 1: item.held for item in made}
     starts, angles = list(planned.starts_mm), list(planned.angles_deg)
     clocks, radii = list(planned.clocks_deg), planned.radii_mm
     for item in made:
@@ -90,8 +97,9 @@ def as_built(
         k, told = item.bend - 1, {}
         try:
             if item.angle.strip():
-                angles[k] = parse_angle(item.angle)
-                told["angle"] = angles[k] - item.angle_deg
+                angle = parse_angle(item.angle)
+                told["angle"] = angle - left.get(k, item.angle_deg)
+                angles[k] = item.angle_deg if k in left else angle
         except UnitError as error:
             misread.append(Misread(index=index, name="angle", message=str(error)))
         if item.held == "B":  # the far side of the arc lay at the zero
@@ -105,7 +113,8 @@ def as_built(
                 told["plane"] = off
         except UnitError as error:
             misread.append(Misread(index=index, name="plane", message=str(error)))
-        there = leg_mm(k, item.held, done, starts, angles, radii, planned.length_mm, beyond_mm, od_mm)
+        now = replace(planned, starts_mm=tuple(starts), angles_deg=tuple(angles))
+        there = leg_mm(k, item.held, done, as_open(now, left, held), beyond_mm, od_mm)
         legs.append(there)
         try:
             if item.leg.strip():
@@ -120,19 +129,28 @@ def as_built(
     return AsBuilt(laid=laid, departures=tuple(departures), misread=tuple(misread), legs_mm=tuple(legs))
 
 
+def as_open(laid: Laid, opened: Mapping[int, float], held: Mapping[int, EndName]) -> Laid:
+    """`laid` with the bends of `opened` (degrees, from 0) only as far bent as they are for now; each keeps
+    its place on the side of the end that is `held` at it."""
+    starts, angles = list(laid.starts_mm), list(laid.angles_deg)
+    for k, angle in opened.items():
+        if held.get(k) == "B":
+            starts[k] += laid.radii_mm[k] * radians(angles[k] - angle)
+        angles[k] = angle
+    return replace(laid, starts_mm=tuple(starts), angles_deg=tuple(angles))
+
+
 def leg_mm(
     k: int,
     held: EndName,
     done: Sequence[int],
-    starts: Sequence[float],
-    angles: Sequence[float],
-    radii: Sequence[float],
-    length_mm: float,
+    laid: Laid,
     beyond_mm: Mapping[EndName, float],
     od_mm: float,
 ) -> float:
     """What the leg of bend `k` reads: outside to outside from the nearest made bend on the held side, or
     from that end as it is now."""
+    starts, angles, radii = laid.starts_mm, laid.angles_deg, laid.radii_mm
 
     def reach(i: int) -> float:
         return setback_mm(usual_reference(angles[i]), angles[i], radii[i], od_mm)
@@ -147,5 +165,5 @@ def leg_mm(
         return starts[k] - end_of(max(near)) + reach(max(near)) + reach(k)
     near = [i for i in done if i > k]
     if not near:
-        return length_mm - end_of(k) + beyond_mm["B"] + reach(k)
+        return laid.length_mm - end_of(k) + beyond_mm["B"] + reach(k)
     return starts[min(near)] - end_of(k) + reach(min(near)) + reach(k)

@@ -7,9 +7,10 @@ from collections.abc import Mapping
 from bendrel.core.bending.body import surroundings
 from bendrel.core.bending.order import Bendable, Blocked
 from bendrel.core.findings import EndName
-from bendrel.core.line.document import Line
+from bendrel.core.line.document import Line, RigidSpan
+from bendrel.core.plan.assemble import open_bends
 from bendrel.core.plan.kit import Kit
-from bendrel.core.plan.model import Part
+from bendrel.core.plan.model import Part, shape_of
 from bendrel.core.shape.bends import BendList
 
 
@@ -21,8 +22,10 @@ def bendable(
     beyond_mm: Mapping[EndName, float] | None = None,
     *,
     turned: bool | None = None,
+    before: int = 0,
 ) -> Bendable:
-    """The part at the line's tool on the shop's bench; `turned` where it is not as the line says."""
+    """The part at the line's tool on the shop's bench; `turned` where it is not as the line says. A
+    `shape` that is only a piece of the part has so many bends `before` it."""
     span = line.spans[0]
     round_ = span.turned if turned is None else turned
     bender = kit.benders[span.bender]
@@ -30,7 +33,19 @@ def bendable(
     extra = dict(part.beyond_mm if beyond_mm is None else beyond_mm)
     clear = kit.limits["swing_clear_mm"].value
     around = lambda radius: surroundings(bender, kind, kit.bench, radius, turned=round_)  # noqa: E731
-    return Bendable(shape, bender, around, extra, clear, part.od_mm)
+    opened = _open_at_tool(span, part, before, len(shape.bends))
+    return Bendable(shape, bender, around, extra, clear, part.od_mm, opened)
+
+
+def _open_at_tool(span: RigidSpan, part: Part, before: int, count: int) -> dict[int, float]:
+    """The bends of a piece (from 0) that never are more than so far bent at the tool; one that comes back
+    to it is swung whole."""
+    back = {item.bend for item in span.left_open if item.how == "out again, at the tool"}
+    return {
+        number - 1 - before: angle
+        for number, angle in open_bends(span, shape_of(part)).items()
+        if number not in back and 0 < number - before <= count
+    }
 
 
 def told(item: Blocked) -> str:

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from itertools import pairwise
 from math import sqrt
 
 from bendrel.core.bending.moves import Setting
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.asbuilt import Departure, MadeBend, Misread, as_built, leg_mm
+from bendrel.core.fitup.asbuilt import Departure, MadeBend, Misread, as_built, as_open, leg_mm
 from bendrel.core.fitup.correction import (
     Freedom,
     Laid,
@@ -35,14 +36,15 @@ from bendrel.core.units import Unit, format_length
 
 @record
 class NextBend:
-    """The next bend to make: its move, and what it is to be along the tube; `leg_mm` is what its leg
-    will read."""
+    """The next bend to make: its move, and what it is to be along the tube; `leg_mm` and `reads_deg` are
+    what its leg and its angle will read, which is less than `angle_deg` where it is left open."""
 
     move: Move
     start_mm: float
     angle_deg: float
     clock_deg: float
     leg_mm: float
+    reads_deg: float
 
 
 @record
@@ -75,7 +77,8 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
     span = line.spans[0]
     count = len(planned.bends)
     order, _ = order_of(span, count)
-    built = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm)
+    opened = {number - 1: angle for number, angle in open_bends(span, planned).items()}
+    built = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm, opened)
     laid = built.laid
     done = [item.bend - 1 for item in made if item.bend <= count]
     now = shape_from(laid)
@@ -107,7 +110,7 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
         changed=not near and bool(done) and bool(rest),
         roll_deg=found.roll_deg,
         moves=moves,
-        next=_next(rest, moves, shape, done, part, ahead),
+        next=_next(rest, moves, shape, made, part, ahead, opened),
         changes=tuple(_changes(line.unit, laid, laid_out(shape), rest, ahead, found.longer_mm)),
         departs_mm=departs,
         ways=ways_out(
@@ -198,33 +201,26 @@ def _next(
     rest: Sequence[Setting],
     moves: Sequence[Move],
     shape: BendList,
-    done: Sequence[int],
+    made: Sequence[MadeBend],
     part: Part,
     ahead_mm: float,
+    opened: Mapping[int, float],
 ) -> NextBend | None:
     """The next bend on the tube as it was laid out: `ahead_mm` is how far rim A has moved outwards."""
     if not rest:
         return None
     laid, k = laid_out(shape), rest[0].bend
     starts = tuple(start - ahead_mm for start in laid.starts_mm)
-    length = part.developed_mm
-    leg = leg_mm(
-        k,
-        rest[0].held,
-        done,
-        starts,
-        laid.angles_deg,
-        laid.radii_mm,
-        length,
-        part.beyond_mm,
-        part.od_mm,
-    )
+    held = {item.bend - 1: item.held for item in made} | {k: rest[0].held}
+    now = as_open(replace(laid, starts_mm=starts, length_mm=part.developed_mm), opened, held)
+    leg = leg_mm(k, rest[0].held, list(held)[:-1], now, part.beyond_mm, part.od_mm)
     return NextBend(
         move=moves[0],
         start_mm=starts[k],
         angle_deg=laid.angles_deg[k],
         clock_deg=laid.clocks_deg[k],
         leg_mm=leg,
+        reads_deg=now.angles_deg[k],
     )
 
 

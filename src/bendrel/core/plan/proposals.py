@@ -145,7 +145,7 @@ def joint_for(line: Line, kit: Kit, part: Part, shape: BendList) -> JointProposa
         second = BendList(bends=rest, last_straight_mm=shape.last_straight_mm)
         pieces = (
             bendable(line, kit, part, first, {"A": part.beyond_mm["A"], "B": 0.0}),
-            bendable(line, kit, part, second, {"A": 0.0, "B": part.beyond_mm["B"]}),
+            bendable(line, kit, part, second, {"A": 0.0, "B": part.beyond_mm["B"]}, before=k),
         )
         if all(find_order(piece, "A", most).order is not None for piece in pieces):
             verdict = kit.verdict("joint", JOINT, line.service)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bendrel.core.bending.body import Block, surroundings
-from bendrel.core.bending.order import Blocked, reversed_list
+from bendrel.core.bending.order import Blocked
 from bendrel.core.bending.sides import swung
 from bendrel.core.findings import EndName
 from bendrel.core.line.document import Line
@@ -54,9 +54,7 @@ def swing_view(line: Line, kit: Kit, part: Part, move: int) -> SwingView:
     free = tried.tail(setting.bend, made, setting.held, free=True)
     clamped = tried.tail(setting.bend, made, setting.held, free=False)
     contact = tried.blocks(setting.bend, made, setting.held)
-    own = (shape if setting.held == "A" else reversed_list(shape)).bends[
-        setting.bend if setting.held == "A" else len(shape.bends) - 1 - setting.bend
-    ]
+    own = tried.bend(setting.bend, setting.held)
     count = max(2, min(FRAMES, round(own.angle_deg / 5)))
     standings = []
     for k in range(count + 1):
