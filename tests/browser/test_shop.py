@@ -283,14 +283,16 @@ def test_the_next_booking_can_be_typed_while_one_is_on_its_way(page: Page, api):
     )
     page.get_by_label("What", exact=True).fill("look and measure")
     page.get_by_label("Time", exact=True).fill("45")
-    page.get_by_role("button", name="Book it").click()
+    with page.expect_request(lambda request: request.method == "POST"):
+        page.get_by_role("button", name="Book it").click()
     expect(page.get_by_label("What", exact=True)).to_have_value("")
     page.get_by_label("What", exact=True).fill("copper washers")
     held.pop().continue_()
     expect(page.get_by_text("look and measure")).to_be_visible()
     expect(page.get_by_label("What", exact=True)).to_have_value("copper washers")
     page.get_by_label("Material", exact=True).fill("1.20")
-    page.get_by_role("button", name="Book it").click()
+    with page.expect_request(lambda request: request.method == "POST"):
+        page.get_by_role("button", name="Book it").click()
     expect(page.get_by_label("What", exact=True)).to_have_value("")
     held.pop().abort()
     expect(page.get_by_role("alert")).to_be_visible()

@@ -83,45 +83,51 @@ def _without_loss(at: Standing, chosen: Choices, kit: Kit, line: Line) -> Iterat
 
 
 def _with_loss(at: Standing, kit: Kit, line: Line, part: Part) -> Iterator[WayOut]:
-    starts = [part.bends[k].start_mm for k in at.made]
-    ends = [part.bends[k].end_mm for k in at.made]
-    cut_a, cut_b = -part.beyond_mm["A"], part.developed_mm + part.beyond_mm["B"]
-    useful = kit.limits["useful_offcut_mm"].value
-    # the straight tube before the first made bend and after the last is not spoilt
-    tail_a = max(0.0, min(starts, default=cut_b) - cut_a)
-    tail_b = max(0.0, cut_b - max(ends, default=cut_a)) if ends else 0.0
-    spare_a, spare_b = (tail if tail >= useful else 0.0 for tail in (tail_a, tail_b))
+    left = _unspoilt(at, part, kit.limits["useful_offcut_mm"].value)
     verdict = kit.verdict("joint", "flared-union", line.service)
     if at.made and (verdict is None or verdict.verdict != "refused"):
-        room = kit.limits["joint_straight_mm"].value
-        yield from _joints(at, part, room, culprit(at), cut_a, cut_b, spare_a, spare_b)
-    kept = spare_a + spare_b
+        yield from _joints(at, part, kit.limits["joint_straight_mm"].value, left)
+    kept = left.before_mm + left.behind_mm
     rest = f"; {format_length(kept, line.unit)} of straight tube is left as offcut." if kept else "."
     yield WayOut(kind="start again", text=f"Start again from new tube{rest}", lost_mm=part.cut_mm - kept)
 
 
-def _joints(
-    at: Standing,
-    part: Part,
-    room_mm: float,
-    bad: int,
-    cut_a: float,
-    cut_b: float,
-    spare_a: float,
-    spare_b: float,
-) -> Iterator[WayOut]:
+@record
+class _Unspoilt:
+    """The tube's cut ends seen from rim A, and the straight tube before the first made bend and behind
+    the last that is long enough to keep; mm."""
+
+    cut_a_mm: float
+    cut_b_mm: float
+    before_mm: float
+    behind_mm: float
+
+
+def _unspoilt(at: Standing, part: Part, useful_mm: float) -> _Unspoilt:
+    cut_a, cut_b = -part.beyond_mm["A"], part.developed_mm + part.beyond_mm["B"]
+    before = min((part.bends[k].start_mm for k in at.made), default=cut_b) - cut_a
+    behind = cut_b - max((part.bends[k].end_mm for k in at.made), default=cut_b)
+    return _Unspoilt(
+        cut_a_mm=cut_a,
+        cut_b_mm=cut_b,
+        before_mm=before if before >= useful_mm else 0.0,
+        behind_mm=behind if behind >= useful_mm else 0.0,
+    )
+
+
+def _joints(at: Standing, part: Part, room_mm: float, left: _Unspoilt) -> Iterator[WayOut]:
     """Keep the good bends of one side of the bad one: cut in the nearest straight that a joint and its
     wrenches have room on."""
-    straights = at.planned.straights_mm
+    straights, bad = at.planned.straights_mm, culprit(at)
     for k in range(bad, 0, -1):
         if straights[k] >= room_mm and any(j < k for j in at.made):
-            lost = cut_b - part.bends[k].start_mm - spare_b
+            lost = left.cut_b_mm - part.bends[k].start_mm - left.behind_mm
             text = f"Keep the side of A: cut in the straight before bend {k + 1} and join a new piece there."
             yield WayOut(kind="joint", text=text, lost_mm=lost)
             break
     for k in range(bad + 1, len(part.bends)):
         if straights[k] >= room_mm and any(j >= k for j in at.made):
-            lost = part.bends[k - 1].end_mm - cut_a - spare_a
+            lost = part.bends[k - 1].end_mm - left.cut_a_mm - left.before_mm
             text = f"Keep the side of B: cut in the straight after bend {k} and join a new piece there."
             yield WayOut(kind="joint", text=text, lost_mm=lost)
             break
