@@ -69,6 +69,23 @@ def test_a_bend_that_does_not_pass_is_left_open_and_finished_in_place(page: Page
     expect(page.locator("[data-move='4']")).to_contain_text("then 90°")
 
 
+def test_a_bend_that_is_left_open_is_read_as_it_is_now(page: Page, api, own_line):
+    opened = api.get(f"/api/lines/{own_line}").json()
+    angle = {"text": "40", "exact_deg": None}
+    opened["document"]["spans"][0]["left_open"] = [{"bend": 1, "angle": angle, "how": "by hand"}]
+    api.put(f"/api/lines/{own_line}", data={"version": opened["version"], "document": opened["document"]})
+    page.goto(f"/lines/{own_line}/bench")
+    page.get_by_role("button", name="Done", exact=True).click()
+    expect(page.get_by_role("heading", name="Prove the nuts")).to_have_count(0)
+    step_on(page)
+    expect(page.get_by_label("It came out at")).to_have_attribute("placeholder", "40°")
+    page.get_by_label("It came out at").fill("38")
+    page.get_by_role("button", name="Bent", exact=True).click()
+    expect(page.get_by_text("On the plan: end B meets its port.")).to_be_visible()
+    page.get_by_role("button", name="Compare with the plan").click()
+    expect(page.locator("[data-compare='1']")).to_contain_text("angle −2°")
+
+
 def test_ends_and_stock_change_the_cut_and_the_steps(page: Page, own_line):
     open_line(page, own_line, "plan")
     ends = page.get_by_role("region", name="Ends and stock")

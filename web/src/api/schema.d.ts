@@ -4068,8 +4068,8 @@ export interface components {
         };
         /**
          * NextBend
-         * @description The next bend to make: its move, and what it is to be along the tube; `leg_mm` and `reads_deg` are
-         *     what its leg and its angle will read, which is less than `angle_deg` where it is left open.
+         * @description The next bend to make: its move, and what it is to be along the tube; `leg_mm` is what its leg
+         *     will read. Its move bends it less than `angle_deg` where it is left open.
          */
         NextBend: {
             move: components["schemas"]["Move"];
@@ -4081,8 +4081,6 @@ export interface components {
             clock_deg: number;
             /** Leg Mm */
             leg_mm: number;
-            /** Reads Deg */
-            reads_deg: number;
         };
         /**
          * Nut

@@ -35,8 +35,6 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
   if (!move) return null;
   const isNext = next?.move.bend === bend && !reckoning;
   const old = part.moves.find((item) => item.bend === bend);
-  // read as it is now: a bend that is left open is finished in its place
-  const open = old?.finish_deg != null ? old.angle_deg : null;
   const replanned = !made && old !== undefined && (Math.abs(old.angle_deg - move.angle_deg) > 0.05 || Math.abs((old.mark_mm ?? 0) - (move.mark_mm ?? 0)) > 0.3 || Math.abs(old.turn_deg - move.turn_deg) > 0.1);
 
   const finish = () => {
@@ -89,7 +87,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
       </Box>
       {(isNext || made) && (
         <Box component="form" id={BEND_FORM} onSubmit={(event) => { event.preventDefault(); if (made) correct(); else finish(); }} sx={{ mt: 2, pt: 1.5, borderTop: "1px solid var(--rule)" }}>
-          <Readings bend={bend} read={read} setRead={setRead} unit={unit} expected={{ angle_deg: open ?? made?.angle_deg ?? next?.reads_deg ?? move.angle_deg, clock_deg: made?.clock_deg ?? next?.clock_deg ?? move.clock_deg }} leg_mm={isNext ? next.leg_mm : (remade.legs_mm[made ? (making.state.made ?? []).indexOf(made) : -1] ?? null)} editor={editor} />
+          <Readings bend={bend} read={read} setRead={setRead} unit={unit} expected={made ?? next ?? move} leg_mm={isNext ? next.leg_mm : (remade.legs_mm[made ? (making.state.made ?? []).indexOf(made) : -1] ?? null)} editor={editor} />
           {made && last && (
             <Button onClick={undo} sx={{ mt: 2, minHeight: 56, fontSize: 20, px: 3 }}>
               Not bent after all

@@ -24,8 +24,11 @@ interface Props {
 export function Readings({ bend, read, setRead, unit, expected, leg_mm, editor }: Props) {
   const index = (editor.making.state.made ?? []).findIndex((item) => item.bend === bend);
   const wrong = editor.standing.remade.misread.filter((item) => item.index === index);
+  // a bend that is left open is read as it is now; it is finished in its place
+  const move = editor.standing.part.moves.find((item) => item.bend === bend);
+  const angle = move?.finish_deg != null ? move.angle_deg : expected.angle_deg;
   const fields = [
-    { name: "angle", label: "It came out at", holder: sayAngle(expected.angle_deg), takes: "angle" },
+    { name: "angle", label: "It came out at", holder: sayAngle(angle), takes: "angle" },
     { name: "plane", label: "It lies at, from A", holder: sayClock(expected.clock_deg), takes: undefined },
     { name: "leg", label: "Leg, outside to outside", holder: leg_mm === null ? "" : sayLength(leg_mm, unit), takes: "length" },
   ] as const;

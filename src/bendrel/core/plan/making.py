@@ -36,15 +36,14 @@ from bendrel.core.units import Unit, format_length
 
 @record
 class NextBend:
-    """The next bend to make: its move, and what it is to be along the tube; `leg_mm` and `reads_deg` are
-    what its leg and its angle will read, which is less than `angle_deg` where it is left open."""
+    """The next bend to make: its move, and what it is to be along the tube; `leg_mm` is what its leg
+    will read. Its move bends it less than `angle_deg` where it is left open."""
 
     move: Move
     start_mm: float
     angle_deg: float
     clock_deg: float
     leg_mm: float
-    reads_deg: float
 
 
 @record
@@ -220,7 +219,6 @@ def _next(
         angle_deg=laid.angles_deg[k],
         clock_deg=laid.clocks_deg[k],
         leg_mm=leg,
-        reads_deg=now.angles_deg[k],
     )
 
 
