@@ -115,3 +115,11 @@ def test_where_nothing_helps_every_bend_that_is_left_has_its_witness():
     (finding,) = told.findings
     assert finding.code == "no_order"
     assert finding.title == "It cannot be bent in one piece in any order"
+
+
+def test_what_is_in_the_way_is_said_in_the_persons_unit():
+    inches = replace(START_AT_B, unit="in")
+    (finding,) = order_findings(inches, WALLED, plan_line(inches, WALLED).part)
+    (metric,) = order_findings(START_AT_B, WALLED, plan_line(START_AT_B, WALLED).part)
+    assert "546 mm from the tool" in metric.message
+    assert '21 1/2" from the tool' in finding.message

@@ -66,7 +66,7 @@ export function ReadingField({ label, text, became, problem, row, column, keys, 
           "@media (pointer: coarse)": { minHeight: 44 },
         }}
       />
-      <Box sx={{ px: 0.75, fontSize: 13, lineHeight: "16px", minHeight: 16, color: wrong ? "var(--stop)" : "var(--second)", whiteSpace: "nowrap", overflow: "hidden", textOverflow: "ellipsis" }}>
+      <Box sx={{ px: 0.75, fontSize: 13, lineHeight: "16px", minHeight: 16, color: wrong ? "var(--stop)" : "var(--second)", whiteSpace: "nowrap", overflow: wrong ? "visible" : "hidden", textOverflow: "ellipsis" }}>
         {wrong ? "not read" : became}
       </Box>
     </Box>

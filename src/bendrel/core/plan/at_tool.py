@@ -12,6 +12,7 @@ from bendrel.core.plan.assemble import open_bends
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Part, shape_of
 from bendrel.core.shape.bends import BendList
+from bendrel.core.units import Unit, format_length
 
 
 def bendable(
@@ -48,15 +49,17 @@ def _open_at_tool(span: RigidSpan, part: Part, before: int, count: int) -> dict[
     }
 
 
-def told(item: Blocked) -> str:
+def told(item: Blocked, unit: Unit) -> str:
     """One blocked bend in words."""
     contact, name = item.contact, f"bend {item.bend + 1} with end {item.held} held"
+    along = format_length(round(contact.along_mm), unit, 8)
     if contact.thing.startswith("no straight"):
-        return f"{name}: {contact.thing}, only {contact.along_mm:.0f} mm"
+        return f"{name}: {contact.thing}, only {along}"
     thing = contact.thing if contact.thing == "the tube itself" else f"the {contact.thing}"
     if contact.side == "clamped" and contact.at_deg > 0:
-        where = f"the clamped side, {contact.along_mm:.0f} mm from the tool"
-        return f"{name}: at {contact.at_deg:.0f}° {thing} comes against {where}"
+        return (
+            f"{name}: at {contact.at_deg:.0f}° {thing} comes against the clamped side, {along} from the tool"
+        )
     if contact.side == "clamped":
-        return f"{name}: the clamped side lies against {thing}, {contact.along_mm:.0f} mm from the tool"
-    return f"{name}: at {contact.at_deg:.0f}° the tube hits {thing}, {contact.along_mm:.0f} mm from the tool"
+        return f"{name}: the clamped side lies against {thing}, {along} from the tool"
+    return f"{name}: at {contact.at_deg:.0f}° the tube hits {thing}, {along} from the tool"

@@ -61,7 +61,7 @@ def at_bench(line: Line, kit: Kit, part: Part) -> AtBench:
         if proposal is None:
             other = another_tool(line, kit, part)
             joint = joint_for(line, kit, part, shape)
-    reason = "" if stuck is None else told(stuck)
+    reason = "" if stuck is None else told(stuck, line.unit)
     return AtBench(
         tool=bender.name,
         words=kind.words,
@@ -70,7 +70,7 @@ def at_bench(line: Line, kit: Kit, part: Part) -> AtBench:
         blocked=None if stuck is None else 1 + [s.bend for s in order].index(stuck.bend),
         reason=reason,
         proposal=proposal,
-        witness=tuple(told(item) for item in found.blocked) if found and not proposal else (),
+        witness=tuple(told(item, line.unit) for item in found.blocked) if found and not proposal else (),
         whole=found.whole if found else True,
         other_tool=other,
         joint=joint,
@@ -122,7 +122,7 @@ OWN_BODY = ("fixed handle", "lever", "tool body")
 
 def _blocked(line: Line, kit: Kit, part: Part, stuck: Blocked) -> Finding:
     """What is in the way. A body that nobody has measured is only what is usual: a caution then."""
-    bend, reason = part.bends[stuck.bend], told(stuck)
+    bend, reason = part.bends[stuck.bend], told(stuck, line.unit)
     guessed = stuck.contact.thing in OWN_BODY and kit.benders[line.spans[0].bender].behind_mm is None
     usual = " The tool's body is what is usual for its kind; measure yours under Tools." if guessed else ""
     return Finding(

@@ -11,12 +11,13 @@ from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.making import hand_zone
 from bendrel.core.plan.model import Part, shape_of
+from bendrel.core.units import Unit, format_length
 
 
 def how_exact(line: Line, kit: Kit, chosen: Choices, part: Part) -> tuple[Exactness, tuple[Finding, ...]]:
     """The part with this shop's spread, and what is to be said of it."""
     told = exactness(shape_of(part), spread_for(kit, chosen), hand_zone(line, kit, chosen))
-    return told, tuple(_findings(kit, chosen, part, told))
+    return told, tuple(_findings(line.unit, kit, chosen, part, told))
 
 
 def spread_for(kit: Kit, chosen: Choices) -> Spread:
@@ -34,7 +35,7 @@ def spread_for(kit: Kit, chosen: Choices) -> Spread:
     )
 
 
-def _findings(kit: Kit, chosen: Choices, part: Part, told: Exactness) -> Iterator[Finding]:
+def _findings(unit: Unit, kit: Kit, chosen: Choices, part: Part, told: Exactness) -> Iterator[Finding]:
     least = kit.limits["least_share"].value
     if not part.bends or told.share >= least:
         return
@@ -42,14 +43,15 @@ def _findings(kit: Kit, chosen: Choices, part: Part, told: Exactness) -> Iterato
     bend = part.bends[(told.worst or 1) - 1]
     name = chosen.material.name
     stiff = "" if soft else f" In {name} nothing is tweaked in place: out, bend, in again."
+    half, most, zone = (format_length(mm, unit) for mm in (told.half_mm, told.most_mm, told.zone.mm))
     yield Finding(
         severity="note" if soft else "caution",
         code="seldom_fits",
         where=Where(kind="bend", number=bend.number, from_mm=bend.start_mm, to_mm=bend.end_mm),
         title=f"{told.share:.0%} of such parts drop into the port",
         message=(
-            f"With this shop's spread half of them miss by more than {told.half_mm:.0f} mm, one in twenty "
-            f"by {told.most_mm:.0f} mm; a hand brings {told.zone.mm:g} mm home. "
+            f"With this shop's spread half of them miss by more than {half}, one in twenty by {most}; "
+            f"a hand brings {zone} home. "
             f"Bend {bend.number} matters most.{stiff}"
         ),
         source=kit.limits["spread_angle_deg"].source,

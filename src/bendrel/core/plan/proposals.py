@@ -15,6 +15,7 @@ from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Part, shape_of
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
+from bendrel.core.units import format_length
 
 JOINT = "flared-union"
 
@@ -125,7 +126,8 @@ def another_tool(line: Line, kit: Kit, part: Part) -> OtherTool | None:
             continue
         tried = bendable(again, kit, plan.part, shape_of(plan.part))
         if find_order(tried, span.held, int(kit.limits["most_swings"].value) // 4).order is not None:
-            text = f"The {bender.name} can make it in one piece, with radius {bender.radius_mm:g} mm."
+            radius = format_length(bender.radius_mm, line.unit)
+            text = f"The {bender.name} can make it in one piece, with radius {radius}."
             return OtherTool(bender=bender.id, text=text)
     return None
 

@@ -81,7 +81,7 @@ def swing_view(line: Line, kit: Kit, part: Part, move: int) -> SwingView:
         clamped=tuple((float(x), float(y), float(z)) for x, y, z in clamped.points),
         standings=tuple(standings),
         blocks=around.blocks,
-        hit=told(blocked) if blocked else "",
+        hit=told(blocked, line.unit) if blocked else "",
         hit_deg=contact.at_deg if contact else None,
         hit_at=hit_at,
     )
