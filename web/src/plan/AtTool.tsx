@@ -20,6 +20,8 @@ export function AtTool({ editor, view }: Props) {
   const span = spanOf(line);
   const { swing, showSwing } = useSelection();
   const at = view.bench?.at;
+  // what only a guessed tool body is in the way of is no stop
+  const hard = at?.findings.some((finding) => finding.severity === "stop") ?? true;
   const moves = view.part?.moves.length ?? 0;
   const problem = (name: string) => view.plan?.problems.find((item) => item.path === `/spans/0/${name}`)?.message;
   return (
@@ -30,7 +32,7 @@ export function AtTool({ editor, view }: Props) {
       {!at && <Box sx={{ color: "var(--second)" }}>Carrying out every bend…</Box>}
       {at && (
         <Box data-order={at.blocked == null ? "free" : "blocked"}>
-          <Box sx={{ fontWeight: 600, color: at.blocked == null ? "var(--good)" : "var(--stop)" }}>
+          <Box sx={{ fontWeight: 600, color: at.blocked == null ? "var(--good)" : hard ? "var(--stop)" : "var(--caution)" }}>
             {at.blocked == null ? `Every bend can be made in this order on the ${at.tool}.` : `Move ${at.blocked} cannot be made: ${at.reason}.`}
           </Box>
           {at.proposal && (
