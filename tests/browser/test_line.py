@@ -20,6 +20,11 @@ def cut(page: Page):
     return page.get_by_role("region", name="Cut length").get_by_role("button").last
 
 
+def strip_bend(page: Page, number: int):
+    """A bend of the strip; the stage may draw it too, flat, until its own drawing has come."""
+    return page.get_by_role("region", name="The strip").locator(f"[data-bend='{number}']")
+
+
 def open_line(page: Page, line_id: str, stage: str = "measure"):
     page.goto(f"/lines/{line_id}/{stage}")
     expect(page.locator("svg [data-bend]").first).to_be_visible()
@@ -42,7 +47,7 @@ def test_a_new_line_with_the_keyboard_alone(page: Page, api):
     page.keyboard.press("Tab")
     expect(reading(page, "Angle of bend 1")).to_be_focused()
     page.keyboard.type("90")
-    expect(page.locator("svg [data-bend='1']")).to_be_visible()
+    expect(strip_bend(page, 1)).to_be_visible()
     # 3 1/2 + 4 in to the outside corner, less 2·(15 + 4.7625/2), plus 15·π/2 mm: 179.30 mm
     expect(page.get_by_role("button", name="7 1/16″")).to_be_visible()
     saved(page)
@@ -155,15 +160,15 @@ def test_rows_from_the_keyboard(page: Page, own_line):
 @pytest.mark.webgl
 def test_one_selection_on_strip_stage_and_readings(page: Page, own_line):
     open_line(page, own_line)
-    page.locator("svg [data-bend='4']").click()
+    strip_bend(page, 4).click()
     expect(page.get_by_text(re.compile("^bend 4 · 90° · 1:00 from A"))).to_be_visible()
     expect(page.locator("tr.hand")).to_have_count(1)
     page.get_by_role("button", name="Choose bend 2").click()
-    expect(page.locator("svg [data-bend='2']")).to_have_attribute("data-chosen", "true")
+    expect(strip_bend(page, 2)).to_have_attribute("data-chosen", "true")
     page.get_by_role("group", name=re.compile("The tube unrolled")).press("ArrowRight")
-    expect(page.locator("svg [data-bend='3']")).to_have_attribute("data-chosen", "true")
+    expect(strip_bend(page, 3)).to_have_attribute("data-chosen", "true")
     reading(page, "Angle of bend 6").focus()
-    expect(page.locator("svg [data-bend='6']")).to_have_attribute("data-chosen", "true")
+    expect(strip_bend(page, 6)).to_have_attribute("data-chosen", "true")
     page.keyboard.press("Escape")
     expect(page.locator("[data-chosen='true']")).to_have_count(0)
 
