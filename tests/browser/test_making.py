@@ -17,6 +17,24 @@ def at_tool(page: Page):
     return page.get_by_role("region", name="At the tool")
 
 
+def step_on(page: Page):
+    """Tick steps with the keyboard until a bend is to be made."""
+    for _ in range(10):
+        heading = page.get_by_role("heading", level=2)
+        if (heading.text_content() or "").startswith("Bend "):
+            return
+        before = page.locator("main").inner_text()
+        page.keyboard.press("Enter")
+        expect(page.locator("main")).not_to_have_text(before)
+
+
+def to_the_first_bend(page: Page, line_id: str):
+    page.goto(f"/lines/{line_id}/bench")
+    page.get_by_role("button", name="Done", exact=True).click()
+    expect(page.get_by_role("heading", name="Prove the nuts")).to_have_count(0)
+    step_on(page)
+
+
 def test_the_obvious_order_fails_and_another_is_taken_with_one_click(page: Page, own_line):
     open_line(page, own_line, "plan")
     expect(at_tool(page).locator("[data-order='free']")).to_be_visible()
@@ -74,10 +92,7 @@ def test_a_bend_that_is_left_open_is_read_as_it_is_now(page: Page, api, own_line
     angle = {"text": "40", "exact_deg": None}
     opened["document"]["spans"][0]["left_open"] = [{"bend": 1, "angle": angle, "how": "by hand"}]
     api.put(f"/api/lines/{own_line}", data={"version": opened["version"], "document": opened["document"]})
-    page.goto(f"/lines/{own_line}/bench")
-    page.get_by_role("button", name="Done", exact=True).click()
-    expect(page.get_by_role("heading", name="Prove the nuts")).to_have_count(0)
-    step_on(page)
+    to_the_first_bend(page, own_line)
     expect(page.get_by_label("It came out at")).to_have_attribute("placeholder", "40°")
     page.get_by_label("It came out at").fill("38")
     page.get_by_role("button", name="Bent", exact=True).click()
@@ -105,17 +120,6 @@ def test_how_exact_it_will_be_and_what_matters_most(page: Page, own_line):
     exact.get_by_role("button", name=re.compile(r"^Bend \d$")).click()
     expect(page.locator("svg [data-bend]").first).to_be_visible()
     expect(exact.locator("[data-section]")).to_contain_text("of wall on its back")
-
-
-def step_on(page: Page):
-    """Tick steps with the keyboard until a bend is to be made."""
-    for _ in range(10):
-        heading = page.get_by_role("heading", level=2)
-        if (heading.text_content() or "").startswith("Bend "):
-            return
-        before = page.locator("main").inner_text()
-        page.keyboard.press("Enter")
-        expect(page.locator("main")).not_to_have_text(before)
 
 
 def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_line):
@@ -147,10 +151,7 @@ def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_l
 
 
 def test_a_correction_that_moves_the_route_far_shows_the_other_ways(page: Page, own_line):
-    page.goto(f"/lines/{own_line}/bench")
-    page.get_by_role("button", name="Done", exact=True).click()
-    expect(page.get_by_role("heading", name="Prove the nuts")).to_have_count(0)
-    step_on(page)
+    to_the_first_bend(page, own_line)
     for number in range(1, 4):
         expect(page.get_by_role("heading", name=f"Bend {number}")).to_be_visible()
         if number == 3:
@@ -165,10 +166,7 @@ def test_a_correction_that_moves_the_route_far_shows_the_other_ways(page: Page, 
 
 
 def test_nothing_is_worked_by_while_the_rest_is_reckoned(page: Page, own_line):
-    page.goto(f"/lines/{own_line}/bench")
-    page.get_by_role("button", name="Done", exact=True).click()
-    expect(page.get_by_role("heading", name="Prove the nuts")).to_have_count(0)
-    step_on(page)
+    to_the_first_bend(page, own_line)
     expect(page.get_by_role("heading", name="Bend 1")).to_be_visible()
     held, holding = [], [True]
     page.route("**/api/bench/standing", lambda route: held.append(route) if holding else route.continue_())
@@ -184,10 +182,7 @@ def test_nothing_is_worked_by_while_the_rest_is_reckoned(page: Page, own_line):
 
 
 def test_a_finished_part_that_is_off_is_told_which_bend_to_tweak(page: Page, own_line):
-    page.goto(f"/lines/{own_line}/bench")
-    page.get_by_role("button", name="Done", exact=True).click()
-    expect(page.get_by_role("heading", name="Prove the nuts")).to_have_count(0)
-    step_on(page)
+    to_the_first_bend(page, own_line)
     for number in range(1, 7):
         expect(page.locator("[data-figure='dial']")).to_be_visible()
         if number == 6:

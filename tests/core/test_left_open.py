@@ -10,14 +10,13 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.bending.moves import usual_order
 from bendrel.core.bending.order import follow, left_open
-from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.lengths import Angle
 from bendrel.core.line.document import LeftOpen
-from bendrel.core.plan.assemble import choices_of, plan_line
+from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.bench import order_findings
-from bendrel.core.plan.making import remake
 from bendrel.core.plan.swing import swing_view
 from bendrel.core.shape.bends import Bend, BendList
+from tests.core.test_making import made_of
 from tests.core.test_order import at, hits_in
 from tests.lines import bent, row
 
@@ -73,46 +72,28 @@ def test_the_plan_swings_a_bend_as_far_as_it_is_bent_at_the_tool():
     assert swing_view(line, KIT, plan_line(line, KIT).part, 1).standings[-1].deg == pytest.approx(10)
 
 
-def making(line, *readings):
-    part, chosen, made = plan_line(line, KIT).part, choices_of(line, KIT), []
-    for read in readings:
-        told = remake(line, KIT, part, chosen, made).next
-        made.append(
-            MadeBend(
-                bend=told.move.bend,
-                held=told.move.held,
-                start_mm=told.start_mm,
-                angle_deg=told.angle_deg,
-                clock_deg=told.clock_deg,
-                unit="mm",
-                **read,
-            )
-        )
-    return remake(line, KIT, part, chosen, made)
-
-
 @pytest.mark.parametrize("held", ["A", "B"])
 def test_an_open_bend_is_read_as_it_is_now_and_is_no_miss(held):
     line = opened(LINE, held=held)
     first = {} if held == "A" else {"angle": "30"}
     second = {"angle": "30"} if held == "A" else {}
-    told = making(line, first, second)
+    told = made_of(line, [first, second])
     assert [(d.bend, d.off) for d in told.departures] == [(2, pytest.approx(0))]
     assert told.near
 
 
 def test_what_it_is_short_of_its_opening_trains_the_hand_and_not_the_plan():
-    told = making(opened(LINE), {}, {"angle": "28"})
+    told = made_of(opened(LINE), [{}, {"angle": "28"}])
     assert told.departures[0].off == pytest.approx(-2)
     assert told.as_it_is.off_mm < 0.01
 
 
 def test_the_leg_of_an_open_bend_reads_to_its_own_corner():
     """Leg to bend 2 from the back of bend 1: 120 + (15 + D/2)·(tan 45° + tan 15°), held at A."""
-    told = making(opened(LINE), {})
+    told = made_of(opened(LINE), [{}])
     back = 15 + OD / 2
     assert told.next.leg_mm == pytest.approx(120 + back * (1 + tan(radians(15))), abs=0.01)
-    whole = making(LINE, {})
+    whole = made_of(LINE, [{}])
     assert whole.next.leg_mm == pytest.approx(120 + back * 2, abs=0.01)
 
 
@@ -121,4 +102,4 @@ def test_held_at_b_the_open_bend_keeps_its_place_on_that_side():
     line = opened(LINE, held="B")
     part = plan_line(line, KIT).part
     back = (15 + OD / 2) * tan(radians(15))
-    assert making(line).next.leg_mm == pytest.approx(140 + part.beyond_mm["B"] + back, abs=0.01)
+    assert made_of(line, []).next.leg_mm == pytest.approx(140 + part.beyond_mm["B"] + back, abs=0.01)

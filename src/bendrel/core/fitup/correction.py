@@ -57,7 +57,7 @@ class Freedom:
 @record
 class Correction:
     """The part as it will be: what is made stays, the rest is as corrected. `meets` says that end B then
-    is within 1 mm and 1° of its port, `roll_deg` how the finished part is rolled about end A's axis,
+    is as near to its port as the freedom asks, `roll_deg` how the finished part is rolled about end A's axis,
     `longer_mm` how much longer than planned the trimmed end becomes."""
 
     shape: BendList
