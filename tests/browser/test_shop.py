@@ -43,7 +43,6 @@ STAGED = pytest.param("/lines/{line}/measure", marks=pytest.mark.webgl, id="with
 def test_no_serious_barrier_in_any_view_by_day_and_night(page: Page, line_ids, api, view):
     job = api.get("/api/jobs").json()[0]["id"]
     impossible = line_ids["Front left, as sketched (cannot be made)"]
-    page.emulate_media(reduced_motion="reduce")  # colours change at once, not over a moment
     page.goto(view.format(job=job, line=line_ids["Rear axle, left"], impossible=impossible))
     expect(page.get_by_role("heading", level=1)).to_be_visible()
     if not view.endswith(("nowhere", "bench")) and view.startswith("/lines"):
@@ -94,6 +93,29 @@ def test_a_job_is_made_renamed_deleted_and_brought_back(page: Page):
     expect(page.get_by_role("link", name="Anchor winch")).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("link", name="Anchor winch")).to_be_visible()
+
+
+FIRST_SEEN_AND_LATER = """async (name) => {
+  const found = () => [...document.querySelectorAll("button")].find((button) => button.textContent === name);
+  const where = (button) => { const { x, y, width } = button.getBoundingClientRect(); return [x, y, width]; };
+  while (!found()) await new Promise((next) => requestAnimationFrame(next));
+  const first = where(found());
+  const seen = [];
+  for (let i = 0; i < 30; i++) {
+    await new Promise((next) => requestAnimationFrame(next));
+    seen.push(where(found()));
+  }
+  return [first, seen];
+}"""
+
+
+def test_the_way_back_stands_still_as_soon_as_it_is_seen(page: Page):
+    """A button that grows into its place lets a quick hand, or a slow machine, click beside it."""
+    job = page.request.post("/api/jobs", data={"name": "Capstan", "unit": "mm"}).json()["id"]
+    page.goto(f"/jobs/{job}")
+    page.get_by_role("button", name="Delete job").click()
+    first, seen = page.evaluate(FIRST_SEEN_AND_LATER, "Undo")
+    assert all(place == first for place in seen), (first, seen)
 
 
 def keep(page: Page, field: str, side: str):
