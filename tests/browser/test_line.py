@@ -49,7 +49,7 @@ def test_a_new_line_with_the_keyboard_alone(page: Page, api):
     page.keyboard.type("90")
     expect(strip_bend(page, 1)).to_be_visible()
     # 3 1/2 + 4 in to the outside corner, less 2·(15 + 4.7625/2), plus 15·π/2 mm: 179.30 mm
-    expect(page.get_by_role("button", name="7 1/16″")).to_be_visible()
+    expect(page.get_by_role("button", name='7 1/16"')).to_be_visible()
     saved(page)
     page.keyboard.press("Alt+5")
     expect(page.locator("[data-move='1']")).to_contain_text("as it lies")

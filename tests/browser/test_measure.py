@@ -54,10 +54,10 @@ def test_a_misread_leg_is_named_and_found(page: Page, own_line):
 
 def test_left_long_is_part_of_the_cut(page: Page, own_line):
     open_line(page, own_line)
-    expect(cut(page)).to_have_text("37 15/32″")
+    expect(cut(page)).to_have_text('37 15/32"')
     fold(page, "Left long")
     page.get_by_label("Long at B by").fill("1")
-    expect(cut(page)).to_have_text("38 15/32″")
+    expect(cut(page)).to_have_text('38 15/32"')
     page.get_by_label("Long at B by").fill("-1")
     expect(page.get_by_role("alert").filter(has_text="below 0").first).to_be_visible()
 
@@ -69,8 +69,8 @@ def test_a_bought_part_is_held_against_the_old_line(page: Page, own_line):
     page.get_by_label("Kind of part reading 1").select_option("leg")
     page.get_by_label("Which one, part reading 1").fill("2")
     reading(page, "Part reading 1").fill("7 13/16")
-    expect(page.locator("[data-off='yes']")).to_have_text("1″ more")
-    expect(page.get_by_text("from the port and point")).to_contain_text("1″")
+    expect(page.locator("[data-off='yes']")).to_have_text('1" more')
+    expect(page.get_by_text("from the port and point")).to_contain_text('1"')
 
 
 def test_the_mirror_image_and_a_neighbour(page: Page, own_line, line_ids):

@@ -9,14 +9,16 @@ import numpy as np
 import pytest
 from scipy.optimize import minimize
 
-from bendrel.core.fitup.correction import Freedom, best_tweak, correct, laid_out, shape_from
+from bendrel.core.fitup.correction import Freedom, correct, laid_out, shape_from
 from bendrel.core.fitup.exactness import Spread, Zone, draw, exactness, landings
 from bendrel.core.fitup.landing import landing, sensitivities
+from bendrel.core.fitup.tweak import Tweaking, best_tweak
 from bendrel.core.shape.bends import Bend, BendList
 from bendrel.core.shape.centreline import pieces
 from tests.core.test_order import part_for
 
 STEADY = Spread(straight_mm=0.0, angle_deg=0.0, rotation_deg=0.0, radius_mm=0.0, readings=0)
+MAY = Tweaking(open_deg=8.0, more_deg=30.0, degree_mm=5.0, helps=0.1)
 
 
 def off(shape: BendList, k: int, angle: float) -> BendList:
@@ -221,9 +223,9 @@ def test_the_bend_that_is_off_is_the_one_to_tweak():
     for seed in range(10):
         shape = part_for(seed, 4, 15.0, low=90)
         made = off(shape, 2, -3.0)
-        tweak = best_tweak(made, shape, range(len(shape.bends)), "A", 8.0, 30.0)
+        tweak = best_tweak(made, shape, range(len(shape.bends)), "A", MAY)
         assert tweak is not None
         assert tweak.left.off_mm <= landing(made, shape).off_mm
         if tweak.bend == 3:
             assert tweak.by_deg == pytest.approx(3.0, abs=0.3)
-    assert best_tweak(shape, shape, range(len(shape.bends)), "A", 8.0, 30.0) is None
+    assert best_tweak(shape, shape, range(len(shape.bends)), "A", MAY) is None

@@ -11,8 +11,9 @@ from math import pi
 
 import pytest
 
-from bendrel.core.fitup.correction import best_tweak, laid_out, shape_from
+from bendrel.core.fitup.correction import laid_out, shape_from
 from bendrel.core.fitup.landing import landing
+from bendrel.core.fitup.tweak import Tweaking, best_tweak
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import shape_of
 from tests.core.test_making import KIT, LINE, made_of
@@ -119,7 +120,8 @@ def test_a_bend_that_is_bent_on_keeps_its_place_on_the_held_side(end):
     if end == "B":
         starts[1] += 15 * pi * 3 / 180
     short = shape_from(replace(laid, angles_deg=tuple(angles), starts_mm=tuple(starts)))
-    tweak = best_tweak(short, SHAPE, range(4), end, 8, 30)
+    may = Tweaking(open_deg=8.0, more_deg=30.0, degree_mm=5.0, helps=0.1)
+    tweak = best_tweak(short, SHAPE, range(4), end, may)
     assert tweak.bend == 2
     assert tweak.by_deg == pytest.approx(3, abs=0.01)
     assert tweak.left.off_mm < 0.01

@@ -5,7 +5,7 @@ const MM_PER_INCH = 25.4;
 /** A length as the shop says it: inches to the nearest 1/32, or tenths of a millimetre. */
 export function sayLength(mm: number, unit: Unit): string {
   if (unit === "mm") return `${(Math.round(mm * 10) / 10).toFixed(1).replace(/\.0$/, "").replace(/^-0$/, "0")} mm`;
-  return `${sayInches(mm)}″`;
+  return `${sayInches(mm)}"`;
 }
 
 /** The bare figure, for rulers and marks where the unit is plain. */

@@ -8,7 +8,7 @@ from math import radians, sin
 from typing import TYPE_CHECKING
 
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.landing import Landing, landing, landing_of
+from bendrel.core.fitup.landing import Landing, landing_of
 from bendrel.core.record import record
 from bendrel.core.shape.bends import Bend, BendList, bend_spans
 from bendrel.core.shape.centreline import Frame, end_frame
@@ -209,56 +209,3 @@ def _rolled(frame: Frame, degrees: float) -> Frame:
         way=rotated(frame.way, axis, degrees),
         normal=rotated(frame.normal, axis, degrees),
     )
-
-
-@record
-class Tweak:
-    """The one bend that is best bent a little more (positive) or less, and where end B then is."""
-
-    bend: int
-    by_deg: float
-    left: Landing
-
-
-def miss(shape: BendList, planned: BendList) -> float:
-    """How badly end B misses, as one figure in mm²: a degree askew counts like 5 mm off."""
-    there = landing(shape, planned)
-    return there.off_mm**2 + (5.0 * there.askew_deg) ** 2
-
-
-def best_tweak(
-    made: BendList,
-    planned: BendList,
-    bends: Collection[int],
-    held: EndName,
-    open_deg: float,
-    more_deg: float,
-) -> Tweak | None:
-    """Which one of `bends` (from 0), opened by at most `open_deg` or bent on by at most `more_deg`, brings
-    end B nearest; None when none helps by more than a tenth. The bend keeps its place on the side of the
-    end that is held, and takes its tube from the other. Source: one-dimensional search over each angle."""
-    from scipy.optimize import minimize_scalar
-
-    laid = laid_out(made)
-
-    def bent(k: int, by: float) -> BendList:
-        starts, angles = list(laid.starts_mm), list(laid.angles_deg)
-        angles[k] = max(0.1, angles[k] + by)
-        if held == "B":
-            starts[k] -= laid.radii_mm[k] * radians(angles[k] - laid.angles_deg[k])
-        return shape_from(replace(laid, starts_mm=tuple(starts), angles_deg=tuple(angles)))
-
-    before = miss(made, planned)
-    found: Tweak | None = None
-    least = before * 0.81
-    for k in bends:
-
-        def tried(by: float, k: int = k) -> float:
-            return miss(bent(k, by), planned)
-
-        best = minimize_scalar(tried, bounds=(-open_deg, more_deg), method="bounded")
-        if best.fun < least:
-            least = float(best.fun)
-            shape = bent(k, float(best.x))
-            found = Tweak(bend=k + 1, by_deg=float(best.x), left=landing(shape, planned))
-    return found

@@ -13,20 +13,20 @@ from bendrel.core.fitup.asbuilt import Departure, MadeBend, Misread, as_built, a
 from bendrel.core.fitup.correction import (
     Freedom,
     Laid,
-    best_tweak,
     correct,
     laid_out,
     shape_from,
 )
 from bendrel.core.fitup.exactness import Zone
 from bendrel.core.fitup.landing import Landing
+from bendrel.core.fitup.tweak import best_tweak
 from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import open_bends
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Move, Part, shape_of
 from bendrel.core.plan.moves import Origin, order_of, plan_moves
-from bendrel.core.plan.ways_out import Standing, WayOut, ways_out
+from bendrel.core.plan.ways_out import Standing, WayOut, tweaking, ways_out
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList, bend_spans
 from bendrel.core.shape.centreline import sampled
@@ -110,7 +110,7 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
         roll_deg=found.roll_deg,
         moves=moves,
         next=_next(rest, moves, shape, made, part, ahead, opened),
-        changes=tuple(_changes(line.unit, laid, laid_out(shape), rest, ahead, found.longer_mm)),
+        changes=tuple(_changes(kit, line.unit, laid, laid_out(shape), rest, ahead, found.longer_mm)),
         departs_mm=departs,
         ways=ways_out(
             Standing(
@@ -223,8 +223,15 @@ def _next(
 
 
 def _changes(
-    unit: Unit, was: Laid, now: Laid, rest: Sequence[Setting], ahead_mm: float, longer_mm: float
+    kit: Kit, unit: Unit, was: Laid, now: Laid, rest: Sequence[Setting], ahead_mm: float, longer_mm: float
 ) -> list[str]:
+    """What is new of the bends in `rest` and of the trimmed end, where a hand could set the difference."""
+    least = {name: kit.limits[f"say_{name}"].value for name in ("mm", "deg", "turn_deg")}
+
+    def length(mm: float) -> str | None:
+        text = format_length(abs(mm), unit)
+        return text if abs(mm) >= least["mm"] and text != format_length(0.0, unit) else None
+
     said = []
     for setting in rest:
         k = setting.bend
@@ -232,22 +239,17 @@ def _changes(
         angle = now.angles_deg[k] - was.angles_deg[k]
         turn = now.clocks_deg[k] - was.clocks_deg[k]
         along = now.starts_mm[k] - ahead_mm - was.starts_mm[k]
-        if abs(angle) >= 0.1:
+        if abs(angle) >= least["deg"]:
             parts.append(f"{now.angles_deg[k]:.1f}° instead of {was.angles_deg[k]:.1f}°")
-        if abs(turn) >= 0.2:
+        if abs(turn) >= least["turn_deg"]:
             way = "clockwise" if turn > 0 else "anticlockwise"
             parts.append(f"lies {abs(turn):.1f}° more {way} from A")
-        if abs(along) >= (0.4 if unit == "in" else 0.3):
-            parts.append(
-                f"{format_length(abs(along), unit)} {'further from' if along > 0 else 'nearer to'} A"
-            )
+        if (far := length(along)) is not None:
+            parts.append(f"{far} {'further from' if along > 0 else 'nearer to'} A")
         if parts:
             said.append(f"Bend {k + 1}: {', '.join(parts)}.")
-    longer = longer_mm
-    if abs(longer) >= (0.4 if unit == "in" else 0.3):
-        said.append(
-            f"The end is trimmed {format_length(abs(longer), unit)} {'longer' if longer > 0 else 'shorter'}."
-        )
+    if (by := length(longer_mm)) is not None:
+        said.append(f"The end is trimmed {by} {'longer' if longer_mm > 0 else 'shorter'}.")
     return said
 
 
@@ -268,8 +270,7 @@ def _departs(planned: BendList, shape: BendList, roll_deg: float) -> float:
 
 
 def _tweak(now: BendList, planned: BendList, kit: Kit, line: Line) -> str:
-    opened, more = kit.limits["open_deg"].value, kit.limits["bend_on_deg"].value
-    best = best_tweak(now, planned, range(len(now.bends)), line.spans[0].held, opened, more)
+    best = best_tweak(now, planned, range(len(now.bends)), line.spans[0].held, tweaking(kit))
     if best is None:
         return "No single bend brings end B nearer; it is off in more than one."
     way = "more" if best.by_deg > 0 else "less"

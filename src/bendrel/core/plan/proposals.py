@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
+from itertools import pairwise
 
-from bendrel.core.bending.moves import written_order
+from bendrel.core.bending.moves import Setting, written_order
 from bendrel.core.bending.order import Bendable, OrderFound, find_order
 from bendrel.core.findings import Change, EndName, Fix
-from bendrel.core.line.document import Line
+from bendrel.core.line.document import Line, RigidSpan
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.at_tool import bendable
 from bendrel.core.plan.case import SPAN
@@ -58,25 +60,32 @@ def propose(
     span = line.spans[0]
     most = int(kit.limits["most_swings"].value)
     found = find_order(tried, span.held, most)
-    trim, turned = False, span.turned
-    on_bench = kit.tool_kinds[kit.benders[span.bender].kind].mount != "in the hands"
+    if found.order is not None:
+        return _proposal(span, found.order, trim=False, turned=span.turned), found
     shorter = _trimmed(line, part)
-    others = [(True, span.turned)] if shorter is not None else []
-    if on_bench:
-        others += [(cut, not span.turned) for cut in (False, True) if not cut or shorter is not None]
-    for cut, round_ in others:
-        if found.order is not None:
-            break
-        beyond = shorter if cut else None
-        again = find_order(
-            bendable(line, kit, part, shape, beyond, turned=round_), span.held, most // len(others)
-        )
+    ways = _other_ways(span, kit, shorter is not None)
+    for trim, turned in ways:
+        beyond = shorter if trim else None
+        bent = bendable(line, kit, part, shape, beyond, turned=turned)
+        again = find_order(bent, span.held, most // len(ways))
         if again.order is not None:
-            found, trim, turned = again, cut, round_
-    if found.order is None:
-        return None, found
-    changes = sum(a.held != b.held for a, b in zip(found.order, found.order[1:], strict=False))
-    started = found.order[0].held
+            return _proposal(span, again.order, trim=trim, turned=turned), again
+    return None, found
+
+
+def _other_ways(span: RigidSpan, kit: Kit, can_trim: bool) -> list[tuple[bool, bool]]:
+    """The tail cut first or not, the tool turned or not: all that the order in use is not, the least
+    trouble first. A tool in the hands has no side from which it is fed."""
+    ways = [(True, span.turned)] if can_trim else []
+    if kit.tool_kinds[kit.benders[span.bender].kind].mount != "in the hands":
+        ways.append((False, not span.turned))
+        ways += [(True, not span.turned)] if can_trim else []
+    return ways
+
+
+def _proposal(span: RigidSpan, order: Sequence[Setting], *, trim: bool, turned: bool) -> Proposal:
+    changes = sum(a.held != b.held for a, b in pairwise(order))
+    started = order[0].held
     words = []
     if turned != span.turned:
         words.append("turn the tool round and feed from its other side")
@@ -86,16 +95,15 @@ def propose(
         words.append(f"start from end {started}")
     if changes:
         words.append(f"change the tube over {'once' if changes == 1 else f'{changes} times'}")
-    numbers = ", ".join(str(setting.bend + 1) for setting in found.order)
+    numbers = ", ".join(str(setting.bend + 1) for setting in order)
     text = f"{' and '.join(words) or 'another order'}: {numbers}"
-    proposal = Proposal(
-        order=written_order(found.order),
+    return Proposal(
+        order=written_order(order),
         held=started,
         trim_first=trim,
         turned=turned,
         text=text[0].upper() + text[1:],
     )
-    return proposal, found
 
 
 def _trimmed(line: Line, part: Part) -> dict[EndName, float] | None:

@@ -6,9 +6,10 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Literal
 
-from bendrel.core.fitup.correction import best_tweak, laid_out, miss, shape_from
+from bendrel.core.fitup.correction import laid_out, shape_from
 from bendrel.core.fitup.exactness import Zone
 from bendrel.core.fitup.landing import Landing
+from bendrel.core.fitup.tweak import Tweaking, best_tweak, miss
 from bendrel.core.line.document import Line
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.kit import Kit
@@ -62,6 +63,17 @@ def ways_out(at: Standing, chosen: Choices, kit: Kit, line: Line, part: Part) ->
     return tuple(sorted(ways, key=lambda way: way.lost_mm))
 
 
+def tweaking(kit: Kit) -> Tweaking:
+    """What a finished bend takes, by the data."""
+    limits = kit.limits
+    return Tweaking(
+        open_deg=limits["open_deg"].value,
+        more_deg=limits["bend_on_deg"].value,
+        degree_mm=limits["degree_mm"].value,
+        helps=limits["tweak_helps"].value,
+    )
+
+
 def _without_loss(at: Standing, chosen: Choices, kit: Kit, line: Line) -> Iterator[WayOut]:
     left, zone, unit, held = at.left, at.zone, line.unit, line.spans[0].held
     if not at.meets and left.off_mm <= zone.mm and left.askew_deg <= zone.deg:
@@ -70,8 +82,7 @@ def _without_loss(at: Standing, chosen: Choices, kit: Kit, line: Line) -> Iterat
             f"home ({format_length(zone.mm, unit)}, {zone.deg:g}°)."
         )
         yield WayOut(kind="forgive", text=text, lost_mm=0.0)
-    opened, more = kit.limits["open_deg"].value, kit.limits["bend_on_deg"].value
-    tweak = best_tweak(at.now, at.planned, at.made, held, opened, more)
+    tweak = best_tweak(at.now, at.planned, at.made, held, tweaking(kit))
     home = tweak is not None and tweak.left.off_mm <= zone.mm and tweak.left.askew_deg <= zone.deg
     if tweak is not None and home and (tweak.by_deg > 0 or chosen.material.tweaks_in_place):
         way = "more" if tweak.by_deg > 0 else "less: opening a bend is hard on the tube"
@@ -86,7 +97,7 @@ def _with_loss(at: Standing, kit: Kit, line: Line, part: Part) -> Iterator[WayOu
     left = _unspoilt(at, part, kit.limits["useful_offcut_mm"].value)
     verdict = kit.verdict("joint", "flared-union", line.service)
     if at.made and (verdict is None or verdict.verdict != "refused"):
-        yield from _joints(at, part, kit.limits["joint_straight_mm"].value, left)
+        yield from _joints(at, part, kit, left)
     kept = left.before_mm + left.behind_mm
     rest = f"; {format_length(kept, line.unit)} of straight tube is left as offcut." if kept else "."
     yield WayOut(kind="start again", text=f"Start again from new tube{rest}", lost_mm=part.cut_mm - kept)
@@ -115,10 +126,11 @@ def _unspoilt(at: Standing, part: Part, useful_mm: float) -> _Unspoilt:
     )
 
 
-def _joints(at: Standing, part: Part, room_mm: float, left: _Unspoilt) -> Iterator[WayOut]:
+def _joints(at: Standing, part: Part, kit: Kit, left: _Unspoilt) -> Iterator[WayOut]:
     """Keep the good bends of one side of the bad one: cut in the nearest straight that a joint and its
     wrenches have room on."""
-    straights, bad = at.planned.straights_mm, culprit(at)
+    straights, bad = at.planned.straights_mm, culprit(at, tweaking(kit).degree_mm)
+    room_mm = kit.limits["joint_straight_mm"].value
     for k in range(bad, 0, -1):
         if straights[k] >= room_mm and any(j < k for j in at.made):
             lost = left.cut_b_mm - part.bends[k].start_mm - left.behind_mm
@@ -133,7 +145,7 @@ def _joints(at: Standing, part: Part, room_mm: float, left: _Unspoilt) -> Iterat
             break
 
 
-def culprit(at: Standing) -> int:
+def culprit(at: Standing, degree_mm: float) -> int:
     """The made bend (from 0) that alone takes end B furthest from its port."""
     planned, now = laid_out(at.planned), laid_out(at.now)
 
@@ -147,6 +159,6 @@ def culprit(at: Standing) -> int:
             angles_deg=one(planned.angles_deg, now.angles_deg),
             clocks_deg=one(planned.clocks_deg, now.clocks_deg),
         )
-        return miss(shape_from(laid), at.planned)
+        return miss(shape_from(laid), at.planned, degree_mm)
 
     return max(at.made, key=alone)
