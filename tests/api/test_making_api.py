@@ -1,4 +1,4 @@
-"""At the tool over HTTP: order, swing, makings with their readings, stock and cut lists."""
+"""At the tool over HTTP: order, swing, makings with their readings, stock."""
 
 from __future__ import annotations
 
@@ -146,22 +146,6 @@ def test_stock_that_makes_no_sense_is_refused(client, change, says):
     assert refused.status_code == 422
     assert refused.json()["message"].startswith(says)
     assert len(client.get("/api/stock").json()) == before
-
-
-def test_cutting_a_job_uses_offcuts_first_and_labels_what_is_left(client):
-    tender = next(job for job in client.get("/api/jobs").json() if job["name"] == "Fire tender")
-    cuts = client.get(f"/api/jobs/{tender['id']}/cuts").json()
-    brake = next(tube for tube in cuts["tubes"] if tube["tube"] == STICK["tube"])
-    assert [brake["bars"][cut["bar"]] for cut in brake["cuts"]["cuts"]] == ["O2 offcut", "C1 coil"]
-    assert brake["cuts"]["missing"] == []
-    coil = next(row for row in client.get("/api/stock").json() if row["label"] == "C1")
-    client.post(f"/api/jobs/{tender['id']}/cuts")
-    stock = client.get("/api/stock").json()
-    assert "O2" not in {row["label"] for row in stock}
-    left = next(row for row in stock if row["note"] == "from O2")
-    assert left["form"] == "offcut"
-    assert left["label"] not in {"O2", "O4"}
-    assert next(row for row in stock if row["label"] == "C1")["length_mm"] < coil["length_mm"]
 
 
 def test_own_flaring_tools_and_the_own_bench_are_used(client, left):

@@ -262,7 +262,37 @@ def test_stock_is_kept_and_cut_lists_take_from_it(page: Page, api):
     jobs = {job["name"]: job["id"] for job in api.get("/api/jobs").json()}
     page.goto(f"/jobs/{jobs['Harbour launch']}")
     cuts = page.get_by_role("region", name="Cut list")
-    expect(cuts.locator("[data-cuts='copper-nickel_8mm_1']")).to_contain_text("stick")
+    fuel = cuts.locator("[data-cuts='copper-nickel_8mm_1']")
+    expect(fuel).to_contain_text("S3 stick, 1500 mm")
+    expect(fuel).to_contain_text("nothing to buy")
+    cuts.get_by_role("checkbox", name="Fuel feed").uncheck()
+    expect(fuel).to_have_count(0)
+    expect(cuts).to_contain_text("Tick a line to see what it is cut from.")
+    expect(cuts.get_by_role("button", name="These are cut")).to_have_count(0)
+    cuts.get_by_role("checkbox", name="Fuel feed").check()
+    cuts.get_by_role("button", name="These are cut").click()
+    feed = cuts.get_by_role("listitem").filter(has_text="Fuel feed")
+    expect(feed).to_contain_text("cut from S3 stick")
+    expect(cuts.get_by_role("checkbox", name="Fuel feed")).not_to_be_checked()
+    page.reload()
+    cuts.get_by_role("button", name="Not cut after all: Fuel feed").click()
+    expect(fuel).to_contain_text("S3 stick, 1500 mm")
+    page.goto("/stock")
+    sticks = page.locator("[data-stock='S3']")
+    expect(sticks).to_contain_text("2 × 1500 mm")
+
+
+def test_stock_that_changed_meanwhile_is_not_cut_by_the_old_list(page: Page, api):
+    jobs = {job["name"]: job["id"] for job in api.get("/api/jobs").json()}
+    page.goto(f"/jobs/{jobs['Harbour launch']}")
+    cuts = page.get_by_role("region", name="Cut list")
+    expect(cuts).to_contain_text("S3 stick, 1500 mm")
+    stick = next(row for row in api.get("/api/stock").json() if row["label"] == "S3")
+    api.delete(f"/api/stock/{stick['id']}")
+    cuts.get_by_role("button", name="These are cut").click()
+    expect(page.get_by_text("look at it again")).to_be_visible()
+    expect(cuts).to_contain_text("new stick of 1500 mm")
+    api.post(f"/api/stock/{stick['id']}/restore")
 
 
 def test_an_own_flaring_tool_is_added_on_the_tools_page(page: Page):

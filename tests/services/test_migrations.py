@@ -50,17 +50,22 @@ EARLIER = {
 }
 
 
-@pytest.fixture
-def first_layout(tmp_path):
-    """A database as the first migration left it, with one job and one line."""
-    path = tmp_path / "shop.db"
+def laid_out(path, revision):
+    """A database as that migration left it."""
     engine = _engine(path)
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
     with engine.begin() as connection:
         config.attributes["connection"] = connection
-        command.upgrade(config, "0001")
+        command.upgrade(config, revision)
     engine.dispose()
+    return path
+
+
+@pytest.fixture
+def first_layout(tmp_path):
+    """A database as the first migration left it, with one job and one line."""
+    path = laid_out(tmp_path / "shop.db", "0001")
     with sqlite3.connect(path) as database:
         when = "2026-11-01 08:00:00"
         database.execute(
@@ -105,6 +110,34 @@ def test_bringing_it_up_twice_changes_nothing(first_layout):
         (kept,) = database.execute("select document from line_steps").fetchone()
     database.close()
     assert json.loads(kept) == EARLIER
+
+
+def test_tube_that_was_only_a_figure_becomes_a_coil_to_look_at(tmp_path):
+    path = laid_out(tmp_path / "shop.db", "0007")
+    with sqlite3.connect(path) as database:
+        database.executemany(
+            "insert into holdings (ref, have, unit_cents) values (?, ?, ?)",
+            [
+                ("tube:copper-nickel_3-16in_0.711", 5200, 507),
+                ("tube:copper-nickel_8mm_1", 900, None),
+                ("nut:n", 14, None),
+            ],
+        )
+        database.execute(
+            "insert into stock values ('s1', 'copper-nickel_8mm_1', 'stick', 1500, 2, 'S4', '', '', ?, null)",
+            ("2026-11-01 08:00:00",),
+        )
+    database.close()
+    shop = open_shop(path)
+    stock = {row.label: row for row in shop.stock.all()}
+    assert set(stock) == {"S4", "C5"}  # what lay there by the piece was the truth already
+    assert (stock["C5"].length_mm, stock["C5"].form) == (5200, "coil")
+    held = shop.shelf.holdings()
+    brake = held["tube:copper-nickel_3-16in_0.711"]
+    assert (brake.have, brake.unit_cents) == (5200, 507)
+    assert held["tube:copper-nickel_8mm_1"].have == 3000
+    assert held["nut:n"].have == 14
+    shop.close()
 
 
 def test_a_line_document_is_the_same_after_a_round_through_the_store(shop):

@@ -11,6 +11,7 @@ from bendrel.services.jobs import JobDraft
 from bendrel.services.kits import added_up
 from bendrel.services.shelf import Held, OwnDraft
 from bendrel.services.startup import open_shop
+from bendrel.services.stock import StockDraft
 from bendrel.standins.supplier import SupplierAway
 from tests.lines import bent, row
 
@@ -23,7 +24,7 @@ def test_own_rows_stock_and_ways_are_there_after_a_restart(tmp_path):
     path = tmp_path / "shop.db"
     shop = open_shop(path)
     kept = shop.shelf.add(TUBE)
-    shop.shelf.hold(Held(ref=f"tube:{kept.row_id}", have=1200.0, unit_cents=640))
+    shop.shelf.hold(Held(ref=f"tube:{kept.row_id}", unit_cents=640))
     shop.shelf.prefer({"clamps": "spring"})
     shop.close()
     again = open_shop(path)
@@ -88,11 +89,12 @@ def test_a_row_that_no_longer_makes_sense_is_left_out_and_nothing_falls(tmp_path
 
 
 def test_a_kit_counts_what_is_missing(shop):
-    """By hand: 100 + 100 mm of straight, one arc of 15·π/2, flares and spare: 0.25 m of tube; half of it
-    in stock, at 6.40 a metre."""
+    """By hand: 100 + 100 mm of straight, one arc of 15·π/2, flares and spare: 0.25 m of tube; 0.1 m of
+    it lies in stock, at 6.40 a metre."""
     line = bent(row(100, 90))
     ref = "tube:copper-nickel_3-16in_0.711"
-    shop.shelf.hold(Held(ref=ref, have=100.0, unit_cents=640))
+    shop.shelf.hold(Held(ref=ref, unit_cents=640))
+    shop.stock.add(StockDraft(tube=ref.removeprefix("tube:"), form="offcut", length="100 mm"))
     tube = next(r for r in shop.kits.of_line(line).rows if r.need.ref == ref)
     cut = 200 + 15 * 3.14159265 / 2 + 2 * 2.05 + 25
     assert tube.need.amount == pytest.approx(cut, abs=0.02)

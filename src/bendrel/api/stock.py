@@ -6,9 +6,18 @@ from fastapi import APIRouter, Response
 
 from bendrel.api.files import as_file
 from bendrel.api.state import Services
-from bendrel.services.stock import JobCuts, Stock, StockDraft
+from bendrel.core.record import record
+from bendrel.services.cuttings import CutsDone, JobCuts
+from bendrel.services.stock import Stock, StockDraft
 
 router = APIRouter(prefix="/api", tags=["stock"])
+
+
+@record
+class Cut:
+    """The id by which a cutting is taken back."""
+
+    id: str
 
 
 @router.get("/stock")
@@ -48,12 +57,19 @@ def label(stock_id: str, services: Services) -> Response:
 
 
 @router.get("/jobs/{job_id}/cuts")
-def cuts(job_id: str, services: Services) -> JobCuts:
-    """What is cut from what for a job."""
-    return services.stock.cuts(job_id)
+def cuts(job_id: str, services: Services, lines: str | None = None) -> JobCuts:
+    """What is cut from what for a job: for the `lines` named, ids with commas between, or for all that
+    are ready to be cut."""
+    return services.cuttings.of(job_id, None if lines is None else lines.split(","))
 
 
-@router.post("/jobs/{job_id}/cuts")
-def cut(job_id: str, services: Services) -> JobCuts:
-    """Take the cuts of a job out of the stock."""
-    return services.stock.cut(job_id)
+@router.post("/jobs/{job_id}/cuts", status_code=201)
+def cut(job_id: str, done: CutsDone, services: Services) -> Cut:
+    """Take these cuts out of the stock."""
+    return Cut(id=services.cuttings.take(job_id, done))
+
+
+@router.delete("/cuts/{cutting_id}", status_code=204)
+def take_back(cutting_id: str, services: Services) -> None:
+    """Put back what these cuts have taken, as if they had not been made."""
+    services.cuttings.take_back(cutting_id)

@@ -33,6 +33,7 @@ from bendrel.core.repair.condition import (
 from bendrel.core.units import Unit
 from bendrel.services.benches import standing
 from bendrel.services.bookings import Account, BookingDraft
+from bendrel.services.cuttings import CutsDone
 from bendrel.services.jobs import JobDraft
 from bendrel.services.shelf import Held, OwnDraft
 from bendrel.services.startup import Shop
@@ -48,9 +49,8 @@ BOOKED: tuple[tuple[Account, str, int, int], ...] = (
 )
 
 STOCK = (
-    Held(ref=f"tube:{BRAKE_TUBE}", have=5200.0, unit_cents=507),
+    Held(ref=f"tube:{BRAKE_TUBE}", unit_cents=507),
     Held(ref="nut:double-45_3-16in_3-8-24", have=14.0),
-    Held(ref="tube:copper-nickel_8mm_1", have=900.0),
     Held(ref="fluid:dot4", have=1.0, unit_cents=990),
 )
 TRIALS = (
@@ -74,8 +74,8 @@ OLD_NUT = {
     "note": "long nuts turned by Henrik for the old cylinders",
 }
 
+COIL = StockDraft(tube=BRAKE_TUBE, form="coil", length="6.15 m", note="on the nail by the door")
 LYING = (
-    StockDraft(tube=BRAKE_TUBE, form="coil", length="5.2 m", note="on the nail by the door"),
     StockDraft(
         tube=BRAKE_TUBE,
         form="offcut",
@@ -114,10 +114,11 @@ def fill_demo(shop: Shop) -> None:
     shop.lines.add(tender.id, _priming_vacuum())
     for held in STOCK:
         shop.shelf.hold(held)
+    shop.stock.add(COIL)
+    shop.shelf.add(OwnDraft(shelf="nuts", fields=OLD_NUT))
+    _half_made(shop, tender.id, rear_right.id)
     for stock in LYING:
         shop.stock.add(stock)
-    shop.shelf.add(OwnDraft(shelf="nuts", fields=OLD_NUT))
-    _half_made(shop, rear_right.id)
     for trial in TRIALS:
         shop.shelf.try_tool("lever_8mm", "copper-nickel", trial, "mm")
     for account, what, minutes, cents in BOOKED:
@@ -125,8 +126,11 @@ def fill_demo(shop: Shop) -> None:
         shop.bookings.book(tender.id, draft)
 
 
-def _half_made(shop: Shop, line_id: str) -> None:
-    """The line as an evening left it: two bends made, the second read two degrees short."""
+def _half_made(shop: Shop, job_id: str, line_id: str) -> None:
+    """The line as an evening left it: cut from the coil, two bends made, the second read two degrees
+    short."""
+    cuts = shop.cuttings.of(job_id, (line_id,))
+    shop.cuttings.take(job_id, CutsDone(lines=(line_id,), stamp=cuts.stamp))
     making = shop.makings.begin(line_id)
     state = MakingState()
     for short in (None, 2.0):

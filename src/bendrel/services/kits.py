@@ -10,8 +10,9 @@ from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.needs import Need, old_parts
 from bendrel.core.record import record
 from bendrel.exchange.documents import line_from_value
+from bendrel.services.cuttings import taken_for
 from bendrel.services.errors import NotFound
-from bendrel.services.shelf import Held, Shelf
+from bendrel.services.shelf import TUBE, Held, Shelf
 from bendrel.standins.supplier import Supplier, SupplierAway
 from bendrel.store.database import Database
 from bendrel.store.jobs import find_job
@@ -58,19 +59,27 @@ class KitLists:
         return self.priced(chosen.needs if chosen else ())
 
     def of_job(self, job_id: str) -> KitList:
-        """The kit list of all lines of a job that are not done yet, like things added up."""
+        """The kit list of all lines of a job that are not done yet, like things added up. Tube that is cut
+        for a line already is not asked for again."""
         with self._database.session() as session:
             job = find_job(session, job_id)
             if job is None:
                 raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
-            present = [row for row in job.lines if row.deleted_at is None]
-            lines = [line_from_value(document_at(session, row, row.head)) for row in present]
+            cut = taken_for(session, job)
+            lines = [
+                (line_from_value(document_at(session, row, row.head)), row.id in cut)
+                for row in job.lines
+                if row.deleted_at is None
+            ]
         needs: list[Need] = []
-        for line in lines:
+        for line, has_tube in lines:
             plan = plan_line(line, self._shelf.kit)
-            if not plan.removed.done:
-                wanted = plan.chosen.needs if plan.chosen else old_parts(plan.removed)
-                needs += [replace(need, why=line.name) for need in wanted]
+            if plan.removed.done:
+                continue
+            wanted = plan.chosen.needs if plan.chosen else old_parts(plan.removed)
+            for need in wanted:
+                if not (has_tube and need.ref.startswith(TUBE)):
+                    needs.append(replace(need, why=line.name))
         return self.priced(added_up(needs))
 
     def priced(self, needs: Iterable[Need]) -> KitList:

@@ -30,6 +30,7 @@ from bendrel.services.trials import (
 )
 from bendrel.store.database import Database
 from bendrel.store.models import Holding, MakingRow, OwnEntry, Preference, TrialRow, new_id, now
+from bendrel.store.stock import lying_mm
 
 MOST_OWN = 2000
 
@@ -50,6 +51,10 @@ class OwnRow:
     row_id: str
     shelf: ShelfName
     fields: OwnFields
+
+
+TUBE = "tube:"
+"""How a reference to tube begins."""
 
 
 @record
@@ -187,17 +192,23 @@ class Shelf:
         return self.card(bender, material)
 
     def holdings(self) -> dict[str, Held]:
-        """What the shop has, by reference."""
+        """What the shop has, by reference; of tube what lies in the stock, piece by piece."""
         with self._database.session() as session:
-            return {
+            kept = {
                 row.ref: Held(ref=row.ref, have=row.have, unit_cents=row.unit_cents)
                 for row in session.scalars(select(Holding))
             }
+            for tube, mm in lying_mm(session).items():
+                ref = f"{TUBE}{tube}"
+                kept[ref] = replace(kept.get(ref, Held(ref=ref)), have=mm)
+            return kept
 
     def hold(self, held: Held) -> Held:
-        """Set what the shop has of one row and what it pays."""
+        """Set what the shop has of one row and what it pays. Of tube only the price is set here."""
         if ":" not in held.ref:
             raise Refused(f"“{held.ref[:40]}” names nothing of the catalogue.")
+        if held.ref.startswith(TUBE) and held.have:
+            raise Refused("Tube is kept piece by piece under Stock; only its price is set here.")
         with self._database.session() as session:
             session.merge(Holding(ref=held.ref, have=held.have, unit_cents=held.unit_cents))
         return held

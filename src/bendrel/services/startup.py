@@ -13,6 +13,7 @@ from bendrel.core.plan.kit import Kit
 from bendrel.exchange.instruments import KINDS, InstrumentKind
 from bendrel.services.archives import Archives
 from bendrel.services.bookings import Bookings
+from bendrel.services.cuttings import Cuttings
 from bendrel.services.instruments import Instruments
 from bendrel.services.jobs import Jobs
 from bendrel.services.kits import KitLists
@@ -46,6 +47,7 @@ class Shop:
     kits: KitLists
     makings: Makings
     stock: StockRoom
+    cuttings: Cuttings
 
     @property
     def kit(self) -> Kit:
@@ -81,4 +83,5 @@ def open_shop(path: Path, *, backups: bool = True) -> Shop:
         kits=KitLists(database, shelf, supplier),
         makings=Makings(database, shelf),
         stock=StockRoom(database, shelf),
+        cuttings=Cuttings(database, shelf),
     )

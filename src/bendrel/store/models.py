@@ -180,6 +180,18 @@ class StockRow(Base):
     deleted_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
 
 
+class CuttingRow(Base):
+    """What was cut for a job at one time, by bar: see `services.cuttings.CutItem`."""
+
+    __tablename__ = "cuttings"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True, default=new_id)
+    job_id: Mapped[str] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), index=True)
+    items: Mapped[list[Any]] = mapped_column(JSON)
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    undone_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+
+
 class Holding(Base):
     """What the shop has of one catalogue row, in the row's own measure, and what it pays for a unit."""
 

@@ -1249,16 +1249,37 @@ export interface paths {
         };
         /**
          * Cuts
-         * @description What is cut from what for a job.
+         * @description What is cut from what for a job: for the `lines` named, ids with commas between, or for all that
+         *     are ready to be cut.
          */
         get: operations["cuts_api_jobs__job_id__cuts_get"];
         put?: never;
         /**
          * Cut
-         * @description Take the cuts of a job out of the stock.
+         * @description Take these cuts out of the stock.
          */
         post: operations["cut_api_jobs__job_id__cuts_post"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cuts/{cutting_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Back
+         * @description Put back what these cuts have taken, as if they had not been made.
+         */
+        delete: operations["take_back_api_cuts__cutting_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2313,39 +2334,55 @@ export interface components {
             radius?: components["schemas"]["Length"] | null;
         };
         /**
-         * Cut
-         * @description One bar and what is cut from it, the longest first. `left_mm` is what remains after all kerfs;
-         *     `kept` says that it is long enough to be labelled and kept.
+         * CutLine
+         * @description A line of the job that is not done. `mm` is the tube it takes, None while it cannot be planned;
+         *     `stops` counts its open stops, `in_list` says whether it is in the list that is shown.
          */
-        Cut: {
-            /** Bar */
-            bar: string;
-            /** Bar Mm */
-            bar_mm: number;
-            /** Pieces */
-            pieces: string[];
-            /** Left Mm */
-            left_mm: number;
-            /** Kept */
-            kept: boolean;
+        CutLine: {
+            /** Line Id */
+            line_id: string;
+            /** Line */
+            line: string;
+            /** Mm */
+            mm: number | null;
+            /** Stops */
+            stops: number;
+            taken: components["schemas"]["TakenFor"] | null;
+            /** In List */
+            in_list: boolean;
         };
         /**
          * CutList
-         * @description All cuts. `opened_mm` is the length of all bars that are begun, `bound_mm` the least that any cut
-         *     list of these pieces can begin, `waste_mm` kerf and ends too short to keep. `missing` are pieces
-         *     that no bar is long enough for, or that the stock has run out for.
+         * @description All cuts. `opened_mm` is the length of all bars that are begun, `bought_mm` what of it has to be
+         *     bought, `waste_mm` kerf and ends too short to keep. `weighed_mm` is what is begun as the bars weigh,
+         *     `bound_mm` the least that any cut list of these pieces comes to (0 where none is known). `missing`
+         *     are pieces that no bar is long enough for, or that the stock has run out for.
          */
         CutList: {
             /** Cuts */
-            cuts: components["schemas"]["Cut"][];
+            cuts: components["schemas"]["bendrel__core__stock__cutting__Cut"][];
             /** Opened Mm */
             opened_mm: number;
+            /** Bought Mm */
+            bought_mm: number;
+            /** Weighed Mm */
+            weighed_mm: number;
             /** Bound Mm */
             bound_mm: number;
             /** Waste Mm */
             waste_mm: number;
             /** Missing */
             missing: string[];
+        };
+        /**
+         * CutsDone
+         * @description What a person has cut: the lines ticked, and the stamp of the list they cut by.
+         */
+        CutsDone: {
+            /** Lines */
+            lines: string[];
+            /** Stamp */
+            stamp: string;
         };
         /**
          * Damage
@@ -3077,17 +3114,19 @@ export interface components {
         };
         /**
          * JobCuts
-         * @description Cut lists of a job, one a tube, and the lines that cannot be planned yet.
+         * @description Cut lists of a job, one a tube. `stamp` changes when what is to be cut, or from what, does.
          */
         JobCuts: {
+            /** Lines */
+            lines: components["schemas"]["CutLine"][];
             /** Tubes */
             tubes: components["schemas"]["TubeCuts"][];
-            /** Waiting */
-            waiting: string[];
             /** Kerf Mm */
             kerf_mm: number;
             /** Least Kept Mm */
             least_kept_mm: number;
+            /** Stamp */
+            stamp: string;
         };
         /**
          * JobDraft
@@ -3993,18 +4032,6 @@ export interface components {
             /** Value */
             value: number;
             source: components["schemas"]["Source"];
-        };
-        /**
-         * NamedPiece
-         * @description A piece of the cut list: the line it is for and its length.
-         */
-        NamedPiece: {
-            /** Line Id */
-            line_id: string;
-            /** Line */
-            line: string;
-            /** Mm */
-            mm: number;
         };
         /**
          * Need
@@ -5620,6 +5647,25 @@ export interface components {
             ] | null;
         };
         /**
+         * TakenFor
+         * @description The tube that was cut for a line: how long, from what, and whether the plan takes more by now.
+         */
+        TakenFor: {
+            /** Cutting Id */
+            cutting_id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Source */
+            source: string;
+            /** Mm */
+            mm: number;
+            /** Short */
+            short: boolean;
+        };
+        /**
          * Term
          * @description One term of the cut length.
          */
@@ -5892,24 +5938,18 @@ export interface components {
         };
         /**
          * TubeCuts
-         * @description The cut list of one tube. `bought` are bars that the shop has not got; `pieces` by their id.
+         * @description The cut list of one tube: pieces by the id of their line, the names of the bars by theirs.
          */
         TubeCuts: {
             /** Tube */
             tube: string;
             /** Tube Name */
             tube_name: string;
-            /** Pieces */
-            pieces: {
-                [key: string]: components["schemas"]["NamedPiece"];
-            };
             /** Bars */
             bars: {
                 [key: string]: string;
             };
             cuts: components["schemas"]["CutList"];
-            /** Bought */
-            bought: string[];
         };
         /**
          * TubeStrength
@@ -6069,6 +6109,31 @@ export interface components {
             mm: number;
             /** Deg */
             deg: number;
+        };
+        /**
+         * Cut
+         * @description The id by which a cutting is taken back.
+         */
+        bendrel__api__stock__Cut: {
+            /** Id */
+            id: string;
+        };
+        /**
+         * Cut
+         * @description One bar and what is cut from it, the longest first. `left_mm` is what remains after all kerfs;
+         *     `kept` says that it is long enough to be labelled and kept.
+         */
+        bendrel__core__stock__cutting__Cut: {
+            /** Bar */
+            bar: string;
+            /** Bar Mm */
+            bar_mm: number;
+            /** Pieces */
+            pieces: string[];
+            /** Left Mm */
+            left_mm: number;
+            /** Kept */
+            kept: boolean;
         };
     };
     responses: never;
@@ -12349,7 +12414,9 @@ export interface operations {
     };
     cuts_api_jobs__job_id__cuts_get: {
         parameters: {
-            query?: never;
+            query?: {
+                lines?: string | null;
+            };
             header?: never;
             path: {
                 job_id: string;
@@ -12441,16 +12508,103 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutsDone"];
+            };
+        };
         responses: {
             /** @description Successful Response */
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobCuts"];
+                    "application/json": components["schemas"]["bendrel__api__stock__Cut"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    take_back_api_cuts__cutting_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cutting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -97,5 +97,7 @@ export type Remade = Schemas["Remade"];
 export type WayOut = Schemas["WayOut"];
 export type Stock = Schemas["Stock"];
 export type StockDraft = Schemas["StockDraft"];
+export type CutLine = Schemas["CutLine"];
 export type JobCuts = Schemas["JobCuts"];
+export type TubeCuts = Schemas["TubeCuts"];
 export type Section = Schemas["Section"];

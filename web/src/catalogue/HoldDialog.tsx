@@ -1,11 +1,13 @@
+import Box from "@mui/material/Box";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import { useQueryClient } from "@tanstack/react-query";
 import type { FormEvent } from "react";
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, sentence, take } from "../api/client";
 import type { Held } from "../api/types";
-import { readMoney, sayMoney } from "../board/amounts";
+import { readMoney, sayMetres, sayMoney } from "../board/amounts";
 import { Field } from "../choose/Field";
 import { KeepOrLeave } from "../ui/KeepOrLeave";
 import { PlainDialog } from "../ui/PlainDialog";
@@ -32,7 +34,8 @@ function HoldForm({ row, reference, held, onClose }: { row: Row; reference: stri
   const [price, setPrice] = useState(held?.unit_cents == null ? "" : sayMoney(held.unit_cents));
   const [problem, setProblem] = useState("");
   const client = useQueryClient();
-  const amount = have.trim() === "" ? 0 : Number(have);
+  const tube = reference.startsWith("tube:");
+  const amount = tube || have.trim() === "" ? 0 : Number(have);
   const cents = price.trim() === "" ? null : readMoney(price);
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -50,7 +53,13 @@ function HoldForm({ row, reference, held, onClose }: { row: Row; reference: stri
     <form onSubmit={submit}>
       <DialogTitle id="hold-title">{row.cells.slice(0, 4).join(", ")}</DialogTitle>
       <DialogContent>
-        <Field label={`In stock, ${row.per}s`} text={have} placeholder="0" onText={setHave} />
+        {tube ? (
+          <Box sx={{ mb: 2 }}>
+            {sayMetres(held?.have ?? 0)} lie in the shop, kept piece by piece under <Link to="/stock">Stock</Link>.
+          </Box>
+        ) : (
+          <Field label={`In stock, ${row.per}s`} text={have} placeholder="0" onText={setHave} />
+        )}
         <Field label={`Price a ${row.per}`} text={price} placeholder="the supplier’s" onText={setPrice} />
       </DialogContent>
       <KeepOrLeave problem={problem} onClose={onClose} />

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
 import type { Held } from "../api/types";
-import { sayMoney } from "../board/amounts";
+import { sayMetres, sayMoney } from "../board/amounts";
 import { condensed } from "../theme/theme";
 import { HoldDialog } from "./HoldDialog";
 import type { Row, Table } from "./tables";
@@ -70,6 +70,6 @@ export function RowsTable({ table, wanted }: { table: Table; wanted: string }) {
 function says(held: Held | undefined, row: Row): string {
   if (!held) return "set…";
   const have = held.have ?? 0;
-  const amount = row.per === "metre" ? `${Number((have / 1000).toFixed(2))} m` : row.per === "litre" ? `${have} L` : `${have} ×`;
+  const amount = row.per === "metre" ? sayMetres(have) : row.per === "litre" ? `${have} L` : `${have} ×`;
   return held.unit_cents == null ? amount : `${amount}, ${sayMoney(held.unit_cents)} a ${row.per}`;
 }

@@ -15,6 +15,7 @@ import { condensed } from "../theme/theme";
 import { KeepOrLeave } from "../ui/KeepOrLeave";
 import { PlainDialog } from "../ui/PlainDialog";
 import { sayLength } from "../units";
+import { stockChanged } from "./changed";
 
 const BLANK: StockDraft = { tube: "copper-nickel_3-16in_0.711", form: "stick", length: "", unit: "mm", count: 1, finished: "", note: "" };
 
@@ -25,7 +26,7 @@ export function StockPage() {
   const [draft, setDraft] = useState<{ id: string | null; draft: StockDraft } | null>(null);
   const client = useQueryClient();
   const notice = useNotice();
-  const again = () => Promise.all([client.invalidateQueries({ queryKey: ["stock"] }), client.invalidateQueries({ queryKey: ["cuts"] })]);
+  const again = () => stockChanged(client);
   const fail = (error: unknown) => notice({ text: sentence(error) });
   const one = (id: string) => ({ params: { path: { stock_id: id } } });
   const remove = (row: Stock) =>

@@ -34,12 +34,15 @@ class Cut:
 
 @record
 class CutList:
-    """All cuts. `opened_mm` is the length of all bars that are begun, `bound_mm` the least that any cut
-    list of these pieces can begin, `waste_mm` kerf and ends too short to keep. `missing` are pieces
-    that no bar is long enough for, or that the stock has run out for."""
+    """All cuts. `opened_mm` is the length of all bars that are begun, `bought_mm` what of it has to be
+    bought, `waste_mm` kerf and ends too short to keep. `weighed_mm` is what is begun as the bars weigh,
+    `bound_mm` the least that any cut list of these pieces comes to (0 where none is known). `missing`
+    are pieces that no bar is long enough for, or that the stock has run out for."""
 
     cuts: tuple[Cut, ...]
     opened_mm: float
+    bought_mm: float
+    weighed_mm: float
     bound_mm: float
     waste_mm: float
     missing: tuple[str, ...]
@@ -48,8 +51,8 @@ class CutList:
 def cut_list(
     pieces: Sequence[Wanted], bars: Sequence[Bar], *, kerf_mm: float, least_kept_mm: float
 ) -> CutList:
-    """Cut all `pieces` from `bars` so that as little stock as possible is begun; offcuts first where it
-    comes to the same.
+    """Cut all `pieces` from `bars` so that as little stock as possible is begun, as the bars weigh; the
+    shop's own first where it comes to the same.
 
     A kerf goes with every piece and is given back once a bar, because the last cut may fall on its end.
     Source: pattern generation for the relaxation after Gilmore and Gomory (1961).
@@ -62,7 +65,13 @@ def cut_list(
     asked = [piece for piece in pieces if piece.mm <= longest + 1e-9]
     if not asked:
         return CutList(
-            cuts=(), opened_mm=0.0, bound_mm=0.0, waste_mm=0.0, missing=tuple(p.id for p in missing)
+            cuts=(),
+            opened_mm=0.0,
+            bought_mm=0.0,
+            weighed_mm=0.0,
+            bound_mm=0.0,
+            waste_mm=0.0,
+            missing=tuple(p.id for p in missing),
         )
     kinds: dict[int, list[Wanted]] = {}
     for piece in asked:
@@ -72,6 +81,7 @@ def cut_list(
     chosen, bound, short = _choose(sizes, [len(kinds[s]) for s in sizes], bars, rooms)
     left = {size: list(kinds[size]) for size in sizes}
     cuts: list[Cut] = []
+    weighed = bought = 0.0
     for bar, pattern in chosen:
         taken = [
             left[size].pop(0) for size, n in zip(sizes, pattern, strict=True) for _ in range(n) if left[size]
@@ -90,6 +100,8 @@ def cut_list(
                 kept=remains >= least_kept_mm,
             )
         )
+        weighed += bar.price_mm
+        bought += 0.0 if bar.own else bar.mm
     missing += [piece for size in sizes for piece in left[size]]
     opened = sum(cut.bar_mm for cut in cuts)
     made = {name for cut in cuts for name in cut.pieces}
@@ -98,6 +110,8 @@ def cut_list(
     return CutList(
         cuts=tuple(sorted(cuts, key=lambda cut: (-len(cut.pieces), cut.bar))),
         opened_mm=opened,
+        bought_mm=bought,
+        weighed_mm=weighed,
         bound_mm=0.0 if short else bound,
         waste_mm=opened - used - kept,
         missing=tuple(piece.id for piece in missing),
@@ -142,6 +156,8 @@ def _with_coils(
     return CutList(
         cuts=(*cuts, *bought.cuts),
         opened_mm=used + bought.opened_mm,
+        bought_mm=bought.bought_mm,
+        weighed_mm=used + bought.weighed_mm,
         bound_mm=0.0,
         waste_mm=lost + bought.waste_mm,
         missing=bought.missing,
@@ -188,9 +204,9 @@ def _choose(
     stock = [bar.count for bar in bars]
     bound = max(bound, master.relax(counts, stock)[0] * (1 - 1e-9))
     if len(bars) == 1 and bars[0].count is None:  # only whole sticks can be begun
-        bound = ceil(bound / bars[0].mm - 1e-6) * bars[0].mm
+        bound = ceil(bound / bars[0].price_mm - 1e-6) * bars[0].price_mm
     found, short = master.dive(counts, stock)
-    cost = sum(bars[bar].mm for bar, _ in found)
+    cost = sum(bars[bar].price_mm for bar, _ in found)
     for total, chosen in sets:
         if total >= cost and not short:
             break
@@ -200,7 +216,7 @@ def _choose(
             break
     if short or cost > bound * NEAR:
         whole = master.integers(counts, stock)
-        if whole is not None and (short or sum(bars[bar].mm for bar, _ in whole) < cost - 1e-6):
+        if whole is not None and (short or sum(bars[bar].price_mm for bar, _ in whole) < cost - 1e-6):
             found, short = whole, False
     return [(bars[bar], pattern) for bar, pattern in found], bound, short
 
@@ -211,7 +227,8 @@ bars are combined in them."""
 
 
 def bar_sets(need: int, bars: Sequence[Bar], rooms: Sequence[int]) -> list[tuple[float, tuple[int, ...]]]:
-    """Sets of bars (indices, the shortest first) with room for `need` units, the least length first."""
+    """Sets of bars (indices, the shortest first) with room for `need` units: what weighs least first, and
+    of those the one of which least has to be bought."""
     single = [i for i, bar in enumerate(bars) if bar.count is not None for _ in range(bar.count)]
     single = sorted(single, key=lambda i: rooms[i])[-MOST_SINGLE:]
     bought = [i for i, bar in enumerate(bars) if bar.count is None]
@@ -226,9 +243,13 @@ def bar_sets(need: int, bars: Sequence[Bar], rooms: Sequence[int]) -> list[tuple
                 ways.append([one] * n + [two] * ceil((rest - n * rooms[one]) / rooms[two]))
         for way in ways:
             chosen = tuple(sorted([*held, *way], key=lambda i: (rooms[i], i)))
-            found[chosen] = sum(bars[i].mm for i in chosen)
-    ranked = sorted(((total, chosen) for chosen, total in found.items()), key=lambda item: item[0])
-    return ranked[:MOST_SETS]
+            found[chosen] = sum(bars[i].price_mm for i in chosen)
+
+    def bought_mm(chosen: tuple[int, ...]) -> float:
+        return sum(bars[i].mm for i in chosen if not bars[i].own)
+
+    ranked = sorted(found.items(), key=lambda item: (item[1], bought_mm(item[0])))
+    return [(total, chosen) for chosen, total in ranked[:MOST_SETS]]
 
 
 def fill(

@@ -19,13 +19,20 @@ ROUNDS = 60
 @record
 class Bar:
     """Stock of one length: `count` of them, None for as many as can be bought. `own` is what the shop
-    has lying there already. What is left of a `coil` is a coil still, so that it wastes nothing."""
+    has lying there already. What is left of a `coil` is a coil still, so that it wastes nothing. A
+    millimetre of it counts `weighs` times: more where it has to be bought."""
 
     id: str
     mm: float
     count: int | None
     own: bool
     coil: bool = False
+    weighs: float = 1.0
+
+    @property
+    def price_mm(self) -> float:
+        """The length that beginning this bar counts as."""
+        return self.mm * self.weighs
 
 
 Pattern = tuple[int, ...]
@@ -48,9 +55,9 @@ class Master:
 
     def __init__(self, sizes: Sequence[int], bars: Sequence[Bar], rooms: Sequence[int]) -> None:
         self.sizes, self.bars, self.rooms = sizes, bars, rooms
-        # of equal length the shop's own first
-        self.cost = [bar.mm * (0.9995 if bar.own else 1.0) for bar in bars]
-        self.dear = 10.0 * max(bar.mm for bar in bars)  # a piece that is not cut
+        # where it comes to the same the shop's own first
+        self.cost = [bar.price_mm * (0.9995 if bar.own else 1.0) for bar in bars]
+        self.dear = 10.0 * max(bar.price_mm for bar in bars)  # a piece that is not cut
         self.columns: list[Column] = []
         self._seen: set[Column] = set()
 
@@ -63,8 +70,8 @@ class Master:
         return True
 
     def relax(self, counts: Sequence[int], stock: Sequence[int | None]) -> tuple[float, list[float]]:
-        """The linear relaxation for `counts` of each size: its value in mm, and how often each pattern is
-        used. New patterns are made until none is worth more than its bar."""
+        """The linear relaxation for `counts` of each size: its value in weighed mm, and how often each
+        pattern is used. New patterns are made until none is worth more than its bar."""
         from scipy.optimize import linprog
 
         for bar, room in enumerate(self.rooms):

@@ -1,0 +1,269 @@
+"""The cut list of a job over the shop's stock; taking it from the stock, and taking that back."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Collection, Mapping
+from dataclasses import replace
+from datetime import datetime
+from typing import Annotated
+
+from annotated_types import MaxLen
+from pydantic import TypeAdapter
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.kit import Kit
+from bendrel.core.record import record
+from bendrel.core.stock.cutting import CutList, Wanted, cut_list
+from bendrel.core.stock.patterns import Bar
+from bendrel.exchange.documents import line_from_value
+from bendrel.services.errors import NotFound, Refused, Stale
+from bendrel.services.shelf import Shelf
+from bendrel.services.stock import tube_name
+from bendrel.store.database import Database
+from bendrel.store.jobs import find_job
+from bendrel.store.lines import document_at
+from bendrel.store.models import CuttingRow, Job, LineRow, MakingRow, StockRow, now
+from bendrel.store.stock import give_back, present_stock, put_in, take_from
+
+NEW_STICKS = ("new_stick_short_mm", "new_stick_long_mm")
+"""The rules that say in which lengths sticks are bought."""
+
+
+@record
+class TakenFor:
+    """The tube that was cut for a line: how long, from what, and whether the plan takes more by now."""
+
+    cutting_id: str
+    at: datetime
+    source: str
+    mm: float
+    short: bool
+
+
+@record
+class CutLine:
+    """A line of the job that is not done. `mm` is the tube it takes, None while it cannot be planned;
+    `stops` counts its open stops, `in_list` says whether it is in the list that is shown."""
+
+    line_id: str
+    line: str
+    mm: float | None
+    stops: int
+    taken: TakenFor | None
+    in_list: bool
+
+
+@record
+class TubeCuts:
+    """The cut list of one tube: pieces by the id of their line, the names of the bars by theirs."""
+
+    tube: str
+    tube_name: str
+    bars: Mapping[str, str]
+    cuts: CutList
+
+
+@record
+class JobCuts:
+    """Cut lists of a job, one a tube. `stamp` changes when what is to be cut, or from what, does."""
+
+    lines: tuple[CutLine, ...]
+    tubes: tuple[TubeCuts, ...]
+    kerf_mm: float
+    least_kept_mm: float
+    stamp: str
+
+
+@record
+class CutsDone:
+    """What a person has cut: the lines ticked, and the stamp of the list they cut by."""
+
+    lines: Annotated[tuple[str, ...], MaxLen(2000)]
+    stamp: Annotated[str, MaxLen(40)]
+
+
+@record
+class CutItem:
+    """One bar of a cutting: the stock row (blank for a new stick), what it is called, the tube used up,
+    the row of the offcut it left (blank for none), and the pieces by the id of their line."""
+
+    bar: str
+    name: str
+    used_mm: float
+    offcut: str
+    pieces: dict[str, float]
+
+
+_ITEMS = TypeAdapter(list[CutItem])
+_TUBES = TypeAdapter(tuple[TubeCuts, ...])
+
+
+class Cuttings:
+    """Use cases on cut lists. Raises NotFound, Refused and Stale."""
+
+    def __init__(self, database: Database, shelf: Shelf) -> None:
+        self._database = database
+        self._shelf = shelf
+
+    def of(self, job_id: str, lines: Collection[str] | None = None) -> JobCuts:
+        """What is cut from what for these lines of a job; without a choice for all that can be made as
+        planned, have no open stop and are not cut yet."""
+        with self._database.session() as session:
+            return self._told(session, _job(session, job_id), lines)
+
+    def take(self, job_id: str, done: CutsDone) -> str:
+        """Take the cuts out of the stock: bars become their labelled offcuts or are gone. Returns the id
+        by which it is taken back. Stale when the list is no longer the one that was shown."""
+        with self._database.session() as session:
+            told = self._told(session, _job(session, job_id), done.lines)
+            if told.stamp != done.stamp:
+                raise Stale(
+                    "The stock or a line has changed since this list was drawn up; look at it again.", 0, {}
+                )
+            mm = {line.line_id: line.mm or 0.0 for line in told.lines}
+            items = [item for tube in told.tubes for item in _taken(session, tube, mm)]
+            if not items:
+                raise Refused("Nothing in this list can be cut; tick a line that has a plan.")
+            row = CuttingRow(job_id=job_id, items=_ITEMS.dump_python(items, mode="json"))
+            session.add(row)
+            session.flush()
+            return row.id
+
+    def take_back(self, cutting_id: str) -> None:
+        """As if it had not been cut: what was used lies in the stock again, its offcuts are gone. Refused
+        when one of them has been used since."""
+        with self._database.session() as session:
+            row = session.get(CuttingRow, cutting_id)
+            if row is None or row.undone_at is not None:
+                raise NotFound("These cuts are not in the book, or were taken back already.")
+            items = _ITEMS.validate_python(row.items)
+            offcuts = [found for item in items if (found := session.get(StockRow, item.offcut))]
+            used = next((offcut.label for offcut in offcuts if offcut.deleted_at is not None), None)
+            if used is not None:
+                raise Refused(
+                    f"Offcut {used} of these cuts has been used or taken out since; correct the stock itself."
+                )
+            for offcut in offcuts:
+                offcut.deleted_at = now()
+            for item in items:
+                if (source := session.get(StockRow, item.bar)) is not None:
+                    give_back(source, item.used_mm)
+            row.undone_at = now()
+
+    def _told(self, session: Session, job: Job, ticked: Collection[str] | None) -> JobCuts:
+        kit = self._shelf.kit
+        taken = taken_for(session, job)
+        least = kit.limits["say_mm"].value
+        lines: list[CutLine] = []
+        wanted: dict[str, list[Wanted]] = {}
+        for row in (row for row in job.lines if row.deleted_at is None):
+            line = line_from_value(document_at(session, row, row.head))
+            plan = plan_line(line, kit)
+            if plan.removed.done:
+                continue
+            stops = sum(found.severity == "stop" and not found.set_aside for found in plan.findings)
+            mm = plan.part.take_mm if plan.part is not None else None
+            before = taken.get(row.id)
+            fresh = before is None and not stops if ticked is None else row.id in ticked
+            told = CutLine(
+                line_id=row.id,
+                line=line.name,
+                mm=mm,
+                stops=stops,
+                taken=before and replace(before, short=mm is not None and mm > before.mm + least),
+                in_list=mm is not None and fresh,
+            )
+            lines.append(told)
+            if told.in_list and mm is not None:
+                wanted.setdefault(line.spans[0].tube, []).append(Wanted(id=row.id, mm=mm))
+        lying = present_stock(session)
+        tubes = tuple(_cuts(kit, tube, pieces, lying) for tube, pieces in wanted.items())
+        return JobCuts(
+            lines=tuple(lines),
+            tubes=tubes,
+            kerf_mm=kit.limits["kerf_mm"].value,
+            least_kept_mm=kit.limits["useful_offcut_mm"].value,
+            stamp=hashlib.sha256(_TUBES.dump_json(tubes)).hexdigest()[:16],
+        )
+
+
+def _cuts(kit: Kit, tube: str, pieces: list[Wanted], lying: list[StockRow]) -> TubeCuts:
+    held = [row for row in lying if row.tube == tube]
+    lengths = [kit.limits[name].value for name in NEW_STICKS]
+    own = [Bar(id=r.id, mm=r.length_mm, count=r.count, own=True, coil=r.form == "coil") for r in held]
+    weighs = kit.limits["bought_weighs"].value
+    new = [Bar(id=f"new {mm:.0f}", mm=mm, count=None, own=False, weighs=weighs) for mm in lengths]
+    return TubeCuts(
+        tube=tube,
+        tube_name=tube_name(kit, tube),
+        bars={row.id: f"{row.label} {row.form}" for row in held}
+        | {bar.id: f"new stick of {bar.mm:.0f} mm" for bar in new},
+        cuts=cut_list(
+            pieces,
+            [*own, *new],
+            kerf_mm=kit.limits["kerf_mm"].value,
+            least_kept_mm=kit.limits["useful_offcut_mm"].value,
+        ),
+    )
+
+
+def _taken(session: Session, tube: TubeCuts, mm: Mapping[str, float]) -> list[CutItem]:
+    """Cut one tube's list from the stock. A finished end goes with the first piece of its bar."""
+    items = []
+    for cut in tube.cuts.cuts:
+        source = session.get(StockRow, cut.bar)
+        used, offcut = cut.bar_mm - cut.left_mm, ""
+        if source is not None:
+            take_from(source, used)
+        if cut.kept and (source is None or source.form != "coil"):
+            note = f"from {source.label}" if source is not None else "from a new stick"
+            kept = StockRow(tube=tube.tube, form="offcut", length_mm=cut.left_mm, note=note)
+            offcut = put_in(session, kept).id
+        items.append(
+            CutItem(
+                bar=source.id if source is not None else "",
+                name=tube.bars[cut.bar],
+                used_mm=used,
+                offcut=offcut,
+                pieces={key: mm[key] for key in cut.pieces},
+            )
+        )
+    return items
+
+
+def taken_for(session: Session, job: Job) -> dict[str, TakenFor]:
+    """The newest tube that was cut for each line and has not been spoiled since in a scrapped part."""
+    scrapped: dict[str, datetime] = {}
+    ended = (
+        select(MakingRow.line_id, MakingRow.ended_at)
+        .join(LineRow, LineRow.id == MakingRow.line_id)
+        .where(LineRow.job_id == job.id, MakingRow.outcome == "scrap")
+        .order_by(MakingRow.ended_at)
+    )
+    for line_id, at in session.execute(ended):
+        if at is not None:
+            scrapped[line_id] = at
+    rows = (
+        select(CuttingRow)
+        .where(CuttingRow.job_id == job.id, CuttingRow.undone_at.is_(None))
+        .order_by(CuttingRow.at)
+    )
+    found = {}
+    for row in session.scalars(rows):
+        for item in _ITEMS.validate_python(row.items):
+            for line_id, mm in item.pieces.items():
+                if line_id not in scrapped or scrapped[line_id] < row.at:
+                    found[line_id] = TakenFor(
+                        cutting_id=row.id, at=row.at, source=item.name, mm=mm, short=False
+                    )
+    return found
+
+
+def _job(session: Session, job_id: str) -> Job:
+    job = find_job(session, job_id)
+    if job is None:
+        raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
+    return job
