@@ -8,7 +8,7 @@ import { Bar } from "../app/Bar";
 import { useNotice } from "../app/notice";
 import { condensed } from "../theme/theme";
 import { NameDialog } from "../ui/NameDialog";
-import { sayDay } from "./amounts";
+import { sayDay } from "../days";
 import { BringIn } from "./BringIn";
 import { LineTable } from "./LineTable";
 import { OpenBoard } from "./OpenBoard";

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import { Link } from "react-router";
 import type { JobSummary } from "../api/types";
 import { condensed } from "../theme/theme";
-import { sayDay } from "./amounts";
+import { sayDay } from "../days";
 
 /** Everything left for later in the whole shop, the nearest date first. */
 export function OpenBoard({ jobs }: { jobs: readonly JobSummary[] }) {

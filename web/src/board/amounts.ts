@@ -28,11 +28,6 @@ export function sayTime(minutes: number): string {
 
 export const sayMoney = (cents: number): string => (cents / 100).toFixed(2);
 
-/** A date as it is said in the shop: 4 Dec. */
-export function sayDay(iso: string): string {
-  return new Date(`${iso}T12:00`).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
-}
-
 /** What is sold by the metre. */
 export function sayMetres(mm: number): string {
   return `${Number((mm / 1000).toFixed(2))} m`;

@@ -7,6 +7,7 @@ import { api, take } from "../api/client";
 import type { Making } from "../api/types";
 import { minutesOf } from "../bench/time";
 import { differences } from "../line/differ";
+import { sayDayOf } from "../days";
 import type { LineEditor } from "../line/useLine";
 import { useNotice } from "../app/notice";
 import { sentence } from "../api/client";
@@ -35,7 +36,7 @@ export function Makings({ editor, ready }: { editor: LineEditor; ready: boolean 
       </Button>
       {open && (
         <Box sx={{ mt: 0.5, color: "var(--second)" }}>
-          Begun {new Date(`${open.at}Z`).toLocaleDateString("en", { day: "numeric", month: "short" })}, {(open.state.made ?? []).length} bends made, {minutesOf(open.state, Date.now())} min.
+          Begun {sayDayOf(open.at)}, {(open.state.made ?? []).length === 1 ? "1 bend" : `${(open.state.made ?? []).length} bends`} made, {minutesOf(open.state, Date.now())} min.
           {changed && (
             <Box role="note" sx={{ color: "var(--caution)" }}>
               The line was changed since: the bench goes on with the plan it was begun with.{" "}
@@ -51,7 +52,7 @@ export function Makings({ editor, ready }: { editor: LineEditor; ready: boolean 
           <Typography variant="h2">Made before</Typography>
           {ended.map((making) => (
             <Box key={making.id} sx={{ display: "flex", justifyContent: "space-between", py: 0.5, borderBottom: "1px solid var(--rule)" }}>
-              <span>{new Date(`${making.ended_at}Z`).toLocaleDateString("en", { day: "numeric", month: "short", year: "numeric" })}</span>
+              <span>{making.ended_at && sayDayOf(making.ended_at, true)}</span>
               <span>{making.outcome || "ended"}</span>
               <span>{minutesOf(making.state, Date.now())} min</span>
             </Box>

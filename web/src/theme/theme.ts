@@ -37,6 +37,7 @@ export function themeOf(mode: Mode) {
         styleOverrides: {
           ":root": Object.fromEntries(Object.entries(t).map(([name, value]) => [`--${name}`, value])),
           "html, body, #root": { height: "100%" },
+          a: { color: t.ink },
           body: { fontVariantNumeric: "tabular-nums", colorScheme: mode === "day" ? "light" : "dark" },
           ":focus-visible": { outline: `3px solid ${t.ink}`, outlineOffset: 1 },
         },
