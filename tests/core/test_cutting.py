@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+from math import inf
 
 import pytest
 from ortools.sat.python import cp_model
@@ -12,7 +13,8 @@ from bendrel.core.stock.patterns import Bar
 
 
 def sat_bound(pieces, bars, kerf, seconds):
-    """Least length of bars begun, as they weigh, by CP-SAT: (bound, best found), in mm."""
+    """Least length of bars begun, as they weigh, by CP-SAT: (bound, best found), in mm; the best is
+    infinite where a slow machine finds none in its time."""
     model = cp_model.CpModel()
     tenth = lambda mm: round(mm * 10)  # noqa: E731
     need = sum(p.mm + kerf for p in pieces)
@@ -35,8 +37,9 @@ def sat_bound(pieces, bars, kerf, seconds):
     solver = cp_model.CpSolver()
     solver.parameters.max_time_in_seconds = seconds
     solver.parameters.num_workers = 2
-    solver.solve(model)
-    return solver.best_objective_bound / 10, solver.objective_value / 10
+    status = solver.solve(model)
+    best = solver.objective_value / 10 if status in (cp_model.OPTIMAL, cp_model.FEASIBLE) else inf
+    return solver.best_objective_bound / 10, best
 
 
 def check(found, pieces, bars, kerf):

@@ -60,6 +60,24 @@ def test_air_is_compressible_and_chokes(kit):
     assert flow_through(air, 20, 900.0, way, SMOOTH).drop_kpa is None
 
 
+@pytest.mark.parametrize("metres", [10.0, 25.0, 60.0])
+def test_air_in_a_long_narrow_pipe(kit, metres):
+    """Exact for slow gas: p₁² − p₂² = 2·p₁·128·µ·L·Q₁/(π·d⁴), the compressible Hagen–Poiseuille."""
+    air = kit.fluids["air"]
+    way = (Stretch(bore_mm=4.0, straight_mm=metres * 1000),)
+    mu = viscosity(air, 20) * 1e-6 * density(air, 20)
+    liquid = 128 * mu * metres * (2.5 / 60_000) / (pi * 0.004**4)
+    told = flow_through(air, 20, 2.5, way, SMOOTH).drop_kpa
+    p1 = 101_325.0
+    squared = p1**2 - 2 * p1 * liquid
+    assert told == pytest.approx((p1 - squared**0.5) / 1000, rel=0.01)
+
+
+def test_a_pipe_that_is_too_long_lets_no_more_through(kit):
+    way = (Stretch(bore_mm=1.0, straight_mm=90_000.0),)
+    assert flow_through(kit.fluids["air"], 20, 2.0, way, SMOOTH).drop_kpa is None
+
+
 def test_volume_of_a_pipe():
     """NPS 1 schedule 40: 0.864 in² of bore, pipe handbooks; a metre holds 0.557 l."""
     bore = nearest_pipe(NPS=1, schedule="40")[1] * 1000

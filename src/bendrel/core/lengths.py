@@ -7,7 +7,7 @@ from typing import Annotated
 from annotated_types import Ge, Le, MaxLen
 
 from bendrel.core.record import record
-from bendrel.core.units import Sign, Unit, parse_length
+from bendrel.core.units import Sign, Unit, UnitError, parse_length
 
 Text = Annotated[str, MaxLen(80)]
 PhotoId = Annotated[str, MaxLen(40)]
@@ -51,8 +51,10 @@ def length_mm(reading: Length, sign: Sign = "positive") -> float:
 
     Raises UnitError.
     """
-    if reading.exact_mm is not None:
-        return reading.exact_mm
+    if (exact := reading.exact_mm) is not None:
+        if (sign == "positive" and exact <= 0) or (sign == "not_negative" and exact < 0):
+            raise UnitError(f"{exact:g} mm is not a length that is possible here; type it again.")
+        return exact
     return parse_length(reading.text, reading.unit, sign)
 
 

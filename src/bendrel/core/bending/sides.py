@@ -21,7 +21,8 @@ if TYPE_CHECKING:
 
     Array = NDArray[np.float64]
 
-SPACING_MM = 8.0
+SPACING_MM, MOST_POINTS = 8.0, 2_500
+"""How far apart the points are; a tube of more than 20 m is looked at more coarsely."""
 
 
 @record
@@ -42,6 +43,7 @@ def side_points(shape: BendList, bend: int, made: frozenset[int], extra_mm: floa
     import numpy as np
 
     count, clocks = len(shape.bends), shape.clocks_deg
+    spacing = max(SPACING_MM, shape.developed_mm / MOST_POINTS)
     order = range(bend + 1, count) if free else range(bend - 1, -1, -1)
     straights = shape.straights_mm
     # how far to go before each bend on the way out; one that is not made is so much more straight
@@ -56,7 +58,7 @@ def side_points(shape: BendList, bend: int, made: frozenset[int], extra_mm: floa
     def straight(length: float) -> None:
         nonlocal point, along
         if length > 0:
-            steps = _steps(length, length)
+            steps = _steps(length, length, spacing)
             points.append(np.array(point) + steps[:, None] * np.array(way))
             at.append(along + steps)
             along += length
@@ -73,7 +75,7 @@ def side_points(shape: BendList, bend: int, made: frozenset[int], extra_mm: floa
         clock = clocks[k]
         radius, angle = shape.bends[k].radius_mm, radians(shape.bends[k].angle_deg)
         inward = cross(normal, way)
-        turned = _steps(angle, radius * angle)
+        turned = _steps(angle, radius * angle, spacing)
         arc = np.outer(np.sin(turned), way) + np.outer(1 - np.cos(turned), inward)
         points.append(np.array(point) + radius * arc)
         at.append(along + radius * turned)
@@ -84,11 +86,11 @@ def side_points(shape: BendList, bend: int, made: frozenset[int], extra_mm: floa
     return Tail(points=np.concatenate(points), along=np.concatenate(at))
 
 
-def _steps(whole: float, length_mm: float) -> Array:
+def _steps(whole: float, length_mm: float, spacing_mm: float) -> Array:
     """`whole` in equal steps, each no longer than the spacing of points along `length_mm`."""
     import numpy as np
 
-    count = max(1, ceil(length_mm / SPACING_MM))
+    count = max(1, ceil(length_mm / spacing_mm))
     steps: Array = np.arange(1, count + 1, dtype=np.float64) * (whole / count)
     return steps
 

@@ -125,15 +125,29 @@ def _gas_drop(
     thinner = rho * start / ATMOSPHERE_PA
     reynolds = _velocity(flow_lpm, stretch.bore_mm) * bore / nu
     friction = friction_factor(Re=reynolds, eD=roughness_mm / stretch.bore_mm, Method="Churchill_1977")
+    length, mass = _length_mm(stretch) / 1000, rho * flow_lpm / 60_000
+    if friction * length / bore > LONG:
+        end = _end_of_long(thinner, friction, start, length, bore, mass)
+        return None if end is None else ATMOSPHERE_PA - end
     try:
-        end = isothermal_gas(
-            rho=thinner,
-            fd=friction,
-            P1=start,
-            L=_length_mm(stretch) / 1000,
-            D=bore,
-            m=rho * flow_lpm / 60_000,
-        )
+        end = isothermal_gas(rho=thinner, fd=friction, P1=start, L=length, D=bore, m=mass)
     except ValueError:  # the library's word for a choked pipe
         return None
     return ATMOSPHERE_PA - float(end)
+
+
+LONG = 500.0
+"""Friction × length / bore from which the library's choking pressure runs out of digits, and the gas
+speeding up along the pipe is within a hundredth of its friction."""
+
+
+def _end_of_long(
+    rho: float, friction: float, start_pa: float, length_m: float, bore_m: float, mass_kgps: float
+) -> float | None:
+    """Pressure in Pa at the end of a long pipe, None where it does not get through.
+
+    Source: isothermal pipe flow, p₁² − p₂² = f·(L/D)·p₁·m²/(A²·ρ₁), its speeding up left out.
+    """
+    area = pi * bore_m**2 / 4
+    left = start_pa**2 - friction * length_m / bore_m * start_pa * mass_kgps**2 / (area**2 * rho)
+    return sqrt(left) if left > 0 else None
