@@ -135,11 +135,13 @@ def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_l
     expect(page.get_by_role("heading", name="Bend 2")).to_be_visible()
     page.get_by_label("It came out at").fill("quite a lot")
     page.get_by_role("button", name="Bent", exact=True).click()
-    expect(page.get_by_role("heading", name="Bend 3")).to_be_visible()
-    page.get_by_role("button", name="7, Bend 2, done").click()
-    expect(page.get_by_role("alert").filter(has_text="angle")).to_be_visible()
-    page.get_by_label("It came out at").fill("42")
+    expect(page.get_by_role("alert").filter(has_text="“quite a lot” is not an angle")).to_be_visible()
+    expect(page.get_by_role("heading", name="Bend 2")).to_be_visible()
+    expect(page.get_by_text("Bend 2: its angle cannot be read")).to_be_visible()
+    expect(page.get_by_label("It came out at")).to_be_focused()
+    page.keyboard.type("42")
     page.get_by_role("button", name="Keep these readings").click()
+    expect(page.get_by_role("heading", name="Bend 3")).to_be_visible()
     stands = page.locator("[data-meets='true']")
     expect(stands).to_contain_text("re-planned, it meets its port")
     # come back another day
@@ -148,6 +150,42 @@ def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_l
     expect(stands).to_contain_text("re-planned")
     page.get_by_role("button", name="Compare with the plan").click()
     expect(page.locator("[data-compare='2']")).to_contain_text("angle −3°")
+
+
+def tab_to(page: Page, what):
+    for _ in range(60):
+        page.keyboard.press("Tab")
+        if what.evaluate("element => element === document.activeElement"):
+            return
+    raise AssertionError("the Tab key does not come there")
+
+
+def test_the_bench_with_the_keyboard_alone(page: Page, own_line):
+    open_line(page, own_line, "make")
+    tab_to(page, page.get_by_role("button", name="To the bench"))
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Prove the nuts")).to_be_visible()
+    page.keyboard.press("t")
+    expect(page.get_by_role("button", name="Stop the time")).to_be_visible()
+    page.keyboard.press("t")
+    expect(page.get_by_role("button", name="Start the time")).to_be_visible()
+    step_on(page)
+    expect(page.get_by_role("heading", name="Bend 1")).to_be_visible()
+    tab_to(page, page.get_by_label("It came out at"))
+    page.keyboard.type("90.5")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Bend 2")).to_be_visible()
+    page.keyboard.press("ArrowLeft")
+    expect(page.get_by_role("heading", name="Bend 1")).to_be_visible()
+    expect(page.get_by_label("It came out at")).to_have_value("90.5")
+    page.keyboard.press("ArrowRight")
+    expect(page.get_by_role("heading", name="Bend 2")).to_be_visible()
+    tab_to(page, page.get_by_label("Leg, outside to outside"))
+    page.keyboard.type("half")
+    page.keyboard.press("Escape")  # out of the field, and what is typed stays
+    expect(page.get_by_label("Leg, outside to outside")).to_have_value("half")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("button", name="Go on at the bench")).to_be_visible()
 
 
 def test_a_correction_that_moves_the_route_far_shows_the_other_ways(page: Page, own_line):

@@ -19,6 +19,11 @@ export function HowItStands({ editor }: { editor: MakingEditor }) {
         {off && remade.meets && `As it is end B would miss by ${sayLength(remade.as_it_is.off_mm, unit)} and ${sayAngle(remade.as_it_is.askew_deg)}; re-planned, it meets its port after all.`}
         {off && !remade.meets && `End B will miss its port by ${sayLength(remade.then.off_mm, unit)} and ${sayAngle(remade.then.askew_deg)}.`}
       </Box>
+      {remade.misread.map((item) => (
+        <Box key={`${item.index} ${item.name}`} sx={{ fontSize: 18, color: "var(--stop)" }}>
+          Bend {editor.making.state.made?.[item.index]?.bend}: its {item.name} cannot be read and counts as planned.
+        </Box>
+      ))}
       {remade.changed && remade.changes.length > 0 && (
         <Box component="details" sx={{ fontSize: 18, color: "var(--second)", "& summary": { cursor: "pointer", minHeight: 32 } }}>
           <summary>What is changed ({remade.changes.length})</summary>

@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { useId } from "react";
+import { useEffect, useId, useRef } from "react";
 import type { Unit } from "../api/types";
 import { sayAngle, sayClock, sayLength } from "../units";
 import type { MakingEditor } from "./useMaking";
@@ -35,14 +35,29 @@ export function Readings({ bend, read, setRead, unit, expected, leg_mm, editor }
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(210px, 1fr))", gap: 2 }}>
       {fields.map((field) => (
-        <Reading key={field.name} label={field.label} holder={field.holder} takes={field.takes} text={read[field.name]} problem={wrong.find((item) => item.name === field.name)?.message} onText={(text) => setRead({ ...read, [field.name]: text.slice(0, 40) })} />
+        <Reading key={field.name} label={field.label} holder={field.holder} takes={field.takes} text={read[field.name]} problem={wrong.find((item) => item.name === field.name)?.message} first={wrong[0]?.name === field.name} onText={(text) => setRead({ ...read, [field.name]: text.slice(0, 40) })} />
       ))}
     </Box>
   );
 }
 
-function Reading({ label, holder, takes, text, problem, onText }: { label: string; holder: string; takes: string | undefined; text: string; problem: string | undefined; onText: (text: string) => void }) {
+interface ReadingProps {
+  label: string;
+  holder: string;
+  takes: string | undefined;
+  text: string;
+  problem: string | undefined;
+  /** Of all problems of this bend it is the first: the cursor goes there. */
+  first: boolean;
+  onText: (text: string) => void;
+}
+
+function Reading({ label, holder, takes, text, problem, first, onText }: ReadingProps) {
   const id = useId();
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (problem && first) field.current?.select();
+  }, [problem, first]);
   return (
     <Box>
       <Box component="label" htmlFor={id} sx={{ fontSize: 20, color: "var(--second)" }}>
@@ -50,17 +65,19 @@ function Reading({ label, holder, takes, text, problem, onText }: { label: strin
       </Box>
       <Box
         component="input"
+        ref={field}
         id={id}
         value={text}
         placeholder={holder}
         data-takes={takes}
         autoComplete="off"
         aria-invalid={problem !== undefined}
+        aria-describedby={problem && `${id}-problem`}
         onChange={(event) => onText(event.target.value)}
         sx={{ width: "100%", minHeight: 64, px: 1.5, fontSize: 30, fontFamily: "Barlow, sans-serif", color: "var(--ink)", background: "var(--sheet)", border: "2px solid", borderColor: problem ? "var(--stop)" : "var(--second)", borderRadius: "2px", "&::placeholder": { color: "var(--second)", opacity: 1 } }}
       />
       {problem && (
-        <Box role="alert" sx={{ color: "var(--stop)", fontSize: 18 }}>
+        <Box role="alert" id={`${id}-problem`} sx={{ color: "var(--stop)", fontSize: 18 }}>
           {problem}
         </Box>
       )}
