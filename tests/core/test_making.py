@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import pairwise
 
 import pytest
 
@@ -50,6 +51,47 @@ def test_a_part_made_as_told_meets_its_port():
     assert told.as_it_is.off_mm < 0.01
     assert told.next is None
     assert [way.kind for way in told.ways] == ["as planned"]
+
+
+@pytest.mark.parametrize("end", ["A", "B"])
+def test_what_was_told_of_a_bend_stays_to_be_read_when_it_is_made(end):
+    """A re-planned bend is put right by the figures it was bent by, not by those of the first plan."""
+    line = replace(LINE, spans=(replace(LINE.spans[0], held=end),))
+    readings = [{"angle": "88"}, {"plane": "2:50", "leg": ""}, {"angle": "61.5"}]
+    first = []
+    for count in range(3):
+        following = made_of(line, readings[:count]).next
+        first.append(following.move)
+    told = made_of(line, readings).told
+    assert [move.bend for move in told] == [move.bend for move in first]
+    for then, now in zip(first, told, strict=True):
+        assert now.dial_deg == pytest.approx(then.dial_deg)
+        assert now.mark_mm == pytest.approx(then.mark_mm)
+        assert now.turn_deg == pytest.approx(then.turn_deg)
+        assert now.clock_deg == pytest.approx(then.clock_deg)
+
+
+@pytest.mark.parametrize("end", ["A", "B"])
+@pytest.mark.parametrize("short", [1.0, 3.0, 6.0])
+def test_re_planned_turns_and_clocks_are_of_one_tube(end, short):
+    """computation.md 3: between two bends the tube is turned by the difference of their clocks, against it
+    with end A held. A bend that is made stays where it is on the tube, also while bend 1, from which a
+    plan counts, may still move."""
+    line = replace(LINE, spans=(replace(LINE.spans[0], held=end),))
+    start = made_of(line, [])
+    readings = [{"angle": f"{start.next.angle_deg - short:.1f}"}]
+    promised = made_of(line, readings).then.off_mm
+    moves = [start.next.move]
+    for _ in range(3):
+        told = made_of(line, readings)
+        moves.append(told.next.move)
+        assert told.next.clock_deg % 360 == pytest.approx(told.next.move.clock_deg)
+        assert told.then.off_mm == pytest.approx(promised, abs=0.5)
+        readings.append({})
+    for before, now in pairwise(moves):
+        turned = (now.clock_deg - before.clock_deg) * (1 if end == "B" else -1)
+        assert (now.turn_deg - turned + 180) % 360 - 180 == pytest.approx(0, abs=1e-6)
+    assert made_of(line, readings).as_it_is.off_mm == pytest.approx(promised, abs=0.5)
 
 
 def test_a_bend_three_degrees_short_is_taken_up_by_the_rest():

@@ -4917,7 +4917,8 @@ export interface components {
          * Remade
          * @description How the part stands. `as_it_is` is where end B lands when the rest is made as planned, `then` where
          *     it lands as re-planned; `near` says that it is on the plan as it is, `meets` that it will meet.
-         *     `moves` are the bends still to make, as re-planned; `departs_mm` is the most that the route moves.
+         *     `moves` are the bends still to make, as re-planned; `told` those that are made, as they were told;
+         *     `departs_mm` is the most that the route moves.
          */
         Remade: {
             /** Departures */
@@ -4938,6 +4939,8 @@ export interface components {
             roll_deg: number;
             /** Moves */
             moves: components["schemas"]["Move"][];
+            /** Told */
+            told: components["schemas"]["Move"][];
             next: components["schemas"]["NextBend"] | null;
             /** Changes */
             changes: string[];

@@ -29,7 +29,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
   const unit = making.document.unit;
   const { remade, part } = standing;
   const made = (making.state.made ?? []).find((item) => item.bend === bend);
-  const move = remade.moves.find((item) => item.bend === bend) ?? part.moves.find((item) => item.bend === bend);
+  const move = [...remade.moves, ...remade.told].find((item) => item.bend === bend);
   const next = remade.next;
   const [read, setRead] = useState({ angle: made?.angle ?? "", plane: made?.plane ?? "", leg: made?.leg ?? "" });
   if (!move) return null;

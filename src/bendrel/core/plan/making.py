@@ -50,7 +50,8 @@ class NextBend:
 class Remade:
     """How the part stands. `as_it_is` is where end B lands when the rest is made as planned, `then` where
     it lands as re-planned; `near` says that it is on the plan as it is, `meets` that it will meet.
-    `moves` are the bends still to make, as re-planned; `departs_mm` is the most that the route moves."""
+    `moves` are the bends still to make, as re-planned; `told` those that are made, as they were told;
+    `departs_mm` is the most that the route moves."""
 
     departures: tuple[Departure, ...]
     misread: tuple[Misread, ...]
@@ -62,6 +63,7 @@ class Remade:
     changed: bool
     roll_deg: float
     moves: tuple[Move, ...]
+    told: tuple[Move, ...]
     next: NextBend | None
     changes: tuple[str, ...]
     departs_mm: float
@@ -97,7 +99,8 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
     beyond = dict(part.beyond_mm)
     beyond[freedom.trimmed] -= found.longer_mm
     ahead = found.longer_mm if freedom.trimmed == "A" else 0.0
-    moves = _moves(order, chosen, part, shape, done, span.marks, open_bends(span, shape), beyond)
+    replanned = _on_tube(shape, laid, done)
+    moves = _moves(line, chosen, part, replanned, done, beyond)[len(done) :]
     return Remade(
         departures=built.departures,
         misread=built.misread,
@@ -109,13 +112,16 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
         changed=not near and bool(done) and bool(rest),
         roll_deg=found.roll_deg,
         moves=moves,
-        next=_next(rest, moves, shape, made, part, ahead, opened),
-        changes=tuple(_changes(kit, line.unit, laid, laid_out(shape), rest, ahead, found.longer_mm)),
+        told=_told(line, chosen, part, laid, made),
+        next=_next(rest, moves, replanned, made, part, ahead, opened),
+        changes=tuple(_changes(kit, line.unit, laid, replanned, rest, ahead, found.longer_mm)),
         departs_mm=departs,
         ways=ways_out(
             Standing(
                 now=now,
                 planned=planned,
+                built=laid,
+                told=_as_told(laid, [item for item in made if item.bend <= count]),
                 left=found.left if rest else as_it_is,
                 meets=meets,
                 near=near,
@@ -171,25 +177,58 @@ def _freedom(line: Line, kit: Kit, chosen: Choices, part: Part, planned: BendLis
     )
 
 
+def _on_tube(shape: BendList, laid: Laid, done: Sequence[int]) -> Laid:
+    """`shape` along the tube, its clocks counted as those of `laid`. A shape counts from its own first bend,
+    which may still move; a bend that is made stays where it is on the tube."""
+    now = laid_out(shape)
+    by = laid.clocks_deg[done[0]] - now.clocks_deg[done[0]] if done else 0.0
+    return replace(now, clocks_deg=tuple(clock + by for clock in now.clocks_deg))
+
+
 def _moves(
-    order: tuple[Setting, ...],
+    line: Line,
     chosen: Choices,
     part: Part,
-    shape: BendList,
+    laid: Laid,
     done: Sequence[int],
-    style: str,
-    opened: Mapping[int, float],
     beyond_mm: Mapping[EndName, float],
 ) -> tuple[Move, ...]:
-    """The moves of all bends on the tube as it is now, those that are made left out. `beyond_mm` is what
-    lies beyond the rims as they will be."""
+    """The moves of all bends, those of `done` first as they were made. `beyond_mm` is what lies beyond the
+    rims as they will be."""
+    span, shape = line.spans[0], shape_from(laid)
+    order, _ = order_of(span, len(shape.bends))
     at = {
         end.end: Origin(flared=end.order == "before", beyond_mm=beyond_mm[end.end])
         for end in (part.end_a, part.end_b)
     }
     in_hand = [Setting(bend=k, held=_held_of(order, k)) for k in done]
     whole = (*in_hand, *(setting for setting in order if setting.bend not in done))
-    return plan_moves(whole, chosen, shape, bend_spans(shape), at, style, opened)[len(in_hand) :]
+    opened = open_bends(span, shape)
+    moves = plan_moves(whole, chosen, shape, bend_spans(shape), at, span.marks, opened)
+    return tuple(
+        replace(move, clock_deg=laid.clocks_deg[setting.bend] % 360.0)
+        for move, setting in zip(moves, whole, strict=True)
+    )
+
+
+def _told(line: Line, chosen: Choices, part: Part, laid: Laid, made: Sequence[MadeBend]) -> tuple[Move, ...]:
+    """The move of each made bend as it was told: where the others are now, and what it was to be."""
+    made = [item for item in made if item.bend <= len(laid.starts_mm)]
+    done = [item.bend - 1 for item in made]
+    told = []
+    for place, item in enumerate(made):
+        moves = _moves(line, chosen, part, _as_told(laid, [item]), done, part.beyond_mm)
+        told.append(moves[place])
+    return tuple(told)
+
+
+def _as_told(laid: Laid, items: Sequence[MadeBend]) -> Laid:
+    """`laid` with the bends of `items` as they were to be."""
+    starts, angles, clocks = list(laid.starts_mm), list(laid.angles_deg), list(laid.clocks_deg)
+    for item in items:
+        k = item.bend - 1
+        starts[k], angles[k], clocks[k] = item.start_mm, item.angle_deg, item.clock_deg
+    return replace(laid, starts_mm=tuple(starts), angles_deg=tuple(angles), clocks_deg=tuple(clocks))
 
 
 def _held_of(order: Sequence[Setting], bend: int) -> EndName:
@@ -199,7 +238,7 @@ def _held_of(order: Sequence[Setting], bend: int) -> EndName:
 def _next(
     rest: Sequence[Setting],
     moves: Sequence[Move],
-    shape: BendList,
+    laid: Laid,
     made: Sequence[MadeBend],
     part: Part,
     ahead_mm: float,
@@ -208,7 +247,7 @@ def _next(
     """The next bend on the tube as it was laid out: `ahead_mm` is how far rim A has moved outwards."""
     if not rest:
         return None
-    laid, k = laid_out(shape), rest[0].bend
+    k = rest[0].bend
     starts = tuple(start - ahead_mm for start in laid.starts_mm)
     held = {item.bend - 1: item.held for item in made} | {k: rest[0].held}
     now = as_open(replace(laid, starts_mm=starts, length_mm=part.developed_mm), opened, held)

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Literal
 
-from bendrel.core.fitup.correction import laid_out, shape_from
+from bendrel.core.fitup.correction import Laid, laid_out, shape_from
 from bendrel.core.fitup.exactness import Zone
 from bendrel.core.fitup.landing import Landing
 from bendrel.core.fitup.tweak import Tweaking, best_tweak, miss
@@ -32,11 +32,13 @@ class WayOut:
 
 @record
 class Standing:
-    """Where the part stands: as it is now with the rest as planned, what is left at end B after
-    re-planning, whether that meets, and the bends that are made (from 0)."""
+    """Where the part stands: as it is now with the rest as planned, along its tube as built and as told,
+    what is left at end B after re-planning, whether that meets, and the bends that are made (from 0)."""
 
     now: BendList
     planned: BendList
+    built: Laid
+    told: Laid
     left: Landing
     meets: bool
     near: bool
@@ -146,18 +148,21 @@ def _joints(at: Standing, part: Part, kit: Kit, left: _Unspoilt) -> Iterator[Way
 
 
 def culprit(at: Standing, degree_mm: float) -> int:
-    """The made bend (from 0) that alone takes end B furthest from its port."""
-    planned, now = laid_out(at.planned), laid_out(at.now)
+    """The made bend (from 0) of which what came out otherwise than told takes end B furthest from its port.
+    What was told otherwise than planned, to make up for an earlier one, is not to blame."""
+    planned = laid_out(at.planned)
 
     def alone(k: int) -> float:
-        def one(was: tuple[float, ...], is_now: tuple[float, ...]) -> tuple[float, ...]:
-            return (*was[:k], is_now[k], *was[k + 1 :])
+        def one(
+            plan: tuple[float, ...], built: tuple[float, ...], told: tuple[float, ...]
+        ) -> tuple[float, ...]:
+            return (*plan[:k], plan[k] + built[k] - told[k], *plan[k + 1 :])
 
         laid = replace(
             planned,
-            starts_mm=one(planned.starts_mm, now.starts_mm),
-            angles_deg=one(planned.angles_deg, now.angles_deg),
-            clocks_deg=one(planned.clocks_deg, now.clocks_deg),
+            starts_mm=one(planned.starts_mm, at.built.starts_mm, at.told.starts_mm),
+            angles_deg=one(planned.angles_deg, at.built.angles_deg, at.told.angles_deg),
+            clocks_deg=one(planned.clocks_deg, at.built.clocks_deg, at.told.clocks_deg),
         )
         return miss(shape_from(laid), at.planned, degree_mm)
 
