@@ -132,6 +132,15 @@ def test_a_reading_that_cannot_be_read_is_named_and_left_out():
     assert told.as_it_is.off_mm < 0.01
 
 
+def test_degrees_from_a_bend_that_is_not_made_are_not_taken():
+    """Held at B the bend before, counted from A, is still straight tube."""
+    line = replace(LINE, spans=(replace(LINE.spans[0], held="B"),))
+    told = made_of(line, [{}, {"plane": "-90"}])
+    assert told.misread[0].name == "plane"
+    assert told.misread[0].message.startswith("“-90” counts from bend 2, which is not made yet")
+    assert made_of(LINE, [{}, {"plane": "90"}]).misread == ()
+
+
 def test_held_at_b_the_arc_grows_the_other_way():
     line = replace(LINE, spans=(replace(LINE.spans[0], held="B"),))
     told = made_of(line, [{}, {"angle": "57"}])
