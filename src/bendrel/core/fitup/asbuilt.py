@@ -109,8 +109,8 @@ def as_built(
                 kind, turn = parse_plane(item.plane)
                 if kind == "rotation" and k and k - 1 not in done:
                     raise UnitError(
-                        f"“{item.plane.strip()}” counts from bend {k}, which is not made yet; write where the "
-                        "bend lies as seen from end A, such as 3:00."
+                        f"“{item.plane.strip()}” counts from bend {k}, which is not made yet; write where "
+                        "the bend lies as seen from end A, such as 3:00."
                     )
                 before = clocks[k - 1] if k else 0.0
                 off = normalised_turn(turn - clocks[k] if kind == "clock" else before + turn - clocks[k])
