@@ -7,11 +7,11 @@ from dataclasses import replace
 from math import radians
 from typing import Annotated, Literal
 
-from annotated_types import Ge
+from annotated_types import Ge, Le
 
 from bendrel.core.findings import EndName
 from bendrel.core.fitup.correction import Laid
-from bendrel.core.lengths import Text
+from bendrel.core.lengths import Millimetres, Text
 from bendrel.core.line.reading import setback_mm, usual_reference
 from bendrel.core.record import record
 from bendrel.core.units import Unit, UnitError, normalised_turn, parse_angle, parse_length, parse_plane
@@ -30,9 +30,9 @@ class MadeBend:
 
     bend: Annotated[int, Ge(1)]
     held: EndName
-    start_mm: float
-    angle_deg: float
-    clock_deg: float
+    start_mm: Millimetres
+    angle_deg: Annotated[float, Ge(0), Le(360)]
+    clock_deg: Annotated[float, Ge(-3600), Le(3600)]
     angle: Text = ""
     plane: Text = ""
     leg: Text = ""
