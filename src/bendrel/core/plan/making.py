@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from dataclasses import replace
+from collections.abc import Sequence
 from itertools import pairwise
 from math import sqrt
 
 from bendrel.core.bending.moves import Setting
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.asbuilt import Departure, MadeBend, Misread, as_built, as_open, leg_mm
+from bendrel.core.fitup.asbuilt import Departure, MadeBend, Misread, as_built
 from bendrel.core.fitup.correction import (
     Freedom,
     Laid,
@@ -25,25 +24,14 @@ from bendrel.core.plan.assemble import open_bends
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Move, Part, shape_of
-from bendrel.core.plan.moves import Origin, order_of, plan_moves
+from bendrel.core.plan.moves import order_of
+from bendrel.core.plan.told import NextBend, as_told, moves_on, next_bend, on_tube, told_of
 from bendrel.core.plan.ways_out import Standing, WayOut, tweaking, ways_out
 from bendrel.core.record import record
-from bendrel.core.shape.bends import BendList, bend_spans
+from bendrel.core.shape.bends import BendList
 from bendrel.core.shape.centreline import sampled
 from bendrel.core.shape.vectors import rotated
 from bendrel.core.units import Unit, format_length
-
-
-@record
-class NextBend:
-    """The next bend to make: its move, and what it is to be along the tube; `leg_mm` is what its leg
-    will read. Its move bends it less than `angle_deg` where it is left open."""
-
-    move: Move
-    start_mm: float
-    angle_deg: float
-    clock_deg: float
-    leg_mm: float
 
 
 @record
@@ -99,8 +87,8 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
     beyond = dict(part.beyond_mm)
     beyond[freedom.trimmed] -= found.longer_mm
     ahead = found.longer_mm if freedom.trimmed == "A" else 0.0
-    replanned = _on_tube(shape, laid, done)
-    moves = _moves(line, chosen, part, replanned, done, beyond)[len(done) :]
+    replanned = on_tube(shape, laid, done)
+    moves = moves_on(line, chosen, part, replanned, done, beyond)[len(done) :]
     return Remade(
         departures=built.departures,
         misread=built.misread,
@@ -112,8 +100,8 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
         changed=not near and bool(done) and bool(rest),
         roll_deg=found.roll_deg,
         moves=moves,
-        told=_told(line, chosen, part, laid, made),
-        next=_next(rest, moves, replanned, made, part, ahead, opened),
+        told=told_of(line, chosen, part, laid, made),
+        next=next_bend(rest, moves, replanned, made, part, ahead, opened),
         changes=tuple(_changes(kit, line.unit, laid, replanned, rest, ahead, found.longer_mm)),
         departs_mm=departs,
         ways=ways_out(
@@ -121,7 +109,7 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
                 now=now,
                 planned=planned,
                 built=laid,
-                told=_as_told(laid, [item for item in made if item.bend <= count]),
+                told=as_told(laid, [item for item in made if item.bend <= count]),
                 left=found.left if rest else as_it_is,
                 meets=meets,
                 near=near,
@@ -174,90 +162,6 @@ def _freedom(line: Line, kit: Kit, chosen: Choices, part: Part, planned: BendLis
         roll_deg=kit.limits["roll_deg"].value,
         meets_mm=kit.limits["meets_mm"].value,
         meets_deg=kit.limits["meets_deg"].value,
-    )
-
-
-def _on_tube(shape: BendList, laid: Laid, done: Sequence[int]) -> Laid:
-    """`shape` along the tube, its clocks counted as those of `laid`. A shape counts from its own first bend,
-    which may still move; a bend that is made stays where it is on the tube."""
-    now = laid_out(shape)
-    by = laid.clocks_deg[done[0]] - now.clocks_deg[done[0]] if done else 0.0
-    return replace(now, clocks_deg=tuple(clock + by for clock in now.clocks_deg))
-
-
-def _moves(
-    line: Line,
-    chosen: Choices,
-    part: Part,
-    laid: Laid,
-    done: Sequence[int],
-    beyond_mm: Mapping[EndName, float],
-) -> tuple[Move, ...]:
-    """The moves of all bends, those of `done` first as they were made. `beyond_mm` is what lies beyond the
-    rims as they will be."""
-    span, shape = line.spans[0], shape_from(laid)
-    order, _ = order_of(span, len(shape.bends))
-    at = {
-        end.end: Origin(flared=end.order == "before", beyond_mm=beyond_mm[end.end])
-        for end in (part.end_a, part.end_b)
-    }
-    in_hand = [Setting(bend=k, held=_held_of(order, k)) for k in done]
-    whole = (*in_hand, *(setting for setting in order if setting.bend not in done))
-    opened = open_bends(span, shape)
-    moves = plan_moves(whole, chosen, shape, bend_spans(shape), at, span.marks, opened)
-    return tuple(
-        replace(move, clock_deg=laid.clocks_deg[setting.bend] % 360.0)
-        for move, setting in zip(moves, whole, strict=True)
-    )
-
-
-def _told(line: Line, chosen: Choices, part: Part, laid: Laid, made: Sequence[MadeBend]) -> tuple[Move, ...]:
-    """The move of each made bend as it was told: where the others are now, and what it was to be."""
-    made = [item for item in made if item.bend <= len(laid.starts_mm)]
-    done = [item.bend - 1 for item in made]
-    told = []
-    for place, item in enumerate(made):
-        moves = _moves(line, chosen, part, _as_told(laid, [item]), done, part.beyond_mm)
-        told.append(moves[place])
-    return tuple(told)
-
-
-def _as_told(laid: Laid, items: Sequence[MadeBend]) -> Laid:
-    """`laid` with the bends of `items` as they were to be."""
-    starts, angles, clocks = list(laid.starts_mm), list(laid.angles_deg), list(laid.clocks_deg)
-    for item in items:
-        k = item.bend - 1
-        starts[k], angles[k], clocks[k] = item.start_mm, item.angle_deg, item.clock_deg
-    return replace(laid, starts_mm=tuple(starts), angles_deg=tuple(angles), clocks_deg=tuple(clocks))
-
-
-def _held_of(order: Sequence[Setting], bend: int) -> EndName:
-    return next(setting.held for setting in order if setting.bend == bend)
-
-
-def _next(
-    rest: Sequence[Setting],
-    moves: Sequence[Move],
-    laid: Laid,
-    made: Sequence[MadeBend],
-    part: Part,
-    ahead_mm: float,
-    opened: Mapping[int, float],
-) -> NextBend | None:
-    """The next bend on the tube as it was laid out: `ahead_mm` is how far rim A has moved outwards."""
-    if not rest:
-        return None
-    k = rest[0].bend
-    starts = tuple(start - ahead_mm for start in laid.starts_mm)
-    held = {item.bend - 1: item.held for item in made} | {k: rest[0].held}
-    now = as_open(replace(laid, starts_mm=starts, length_mm=part.developed_mm), opened, held)
-    leg = leg_mm(k, rest[0].held, list(held)[:-1], now, part.beyond_mm, part.od_mm)
-    return NextBend(
-        move=moves[0],
-        start_mm=starts[k],
-        angle_deg=laid.angles_deg[k],
-        clock_deg=laid.clocks_deg[k],
-        leg_mm=leg,
     )
 
 
