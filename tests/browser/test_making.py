@@ -10,6 +10,7 @@ from tests.browser.test_line import open_line, saved
 
 pytestmark = pytest.mark.browser
 
+BRAKE_TUBE = "copper-nickel_3-16in_0.711"
 SOUND, HAIRPIN = "Rear axle, left", "Steering tank drop, with hairpin"
 
 
@@ -188,6 +189,19 @@ def test_the_bench_with_the_keyboard_alone(page: Page, own_line):
     expect(page.get_by_role("button", name="Go on at the bench")).to_be_visible()
 
 
+def test_what_could_not_be_read_of_a_scrapped_piece_does_not_hold_the_next(page: Page, api, own_line):
+    to_the_first_bend(page, own_line)
+    page.get_by_label("It came out at").fill("so so")
+    page.get_by_role("button", name="Bent", exact=True).click()
+    expect(page.get_by_role("alert").filter(has_text="“so so” is not an angle")).to_be_visible()
+    page.get_by_role("button", name="Next", exact=True).click()  # it may be left as it is
+    expect(page.get_by_role("heading", name="Bend 2")).to_be_visible()
+    making = api.get(f"/api/lines/{own_line}/makings").json()[0]
+    api.post(f"/api/makings/{making['id']}/end", data={"outcome": "scrap"})
+    page.reload()
+    expect(page.get_by_role("heading", name="Prove the nuts")).to_be_visible()
+
+
 def test_a_correction_that_moves_the_route_far_shows_the_other_ways(page: Page, own_line):
     to_the_first_bend(page, own_line)
     for number in range(1, 4):
@@ -331,6 +345,26 @@ def test_stock_that_changed_meanwhile_is_not_cut_by_the_old_list(page: Page, api
     expect(page.get_by_text("look at it again")).to_be_visible()
     expect(cuts).to_contain_text("new stick of 1500 mm")
     api.post(f"/api/stock/{stick['id']}/restore")
+
+
+def test_tube_is_counted_piece_by_piece_and_only_its_price_is_set(page: Page, api):
+    lying = sum(r["length_mm"] * r["count"] for r in api.get("/api/stock").json() if r["tube"] == BRAKE_TUBE)
+    page.goto("/catalogue")
+    row = page.locator(f"[data-row='{BRAKE_TUBE}']")
+    row.get_by_role("button", name=re.compile("^Stock and price of")).click()
+    asked = page.get_by_role("dialog")
+    expect(asked).to_contain_text(f"{lying / 1000:.2f} m lie in the shop")
+    expect(asked.get_by_label("In stock")).to_have_count(0)
+    asked.get_by_label("Price a metre").fill("a lot")
+    page.keyboard.press("Enter")
+    expect(asked.get_by_role("alert")).to_contain_text("Price: write an amount such as 12.50")
+    asked.get_by_label("Price a metre").fill("5.20")
+    page.keyboard.press("Enter")
+    expect(row).to_contain_text("5.20 a metre")
+    api.put("/api/holdings", data={"ref": f"tube:{BRAKE_TUBE}", "unit_cents": 507})
+    row.get_by_role("button", name=re.compile("^Stock and price of")).click()
+    asked.get_by_role("link", name="Stock").click()
+    expect(page.get_by_role("heading", name="Stock")).to_be_visible()
 
 
 def test_an_own_flaring_tool_is_added_on_the_tools_page(page: Page):

@@ -14,7 +14,7 @@ router = APIRouter(prefix="/api", tags=["stock"])
 
 
 @record
-class Cut:
+class CutsTaken:
     """The id by which a cutting is taken back."""
 
     id: str
@@ -64,9 +64,9 @@ def cuts(job_id: str, services: Services, lines: str | None = None) -> JobCuts:
 
 
 @router.post("/jobs/{job_id}/cuts", status_code=201)
-def cut(job_id: str, done: CutsDone, services: Services) -> Cut:
+def cut(job_id: str, done: CutsDone, services: Services) -> CutsTaken:
     """Take these cuts out of the stock."""
-    return Cut(id=services.cuttings.take(job_id, done))
+    return CutsTaken(id=services.cuttings.take(job_id, done))
 
 
 @router.delete("/cuts/{cutting_id}", status_code=204)

@@ -25,9 +25,9 @@ from bendrel.services.bookings import Account
 from bendrel.services.errors import NotFound
 from bendrel.services.own_rows import check_own, keep_own, named_own, renamed, trials_of
 from bendrel.services.photos import Photos, photos_of
+from bendrel.services.present import present_job
 from bendrel.services.shelf import Shelf
 from bendrel.store.database import Database
-from bendrel.store.jobs import find_job
 from bendrel.store.lines import add_line, document_at
 from bendrel.store.models import BookingRow, Job, MakingRow
 
@@ -58,9 +58,7 @@ class Archives:
     def write(self, job_id: str) -> tuple[bytes, str]:
         """(zip, name of the job)."""
         with self._database.session() as session:
-            job = find_job(session, job_id)
-            if job is None:
-                raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
+            job = present_job(session, job_id)
             rows = [row for row in job.lines if row.deleted_at is None]
             lines = tuple(line_from_value(document_at(session, row, row.head)) for row in rows)
             makings = tuple(

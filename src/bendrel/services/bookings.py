@@ -11,8 +11,9 @@ from annotated_types import Ge, Le
 from bendrel.core.line.document import Name
 from bendrel.core.record import record
 from bendrel.services.errors import NotFound, check_name
+from bendrel.services.present import present_job
 from bendrel.store.database import Database
-from bendrel.store.jobs import find_booking, find_job
+from bendrel.store.jobs import find_booking
 from bendrel.store.models import BookingRow, now
 
 Account = Literal["planned", "extra", "own mistake"]
@@ -83,18 +84,14 @@ class Bookings:
     def ledger(self, job_id: str) -> Ledger:
         """All bookings of a job."""
         with self._database.session() as session:
-            job = find_job(session, job_id)
-            if job is None:
-                raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
+            job = present_job(session, job_id)
             return ledger_of(tuple(_booking(row) for row in job.bookings if row.deleted_at is None))
 
     def book(self, job_id: str, draft: BookingDraft) -> Ledger:
         """Add one booking."""
         check_name(draft.what)
         with self._database.session() as session:
-            job = find_job(session, job_id)
-            if job is None:
-                raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
+            job = present_job(session, job_id)
             job.bookings.append(
                 BookingRow(
                     account=draft.account,

@@ -20,10 +20,10 @@ from bendrel.core.stock.cutting import CutList, Wanted, cut_list
 from bendrel.core.stock.patterns import Bar
 from bendrel.exchange.documents import line_from_value
 from bendrel.services.errors import NotFound, Refused, Stale
+from bendrel.services.present import present_job
 from bendrel.services.shelf import Shelf
 from bendrel.services.stock import tube_name
 from bendrel.store.database import Database
-from bendrel.store.jobs import find_job
 from bendrel.store.lines import document_at
 from bendrel.store.models import CuttingRow, Job, LineRow, MakingRow, StockRow, now
 from bendrel.store.stock import give_back, present_stock, put_in, take_from
@@ -112,13 +112,13 @@ class Cuttings:
         """What is cut from what for these lines of a job; without a choice for all that can be made as
         planned, have no open stop and are not cut yet."""
         with self._database.session() as session:
-            return self._told(session, _job(session, job_id), lines)
+            return self._told(session, present_job(session, job_id), lines)
 
     def take(self, job_id: str, done: CutsDone) -> str:
         """Take the cuts out of the stock: bars become their labelled offcuts or are gone. Returns the id
         by which it is taken back. Stale when the list is no longer the one that was shown."""
         with self._database.session() as session:
-            told = self._told(session, _job(session, job_id), done.lines)
+            told = self._told(session, present_job(session, job_id), done.lines)
             if told.stamp != done.stamp:
                 raise Stale(
                     "The stock or a line has changed since this list was drawn up; look at it again.", 0, {}
@@ -260,10 +260,3 @@ def taken_for(session: Session, job: Job) -> dict[str, TakenFor]:
                         cutting_id=row.id, at=row.at, source=item.name, mm=mm, short=False
                     )
     return found
-
-
-def _job(session: Session, job_id: str) -> Job:
-    job = find_job(session, job_id)
-    if job is None:
-        raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
-    return job

@@ -13,6 +13,7 @@ from bendrel.core.record import record
 from bendrel.core.repair.condition import Urgency
 from bendrel.core.units import Unit
 from bendrel.services.errors import NotFound, Stale, check_name
+from bendrel.services.present import present_job
 from bendrel.services.shelf import Shelf
 from bendrel.services.summaries import LineSummary, Summaries
 from bendrel.store.database import Database
@@ -65,7 +66,7 @@ class Jobs:
     def one(self, job_id: str) -> JobSummary:
         """One job with its lines."""
         with self._database.session() as session:
-            return self._summary(session, _job(session, job_id))
+            return self._summary(session, present_job(session, job_id))
 
     def create(self, draft: JobDraft) -> JobSummary:
         """A new job without lines."""
@@ -86,7 +87,7 @@ class Jobs:
         """Rename a job or change its machine or unit."""
         check_name(draft.name)
         with self._database.session() as session:
-            job = _job(session, job_id)
+            job = present_job(session, job_id)
             if job.version != version:
                 raise Stale(
                     "This job was changed elsewhere; your text is still here, look at both.",
@@ -102,7 +103,7 @@ class Jobs:
     def delete(self, job_id: str) -> None:
         """Take a job off the board; `restore` brings it back with its lines."""
         with self._database.session() as session:
-            _job(session, job_id).deleted_at = now()
+            present_job(session, job_id).deleted_at = now()
 
     def restore(self, job_id: str) -> JobSummary:
         """Bring a deleted job back."""
@@ -143,10 +144,3 @@ _URGENCIES: tuple[Urgency, ...] = ("off the road", "soon", "can wait")
 def _turn(job: JobSummary) -> tuple[bool, date]:
     waiting = any(line.urgency == "off the road" and not line.done for line in job.lines)
     return not waiting, job.promised or date.max
-
-
-def _job(session: Session, job_id: str) -> Job:
-    job = find_job(session, job_id)
-    if job is None:
-        raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
-    return job

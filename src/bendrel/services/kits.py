@@ -11,11 +11,10 @@ from bendrel.core.plan.needs import Need, old_parts
 from bendrel.core.record import record
 from bendrel.exchange.documents import line_from_value
 from bendrel.services.cuttings import taken_for
-from bendrel.services.errors import NotFound
+from bendrel.services.present import present_job
 from bendrel.services.shelf import TUBE, Held, Shelf
 from bendrel.standins.supplier import Supplier, SupplierAway
 from bendrel.store.database import Database
-from bendrel.store.jobs import find_job
 from bendrel.store.lines import document_at
 
 PER_UNIT = {"mm": 1000.0, "each": 1.0, "l": 1.0}
@@ -62,9 +61,7 @@ class KitLists:
         """The kit list of all lines of a job that are not done yet, like things added up. Tube that is cut
         for a line already is not asked for again."""
         with self._database.session() as session:
-            job = find_job(session, job_id)
-            if job is None:
-                raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
+            job = present_job(session, job_id)
             cut = taken_for(session, job)
             lines = [
                 (line_from_value(document_at(session, row, row.head)), row.id in cut)

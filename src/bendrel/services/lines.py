@@ -29,9 +29,9 @@ from bendrel.core.shape.bends import BendList, ShapeError
 from bendrel.core.units import Unit
 from bendrel.exchange.documents import line_from_value, line_to_value
 from bendrel.services.errors import NotFound, Refused, Stale, check_name
+from bendrel.services.present import present_job
 from bendrel.services.shelf import Shelf
 from bendrel.store.database import Database
-from bendrel.store.jobs import find_job
 from bendrel.store.lines import add_line, document_at, find_line, last_step, move_head, push_step
 from bendrel.store.models import LineRow, now
 
@@ -76,9 +76,7 @@ class Lines:
         if service not in self._kit.services:
             raise Refused(f"The catalogue has no service “{service[:40]}”; choose one that is listed.")
         with self._database.session() as session:
-            job = find_job(session, job_id)
-            if job is None:
-                raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
+            job = present_job(session, job_id)
             line = new_line(name, "mm" if job.unit == "mm" else "in")
             marks = cast("MarkStyle", self._kit.preferences["marks"])
             span = replace(line.spans[0], marks=marks)
@@ -88,9 +86,7 @@ class Lines:
     def add(self, job_id: str, line: Line) -> OpenLine:
         """A line from a document, such as an imported file."""
         with self._database.session() as session:
-            job = find_job(session, job_id)
-            if job is None:
-                raise NotFound(f"There is no job “{job_id[:40]}”; it may have been deleted.")
+            job = present_job(session, job_id)
             return _opened(session, add_line(session, job, line_to_value(line)))
 
     def open(self, line_id: str) -> OpenLine:

@@ -2334,6 +2334,23 @@ export interface components {
             radius?: components["schemas"]["Length"] | null;
         };
         /**
+         * Cut
+         * @description One bar and what is cut from it, the longest first. `left_mm` is what remains after all kerfs;
+         *     `kept` says that it is long enough to be labelled and kept.
+         */
+        Cut: {
+            /** Bar */
+            bar: string;
+            /** Bar Mm */
+            bar_mm: number;
+            /** Pieces */
+            pieces: string[];
+            /** Left Mm */
+            left_mm: number;
+            /** Kept */
+            kept: boolean;
+        };
+        /**
          * CutLine
          * @description A line of the job that is not done. `mm` is the tube it takes, None while it cannot be planned;
          *     `stops` counts its open stops, `in_list` says whether it is in the list that is shown.
@@ -2360,7 +2377,7 @@ export interface components {
          */
         CutList: {
             /** Cuts */
-            cuts: components["schemas"]["bendrel__core__stock__cutting__Cut"][];
+            cuts: components["schemas"]["Cut"][];
             /** Opened Mm */
             opened_mm: number;
             /** Bought Mm */
@@ -2383,6 +2400,14 @@ export interface components {
             lines: string[];
             /** Stamp */
             stamp: string;
+        };
+        /**
+         * CutsTaken
+         * @description The id by which a cutting is taken back.
+         */
+        CutsTaken: {
+            /** Id */
+            id: string;
         };
         /**
          * Damage
@@ -6112,31 +6137,6 @@ export interface components {
             mm: number;
             /** Deg */
             deg: number;
-        };
-        /**
-         * Cut
-         * @description The id by which a cutting is taken back.
-         */
-        bendrel__api__stock__Cut: {
-            /** Id */
-            id: string;
-        };
-        /**
-         * Cut
-         * @description One bar and what is cut from it, the longest first. `left_mm` is what remains after all kerfs;
-         *     `kept` says that it is long enough to be labelled and kept.
-         */
-        bendrel__core__stock__cutting__Cut: {
-            /** Bar */
-            bar: string;
-            /** Bar Mm */
-            bar_mm: number;
-            /** Pieces */
-            pieces: string[];
-            /** Left Mm */
-            left_mm: number;
-            /** Kept */
-            kept: boolean;
         };
     };
     responses: never;
@@ -12523,7 +12523,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["bendrel__api__stock__Cut"];
+                    "application/json": components["schemas"]["CutsTaken"];
                 };
             };
             /** @description Bad Request */

@@ -34,13 +34,13 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
   const [comparing, setComparing] = useState(false);
   const [now, setNow] = useState(Date.now());
   const navigate = useNavigate();
+  const ended = making.ended_at !== null && making.ended_at !== undefined;
   // a reading that cannot be read is put right before the next bend is made by it
-  const misread = reckoning ? undefined : remade.misread[0];
+  const misread = reckoning || ended ? undefined : remade.misread[0];
   const astray = misread && making.state.made?.[misread.index]?.bend;
   const held = astray === undefined ? -1 : steps.findIndex((item) => item.bend === astray);
   const index = at ?? (held >= 0 ? held : first < 0 ? steps.length : first);
   const step = steps[index];
-  const ended = making.ended_at !== null && making.ended_at !== undefined;
 
   useEffect(() => {
     const timer = window.setInterval(() => setNow(Date.now()), 15_000);

@@ -61,7 +61,8 @@ class Remade:
 
 
 def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[MadeBend]) -> Remade:
-    """Carry the readings of the made bends forward and re-plan the rest so that end B meets its port."""
+    """Carry the readings of the made bends forward and re-plan the rest so that end B meets its port. The
+    bends of `made` are those of this part, each once."""
     planned = shape_of(part)
     span = line.spans[0]
     count = len(planned.bends)
@@ -69,7 +70,7 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
     opened = {number - 1: angle for number, angle in open_bends(span, planned).items()}
     built = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm, opened)
     laid = built.laid
-    done = [item.bend - 1 for item in made if item.bend <= count]
+    done = [item.bend - 1 for item in made]
     now = shape_from(laid)
     zone = hand_zone(line, kit, chosen)
     freedom = _freedom(line, kit, chosen, part, planned)
@@ -109,7 +110,7 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
                 now=now,
                 planned=planned,
                 built=laid,
-                told=as_told(laid, [item for item in made if item.bend <= count]),
+                told=as_told(laid, made),
                 left=found.left if rest else as_it_is,
                 meets=meets,
                 near=near,

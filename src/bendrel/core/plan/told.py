@@ -68,7 +68,6 @@ def told_of(
     line: Line, chosen: Choices, part: Part, laid: Laid, made: Sequence[MadeBend]
 ) -> tuple[Move, ...]:
     """The move of each made bend as it was told: where the others are now, and what it was to be."""
-    made = [item for item in made if item.bend <= len(laid.starts_mm)]
     done = [item.bend - 1 for item in made]
     told = []
     for place, item in enumerate(made):
