@@ -328,6 +328,8 @@ def test_stock_is_kept_and_cut_lists_take_from_it(page: Page, api):
     expect(cuts.get_by_role("checkbox", name="Fuel feed")).not_to_be_checked()
     page.reload()
     cuts.get_by_role("button", name="Not cut after all: Fuel feed").click()
+    expect(page.get_by_text("The cuts are taken back")).to_be_visible()
+    expect(page.get_by_role("button", name="Undo")).to_have_count(0)
     expect(fuel).to_contain_text("S3 stick, 1500 mm")
     page.goto("/stock")
     sticks = page.locator("[data-stock='S3']")

@@ -21,7 +21,7 @@ export function HowItStands({ editor }: { editor: MakingEditor }) {
       </Box>
       {remade.misread.map((item) => (
         <Box key={`${item.index} ${item.name}`} sx={{ fontSize: 18, color: "var(--stop)" }}>
-          Bend {editor.making.state.made?.[item.index]?.bend}: its {item.name} cannot be read and counts as planned.
+          Bend {editor.making.state.made?.[item.index]?.bend}: its {item.name} cannot be read and counts as told.
         </Box>
       ))}
       {remade.changed && remade.changes.length > 0 && (
