@@ -6,7 +6,16 @@ import pytest
 from fluids import friction_factor
 from fluids.piping import nearest_pipe
 
-from bendrel.core.fluids.flow import Stretch, flow_through, restrictor_flow_lpm, volume_ml
+from bendrel.core.fluids.flow import (
+    Loss,
+    Restrictor,
+    Stretch,
+    Way,
+    flow_through,
+    restrictor_flow_lpm,
+    solved_flow_lpm,
+    volume_ml,
+)
 from bendrel.core.fluids.fluid import density, viscosity
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries, LineEnd, PartPiece
@@ -14,7 +23,7 @@ from bendrel.core.plan.assemble import plan_line
 from tests.lines import bent, row
 
 SMOOTH = 0.0015
-METRE = (Stretch(bore_mm=8.0, straight_mm=1000.0),)
+METRE = Way(stretches=(Stretch(bore_mm=8.0, straight_mm=1000.0),))
 
 
 def test_cold_oil_is_laminar_and_follows_poiseuille(kit):
@@ -44,15 +53,16 @@ def test_bends_add_and_a_smaller_bore_chokes(kit):
     petrol = kit.fluids["petrol"]
     plain = flow_through(petrol, 20, 6, METRE, SMOOTH).drop_kpa
     bend = Stretch(bore_mm=8.0, straight_mm=1000.0, bends=((90.0, 24.0),) * 4)
-    assert flow_through(petrol, 20, 6, (bend,), SMOOTH).drop_kpa > plain
-    narrow = flow_through(petrol, 20, 6, (Stretch(bore_mm=6.0, straight_mm=1000.0),), SMOOTH).drop_kpa
+    assert flow_through(petrol, 20, 6, Way(stretches=(bend,)), SMOOTH).drop_kpa > plain
+    six = Way(stretches=(Stretch(bore_mm=6.0, straight_mm=1000.0),))
+    narrow = flow_through(petrol, 20, 6, six, SMOOTH).drop_kpa
     assert narrow / plain == pytest.approx((8 / 6) ** 4.75, rel=0.1)  # Blasius: Δp ~ d^-4.75
 
 
 def test_air_is_compressible_and_chokes(kit):
     """For a small drop the gas behaves like a liquid; too much of it does not pass at any vacuum."""
     air = kit.fluids["air"]
-    way = (Stretch(bore_mm=4.0, straight_mm=1000.0),)
+    way = Way(stretches=(Stretch(bore_mm=4.0, straight_mm=1000.0),))
     little = flow_through(air, 20, 2.0, way, SMOOTH)
     mu = viscosity(air, 20) * 1e-6 * density(air, 20)
     exact = 128 * mu * (2 / 60_000) / (pi * 0.004**4) / 1000
@@ -64,7 +74,7 @@ def test_air_is_compressible_and_chokes(kit):
 def test_air_in_a_long_narrow_pipe(kit, metres):
     """Exact for slow gas: p₁² − p₂² = 2·p₁·128·µ·L·Q₁/(π·d⁴), the compressible Hagen–Poiseuille."""
     air = kit.fluids["air"]
-    way = (Stretch(bore_mm=4.0, straight_mm=metres * 1000),)
+    way = Way(stretches=(Stretch(bore_mm=4.0, straight_mm=metres * 1000),))
     mu = viscosity(air, 20) * 1e-6 * density(air, 20)
     liquid = 128 * mu * metres * (2.5 / 60_000) / (pi * 0.004**4)
     told = flow_through(air, 20, 2.5, way, SMOOTH).drop_kpa
@@ -74,7 +84,7 @@ def test_air_in_a_long_narrow_pipe(kit, metres):
 
 
 def test_a_pipe_that_is_too_long_lets_no_more_through(kit):
-    way = (Stretch(bore_mm=1.0, straight_mm=90_000.0),)
+    way = Way(stretches=(Stretch(bore_mm=1.0, straight_mm=90_000.0),))
     assert flow_through(kit.fluids["air"], 20, 2.0, way, SMOOTH).drop_kpa is None
 
 
@@ -98,15 +108,54 @@ def test_viscosity_over_temperature(kit, fluid, celsius, cst, within):
     assert viscosity(kit.fluids[fluid], celsius) == pytest.approx(cst, rel=within)
 
 
-def test_the_smaller_of_orifice_and_viscous_flow_passes(kit):
-    """computation.md 7: with cold oil the orifice equation alone is several times too high."""
+ROUND = Restrictor(bore_mm=1.0, land_mm=3.0, cd=0.62)
+
+
+def test_a_restrictors_two_losses_lie_in_series(kit):
+    """By hand: what the orifice loses, ρQ²/(2·(Cd·A)²), and what the land loses by Hagen–Poiseuille,
+    128·µ·L·Q/(π·d⁴), add up to the drop; the smaller of the two flows alone says too much."""
     oil = kit.fluids["engine-15w40"]
-    cold = restrictor_flow_lpm(oil, -10, bore_mm=0.8, land_mm=3, drop_kpa=400, cd=0.62)
-    hot = restrictor_flow_lpm(oil, 130, bore_mm=0.8, land_mm=3, drop_kpa=400, cd=0.62)
-    assert cold[0] / cold[1] > 3
-    assert hot[0] < hot[1]
-    by_hand = 0.62 * pi / 4 * 0.0008**2 * (2 * 400_000 / density(oil, 130)) ** 0.5 * 60_000
-    assert hot[0] == pytest.approx(by_hand)
+    for celsius in (20, 130):
+        lpm, share = restrictor_flow_lpm(oil, celsius, restrictor=ROUND, drop_kpa=400)
+        rho, flow, area = density(oil, celsius), lpm / 60_000, pi / 4 * 0.001**2
+        mu = viscosity(oil, celsius) * 1e-6 * rho
+        orifice = rho * flow**2 / (2 * (0.62 * area) ** 2)
+        land = 128 * mu * 0.003 * flow / (pi * 0.001**4)
+        assert orifice + land == pytest.approx(400_000)
+        assert share == pytest.approx(land / 400_000)
+        alone = min(0.62 * area * (2 * 400_000 / rho) ** 0.5, 400_000 * pi * 0.001**4 / (128 * mu * 0.003))
+        assert flow < alone * 60_000
+    cold, _ = restrictor_flow_lpm(oil, 20, restrictor=ROUND, drop_kpa=400)
+    rho = density(oil, 20)
+    orifice_alone = 0.62 * pi / 4 * 0.001**2 * (2 * 400_000 / rho) ** 0.5 * 60_000
+    assert orifice_alone / cold > 1.5
+
+
+def test_flow_is_solved_from_the_pressure_in_hand(kit):
+    """Exact for cold oil: Q = π·d⁴·Δp/(128·µ·L); and what is solved loses what was given, in any flow."""
+    oil, petrol = kit.fluids["hydraulic-46"], kit.fluids["petrol"]
+    mu = viscosity(oil, 0) * 1e-6 * density(oil, 0)
+    exact = pi * 0.008**4 * 100_000 / (128 * mu * 1.0) * 60_000
+    assert solved_flow_lpm(oil, 0, 100, METRE, SMOOTH) == pytest.approx(exact, rel=0.02)
+    bent_way = Way(
+        stretches=(Stretch(bore_mm=6.5, straight_mm=2000.0, bends=((90.0, 22.0),) * 5),),
+        losses=(Loss(bore_mm=6.5, heads=3.0),),
+        restrictors=(ROUND,),
+    )
+    solved = solved_flow_lpm(petrol, 20, 20, bent_way, SMOOTH)
+    assert flow_through(petrol, 20, solved, bent_way, SMOOTH).drop_kpa == pytest.approx(20, rel=0.02)
+
+
+def test_something_short_loses_its_velocity_heads(kit):
+    """By hand: 3·ρ·v²/2 at 6 L/min through 8 mm."""
+    petrol = kit.fluids["petrol"]
+    with_banjo = Way(stretches=METRE.stretches, losses=(Loss(bore_mm=8.0, heads=3.0),))
+    more = (
+        flow_through(petrol, 20, 6, with_banjo, SMOOTH).drop_kpa
+        - flow_through(petrol, 20, 6, METRE, SMOOTH).drop_kpa
+    )
+    speed = 6 / 60_000 / (pi / 4 * 0.008**2)
+    assert more == pytest.approx(3 * density(petrol, 20) * speed**2 / 2 / 1000)
 
 
 U = (row(100, 90), row(60, 90, "3:00"))
@@ -125,4 +174,4 @@ def test_a_restrictor_in_the_line_says_what_it_passes(kit):
     end = LineEnd(fitting="banjo", nut="banjo_3-16in_M10x1", beyond=(part,))
     flowing = plan_line(bent(*U, service="oil-feed", end_b=end), kit).chosen.flowing
     assert flowing.restrictors[0].cold_lpm < flowing.restrictors[0].hot_lpm
-    assert flowing.restrictors[0].cold_viscous
+    assert flowing.restrictors[0].cold_viscous > 0.9 > flowing.restrictors[0].hot_viscous

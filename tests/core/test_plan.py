@@ -200,7 +200,13 @@ def test_nut_and_port(kit):
     assert "6.6 turns" in finding.message
     assert finding.fix.changes[0].value == "double-45_3-16in_M10x1"
     tapered = plan_line(bent(*U, end_b=replace(DOUBLE, port_thread="1/8 NPT")), kit)
-    assert "taper" in found(tapered, "port_thread_unread").message
+    mixed = found(tapered, "threads_mixed")
+    assert "taper" in mixed.message
+    assert (mixed.severity, mixed.safety) == ("stop", True)
+    unread = found(
+        plan_line(bent(*U, end_b=replace(DOUBLE, port_thread="about 10")), kit), "port_thread_unread"
+    )
+    assert unread.severity == "caution"
     unproved = plan_line(bent(*U, end_a=replace(DOUBLE, proved=False)), kit)
     assert found(unproved, "prove_nut").severity == "note"
     other = plan_line(bent(*U, end_a=replace(DOUBLE, nut="bubble_3-16in_3-8-24")), kit)
@@ -272,3 +278,16 @@ def test_the_part_of_a_plan_ends_where_its_shape_ends(kit):
     assert part.path[-1][1] == pytest.approx(part.end_b.point)
     read = resolve(line.spans[0].readings, od_mm=part.od_mm, radius_mm=15)
     assert read.shape.developed_mm == part.developed_mm
+
+
+@pytest.mark.parametrize("reason", ["x..", "...", "ok fine", "because", "a b c d e f g h i"])
+def test_a_safety_finding_is_not_set_aside_by_a_text_that_says_nothing(kit, reason):
+    """Common practice: whoever works on it next must understand why it was taken on."""
+    weak = bent(row(100, 90), service="hydraulic")
+    stop = next(f for f in plan_line(weak, kit).findings if f.code == "pressure_tube")
+    taken = SetAside(code=stop.code, where=str(stop.where), reason=reason)
+    told = next(f for f in plan_line(replace(weak, set_aside=(taken,)), kit).findings if f.code == stop.code)
+    assert told.set_aside == ""
+    real = replace(taken, reason="return side only, gauge never over 40 bar")
+    told = next(f for f in plan_line(replace(weak, set_aside=(real,)), kit).findings if f.code == stop.code)
+    assert told.set_aside == real.reason

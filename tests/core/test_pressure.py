@@ -1,14 +1,13 @@
 """Burst and allowed pressure, and the weakest element of a line."""
 
 from dataclasses import replace
-from math import sqrt
 
 import pytest
 
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries, HosePiece, LineEnd
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.pressure.tube import barlow_kpa, bent_wall_mm, derating, lame_kpa, tube_strength
+from bendrel.core.pressure.tube import barlow_kpa, bend_share, derating, lame_kpa, tube_strength
 from bendrel.core.quantities import (
     format_pressure,
     parse_flow,
@@ -40,38 +39,51 @@ def test_lame_is_higher_than_barlow_by_a_tenth_at_a_tenth():
     assert lame_kpa(100, 2.5, 10) == pytest.approx(100_000 * (4 - 1) / (4 + 1))  # k = 2: S(k²−1)/(k²+1)
 
 
-def test_the_wall_thins_on_the_back_of_a_bend():
-    """Constant volume: at R = 3 D the wall is 6/7 of what it was."""
-    assert bent_wall_mm(0.7, 10, 30) == pytest.approx(0.7 * 6 / 7)
+@pytest.mark.parametrize(("radius_per_od", "share"), [(3.0, 0.923), (2.0, 0.889), (1.5, 0.857)])
+def test_a_bend_by_the_piping_code(radius_per_od, share):
+    """ASME B31.3 304.2.1: on the outside the stress is (4R/D + 1)/(4R/D + 2) times the straight tube's, on
+    the wall t·R/(R + D/2) that constant volume leaves there; the inside is always stronger."""
+    od, radius = 10.0, 10.0 * radius_per_od
+    outside = (4 * radius / od + 1) / (4 * radius / od + 2)
+    left = radius / (radius + od / 2) / outside
+    assert left == pytest.approx(share, abs=5e-4)
+    assert bend_share(od, radius) == pytest.approx(left)
+    inside = (4 * radius / od - 1) / (4 * radius / od - 2)
+    assert radius / (radius - od / 2) / inside > 1
 
 
 def test_brake_tube_has_its_margin(kit):
-    """By hand: 262 MPa · 2 · (0.711 · 0.9 · 15/17.381) / 4.7625, three quarters of the way to 65–150 °C
-    at 0.9, over 4."""
+    """By hand: 262 MPa · 2 · 0.711 · 0.9 / 4.7625 in the straight, × 30/32.38 at R 15, over 2.5."""
     tube, material = kit.tubes["copper-nickel_3-16in_0.711"], kit.materials["copper-nickel"]
-    strength = tube_strength(tube, material, radius_mm=15, temperature_c=65, factor=4)
-    wall = 0.711 * 0.9 * 15 / (15 + 4.7625 / 2)
-    assert strength.burst_kpa == pytest.approx(2 * 262_000 * wall / 4.7625, rel=1e-6)
-    assert strength.allowed_kpa == pytest.approx(strength.burst_kpa / 4)
+    strength = tube_strength(tube, material, radius_mm=15, temperature_c=65, factor=2.5)
+    straight = 2 * 262_000 * 0.711 * 0.9 / 4.7625
+    assert strength.burst_kpa == pytest.approx(straight * 30 / (30 + 4.7625 / 2), rel=1e-6)
+    assert strength.allowed_kpa == pytest.approx(strength.burst_kpa / 2.5)
     assert strength.thick_wall_kpa > strength.burst_kpa
 
 
 def test_strength_falls_with_heat_and_ends(kit):
     nylon = kit.materials["nylon"]
     assert derating(nylon, 0) == 1.0
-    assert derating(nylon, 70) == pytest.approx((0.60 + 0.47) / 2)  # half-way between two given figures
+    assert derating(nylon, 50) == pytest.approx(0.64)  # DIN 73378
+    assert derating(nylon, 70) == pytest.approx((0.57 + 0.47) / 2)  # half-way between two given figures
     assert derating(nylon, 130) is None
     tube = next(t for t in kit.tubes.values() if t.material == "nylon")
     assert tube_strength(tube, nylon, radius_mm=None, temperature_c=130, factor=4).allowed_kpa is None
 
 
-def test_brake_hose_rows_keep_to_the_public_law(kit):
-    """49 CFR 571.106, from memory: burst at least 7,000 psi for a bore of 1/8 in and smaller, 5,000 psi
-    larger; at four times its working pressure each row stays within that."""
+def test_brake_hose_is_judged_by_its_law_and_not_by_a_working_pressure(kit):
+    """49 CFR 571.106 S5.3: 4,000 psi for two minutes, burst at 7,000 (to 1/8 in bore) or 5,000 psi; 1,500 psi
+    there is an expansion test. Made up it is approved, made here it is not known."""
     for hose in kit.hoses.values():
-        if hose.hose_class == "brake":
-            threshold = 7000 if hose.id_mm <= 3.2 else 5000
-            assert hose.pressure_kpa * 4 <= threshold * PSI or hose.pressure_kpa <= 1500 * PSI
+        law = kit.hose_classes[hose.hose_class].law
+        assert bool(law) == (hose.pressure_kpa is None)
+    made_up = HosePiece(hose="brake_1-8in", joined="crimped", length=Length(text="300 mm"))
+    line = bent(*U, end_b=LineEnd(fitting="double-45", nut="double-45_3-16in_3-8-24", beyond=(made_up,)))
+    plan = plan_line(line, kit)
+    element = next(e for e in plan.chosen.strength.elements if e.kind == "hose")
+    assert element.approved
+    assert not [f for f in plan.findings if f.where.kind == "piece" and f.severity == "stop"]
 
 
 U = (row(100, 90), row(60, 90, "3:00"))
@@ -169,4 +181,3 @@ def test_a_pressure_that_cannot_be_read_is_a_problem_and_the_usual_one_stands(ki
     assert [p.path for p in plan.problems] == ["/carries/pressure"]
     assert plan.part is not None
     assert plan.chosen.carried.duty.working_kpa == 14_000
-    assert sqrt(plan.chosen.mass_g) > 0

@@ -87,9 +87,12 @@ def test_no_volumes(text):
         parse_volume(text)
 
 
-def test_brake_steps_relieve_prop_and_plug(kit):
+def test_brakes_are_propped_let_off_at_the_nipples_and_plugged(kit):
+    """Common practice: pumping the pedal relieves nothing in the line, it only empties the servo."""
     advice = plan_line(SOUND, kit).removed.advice
-    assert [step.id for step in advice.steps] == ["brake-pressure", "brake-pedal", "brake-plug"]
+    assert [step.id for step in advice.steps] == ["brake-pedal", "brake-nipples", "brake-plug"]
+    assert not any("pump" in step.text.lower() for step in advice.steps)
+    assert "nipples" in advice.steps[1].text
     assert "3/8-24 plug" in advice.plugs[0].text
     unmeasured = replace(SOUND, end_a=replace(DOUBLE, port_thread="", nut=None))
     assert "not measured yet" in plan_line(unmeasured, kit).removed.advice.plugs[0].text
@@ -97,7 +100,43 @@ def test_brake_steps_relieve_prop_and_plug(kit):
 
 def test_every_service_knows_how_it_comes_off(kit):
     assert set(kit.services) == set(kit.removal)
-    assert all(rule.cautions for rule in kit.removal.values())
+    for service in kit.services:
+        assert plan_line(replace(SOUND, service=service), kit).removed.advice.cautions
+
+
+def test_what_is_taken_out_for_good_never_comes_back(kit):
+    """Common practice: a blocked strainer or an old cooler is neither refitted nor bought."""
+    out = RemovedItem(kind="part", what="strainer", fate="out for good")
+    log = replace(LOG, items=(*LOG.items, out))
+    assert refit_steps(log) == refit_steps(LOG)
+    assert parts_to_get(log) == parts_to_get(LOG)
+    assert left_over(replace(log, items=(out,))) == ()
+    planned = plan_line(replace(SOUND, removal=log), kit)
+    assert not any("strainer" in need.what for need in planned.chosen.needs)
+
+
+@pytest.mark.parametrize(
+    ("service", "fluid", "litres"),
+    [
+        ("fuel-low", "not looked at", "lost"),
+        ("fuel-low", "clean, goes back", "lost"),
+        ("fuel-low", "changed on purpose", "system"),
+        ("hydraulic", "dirty or burnt", "system"),
+        ("hydraulic", "not looked at", "lost"),
+        ("brake", "clean, goes back", "system"),  # brake fluid that was out is never put back
+    ],
+)
+def test_only_what_is_lost_is_bought(kit, service, fluid, litres):
+    """Common practice: clean oil and petrol go back; 20 L of petrol are not bought for one line."""
+    planned = plan_line(replace(SOUND, service=service, removal=Removal(fluid=fluid)), kit)
+    need = next(need for need in planned.chosen.needs if need.ref.startswith("fluid:"))
+    advice = planned.removed.advice
+    held = planned.chosen.flowing.volume_ml / 1000 + advice.lost_l
+    assert need.amount == pytest.approx(advice.volume_l if litres == "system" else held, abs=0.01)
+    always = replace(kit, preferences={**kit.preferences, "fluid": "always new"})
+    if fluid == "not looked at":
+        anew = plan_line(replace(SOUND, service=service), always).chosen.needs
+        assert next(n for n in anew if n.ref.startswith("fluid:")).amount == advice.volume_l
 
 
 def test_a_line_is_not_done_while_anything_is_open(kit):

@@ -4,10 +4,12 @@ from dataclasses import replace
 
 import pytest
 
+from bendrel.core.lengths import Length
 from bendrel.core.line.document import LineEnd
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.procedure.steps import EndWork, build_steps
-from tests.lines import bent, row
+from bendrel.core.procedure.steps import EndWork, build_steps, stage_of
+from bendrel.core.service import Proof
+from tests.lines import DOUBLE, bent, row
 
 
 def end(name="A", *, flared=True, thread="3/8-24", allowance=2.05, order="before"):
@@ -17,14 +19,16 @@ def end(name="A", *, flared=True, thread="3/8-24", allowance=2.05, order="before
         flared=flared,
         nut_thread=thread,
         allowance_mm=allowance,
+        takes="flare",
         order=order if flared else None,
     )
 
 
-def steps(held, far, *, spare=25.0, bends=3, unit="mm"):
-    return build_steps(
-        cut_mm=952, spare_mm=spare, bends=bends, held=held, far=far, unit=unit, tests=("Prove it.",)
-    )
+CLOSED = Proof(text="Prove it.", last_joint="closed")
+
+
+def steps(held, far, *, spare=25.0, bends=3, unit="mm", proofs=(CLOSED,)):
+    return build_steps(cut_mm=952, spare_mm=spare, bends=bends, held=held, far=far, unit=unit, proofs=proofs)
 
 
 def text_of(made, kind):
@@ -96,3 +100,89 @@ def test_a_sleeve_joint_is_closed_this_shops_way(kit):
     other = replace(kit, preferences={**kit.preferences, "sleeve": "hair back"})
     texts = [step.text for step in plan_line(line, other).part.steps]
     assert any(text.startswith("End A: tube a hair back from it") for text in texts)
+
+
+def test_the_last_joint_is_closed_after_what_needs_it_open(kit):
+    """Common practice, over every service: proof of flow and purging stand before the closing of the joint
+    they are seen at, and nothing is proved under pressure before it."""
+    opened = 0
+    for service in kit.services.values():
+        made = plan_line(bent(row(100, 90), service=service.id), kit).part.steps
+        open_at = [k for k, step in enumerate(made) if step.last_joint == "must be open"]
+        closes = [k for k, step in enumerate(made) if step.last_joint == "is closed"]
+        assert len(closes) == 1, service.id
+        assert all(k < closes[0] for k in open_at), service.id
+        for proof in service.proofs:
+            at = next(k for k, step in enumerate(made) if step.text == proof.text)
+            assert (at < closes[0]) == (proof.last_joint == "open"), (service.id, proof.text)
+        opened += bool(open_at)
+    assert {s.id for s in kit.services.values() if any(p.last_joint == "open" for p in s.proofs)} >= {
+        "oil-feed",
+        "fuel-low",
+        "fuel-injection",
+    }
+    assert opened >= 3
+
+
+NEEDED = {
+    "eyes": "all",
+    "stands": {
+        "brake", "clutch", "fuel-low", "fuel-injection", "tank-vent", "cooler", "hydraulic",
+        "hydraulic-return", "hydraulic-suction", "steering-return", "steering-pressure", "oil-cooler",
+        "oil-feed", "coolant", "vacuum", "vent", "air-brake", "unspecified",
+    },
+    "vapour": {"fuel-low", "fuel-injection", "fuel-high", "tank-vent", "gas"},
+    "battery": {
+        "fuel-low", "fuel-injection", "fuel-high", "cooler", "hydraulic", "hydraulic-return",
+        "hydraulic-suction", "steering-return", "steering-pressure", "oil-cooler", "oil-feed", "tank-vent",
+        "unspecified",
+    },
+    "jet": {"hydraulic", "hydraulic-return", "steering-pressure", "steering-return", "fuel-high"},
+    "jet-diesel": {"fuel-injection"},
+    "accumulator": {"hydraulic", "hydraulic-return", "hydraulic-suction", "brake"},
+    "servo": {"vacuum"},
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("caution", NEEDED)
+def test_cautions_are_said_at_the_step_where_they_matter(kit, caution):
+    """What must always be said, by common practice, stands at the first step of each of its stages and in
+    the advice for taking the line off."""
+    wanted = set(kit.services) if NEEDED[caution] == "all" else NEEDED[caution]
+    said = kit.cautions[caution]
+    for service in wanted:
+        plan = plan_line(bent(row(100, 90), service=service), kit)
+        if "remove" in said.stages:
+            assert said.text in plan.removed.advice.cautions, service
+        for stage in ("make", "fit", "prove"):
+            first = next(step for step in plan.part.steps if stage_of(step.kind) == stage)
+            assert (said.text in first.cautions) == (stage in said.stages), (service, stage)
+
+
+def test_the_allowance_is_for_what_the_end_has(kit):
+    """A sleeve end has no flare: its tube goes into the body."""
+    ends = {
+        end: LineEnd(fitting="compression", nut="compression_3-16in_3-8-24") for end in ("end_a", "end_b")
+    }
+    plan = plan_line(bent(row(100, 90), service="fuel-low", **ends), kit)
+    trim = next(step for step in plan.part.steps if step.kind == "trim")
+    assert "for the way into the body" in trim.text
+    assert "flare" not in trim.text
+
+
+def test_a_test_piece_counts_for_what_it_was_made_with(kit):
+    """A figure measured on a flare does not lengthen a plain end, nor another flare."""
+    piece = {"measured_use": Length(text="5 mm"), "measured_fitting": "double-45", "measured_size": "3/16 in"}
+    flared = replace(DOUBLE, **piece)
+    counted = plan_line(bent(row(100, 90), end_a=flared), kit)
+    assert next(t.mm for t in counted.part.terms if t.id == "end-A") == 5
+    for other in (
+        replace(flared, fitting="plain", nut=None),
+        replace(flared, fitting="bubble", nut="bubble_3-16in_M10x1", port_thread="M10x1"),
+        replace(flared, measured_size="1/4 in"),
+    ):
+        plan = plan_line(bent(row(100, 90), end_a=other), kit)
+        assert next(t.mm for t in plan.part.terms if t.id == "end-A") != 5
+        assert "trial_stale" in {finding.code for finding in plan.findings}
+    old = plan_line(bent(row(100, 90), end_a=LineEnd(fitting="plain", measured_use=Length(text="5 mm"))), kit)
+    assert next(t.mm for t in old.part.terms if t.id == "end-A") == 0

@@ -119,7 +119,7 @@ def test_too_many_rows_are_refused():
 
 def sheet_text(line, kit):
     plan = plan_line(line, kit)
-    cautions = kit.services["brake"].cautions
+    cautions = " ".join(caution.text for caution in kit.cautions_at("brake"))
     data = build_sheet(
         line,
         plan,

@@ -19,7 +19,7 @@ from bendrel.core.line.rewrite import Entry
 from bendrel.core.plan.kit import Body, Kit
 from bendrel.core.record import record
 from bendrel.core.repair.condition import Reason, Urgency
-from bendrel.core.service import Service
+from bendrel.core.service import Caution, Service
 from bendrel.core.threads.designation import KnownThread, PipeThread
 from bendrel.core.threads.wrench import Wrench
 from bendrel.core.tube.material import Material, Tube
@@ -133,11 +133,13 @@ class NamedLimit:
 
 @record
 class CatalogueOut:
-    """The rows that can be chosen, and the rules with their sources."""
+    """The rows that can be chosen, and the rules with their sources; `stands_in` has the sizes that are
+    used for one another."""
 
     rules_version: str
     materials: tuple[Material, ...]
     tubes: tuple[Tube, ...]
+    stands_in: dict[str, tuple[str, ...]]
     benders: tuple[Bender, ...]
     tool_kinds: tuple[ToolKind, ...]
     flarers: tuple[Flarer, ...]
@@ -156,6 +158,7 @@ class CatalogueOut:
     clamps: tuple[Clamp, ...]
     fluids: tuple[Fluid, ...]
     services: tuple[Service, ...]
+    cautions: tuple[Caution, ...]
     schools: tuple[School, ...]
     preferences: dict[str, str]
     limits: tuple[NamedLimit, ...]
@@ -168,6 +171,7 @@ def catalogue_of(kit: Kit) -> CatalogueOut:
         rules_version=kit.rules_version,
         materials=tuple(kit.materials.values()),
         tubes=tuple(kit.tubes.values()),
+        stands_in=kit.stands_in,
         benders=tuple(kit.benders.values()),
         tool_kinds=tuple(kit.tool_kinds.values()),
         flarers=tuple(kit.flarers.values()),
@@ -186,6 +190,7 @@ def catalogue_of(kit: Kit) -> CatalogueOut:
         clamps=tuple(kit.clamps.values()),
         fluids=tuple(kit.fluids.values()),
         services=tuple(kit.services.values()),
+        cautions=tuple(kit.cautions.values()),
         schools=tuple(kit.schools.values()),
         preferences=dict(kit.preferences),
         limits=tuple(NamedLimit(id=k, value=v.value, source=v.source) for k, v in kit.limits.items()),

@@ -18,14 +18,15 @@ from bendrel.core.findings import Source
 from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
+from bendrel.core.joints.pair import Pair, index_pairs
 from bendrel.core.joints.school import School
-from bendrel.core.joints.seat import Seat
+from bendrel.core.joints.seat import Seat, SharedThread
 from bendrel.core.joints.verdict import Joint, Verdict, index_verdicts
 from bendrel.core.plan.kit import Advice, Body, Kit, Limit
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
-from bendrel.core.service import Service
+from bendrel.core.service import Caution, Service
 from bendrel.core.threads.designation import KnownThread, PipeThread
 from bendrel.core.threads.wrench import Wrench
 from bendrel.core.tube.material import Material, Tube
@@ -54,6 +55,8 @@ def load_kit() -> Kit:
         end_sizes={(f.fitting, f.size): f for f in end_sizes},
         nuts=_by_id(Nut, _rows("nuts.csv")),
         seats=_by_id(Seat, _tables("seat")),
+        shared_threads=_typed(SharedThread, _toml("seats.toml")["shared"]),
+        pairs=index_pairs(_typed(Pair, _tables("pair"))),
         bodies=_by_id(Body, _toml("bodies.toml")["body"]),
         pipes={p.designation: p for p in _typed(PipeThread, _rows("pipe_threads.csv"))},
         threads={t.designation: t for t in _typed(KnownThread, _rows("threads.csv"))},
@@ -65,6 +68,7 @@ def load_kit() -> Kit:
         fluids=_by_id(Fluid, _tables("fluid")),
         joints=_by_id(Joint, _tables("joint")),
         services=_by_id(Service, _tables("service")),
+        cautions=_by_id(Caution, _tables("caution")),
         verdicts=index_verdicts(_typed(Verdict, _tables("verdict"))),
         schools=schools,
         preferences={school.id: school.start for school in schools.values()},

@@ -1,20 +1,59 @@
-"""What a line carries, how hard it is pressed, and what must always be said."""
+"""What a line carries, how hard it is pressed, what must always be said, and how it is proved."""
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from annotated_types import Ge, Gt
 
 from bendrel.core.findings import Source
 from bendrel.core.record import record
 
+WorkStage = Literal["remove", "make", "fit", "prove"]
+"""The stages of the work at which something must be said."""
+
+WORK_STAGES: tuple[WorkStage, ...] = ("remove", "make", "fit", "prove")
+
+
+@record
+class Caution:
+    """What must be said, and the stages at which it matters."""
+
+    id: str
+    text: str
+    stages: tuple[WorkStage, ...]
+    source: Source
+
+
+@record
+class Proof:
+    """One proof of a fitted line, and whether its last joint is still open for it."""
+
+    text: str
+    last_joint: Literal["open", "closed"]
+
+
+@record
+class Start:
+    """What a new line of a service begins with: the tube's size and the end type, in inches and in
+    metric measures."""
+
+    inch: str
+    metric: str
+    end_inch: str
+    end_metric: str
+
 
 @record
 class Duty:
     """The usual working conditions of a service: pressures in kPa above the air (below it for
     `vacuum`), temperatures in °C, flow in L/min. `fluid` is what it usually carries, `families` what
-    may go in; `velocity_mps` is the usual guide, 0 where there is none."""
+    may go in; `velocity_mps` is the usual guide, 0 where there is none.
+
+    `open` says that it stands open to the air. `available_kpa` may be lost between source and sink and
+    `least_lpm` is what the consumer needs hot, by `flow_source`; 0 where neither is asked. Above
+    `most_kpa` (0: no bound) the line belongs to another service, as `most_text` says.
+    """
 
     working_kpa: Annotated[float, Gt(0)]
     test_kpa: Annotated[float, Gt(0)]
@@ -27,20 +66,33 @@ class Duty:
     velocity_mps: Annotated[float, Ge(0)]
     vacuum: bool
     source: Source
+    open: bool = False
+    available_kpa: Annotated[float, Ge(0)] = 0.0
+    least_lpm: Annotated[float, Ge(0)] = 0.0
+    flow_source: Source | None = None
+    most_kpa: Annotated[float, Ge(0)] = 0.0
+    most_text: str = ""
 
 
 @record
 class Service:
-    """A service with its duty (None while nobody has said what the line carries), the cautions that
-    always go with it, and how it is proved. `flat` names the rule for flattened bends where the
-    service has one of its own, `hose_class` the hose that a new piece starts with."""
+    """A service with its duty (None while nobody has said what the line carries), the ids of the cautions
+    that always go with it, and its proofs in their order. `flat` names the rule for flattened bends
+    where the service has one of its own, `hose_class` the hose that a new piece starts with.
+
+    `like` names the service whose verdicts hold where this one has none; `left_to` says who does the
+    work where it is not made here, blank where it is.
+    """
 
     id: str
     name: str
     safety_critical: bool
     cautions: tuple[str, ...]
-    tests: tuple[str, ...]
+    proofs: tuple[Proof, ...]
     source: Source
     hose_class: str
     flat: str = ""
+    like: str = ""
+    left_to: str = ""
+    start: Start | None = None
     duty: Duty | None = None

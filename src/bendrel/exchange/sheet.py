@@ -35,7 +35,7 @@ LEFT, RIGHT = 14 * MM, A4[0] - 14 * MM
 FOOT = 14 * MM
 
 
-def build_sheet(line: Line, plan: Plan, *, job: str, machine: str, cautions: tuple[str, ...], tube: str,
+def build_sheet(line: Line, plan: Plan, *, job: str, machine: str, cautions: str, tube: str,
                 today: date) -> bytes:  # fmt: skip
     """PDF bytes of the sheet. Raises ValueError when the plan has no part to print."""
     if plan.part is None:
@@ -252,8 +252,8 @@ def _flowed(part: Part, size: float) -> list[list[tuple[bool, str]]]:
     return columns
 
 
-def _cautions(canvas: Canvas, cautions: tuple[str, ...], y: float) -> None:
-    lines = [text for caution in cautions for text in _wrapped(caution, TEXT, 7.6, RIGHT - LEFT - 8 * MM)]
+def _cautions(canvas: Canvas, cautions: str, y: float) -> None:
+    lines = _wrapped(cautions, TEXT, 7.6, RIGHT - LEFT - 8 * MM)
     top = FOOT + len(lines) * 3.4 * MM
     top = min(top, y - 1 * MM) if y - 1 * MM > FOOT + 8 * MM else top
     _rule(canvas, top + 2.2 * MM, STOP, 1.2)

@@ -35,7 +35,9 @@ def print_sheet(line: Line, kit: Kit, *, job: str, machine: str, today: date | N
         plan,
         job=job,
         machine=machine,
-        cautions=service.cautions,
+        cautions=" ".join(
+            caution.text for caution in kit.cautions_at(line.service) if caution.stages != ("remove",)
+        ),
         tube=f"{service.name} · {tube.size} × {tube.wall_mm:g} mm {kit.materials[tube.material].name}",
         today=today or date.today(),
     )

@@ -307,7 +307,9 @@ def how_strong(order: StrengthOrder, kit: Kit) -> Stronger:
 
 def matrix(kit: Kit) -> Matrix:
     """The whole verdict matrix."""
-    services = tuple(Heading(id=s.id, name=s.name) for s in kit.services.values() if s.duty is not None)
+    services = tuple(
+        Heading(id=s.id, name=s.name) for s in kit.services.values() if s.duty is not None and not s.left_to
+    )
     blocks: tuple[tuple[Of, tuple[tuple[str, str], ...]], ...] = (
         ("tube", tuple((m.id, m.name) for m in kit.materials.values())),
         ("end", tuple((f.id, f.name) for f in kit.fittings.values())),

@@ -1420,7 +1420,7 @@ export interface components {
         /**
          * BenchStep
          * @description One screen of bench mode. `key` names it for as long as the plan stays; `bend` is the bend that is
-         *     made in it, None for every other step.
+         *     made in it, None for every other step; `cautions` are what must be said before it.
          */
         BenchStep: {
             /** Key */
@@ -1433,6 +1433,11 @@ export interface components {
             why: string;
             /** Bend */
             bend: number | null;
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions: string[];
         };
         /**
          * Bend
@@ -1805,10 +1810,13 @@ export interface components {
         /**
          * Carried
          * @description The duty that the line is judged by, its fluid, and the old line's bore in mm where it was
-         *     measured. `own` names what was typed rather than usual.
+         *     measured. `usual_kpa` is what the service usually works at; `own` names what was typed rather than
+         *     usual.
          */
         Carried: {
             duty: components["schemas"]["Duty"];
+            /** Usual Kpa */
+            usual_kpa: number;
             fluid: components["schemas"]["Fluid"];
             /** Old Bore Mm */
             old_bore_mm: number | null;
@@ -1819,8 +1827,10 @@ export interface components {
          * Carries
          * @description What flows in the line where it differs from what is usual in its service; blank is the usual.
          *
-         *     `fluid` is a catalogue id; `pressure`, `temperature` and `flow` are as typed, such as 5 bar,
-         *     80 °C, 6 L/min. `flows` is the way it goes. `old_bore` is the bore of the old line.
+         *     `fluid` is a catalogue id; `made_for` the fluid that the system's seals are made for where that is
+         *     not the service's usual family. `pressure`, `temperature` and `flow` are as typed, such as 5 bar,
+         *     80 °C, 6 L/min; `why_low` says why the pressure is far under the usual. `flows` is the way it goes.
+         *     `old_bore` is the bore of the old line.
          */
         Carries: {
             /**
@@ -1829,10 +1839,20 @@ export interface components {
              */
             fluid: string;
             /**
+             * Made For
+             * @default
+             */
+            made_for: string;
+            /**
              * Pressure
              * @default
              */
             pressure: string;
+            /**
+             * Why Low
+             * @default
+             */
+            why_low: string;
             /**
              * Temperature
              * @default
@@ -1859,7 +1879,8 @@ export interface components {
         };
         /**
          * CatalogueOut
-         * @description The rows that can be chosen, and the rules with their sources.
+         * @description The rows that can be chosen, and the rules with their sources; `stands_in` has the sizes that are
+         *     used for one another.
          */
         CatalogueOut: {
             /** Rules Version */
@@ -1868,6 +1889,10 @@ export interface components {
             materials: components["schemas"]["Material"][];
             /** Tubes */
             tubes: components["schemas"]["Tube"][];
+            /** Stands In */
+            stands_in: {
+                [key: string]: string[];
+            };
             /** Benders */
             benders: components["schemas"]["Bender"][];
             /** Tool Kinds */
@@ -1903,6 +1928,8 @@ export interface components {
             fluids: components["schemas"]["Fluid"][];
             /** Services */
             services: components["schemas"]["Service"][];
+            /** Cautions */
+            cautions: components["schemas"]["Caution"][];
             /** Schools */
             schools: components["schemas"]["School"][];
             /** Preferences */
@@ -1913,6 +1940,19 @@ export interface components {
             limits: components["schemas"]["NamedLimit"][];
             /** Advice */
             advice: components["schemas"]["NamedAdvice"][];
+        };
+        /**
+         * Caution
+         * @description What must be said, and the stages at which it matters.
+         */
+        Caution: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Stages */
+            stages: ("remove" | "make" | "fit" | "prove")[];
+            source: components["schemas"]["Source"];
         };
         /**
          * Cell
@@ -2532,6 +2572,10 @@ export interface components {
          * @description The usual working conditions of a service: pressures in kPa above the air (below it for
          *     `vacuum`), temperatures in °C, flow in L/min. `fluid` is what it usually carries, `families` what
          *     may go in; `velocity_mps` is the usual guide, 0 where there is none.
+         *
+         *     `open` says that it stands open to the air. `available_kpa` may be lost between source and sink and
+         *     `least_lpm` is what the consumer needs hot, by `flow_source`; 0 where neither is asked. Above
+         *     `most_kpa` (0: no bound) the line belongs to another service, as `most_text` says.
          */
         Duty: {
             /** Working Kpa */
@@ -2555,15 +2599,47 @@ export interface components {
             /** Vacuum */
             vacuum: boolean;
             source: components["schemas"]["Source"];
+            /**
+             * Open
+             * @default false
+             */
+            open: boolean;
+            /**
+             * Available Kpa
+             * @default 0
+             */
+            available_kpa: number;
+            /**
+             * Least Lpm
+             * @default 0
+             */
+            least_lpm: number;
+            flow_source?: components["schemas"]["Source"] | null;
+            /**
+             * Most Kpa
+             * @default 0
+             */
+            most_kpa: number;
+            /**
+             * Most Text
+             * @default
+             */
+            most_text: string;
         };
         /**
          * Element
          * @description One element with its burst and allowed pressure in kPa, None where nothing is known or, for
-         *     `too_hot`, where the temperature is beyond what it is used at.
+         *     `too_hot`, where the temperature is beyond what it is used at. `approved` says that it is judged by
+         *     a law and not by a working pressure, `unknown` that the catalogue has no rating for it.
          */
         Element: {
             /** Id */
             id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tube" | "end" | "hose" | "clamps";
             /** Name */
             name: string;
             where: components["schemas"]["Where"];
@@ -2576,13 +2652,22 @@ export interface components {
             /** Words */
             words: string;
             source: components["schemas"]["Source"];
+            /**
+             * Approved
+             * @default false
+             */
+            approved: boolean;
+            /**
+             * Unknown
+             * @default false
+             */
+            unknown: boolean;
         };
         /**
          * EndSize
          * @description What one tube size needs for one end type. `used_mm` is given for a bulb or bead (tube the tool
          *     uses up) and a sleeve end (insertion to the stop); a flare's is computed from
-         *     `flare_diameter_mm`. `rated_kpa` is the allowed pressure of the joint, None where it is as
-         *     strong as the tube.
+         *     `flare_diameter_mm`. `rated_kpa` is the allowed pressure of the joint, None where it is not known.
          */
         EndSize: {
             /** Fitting */
@@ -2696,7 +2781,9 @@ export interface components {
          *
          *     `thread` is that of its nut, bolt or stud: a male one goes into the port, a female one over it.
          *     `half_angle_deg` is half the cone of a flare; `grip_mm` is the straight tube that the flaring
-         *     tool holds behind the flare.
+         *     tool holds behind the flare. `strong_as_tube` says that the joint is as strong as the tube where
+         *     the catalogue has its size; `highest_c` is what its seals stand, None where they stand what the tube
+         *     does.
          */
         Fitting: {
             /** Id */
@@ -2720,6 +2807,13 @@ export interface components {
             /** Seals */
             seals: string;
             source: components["schemas"]["Source"];
+            /**
+             * Strong As Tube
+             * @default false
+             */
+            strong_as_tube: boolean;
+            /** Highest C */
+            highest_c?: number | null;
         };
         /**
          * Fix
@@ -2810,26 +2904,40 @@ export interface components {
          * Flowing
          * @description The flow asked for, through the new line and through the old bore, and the volume of the line.
          *
-         *     `cold` and `hot` are None where no flow is asked of this service.
+         *     `cold` and `hot` are None where no flow is asked of this service, or where something `unknown` lies on
+         *     the way. `arrives_cold_lpm` and `arrives_hot_lpm` are what the pressure that may be lost drives
+         *     through it, None where that is not asked. `not_counted` are parts whose loss only their maker knows.
          */
         Flowing: {
             /** Flow Lpm */
             flow_lpm: number;
+            /** Velocity Mps */
+            velocity_mps: number;
             /** Volume Ml */
             volume_ml: number;
             cold: components["schemas"]["Flow"] | null;
             hot: components["schemas"]["Flow"] | null;
             old_cold: components["schemas"]["Flow"] | null;
             old_hot: components["schemas"]["Flow"] | null;
+            /** Arrives Cold Lpm */
+            arrives_cold_lpm: number | null;
+            /** Arrives Hot Lpm */
+            arrives_hot_lpm: number | null;
             /** Narrowest Mm */
             narrowest_mm: number;
+            /** Unknown */
+            unknown: string[];
+            /** Not Counted */
+            not_counted: string[];
             /** Restrictors */
             restrictors: components["schemas"]["RestrictorFlow"][];
         };
         /**
          * Fluid
          * @description A fluid. Density in kg/m³ at `density_c` °C, `expansion` its fall for each °C as a share;
-         *     `viscosities` are pairs of °C and mm²/s, the coldest first.
+         *     `viscosities` are pairs of °C and mm²/s, the coldest first. `goes_back` says whether what was drained
+         *     clean may go back in, `wets_hose` whether a hose may be wetted with it before it is pushed on, `seals`
+         *     which seals it wants where that must not be mixed.
          */
         Fluid: {
             /** Id */
@@ -2857,6 +2965,27 @@ export interface components {
             /** Attacks */
             attacks: components["schemas"]["Attack"][];
             source: components["schemas"]["Source"];
+            /**
+             * Gas
+             * @default false
+             */
+            gas: boolean;
+            /**
+             * Goes Back
+             * @default true
+             */
+            goes_back: boolean;
+            /**
+             * Wets Hose
+             * @default true
+             */
+            wets_hose: boolean;
+            /**
+             * Seals
+             * @default
+             * @enum {string}
+             */
+            seals: "" | "glycol" | "mineral" | "silicone";
         };
         /**
          * FoundThread
@@ -2924,8 +3053,8 @@ export interface components {
         };
         /**
          * Hose
-         * @description One size of one class. Lengths in mm, working pressure in kPa. `overlap_mm` is how far it is
-         *     pushed on.
+         * @description One size of one class. Lengths in mm, working pressure in kPa, None where none is published.
+         *     `overlap_mm` is how far it is pushed on.
          */
         Hose: {
             /** Id */
@@ -2939,7 +3068,7 @@ export interface components {
             /** Od Mm */
             od_mm: number;
             /** Pressure Kpa */
-            pressure_kpa: number;
+            pressure_kpa: number | null;
             /** Least Radius Mm */
             least_radius_mm: number;
             /** Overlap Mm */
@@ -2949,7 +3078,8 @@ export interface components {
         /**
          * HoseClass
          * @description A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
-         *     clamps that suit it; none where its ends are crimped or reusable.
+         *     clamps that suit it; none where its ends are crimped or reusable. `law` is what a made-up one is sold
+         *     under where that is no working pressure.
          */
         HoseClass: {
             /** Id */
@@ -2967,6 +3097,11 @@ export interface components {
             /** Clamps */
             clamps: ("worm" | "spring" | "pinch" | "injection")[];
             source: components["schemas"]["Source"];
+            /**
+             * Law
+             * @default
+             */
+            law: string;
         };
         /**
          * HoseEndFit
@@ -2975,8 +3110,11 @@ export interface components {
          *     `holds` whether the chosen clamp takes it; `offers` the clamps that do.
          */
         HoseEndFit: {
-            /** Side */
-            side: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "near" | "far";
             /** On Mm */
             on_mm: number;
             /** Bare */
@@ -3415,6 +3553,9 @@ export interface components {
              *       "label": "",
              *       "fitting": "plain",
              *       "port_thread": "",
+             *       "measured_fitting": "",
+             *       "measured_size": "",
+             *       "insert": false,
              *       "leave_long": {
              *         "text": "",
              *         "unit": "mm"
@@ -3436,6 +3577,9 @@ export interface components {
              *       "label": "",
              *       "fitting": "plain",
              *       "port_thread": "",
+             *       "measured_fitting": "",
+             *       "measured_size": "",
+             *       "insert": false,
              *       "leave_long": {
              *         "text": "",
              *         "unit": "mm"
@@ -3457,7 +3601,9 @@ export interface components {
             /**
              * @default {
              *       "fluid": "",
+             *       "made_for": "",
              *       "pressure": "",
+             *       "why_low": "",
              *       "temperature": "",
              *       "flow": "",
              *       "flows": "by the ports",
@@ -3513,6 +3659,7 @@ export interface components {
              *       "two_people": false,
              *       "went_out": "",
              *       "volume": "",
+             *       "fluid": "not looked at",
              *       "done": []
              *     }
              */
@@ -3555,12 +3702,14 @@ export interface components {
          *     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that
          *     was put on it before it came apart.
          *
-         *     `port_thread` is what the port is, as designated; blank while nobody has measured it. `seat` is
-         *     what it seals on and `body` what it is made of, by catalogue id; blank while not known.
-         *     `beyond` is what lies between this end of the tube and its port, from the tube outwards.
-         *     `measured_use` is the tube a flare used up on the person's own test piece, which wins over
-         *     the formula. `leave_long` is tube left on for trimming after the trial fit. `ready` says that the
-         *     stick comes with this end flared and its nut on; `flarer` is the flaring tool, blank for the bar.
+         *     `port_thread` is what the port is, as designated; blank while nobody has measured it. `seat` is what
+         *     it seals on and `body` what it is made of, by catalogue id; blank while not known. `beyond` is what
+         *     lies between this end of the tube and its port, from the tube outwards. `measured_use` is the tube a
+         *     flare used up on the person's own test piece, which wins over the formula for the end type and tube
+         *     size that the piece was made with (`measured_fitting`, `measured_size`). `insert` says that an insert
+         *     is in the tube's end. `leave_long` is tube left on for trimming after the trial fit. `ready` says
+         *     that the stick comes with this end flared and its nut on; `flarer` is the flaring tool, blank for the
+         *     bar.
          */
         LineEnd: {
             /**
@@ -3581,6 +3730,21 @@ export interface components {
              */
             port_thread: string;
             measured_use?: components["schemas"]["Length"] | null;
+            /**
+             * Measured Fitting
+             * @default
+             */
+            measured_fitting: string;
+            /**
+             * Measured Size
+             * @default
+             */
+            measured_size: string;
+            /**
+             * Insert
+             * @default false
+             */
+            insert: boolean;
             /**
              * @default {
              *       "text": "",
@@ -3843,7 +4007,9 @@ export interface components {
          *     `bends` and `flares` say how it is worked.
          *
          *     `least_radius_per_od` is the tightest centreline radius by hand tools, as a multiple of the
-         *     outside diameter. `tweaks_in_place` says whether a fitted line can still be bent a little.
+         *     outside diameter. `tweaks_in_place` says whether a fitted line can still be bent a little; one that
+         *     cannot may still be closed by hand over bends of `closes_from_radius_per_od` diameters and more
+         *     (0: never).
          */
         Material: {
             /** Id */
@@ -3890,6 +4056,11 @@ export interface components {
             source: components["schemas"]["Source"];
             strength_source: components["schemas"]["Source"];
             limits_source: components["schemas"]["Source"];
+            /**
+             * Closes From Radius Per Od
+             * @default 0
+             */
+            closes_from_radius_per_od: number;
         };
         /**
          * Matrix
@@ -4061,7 +4232,8 @@ export interface components {
         /**
          * Need
          * @description One thing to have. `ref` names the catalogue row, `group:id`, so that stock and prices find it;
-         *     `amount` is in mm, pieces or litres.
+         *     `amount` is in mm, pieces or litres. `kind` is the kind of thing where it can be in the removal log
+         *     too, and `old` says that it is asked for because of that log.
          */
         Need: {
             /** Ref */
@@ -4077,6 +4249,13 @@ export interface components {
             unit: "mm" | "each" | "l";
             /** Why */
             why: string;
+            /** Kind */
+            kind?: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part") | null;
+            /**
+             * Old
+             * @default false
+             */
+            old: boolean;
         };
         /**
          * NewLine
@@ -4446,8 +4625,9 @@ export interface components {
         };
         /**
          * PartPiece
-         * @description A part in the line beyond an end of the tube. `points` is the end that its arrow, or its
-         *     downstream port, points to. `bore` and `land` (the bore's length) are a restrictor's.
+         * @description A part in the line beyond an end of the tube. `points` is the end that its arrow points to. Of a
+         *     vacuum reservoir `source_port` is the end that the port to the source faces. `bore` and `land` (the
+         *     bore's length) are a restrictor's.
          */
         PartPiece: {
             /**
@@ -4467,6 +4647,12 @@ export interface components {
              * @enum {string}
              */
             points: "A" | "B" | "not marked";
+            /**
+             * Source Port
+             * @default not known
+             * @enum {string}
+             */
+            source_port: "A" | "B" | "not known";
             /**
              * Age
              * @default new
@@ -4533,7 +4719,8 @@ export interface components {
         };
         /**
          * PartToGet
-         * @description A part that has to be bought: what, how many, and why.
+         * @description A part that has to be bought: what, how many, and why. `kind` is its kind in the log, None of a
+         *     clip or sleeve that was found wanting on the line.
          */
         PartToGet: {
             /** What */
@@ -4542,6 +4729,8 @@ export interface components {
             count: number;
             /** Because */
             because: string;
+            /** Kind */
+            kind?: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part") | null;
         };
         /**
          * Photo
@@ -4654,7 +4843,8 @@ export interface components {
         };
         /**
          * PlacedPart
-         * @description One part beyond an end. A restrictor's bore and land in mm, None while not measured.
+         * @description One part beyond an end. A restrictor's bore and land in mm; the bore is None of other parts, and
+         *     while it is not measured.
          */
         PlacedPart: {
             /**
@@ -4883,6 +5073,19 @@ export interface components {
             ][];
         };
         /**
+         * Proof
+         * @description One proof of a fitted line, and whether its last joint is still open for it.
+         */
+        Proof: {
+            /** Text */
+            text: string;
+            /**
+             * Last Joint
+             * @enum {string}
+             */
+            last_joint: "open" | "closed";
+        };
+        /**
          * Proposal
          * @description An order that can be made, as the line document holds it, and why it is proposed.
          */
@@ -4979,7 +5182,8 @@ export interface components {
         };
         /**
          * Removal
-         * @description The log. `done` holds the ids of the steps and plugs that have been ticked off.
+         * @description The log. `done` holds the ids of the steps and plugs that have been ticked off; `fluid` says what
+         *     becomes of the fluid that was drained.
          */
         Removal: {
             /**
@@ -5008,6 +5212,12 @@ export interface components {
              */
             volume: string;
             /**
+             * Fluid
+             * @default not looked at
+             * @enum {string}
+             */
+            fluid: "not looked at" | "clean, goes back" | "dirty or burnt" | "changed on purpose";
+            /**
              * Done
              * @default []
              */
@@ -5027,6 +5237,8 @@ export interface components {
             drain_text: string;
             /** Volume L */
             volume_l: number;
+            /** Lost L */
+            lost_l: number;
             /** Pan L */
             pan_l: number;
             /** Steps */
@@ -5054,7 +5266,8 @@ export interface components {
         };
         /**
          * Removed
-         * @description Advice for taking it off, the way back, what to buy, and what keeps the line from being done.
+         * @description Advice for taking it off, the way back, what to buy, and what keeps the line from being done;
+         *     `fluid` is what becomes of the fluid that was drained.
          */
         Removed: {
             advice: components["schemas"]["RemovalAdvice"] | null;
@@ -5069,6 +5282,11 @@ export interface components {
             open_items: components["schemas"]["OpenItem"][];
             /** Done */
             done: boolean;
+            /**
+             * Fluid
+             * @enum {string}
+             */
+            fluid: "not looked at" | "clean, goes back" | "dirty or burnt" | "changed on purpose";
         };
         /**
          * RemovedItem
@@ -5106,7 +5324,7 @@ export interface components {
              * @default reuse
              * @enum {string}
              */
-            fate: "reuse" | "replace" | "should be here and is not";
+            fate: "reuse" | "replace" | "should be here and is not" | "out for good";
             /**
              * Note
              * @default
@@ -5179,11 +5397,15 @@ export interface components {
         };
         /**
          * RestrictorFlow
-         * @description What passes a restrictor at the working pressure, cold and hot, in L/min, and which law decides.
+         * @description What passes a restrictor at the working pressure, cold and hot, in L/min, and the share of the loss
+         *     that its land takes.
          */
         RestrictorFlow: {
-            /** End */
-            end: string;
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
             /** Index */
             index: number;
             /** Bore Mm */
@@ -5193,9 +5415,9 @@ export interface components {
             /** Hot Lpm */
             hot_lpm: number;
             /** Cold Viscous */
-            cold_viscous: boolean;
+            cold_viscous: number;
             /** Hot Viscous */
-            hot_viscous: boolean;
+            hot_viscous: number;
         };
         /**
          * RigidSpan
@@ -5275,7 +5497,7 @@ export interface components {
         };
         /**
          * School
-         * @description One question; `start` is the answer until the shop chooses.
+         * @description One question; `start` is the answer until the shop chooses, blank where the shop is asked.
          */
         School: {
             /** Id */
@@ -5340,9 +5562,12 @@ export interface components {
         };
         /**
          * Service
-         * @description A service with its duty (None while nobody has said what the line carries), the cautions that
-         *     always go with it, and how it is proved. `flat` names the rule for flattened bends where the
-         *     service has one of its own, `hose_class` the hose that a new piece starts with.
+         * @description A service with its duty (None while nobody has said what the line carries), the ids of the cautions
+         *     that always go with it, and its proofs in their order. `flat` names the rule for flattened bends
+         *     where the service has one of its own, `hose_class` the hose that a new piece starts with.
+         *
+         *     `like` names the service whose verdicts hold where this one has none; `left_to` says who does the
+         *     work where it is not made here, blank where it is.
          */
         Service: {
             /** Id */
@@ -5353,8 +5578,8 @@ export interface components {
             safety_critical: boolean;
             /** Cautions */
             cautions: string[];
-            /** Tests */
-            tests: string[];
+            /** Proofs */
+            proofs: components["schemas"]["Proof"][];
             source: components["schemas"]["Source"];
             /** Hose Class */
             hose_class: string;
@@ -5363,6 +5588,17 @@ export interface components {
              * @default
              */
             flat: string;
+            /**
+             * Like
+             * @default
+             */
+            like: string;
+            /**
+             * Left To
+             * @default
+             */
+            left_to: string;
+            start?: components["schemas"]["Start"] | null;
             duty?: components["schemas"]["Duty"] | null;
         };
         /**
@@ -5470,6 +5706,21 @@ export interface components {
             unit: "mm" | "in";
         };
         /**
+         * Start
+         * @description What a new line of a service begins with: the tube's size and the end type, in inches and in
+         *     metric measures.
+         */
+        Start: {
+            /** Inch */
+            inch: string;
+            /** Metric */
+            metric: string;
+            /** End Inch */
+            end_inch: string;
+            /** End Metric */
+            end_metric: string;
+        };
+        /**
          * StartAdvice
          * @description The end to begin at, and why.
          */
@@ -5485,7 +5736,8 @@ export interface components {
         };
         /**
          * Step
-         * @description One step, with the words for it and for why it stands here.
+         * @description One step, with the words for it and for why it stands here. `last_joint` says that the step needs
+         *     the last joint open, or closes it; `cautions` are what must be said before it.
          */
         Step: {
             /**
@@ -5500,6 +5752,17 @@ export interface components {
              * @default
              */
             why: string;
+            /**
+             * Last Joint
+             * @default
+             * @enum {string}
+             */
+            last_joint: "" | "must be open" | "is closed";
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions: string[];
         };
         /**
          * Stock
@@ -5981,12 +6244,16 @@ export interface components {
         };
         /**
          * TubeStrength
-         * @description Pressures in kPa at one wall. `share` is the strength left at the temperature, None above the
-         *     last temperature that the material is used at; the pressures are then None too.
+         * @description Pressures in kPa at the governing place. `wall_mm` is the least wall of the straight tube by
+         *     tolerance, `bend_share` what a bend leaves of its pressure (1 where it is straight), `share` the
+         *     strength left at the temperature, None above the last temperature that the material is used at; the
+         *     pressures are then None too.
          */
         TubeStrength: {
             /** Wall Mm */
             wall_mm: number;
+            /** Bend Share */
+            bend_share: number;
             /** Share */
             share: number | null;
             /** Burst Kpa */

@@ -7,6 +7,7 @@ import { Light } from "../app/Light";
 import { NotHere } from "../app/NotHere";
 import { condensed } from "../theme/theme";
 import { BEND_FORM, BendStep } from "./BendStep";
+import { Cautions } from "../ui/Cautions";
 import { Compare } from "./Compare";
 import { Finish } from "./Finish";
 import { HowItStands } from "./HowItStands";
@@ -125,6 +126,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             <Box component="h2" sx={{ m: 0, font: `600 clamp(40px, 6vw, 64px)/1.05 ${condensed}` }}>
               {step.bend != null ? step.text : (KINDS[step.kind] ?? step.kind)}
             </Box>
+            <Cautions texts={step.cautions ?? []} large />
             {step.bend != null ? (
               <BendStep key={step.key} editor={editor} bend={step.bend} done={done.has(step.key)} onDone={() => setAt(null)} />
             ) : (

@@ -22,10 +22,20 @@ const POINTS = [
   { id: "A", name: "end A" },
   { id: "B", name: "end B" },
 ];
+const SOURCE_PORTS = [
+  { id: "not known", name: "which one is not known" },
+  { id: "A", name: "faces end A" },
+  { id: "B", name: "faces end B" },
+];
 const JOINED: { id: HosePiece["joined"]; name: string }[] = [
   { id: "clamps", name: "clamps" },
   { id: "crimped", name: "crimped ends" },
   { id: "reusable", name: "reusable ends" },
+];
+const EACH = [
+  { id: "0", name: "none, pushed on" },
+  { id: "1", name: "one clamp" },
+  { id: "2", name: "two clamps" },
 ];
 const PUSH = { loose: "loose", "slides on": "slides on", warm: "goes on warm", "too tight": "too tight" } as const;
 
@@ -42,7 +52,7 @@ const blankHose = (hose: string, unit: Unit): HosePiece => ({
   rubs: false,
   sleeved: false,
 });
-const blankPart = (unit: Unit): PartPiece => ({ kind: "part", part: "filter", points: "not marked", age: "new", bore: typed("", unit), land: typed("", unit), note: "" });
+const blankPart = (unit: Unit): PartPiece => ({ kind: "part", part: "filter", points: "not marked", source_port: "not known", age: "new", bore: typed("", unit), land: typed("", unit), note: "" });
 
 /** What lies between one end of the tube and its port: hoses and parts, from the tube outwards. */
 export function BeyondEnd({ end, editor, view, catalogue }: Props) {
@@ -122,7 +132,8 @@ function HoseFields({ piece, unit, end, at, view, catalogue, onChange }: HosePro
       {piece.joined === "clamps" && (
         <>
           <Pick label="Clamp" value={piece.clamp ?? ""} options={[{ id: "", name: "none yet" }, ...clamps.map((row) => ({ id: row.id, name: `${kindOf(row.kind)} ${row.name} mm` }))]} onChange={(id) => onChange({ clamp: id || null })} />
-          <Pick label="Each side" value={String(piece.clamps_each)} options={["1", "2"].map((id) => ({ id, name: id === "1" ? "one clamp" : "two clamps" }))} onChange={(id) => onChange({ clamps_each: Number(id) })} />
+          <Pick label="Each side" value={String(piece.clamps_each)} options={EACH} onChange={(id) => onChange({ clamps_each: Number(id) })} />
+          {at > 0 && <Field label="Near spigot" text={piece.near.text} placeholder="its outside diameter" problem={problem("near")} takes="length" onText={(text) => onChange({ near: typed(text, unit) })} />}
           <Field label="Far spigot" text={piece.far.text} placeholder="its outside diameter" problem={problem("far")} takes="length" onText={(text) => onChange({ far: typed(text, unit) })} />
         </>
       )}
@@ -138,7 +149,7 @@ function HoseFields({ piece, unit, end, at, view, catalogue, onChange }: HosePro
       />
       {placed?.ends.map((side) => (
         <Box key={side.side} data-push={side.side} sx={{ fontSize: 14, color: "var(--second)" }}>
-          On {side.side === "near" ? "the tube" : "the far spigot"} ({sayLength(side.on_mm, unit)}): {PUSH[side.fit.push]}, {side.fit.interference >= 0 ? "+" : "−"}
+          On {side.side === "near" ? (at > 0 ? "the near spigot" : "the tube") : "the far spigot"} ({sayLength(side.on_mm, unit)}): {PUSH[side.fit.push]}, {side.fit.interference >= 0 ? "+" : "−"}
           {Math.abs(side.fit.interference * 100).toFixed(0)} %; {side.fit.over_mm.toFixed(1)} mm outside before clamping
           {side.overlap_mm != null && `; clamps want ${sayLength(side.overlap_mm, unit)} of overlap`}.
         </Box>
@@ -152,7 +163,8 @@ function PartFields({ piece, unit, onChange }: { piece: PartPiece; unit: Unit; o
     <>
       <Pick label="Part" value={piece.part} options={PARTS.map((id) => ({ id, name: id }))} onChange={(id) => onChange({ part: id as PartPiece["part"] })} />
       {piece.part === "adapter" && <Field label="From, to" text={piece.note ?? ""} placeholder="M10x1 port to 3/8-24, 37°" onText={(note) => onChange({ note: note.slice(0, 80) })} />}
-      {piece.part !== "adapter" && <Pick label="Points to" value={piece.points} options={POINTS} onChange={(points) => onChange({ points: points as PartPiece["points"] })} />}
+      {piece.part === "reservoir" && <Pick label="Source port" value={piece.source_port} options={SOURCE_PORTS} onChange={(port) => onChange({ source_port: port as PartPiece["source_port"] })} />}
+      {piece.part !== "adapter" && piece.part !== "reservoir" && <Pick label="Points to" value={piece.points} options={POINTS} onChange={(points) => onChange({ points: points as PartPiece["points"] })} />}
       <Pick label="It is" value={piece.age} options={["new", "old"].map((id) => ({ id, name: id }))} onChange={(age) => onChange({ age: age as PartPiece["age"] })} />
       {piece.part === "restrictor" && (
         <>

@@ -40,7 +40,11 @@ export function CarriedFields({ editor, view, catalogue }: Props) {
         options={[{ id: "", name: `usual: ${usual?.name ?? duty.fluid}` }, ...catalogue.fluids.map(({ id, name }) => ({ id, name }))]}
         onChange={(fluid) => set({ fluid })}
       />
+      {carries.made_for !== "" && (
+        <Pick label="Made for" value={carries.made_for} options={[{ id: "", name: "the usual of this service" }, ...catalogue.fluids.map(({ id, name }) => ({ id, name }))]} onChange={(made_for) => set({ made_for })} />
+      )}
       <Field label="Pressure" text={carries.pressure} placeholder={`${sayPressure(duty.working_kpa, line.unit)}, usual`} problem={problem("pressure")} onText={(text) => set({ pressure: text.slice(0, 80) })} />
+      {(carries.why_low !== "" || view.plan?.findings.some((finding) => finding.code === "low_pressure")) && <Field label="Why so low" text={carries.why_low} placeholder="the reason stays with the line" onText={(text) => set({ why_low: text.slice(0, 80) })} />}
       <Field label="Hottest" text={carries.temperature} placeholder={`${duty.hot_c} °C, usual`} problem={problem("temperature")} onText={(text) => set({ temperature: text.slice(0, 80) })} />
       <Field label="Flow" text={carries.flow} placeholder={duty.flow_lpm > 0 ? `${duty.flow_lpm} L/min, usual` : "none asked"} problem={problem("flow")} onText={(text) => set({ flow: text.slice(0, 80) })} />
       <Pick label="Which way" value={carries.flows} options={FLOWS} onChange={(id) => set({ flows: id as Carries["flows"] })} />

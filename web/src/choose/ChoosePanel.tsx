@@ -75,8 +75,8 @@ function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) 
         </Box>
       )}
       {bender && <SourceLine source={bender.source} />}
-      <EndChoice end="A" editor={editor} view={view} catalogue={catalogue} size={tube?.size ?? ""} />
-      <EndChoice end="B" editor={editor} view={view} catalogue={catalogue} size={tube?.size ?? ""} />
+      <EndChoice end="A" editor={editor} view={view} catalogue={catalogue} size={tube?.size ?? ""} plastic={material?.family === "plastic"} />
+      <EndChoice end="B" editor={editor} view={view} catalogue={catalogue} size={tube?.size ?? ""} plastic={material?.family === "plastic"} />
       <Typography variant="h2" sx={{ mt: 2 }}>
         Cutting
       </Typography>

@@ -48,15 +48,15 @@ function Strength({ chosen, unit }: { chosen: Chosen; unit: Unit }) {
               {element.name}
               {element.id === strength.weakest && ", the weakest"}
             </Box>
-            <Box sx={{ font: `600 17px ${condensed}`, whiteSpace: "nowrap", color: element.too_hot || (element.allowed_kpa ?? Infinity) < working ? "var(--stop)" : "var(--ink)" }}>{element.too_hot ? "too hot" : element.allowed_kpa == null ? "not known" : sayPressure(element.allowed_kpa, unit)}</Box>
+            <Box sx={{ font: `600 17px ${condensed}`, whiteSpace: "nowrap", color: element.too_hot || (element.allowed_kpa ?? Infinity) < working ? "var(--stop)" : "var(--ink)" }}>{element.too_hot ? "too hot" : element.approved ? "by law" : element.allowed_kpa == null ? "not known" : sayPressure(element.allowed_kpa, unit)}</Box>
           </Box>
           <Box sx={{ fontSize: 14, color: "var(--second)" }}>
             {element.words}
             {element.burst_kpa != null && `; bursts at ${sayPressure(element.burst_kpa, unit)}`}
-            {element.id === "tube" && strength.tube.thick_wall_kpa != null && ` (thick-wall formula ${sayPressure(strength.tube.thick_wall_kpa, unit)}, for information)`}
+            {element.kind === "tube" && strength.tube.thick_wall_kpa != null && ` (thick-wall formula ${sayPressure(strength.tube.thick_wall_kpa, unit)}, for information)`}
           </Box>
           <SourceLine source={element.source} />
-          {element.id === "tube" && <ShowWorking id="strength" />}
+          {element.kind === "tube" && <ShowWorking id="strength" />}
         </Box>
       ))}
     </Section>
@@ -105,9 +105,16 @@ function Flowing({ chosen, unit }: { chosen: Chosen; unit: Unit }) {
           </tbody>
         </Box>
       )}
+      {flowing.arrives_hot_lpm != null && flowing.arrives_cold_lpm != null && (
+        <Box data-arrives sx={{ pt: 0.5 }}>
+          {sayPressure(carried.duty.available_kpa ?? 0, unit)} may be lost on the way: that drives <b>{flowing.arrives_hot_lpm.toPrecision(2)} L/min</b> hot and {flowing.arrives_cold_lpm.toPrecision(2)} L/min cold; {carried.duty.least_lpm} L/min are needed.
+        </Box>
+      )}
+      {flowing.unknown.length > 0 && <Box sx={{ pt: 0.5, color: "var(--caution)" }}>Not known: {flowing.unknown.join(", ")}. So the total is not known.</Box>}
+      {flowing.not_counted.length > 0 && <Box sx={{ pt: 0.5, fontSize: 14, color: "var(--second)" }}>Not counted, only its maker knows its loss: {flowing.not_counted.join(", ")}.</Box>}
       {flowing.restrictors.map((item) => (
         <Box key={`${item.end}${item.index}`} sx={{ fontSize: 14.5, pt: 0.5 }}>
-          Restrictor {item.bore_mm} mm beyond {item.end}: at working pressure {item.cold_lpm.toFixed(2)} L/min cold ({item.cold_viscous ? "viscous" : "orifice"}), {item.hot_lpm.toFixed(2)} L/min hot ({item.hot_viscous ? "viscous" : "orifice"}).
+          Restrictor {item.bore_mm} mm beyond {item.end}: at working pressure {item.cold_lpm.toFixed(2)} L/min cold ({sayShare(item.cold_viscous)}), {item.hot_lpm.toFixed(2)} L/min hot ({sayShare(item.hot_viscous)}).
         </Box>
       ))}
       <SourceLine source={carried.fluid.source} />
@@ -117,6 +124,8 @@ function Flowing({ chosen, unit }: { chosen: Chosen; unit: Unit }) {
     </Section>
   );
 }
+
+const sayShare = (land: number): string => `${Math.round(land * 100)} % of the loss in its land`;
 
 function ToolRow({ tool }: { tool: Tool }) {
   return (

@@ -22,10 +22,11 @@ interface Props {
   view: PlanView;
   catalogue: Catalogue;
   size: string;
+  plastic: boolean;
 }
 
 /** How one end is finished, its nut, and the port that it goes to. */
-export function EndChoice({ end, editor, view, catalogue, size }: Props) {
+export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props) {
   const { document: line, edit } = editor;
   const key = end === "A" ? "end_a" : "end_b";
   const choice = line[key];
@@ -35,7 +36,8 @@ export function EndChoice({ end, editor, view, catalogue, size }: Props) {
   const screwed = fitting !== undefined && !NO_THREAD.has(fitting.kind);
   const planned = view.part?.[key];
   const set = (change: Partial<LineEnd>) => edit((was) => ({ ...was, [key]: { ...was[key], ...change } }));
-  const nuts = catalogue.nuts.filter((row) => (row.fitting === choice.fitting && row.size === size) || row.id === choice.nut);
+  const goesOn = (madeFor: string) => madeFor === size || (catalogue.stands_in[size] ?? []).includes(madeFor);
+  const nuts = catalogue.nuts.filter((row) => (row.fitting === choice.fitting && goesOn(row.size)) || row.id === choice.nut);
   const problem = view.plan?.problems.find((item) => item.path === `/${key}/measured_use`)?.message;
 
   return (
@@ -53,12 +55,15 @@ export function EndChoice({ end, editor, view, catalogue, size }: Props) {
       {fitting && <Box sx={{ fontSize: 14, color: "var(--second)" }}>Seals: {fitting.seals}.</Box>}
       <Pick label="Port’s seat" value={choice.seat} options={[{ id: "", name: "not looked at yet" }, ...catalogue.seats.map(({ id, name }) => ({ id, name }))]} onChange={(seat) => set({ seat })} />
       <Pick label="Port is of" value={choice.body} options={[{ id: "", name: "not said" }, ...catalogue.bodies.map(({ id, name }) => ({ id, name }))]} onChange={(body) => set({ body })} />
+      {plastic && fitting?.kind === "compression" && (
+        <FormControlLabel control={<Checkbox color="default" checked={choice.insert} onChange={(event) => set({ insert: event.target.checked })} />} label="An insert is in the tube" />
+      )}
       {screwed && (
         <>
           <Pick
             label={fitting.kind === "banjo" ? "Banjo bolt" : fitting.kind === "stud" ? "Stud" : "Nut"}
             value={choice.nut ?? ""}
-            options={[{ id: "", name: "none yet" }, ...nuts.map((row) => ({ id: row.id, name: `${row.thread}, ${row.length_mm} mm long${row.size === size && row.fitting === choice.fitting ? "" : " (other end)"}` }))]}
+            options={[{ id: "", name: "none yet" }, ...nuts.map((row) => ({ id: row.id, name: `${row.thread}, ${row.length_mm} mm long${row.fitting !== choice.fitting ? " (other end)" : row.size === size ? "" : `, for ${row.size}`}` }))]}
             onChange={(id) => set({ nut: id || null, proved: false })}
           />
           {nut && <SourceLine source={nut.source} />}
@@ -72,7 +77,7 @@ export function EndChoice({ end, editor, view, catalogue, size }: Props) {
             text={choice.measured_use?.text ?? ""}
             placeholder={planned ? `${sayLength(planned.allowance_mm, line.unit)}, computed` : "measured on a test piece"}
             problem={problem}
-            onText={(text) => set({ measured_use: text.trim() === "" ? null : typed(text, line.unit) })}
+            onText={(text) => set(text.trim() === "" ? { measured_use: null, measured_fitting: "", measured_size: "" } : { measured_use: typed(text, line.unit), measured_fitting: choice.fitting, measured_size: size })}
           />}
           <FormControlLabel
             control={<Checkbox color="default" checked={choice.proved} onChange={(event) => set({ proved: event.target.checked })} />}

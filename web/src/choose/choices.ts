@@ -16,7 +16,7 @@ export function setTube(line: Line, catalogue: Catalogue, wanted: { material?: s
   const next = withSpan(line, { tube: tube.id });
   const plastic = catalogue.materials.find((row) => row.id === tube.material)?.family === "plastic";
   const bender = catalogue.benders.find((row) => row.id === span.bender);
-  const tools = catalogue.benders.filter((row) => row.size === tube.size && row.plastic === plastic);
+  const tools = catalogue.benders.filter((row) => (row.size === tube.size || (catalogue.stands_in[tube.size] ?? []).includes(row.size)) && row.plastic === plastic);
   const fitting = bender?.radius_mm == null ? bender : (tools.find((row) => row.name === bender.name) ?? tools[0]);
   if (tube.size === was?.size) return withSpan(next, { bender: fitting?.id ?? span.bender });
   const follow = (end: LineEnd): LineEnd => ({ ...end, nut: end.nut ? usualNut(catalogue, end.fitting, tube.size) : null, proved: false });
@@ -26,5 +26,6 @@ export function setTube(line: Line, catalogue: Catalogue, wanted: { material?: s
 export const setBender = (line: Line, id: string): Line => withSpan(line, { bender: id });
 
 export function usualNut(catalogue: Catalogue, fitting: string, size: string): string | null {
-  return catalogue.nuts.find((row) => row.fitting === fitting && row.size === size)?.id ?? null;
+  const own = catalogue.nuts.filter((row) => row.fitting === fitting);
+  return (own.find((row) => row.size === size) ?? own.find((row) => (catalogue.stands_in[size] ?? []).includes(row.size)))?.id ?? null;
 }

@@ -24,6 +24,9 @@ export const placeOf = (finding: Finding): string => {
   return kind === "tube" ? "tube" : `${kind} ${number}`;
 };
 
+/** As the core counts it: at least two words and eight letters say something. */
+const isReason = (text: string): boolean => (text.match(/\p{L}{2,}/gu) ?? []).length >= 2 && (text.match(/\p{L}/gu) ?? []).length >= 8;
+
 const WORST = ["stop", "caution", "note"];
 
 /** What is wrong or risky, worst first; choosing one lights it up on strip and stage. */
@@ -79,10 +82,11 @@ export function Findings({ editor, view }: Props) {
         first=""
         done="Set aside"
         needed="A reason is needed."
+        refuse={(text) => (isReason(text) ? "" : "Write it so that the next person understands it: two words or more.")}
         onClose={() => setTaking(null)}
         onDone={(reason) => {
           if (!taking) return;
-          const entry = { code: taking.code, where: placeOf(taking), reason: reason.padEnd(3, ".") };
+          const entry = { code: taking.code, where: placeOf(taking), reason };
           editor.edit((was) => ({ ...was, set_aside: [...was.set_aside, entry] }));
         }}
       >

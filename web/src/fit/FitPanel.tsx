@@ -1,8 +1,11 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import type { Line } from "../api/types";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
+import { useCatalogue } from "../line/useCatalogue";
+import { Cautions } from "../ui/Cautions";
 import { Ticks } from "../ui/Ticks";
 import { OpenItems } from "./OpenItems";
 
@@ -18,11 +21,16 @@ export function FitPanel({ editor, view }: Props) {
   const refit = removed?.refit ?? [];
   const tick = (id: string, on: boolean) =>
     edit((was) => ({ ...was, removal: { ...was.removal, items: was.removal.items.map((item, k) => (k === Number(id) ? { ...item, refitted: on } : item)) } }));
+  const catalogue = useCatalogue();
+  const said = new Set(catalogue?.services.find((row) => row.id === line.service)?.cautions);
+  const texts = (catalogue?.cautions ?? []).filter((row) => said.has(row.id) && (row.stages.includes("fit") || row.stages.includes("prove"))).map((row) => row.text);
   const waiting = removed?.open_items.length ?? 0;
   const over = removed?.left_over ?? [];
 
   return (
     <Box sx={{ p: 2 }}>
+      <Cautions texts={texts} />
+      <HowItWas line={line} />
       <Typography variant="h2">Back together</Typography>
       {refit.length === 0 && <Box sx={{ color: "var(--second)" }}>The removal log turns round here: last off, first on.</Box>}
       <Ticks list={refit.map((step) => ({ id: String(step.item), text: step.text }))} done={new Set(line.removal.items.flatMap((item, k) => (item.refitted ? [String(k)] : [])))} onTick={tick} />
@@ -53,6 +61,19 @@ export function FitPanel({ editor, view }: Props) {
           </>
         )}
       </Box>
+    </Box>
+  );
+}
+
+/** What was noted while it came off, for the way back. */
+function HowItWas({ line }: { line: Line }) {
+  const { machine_state, two_people, went_out } = line.removal;
+  const noted = [...machine_state, ...(two_people ? ["two people"] : []), ...(went_out.trim() ? [`it went out ${went_out.trim()}`] : [])];
+  if (noted.length === 0) return null;
+  return (
+    <Box component="section" aria-label="As it was when it came off" sx={{ mb: 1.5 }}>
+      <Typography variant="h2">As it was when it came off</Typography>
+      <Box>{noted.join(" · ")}</Box>
     </Box>
   );
 }

@@ -8,6 +8,7 @@ import { sentence } from "../api/client";
 import { useNotice } from "../app/notice";
 import { sheetOf } from "../line/Workspace";
 import { condensed } from "../theme/theme";
+import { Cautions } from "../ui/Cautions";
 import { Makings } from "./Makings";
 
 interface Props {
@@ -58,6 +59,7 @@ export function MakePanel({ editor, view }: Props) {
             <Box component="li" key={step.text} sx={{ display: "flex", gap: 1.5, py: 1, borderTop: "1px solid var(--rule)" }}>
               <Box sx={{ font: `600 20px ${condensed}`, minWidth: 22, textAlign: "right" }}>{k + 1}</Box>
               <Box>
+                <Cautions texts={step.cautions} />
                 {step.text}
                 {step.why && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{step.why}</Box>}
               </Box>

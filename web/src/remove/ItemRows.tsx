@@ -16,7 +16,7 @@ interface Props {
 }
 
 const KINDS: RemovedItem["kind"][] = ["bolt", "nut", "screw", "clip", "hose clamp", "washer", "O-ring", "bracket", "shield", "connector", "part"];
-const FATES: RemovedItem["fate"][] = ["reuse", "replace", "should be here and is not"];
+const FATES: RemovedItem["fate"][] = ["reuse", "replace", "should be here and is not", "out for good"];
 const blank: RemovedItem = { kind: "bolt", what: "", wrench: "", count: 1, where: "", fate: "reuse", note: "", photo: "", refitted: false };
 
 /** The removal log: every thing in the order it came off. It is read backwards to put it together. */

@@ -1,10 +1,11 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Removal } from "../api/types";
-import { Field } from "../choose/Field";
+import { Field, Pick } from "../choose/Field";
 import { SourceLine } from "../findings/Working";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
+import { Cautions } from "../ui/Cautions";
 import { Ticks } from "../ui/Ticks";
 import { condensed } from "../theme/theme";
 import { ItemRows } from "./ItemRows";
@@ -15,6 +16,7 @@ interface Props {
   view: PlanView;
 }
 
+const FLUID: Removal["fluid"][] = ["not looked at", "clean, goes back", "dirty or burnt", "changed on purpose"];
 const STATES = ["wheel off", "steering at left lock", "steering at right lock", "on stands", "tray off"];
 
 /** Before it comes off, what it needed, and everything that came off in that order. */
@@ -32,11 +34,7 @@ export function RemovePanel({ editor, view }: Props) {
     <Box sx={{ p: 2 }}>
       {advice && (
         <>
-          <Box role="note" sx={{ borderLeft: "4px solid var(--caution)", pl: 1.5, mb: 1.5 }}>
-            {advice.cautions.map((caution) => (
-              <Box key={caution}>{caution}</Box>
-            ))}
-          </Box>
+          <Cautions texts={advice.cautions} />
           <Typography variant="h2">Before a joint is opened</Typography>
           <Ticks list={advice.steps} done={done} onTick={tick} />
           <Box sx={{ mt: 1 }}>
@@ -46,6 +44,7 @@ export function RemovePanel({ editor, view }: Props) {
           <Box sx={{ display: "flex", alignItems: "baseline", gap: 1 }}>
             pan for <Box sx={{ font: `600 22px ${condensed}` }}>{sayLitres(advice.pan_l)}</Box>
           </Box>
+          <Pick label="Old fluid" value={removal.fluid} options={FLUID.map((id) => ({ id, name: id }))} onChange={(fluid) => set({ fluid: fluid as Removal["fluid"] })} />
           <SourceLine source={advice.source} />
           <Typography variant="h2" sx={{ mt: 2 }}>
             Plug as it opens

@@ -16,6 +16,8 @@ interface Props {
   first: string;
   done?: string;
   needed?: string;
+  /** Why a text that is there will not do, blank where it does. */
+  refuse?: (text: string) => string;
   children?: ReactNode;
   onClose: () => void;
   onDone: (name: string) => void;
@@ -30,11 +32,11 @@ export function NameDialog(props: Props) {
   );
 }
 
-function NameForm({ title, label, first, done = "Done", needed = "A name is needed.", children, onClose, onDone }: Props) {
+function NameForm({ title, label, first, done = "Done", needed = "A name is needed.", refuse, children, onClose, onDone }: Props) {
   const [name, setName] = useState(first);
   const [tried, setTried] = useState(false);
   const clean = name.trim();
-  const wrong = clean === "" ? needed : clean.length > LONGEST ? `At most ${LONGEST} characters.` : "";
+  const wrong = clean === "" ? needed : clean.length > LONGEST ? `At most ${LONGEST} characters.` : (refuse?.(clean) ?? "");
   return (
     <form
       onSubmit={(event) => {

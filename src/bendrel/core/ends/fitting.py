@@ -21,7 +21,9 @@ class Fitting:
 
     `thread` is that of its nut, bolt or stud: a male one goes into the port, a female one over it.
     `half_angle_deg` is half the cone of a flare; `grip_mm` is the straight tube that the flaring
-    tool holds behind the flare.
+    tool holds behind the flare. `strong_as_tube` says that the joint is as strong as the tube where
+    the catalogue has its size; `highest_c` is what its seals stand, None where they stand what the tube
+    does.
     """
 
     id: str
@@ -32,11 +34,18 @@ class Fitting:
     grip_mm: Annotated[float, Ge(0)]
     seals: str
     source: Source
+    strong_as_tube: bool = False
+    highest_c: float | None = None
 
     @property
     def flared(self) -> bool:
         """The tube itself is formed to a flare."""
         return self.kind in ("double", "single", "bulb")
+
+    @property
+    def takes_hose(self) -> bool:
+        """A hose goes over it and is clamped there."""
+        return self.kind in ("hose", "plain")
 
     @property
     def loose_nut(self) -> bool:
@@ -66,8 +75,7 @@ class Flarer:
 class EndSize:
     """What one tube size needs for one end type. `used_mm` is given for a bulb or bead (tube the tool
     uses up) and a sleeve end (insertion to the stop); a flare's is computed from
-    `flare_diameter_mm`. `rated_kpa` is the allowed pressure of the joint, None where it is as
-    strong as the tube."""
+    `flare_diameter_mm`. `rated_kpa` is the allowed pressure of the joint, None where it is not known."""
 
     fitting: str
     size: str

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
-from math import pi, sqrt
+from math import log, pi, sqrt
 
 from bendrel.core.fluids.fluid import Fluid, density, viscosity
 from bendrel.core.record import record
@@ -20,6 +21,32 @@ class Stretch:
     bore_mm: float
     straight_mm: float
     bends: tuple[tuple[float, float], ...] = ()
+
+
+@record
+class Loss:
+    """Something short in the way: `heads` velocity heads at its `bore_mm`."""
+
+    bore_mm: float
+    heads: float
+
+
+@record
+class Restrictor:
+    """A drilled restrictor: its bore and the length of its land in mm, and its discharge coefficient."""
+
+    bore_mm: float
+    land_mm: float
+    cd: float
+
+
+@record
+class Way:
+    """Everything that the fluid goes through, one after the other."""
+
+    stretches: tuple[Stretch, ...]
+    losses: tuple[Loss, ...] = ()
+    restrictors: tuple[Restrictor, ...] = ()
 
 
 @record
@@ -45,51 +72,102 @@ def volume_ml(stretches: Sequence[Stretch]) -> float:
     return sum(area_mm2(s.bore_mm) * _length_mm(s) for s in stretches) / 1000
 
 
-def flow_through(
-    fluid: Fluid, temperature_c: float, flow_lpm: float, stretches: Sequence[Stretch], roughness_mm: float
-) -> Flow:
-    """Drop over all stretches, one after the other.
+def flow_through(fluid: Fluid, temperature_c: float, flow_lpm: float, way: Way, roughness_mm: float) -> Flow:
+    """Drop over everything on the way, one after the other.
 
     Source: Darcy–Weisbach with Churchill's friction factor (laminar flow included) and rounded bends
     by Rennels, as in the `fluids` library; gases by its isothermal pipe equation from the pressure
-    of the air downwards.
+    of the air downwards; restrictors by `restrictor_drop_kpa`.
     """
     rho, nu = density(fluid, temperature_c), viscosity(fluid, temperature_c) * 1e-6
-    narrowest = min(stretches, key=lambda s: s.bore_mm)
-    velocity = _velocity(flow_lpm, narrowest.bore_mm)
-    reynolds = velocity * narrowest.bore_mm / 1000 / nu
-    drop: float | None = 0.0
-    for stretch in stretches:
-        if fluid.family == "air":
-            drop = _gas_drop(rho, nu, flow_lpm, stretch, roughness_mm, drop)
-        elif drop is not None:
-            drop += _liquid_drop(rho, nu, flow_lpm, stretch, roughness_mm)
+    narrowest = min(stretch.bore_mm for stretch in way.stretches)
+    velocity = velocity_mps(flow_lpm, narrowest)
+    reynolds = velocity * narrowest / 1000 / nu
     return Flow(
         temperature_c=temperature_c,
         velocity_mps=velocity,
         reynolds=reynolds,
         laminar=reynolds < LAMINAR_RE,
         viscosity_mm2s=nu * 1e6,
-        drop_kpa=None if drop is None else drop / 1000,
+        drop_kpa=_drop_kpa(fluid, rho, nu, flow_lpm, way, roughness_mm),
     )
 
 
-def restrictor_flow_lpm(
-    fluid: Fluid, temperature_c: float, *, bore_mm: float, land_mm: float, drop_kpa: float, cd: float
-) -> tuple[float, float]:
-    """(orifice, viscous) flow through a restrictor in L/min; the smaller of the two passes.
+def _drop_kpa(
+    fluid: Fluid, rho: float, nu: float, flow_lpm: float, way: Way, roughness_mm: float
+) -> float | None:
+    if fluid.gas:
+        fallen: float | None = 0.0
+        for stretch in way.stretches:
+            fallen = _gas_drop(rho, nu, flow_lpm, stretch, roughness_mm, fallen)
+        return None if fallen is None else fallen / 1000
+    drop = sum(_liquid_drop(rho, nu, flow_lpm, stretch, roughness_mm) for stretch in way.stretches)
+    for loss in way.losses:
+        drop += loss.heads * rho * velocity_mps(flow_lpm, loss.bore_mm) ** 2 / 2
+    drop += 1000 * sum(restrictor_drop_kpa(rho, nu, flow_lpm, one) for one in way.restrictors)
+    return drop / 1000
 
-    Source: orifice equation Q = Cd·A·√(2Δp/ρ); Hagen–Poiseuille Q = π·d⁴·Δp/(128·µ·L). Cold oil is
-    viscous: the orifice alone can be several times too high.
+
+def solved_flow_lpm(
+    fluid: Fluid, temperature_c: float, available_kpa: float, way: Way, roughness_mm: float
+) -> float | None:
+    """What flows when `available_kpa` is lost on the way, in L/min, to a hundredth; None for a gas.
+
+    The drop grows with a power of the flow between 1 (laminar) and 2: the flow is stepped along that
+    power until the drop is what is available. Source: derived.
+    """
+    if fluid.gas:
+        return None
+    rho, nu = density(fluid, temperature_c), viscosity(fluid, temperature_c) * 1e-6
+    flow, power, before = 1.0, 1.5, None
+    for _ in range(SOLVING_STEPS):
+        drop = _drop_kpa(fluid, rho, nu, flow, way, roughness_mm) or 0.0
+        if abs(drop / available_kpa - 1) < 0.01:
+            break
+        if before is not None and drop != before[1] and flow != before[0]:
+            power = log(drop / before[1]) / log(flow / before[0])
+        before = (flow, drop)
+        flow *= (available_kpa / drop) ** (1 / min(2.0, max(1.0, power)))
+    return flow
+
+
+SOLVING_STEPS = 12
+"""More than any line takes: the power is known from the second step on."""
+
+
+def restrictor_drop_kpa(rho: float, nu: float, flow_lpm: float, restrictor: Restrictor) -> float:
+    """Pressure lost in a restrictor, in kPa, for a density in kg/m³ and a viscosity in m²/s.
+
+    Source: the orifice, ρQ²/(2·(Cd·A)²), and the viscous loss of its land, 128·µ·L·Q/(π·d⁴)
+    (Hagen–Poiseuille), lie in series. Cold oil is viscous: the orifice alone says several times
+    too much flow.
+    """
+    flow, d = flow_lpm / 60_000, restrictor.bore_mm / 1000
+    orifice = rho * flow**2 / (2 * (restrictor.cd * pi * d**2 / 4) ** 2)
+    return (orifice + _viscous_pa(rho, nu, flow, restrictor)) / 1000
+
+
+def _viscous_pa(rho: float, nu: float, flow_m3s: float, restrictor: Restrictor) -> float:
+    return 128 * nu * rho * restrictor.land_mm / 1000 * flow_m3s / (pi * (restrictor.bore_mm / 1000) ** 4)
+
+
+def restrictor_flow_lpm(
+    fluid: Fluid, temperature_c: float, *, restrictor: Restrictor, drop_kpa: float
+) -> tuple[float, float]:
+    """(flow in L/min, share of the drop that the land takes) at `drop_kpa` over a restrictor.
+
+    Source: the quadratic of the two losses in series, see `restrictor_drop_kpa`.
     """
     rho, nu = density(fluid, temperature_c), viscosity(fluid, temperature_c) * 1e-6
-    d, length, drop = bore_mm / 1000, land_mm / 1000, drop_kpa * 1000
-    orifice = cd * pi * d**2 / 4 * sqrt(2 * drop / rho)
-    viscous = pi * d**4 * drop / (128 * nu * rho * length)
-    return orifice * 60_000, viscous * 60_000
+    square = rho / (2 * (restrictor.cd * area_mm2(restrictor.bore_mm) * 1e-6) ** 2)
+    linear = _viscous_pa(rho, nu, 1.0, restrictor)
+    drop = drop_kpa * 1000
+    flow = 2 * drop / (linear + sqrt(linear**2 + 4 * square * drop))
+    return flow * 60_000, linear * flow / drop
 
 
-def _velocity(flow_lpm: float, bore_mm: float) -> float:
+def velocity_mps(flow_lpm: float, bore_mm: float) -> float:
+    """Mean velocity in a round bore."""
     return flow_lpm / 60_000 / (area_mm2(bore_mm) * 1e-6)
 
 
@@ -102,12 +180,12 @@ def _liquid_drop(rho: float, nu: float, flow_lpm: float, stretch: Stretch, rough
     from fluids.friction import friction_factor
 
     bore = stretch.bore_mm / 1000
-    velocity = _velocity(flow_lpm, stretch.bore_mm)
+    velocity = velocity_mps(flow_lpm, stretch.bore_mm)
     reynolds = velocity * bore / nu
     friction = friction_factor(Re=reynolds, eD=roughness_mm / stretch.bore_mm, Method="Churchill_1977")
     loss = friction * stretch.straight_mm / stretch.bore_mm
-    for angle, radius in stretch.bends:
-        loss += bend_rounded(Di=bore, angle=angle, rc=radius / 1000, fd=friction, Re=reynolds)
+    for (angle, radius), count in Counter(stretch.bends).items():  # most bends of a line are alike
+        loss += count * bend_rounded(Di=bore, angle=angle, rc=radius / 1000, fd=friction, Re=reynolds)
     return float(loss * rho * velocity**2 / 2)
 
 
@@ -123,7 +201,7 @@ def _gas_drop(
     bore = stretch.bore_mm / 1000
     start = ATMOSPHERE_PA - before
     thinner = rho * start / ATMOSPHERE_PA
-    reynolds = _velocity(flow_lpm, stretch.bore_mm) * bore / nu
+    reynolds = velocity_mps(flow_lpm, stretch.bore_mm) * bore / nu
     friction = friction_factor(Re=reynolds, eD=roughness_mm / stretch.bore_mm, Method="Churchill_1977")
     length, mass = _length_mm(stretch) / 1000, rho * flow_lpm / 60_000
     if friction * length / bore > LONG:

@@ -25,7 +25,9 @@ class Attack:
 @record
 class Fluid:
     """A fluid. Density in kg/m³ at `density_c` °C, `expansion` its fall for each °C as a share;
-    `viscosities` are pairs of °C and mm²/s, the coldest first."""
+    `viscosities` are pairs of °C and mm²/s, the coldest first. `goes_back` says whether what was drained
+    clean may go back in, `wets_hose` whether a hose may be wetted with it before it is pushed on, `seals`
+    which seals it wants where that must not be mixed."""
 
     id: str
     name: str
@@ -37,11 +39,15 @@ class Fluid:
     viscosities: Annotated[tuple[tuple[float, float], ...], MinLen(2)]
     attacks: tuple[Attack, ...]
     source: Source
+    gas: bool = False
+    goes_back: bool = True
+    wets_hose: bool = True
+    seals: Literal["", "glycol", "mineral", "silicone"] = ""
 
 
 def density(fluid: Fluid, temperature_c: float) -> float:
-    """kg/m³ at `temperature_c`; a gas (air) by the gas law at the pressure of the air."""
-    if fluid.family == "air":
+    """kg/m³ at `temperature_c`; a gas by the gas law at the pressure of the air."""
+    if fluid.gas:
         return fluid.density_kg_m3 * (fluid.density_c + KELVIN) / (temperature_c + KELVIN)
     return fluid.density_kg_m3 * (1 - fluid.expansion * (temperature_c - fluid.density_c))
 

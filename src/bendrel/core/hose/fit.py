@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from math import sqrt
 from typing import Literal
 
@@ -52,16 +52,19 @@ def hose_fit(hose: Hose, on_mm: float, bands: PushBands) -> HoseFit:
     )
 
 
-def clamp_holds(clamp: Clamp, over_mm: float) -> bool:
-    """The squeezed hose lies within the clamp's range. A pinch clamp must slide over it open and be
-    tight when closed."""
-    return clamp.closed_mm < over_mm <= clamp.open_mm
+def clamp_holds(clamp: Clamp, over_mm: float, left: float) -> bool:
+    """The hose lies within the clamp's range with a share `left` of that range still to squeeze. A pinch
+    clamp must slide over it open and be tight when closed."""
+    return clamp.closed_mm + left * (clamp.open_mm - clamp.closed_mm) <= over_mm <= clamp.open_mm
 
 
-def clamps_for(over_mm: float, kind: ClampKindId | None, clamps: Iterable[Clamp]) -> tuple[Clamp, ...]:
-    """Clamps (of one kind, or of any) that take a hose of `over_mm`, the narrowest range first."""
-    fits = [c for c in clamps if (kind is None or c.kind == kind) and clamp_holds(c, over_mm)]
-    return tuple(sorted(fits, key=lambda c: (c.open_mm - c.closed_mm, c.open_mm)))
+def clamps_for(
+    over_mm: Sequence[float], kinds: Sequence[ClampKindId], clamps: Iterable[Clamp], left: float
+) -> tuple[Clamp, ...]:
+    """Clamps of these kinds that take a hose of every diameter in `over_mm`, the kinds in their order,
+    the narrowest range first."""
+    fits = [c for c in clamps if c.kind in kinds and all(clamp_holds(c, over, left) for over in over_mm)]
+    return tuple(sorted(fits, key=lambda c: (kinds.index(c.kind), c.open_mm - c.closed_mm, c.open_mm)))
 
 
 def overlap_needed_mm(clamp_width_mm: float, count: int, gap_mm: float) -> float:

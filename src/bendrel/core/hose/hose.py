@@ -15,7 +15,8 @@ ClampKindId = Literal["worm", "spring", "pinch", "injection"]
 @record
 class HoseClass:
     """A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
-    clamps that suit it; none where its ends are crimped or reusable."""
+    clamps that suit it; none where its ends are crimped or reusable. `law` is what a made-up one is sold
+    under where that is no working pressure."""
 
     id: str
     name: str
@@ -25,19 +26,20 @@ class HoseClass:
     families: tuple[str, ...]
     clamps: tuple[ClampKindId, ...]
     source: Source
+    law: str = ""
 
 
 @record
 class Hose:
-    """One size of one class. Lengths in mm, working pressure in kPa. `overlap_mm` is how far it is
-    pushed on."""
+    """One size of one class. Lengths in mm, working pressure in kPa, None where none is published.
+    `overlap_mm` is how far it is pushed on."""
 
     id: str
     hose_class: str
     size: str
     id_mm: Annotated[float, Gt(0)]
     od_mm: Annotated[float, Gt(0)]
-    pressure_kpa: Annotated[float, Gt(0)]
+    pressure_kpa: Annotated[float, Gt(0)] | None
     least_radius_mm: Annotated[float, Gt(0)]
     overlap_mm: Annotated[float, Gt(0)]
     source: Source

@@ -8,10 +8,7 @@ from bendrel.core.findings import EndName
 from bendrel.core.line.document import Line, PartPiece
 
 Flows = Literal["A to B", "B to A", "both ways", "not known", "contradicts"]
-
-DIRECTED = {"check valve", "reservoir", "filter", "restrictor"}
-ONE_WAY = {"check valve", "reservoir", "filter"}
-"""Parts that work in one direction only; a restrictor is marked, and works both ways."""
+Faces = Literal["A", "B", "not known"]
 
 
 def flow_of(line: Line, *, vacuum: bool) -> Flows:
@@ -38,8 +35,22 @@ def flow_of(line: Line, *, vacuum: bool) -> Flows:
     return said.pop() if len(said) == 1 else "contradicts"
 
 
-def backwards(part: PartPiece, flows: Flows) -> bool:
-    """The part's arrow points against the flow."""
-    if part.part not in DIRECTED or part.points == "not marked":
+def one_way(part: PartPiece, *, vacuum: bool) -> bool:
+    """It works in one direction only. A restrictor is marked and works both ways; a reservoir has a
+    direction only on a vacuum, where the port to the source has the valve behind it."""
+    return part.part in ("check valve", "filter") or (part.part == "reservoir" and vacuum)
+
+
+def faces(part: PartPiece) -> Faces:
+    """The end that the flow leaves it towards: its arrow, or a vacuum reservoir's port to the source,
+    which the air goes to."""
+    if part.part == "reservoir":
+        return part.source_port
+    return "not known" if part.points == "not marked" else part.points
+
+
+def backwards(part: PartPiece, flows: Flows, *, vacuum: bool) -> bool:
+    """It stands against the flow."""
+    if not one_way(part, vacuum=vacuum) and part.part != "restrictor":
         return False
-    return (flows == "A to B" and part.points == "A") or (flows == "B to A" and part.points == "B")
+    return (flows == "A to B" and faces(part) == "A") or (flows == "B to A" and faces(part) == "B")

@@ -17,7 +17,7 @@ class SchoolOption:
 
 @record
 class School:
-    """One question; `start` is the answer until the shop chooses."""
+    """One question; `start` is the answer until the shop chooses, blank where the shop is asked."""
 
     id: str
     question: str

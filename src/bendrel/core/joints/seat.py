@@ -30,6 +30,18 @@ class Seat:
 
 
 @record
+class SharedThread:
+    """Threads on which a nut of `ends` also goes home in a seat that it does not seal in. Where it is
+    `severe` a line that people depend on stops until the seat is said."""
+
+    threads: tuple[str, ...]
+    ends: tuple[str, ...]
+    looks_like: str
+    severe: bool
+    source: Source
+
+
+@record
 class SeatFit:
     """One end type in one seat."""
 

@@ -17,7 +17,7 @@ VERDICT_ORDER: dict[VerdictWord, int] = {"right": 0, "acceptable": 1, "caution":
 @record
 class Verdict:
     """What is said of `ids` in `services`. `school` is `question:answer` where practitioners differ:
-    it is the choice of that school."""
+    it is the choice of that school. A caution is met by what it names in `unless`."""
 
     of: Of
     ids: tuple[str, ...]
@@ -26,6 +26,7 @@ class Verdict:
     reason: str
     source: Source
     school: str = ""
+    unless: Literal["", "two clamps"] = ""
 
 
 @record

@@ -159,12 +159,14 @@ PartInLine = Literal[
 
 @record
 class PartPiece:
-    """A part in the line beyond an end of the tube. `points` is the end that its arrow, or its
-    downstream port, points to. `bore` and `land` (the bore's length) are a restrictor's."""
+    """A part in the line beyond an end of the tube. `points` is the end that its arrow points to. Of a
+    vacuum reservoir `source_port` is the end that the port to the source faces. `bore` and `land` (the
+    bore's length) are a restrictor's."""
 
     kind: Literal["part"] = "part"
     part: PartInLine
     points: Literal["A", "B", "not marked"] = "not marked"
+    source_port: Literal["A", "B", "not known"] = "not known"
     age: Literal["new", "old"] = "new"
     bore: Length = Length()
     land: Length = Length()
@@ -175,11 +177,15 @@ class PartPiece:
 class Carries:
     """What flows in the line where it differs from what is usual in its service; blank is the usual.
 
-    `fluid` is a catalogue id; `pressure`, `temperature` and `flow` are as typed, such as 5 bar,
-    80 °C, 6 L/min. `flows` is the way it goes. `old_bore` is the bore of the old line."""
+    `fluid` is a catalogue id; `made_for` the fluid that the system's seals are made for where that is
+    not the service's usual family. `pressure`, `temperature` and `flow` are as typed, such as 5 bar,
+    80 °C, 6 L/min; `why_low` says why the pressure is far under the usual. `flows` is the way it goes.
+    `old_bore` is the bore of the old line."""
 
     fluid: Annotated[str, MaxLen(40)] = ""
+    made_for: Annotated[str, MaxLen(40)] = ""
     pressure: Text = ""
+    why_low: Text = ""
     temperature: Text = ""
     flow: Text = ""
     flows: Literal["by the ports", "A to B", "B to A", "both ways"] = "by the ports"
@@ -196,12 +202,14 @@ class LineEnd:
     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that
     was put on it before it came apart.
 
-    `port_thread` is what the port is, as designated; blank while nobody has measured it. `seat` is
-    what it seals on and `body` what it is made of, by catalogue id; blank while not known.
-    `beyond` is what lies between this end of the tube and its port, from the tube outwards.
-    `measured_use` is the tube a flare used up on the person's own test piece, which wins over
-    the formula. `leave_long` is tube left on for trimming after the trial fit. `ready` says that the
-    stick comes with this end flared and its nut on; `flarer` is the flaring tool, blank for the bar.
+    `port_thread` is what the port is, as designated; blank while nobody has measured it. `seat` is what
+    it seals on and `body` what it is made of, by catalogue id; blank while not known. `beyond` is what
+    lies between this end of the tube and its port, from the tube outwards. `measured_use` is the tube a
+    flare used up on the person's own test piece, which wins over the formula for the end type and tube
+    size that the piece was made with (`measured_fitting`, `measured_size`). `insert` says that an insert
+    is in the tube's end. `leave_long` is tube left on for trimming after the trial fit. `ready` says
+    that the stick comes with this end flared and its nut on; `flarer` is the flaring tool, blank for the
+    bar.
     """
 
     label: Annotated[str, MaxLen(60)] = ""
@@ -209,6 +217,9 @@ class LineEnd:
     nut: Annotated[str, MaxLen(80)] | None = None
     port_thread: Annotated[str, MaxLen(40)] = ""
     measured_use: Length | None = None
+    measured_fitting: Annotated[str, MaxLen(40)] = ""
+    measured_size: Annotated[str, MaxLen(40)] = ""
+    insert: bool = False
     leave_long: Length = Length()
     seat: Annotated[str, MaxLen(40)] = ""
     body: Annotated[str, MaxLen(40)] = ""
@@ -241,6 +252,12 @@ class SetAside:
     code: Annotated[str, MaxLen(60)]
     where: Annotated[str, MaxLen(40)]
     reason: Annotated[str, MinLen(3), MaxLen(400)]
+
+
+def is_reason(text: str) -> bool:
+    """A text says why: at least two words and eight letters. Source: common practice."""
+    words = [word for word in text.split() if sum(letter.isalpha() for letter in word) >= 2]
+    return len(words) >= 2 and sum(letter.isalpha() for letter in text) >= 8
 
 
 @record

@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Container
+from collections.abc import Container, Mapping
 from dataclasses import replace
 from itertools import pairwise
 
 from bendrel.core.bending.calibration import calibrated
 from bendrel.core.bending.moves import Setting
+from bendrel.core.ends.fitting import FittingKind
 from bendrel.core.findings import SEVERITY_ORDER, EndName, Finding
 from bendrel.core.lengths import Length, is_blank, length_mm
-from bendrel.core.line.document import Line, LineEnd, RigidSpan
+from bendrel.core.line.document import Line, LineEnd, RigidSpan, is_reason
 from bendrel.core.line.readings import Problem, Resolved, resolve
 from bendrel.core.plan import working
 from bendrel.core.plan.case import SPAN, Case
 from bendrel.core.plan.choices import Choices
-from bendrel.core.plan.chosen import choose
+from bendrel.core.plan.chosen import Chosen, choose
 from bendrel.core.plan.ends import EndParts, end_parts, planned_end
 from bendrel.core.plan.judge import judge
 from bendrel.core.plan.kit import Kit
@@ -24,7 +25,8 @@ from bendrel.core.plan.measured import measure
 from bendrel.core.plan.model import Move, Part, Plan, PlannedBend, Term
 from bendrel.core.plan.moves import order_of, origins, plan_moves
 from bendrel.core.plan.removed import judge_removal
-from bendrel.core.procedure.steps import EndWork, Step, Stock, build_steps
+from bendrel.core.procedure.steps import EndWork, Step, Stock, build_steps, with_cautions
+from bendrel.core.service import WORK_STAGES
 from bendrel.core.shape.bends import BendList, Span, bend_spans
 from bendrel.core.shape.centreline import end_frame, pieces, sampled
 from bendrel.core.shape.view import ABOVE, FROM_A, clearest, from_b
@@ -60,8 +62,8 @@ def plan_line(line: Line, kit: Kit) -> Plan:
     b = end_parts(line, kit, chosen, "B", straights[-1], uses["B"], longs["B"] or 0.0)
     part = _part(line, kit, chosen, shape, a, b, spare, order, stock)
     looked, removed = look_at(line, kit, part.developed_mm), judge_removal(line, kit)
-    case = _case(line, kit, chosen, read, part, (a, b))
     follows = choose(line, kit, chosen, shape, (a, b), part.cut_mm, removed)
+    case = _case(line, kit, chosen, read, part, (a, b), follows)
     return Plan(
         rules_version=kit.rules_version,
         part=part,
@@ -82,6 +84,7 @@ def _case(
     read: Resolved,
     part: Part,
     ends: tuple[EndParts, EndParts],
+    follows: Chosen,
 ) -> Case:
     return Case(
         line=line,
@@ -95,6 +98,7 @@ def _case(
         nuts={end.end: end.nut for end in ends},
         fittings={end.end: end.fitting for end in ends},
         lengths_mm=read.lengths_mm,
+        carried=follows.carried,
     )
 
 
@@ -140,7 +144,8 @@ def _part(
         material=chosen.material,
         bender=chosen.bender,
         calibration=chosen.calibration,
-        ends={"A": (a.choice, a.fitting, a.size), "B": (b.choice, b.fitting, b.size)},
+        ends={"A": (a.fitting, a.size), "B": (b.fitting, b.size)},
+        trials={"A": a.own_piece, "B": b.own_piece},
         shape=shape,
         bends=bends,
         terms=terms,
@@ -213,6 +218,18 @@ def _planned_bends(shape: BendList, spans: tuple[Span, ...]) -> tuple[PlannedBen
     )
 
 
+_TAKES: Mapping[FittingKind, str] = {
+    "double": "flare",
+    "single": "flare",
+    "bulb": "flare",
+    "hose": "bead",
+    "quick": "bead",
+    "compression": "way into the body",
+    "bite": "way into the body",
+}
+"""What the tube of an end's allowance is for."""
+
+
 def _closing(kit: Kit, parts: EndParts) -> tuple[str, str]:
     """How this shop closes a sleeve or tapered joint, and its reason; nothing to say of the others."""
     kind, end = parts.fitting.kind, parts.fitting.id
@@ -250,13 +267,14 @@ def _build_steps(
             joint_text=closing[parts.end][0],
             joint_why=closing[parts.end][1],
             allowance_mm=parts.allowance_mm,
+            takes=_TAKES.get(parts.fitting.kind, "end"),
             order=parts.order,
             leave_long_mm=parts.leave_long_mm,
             ready=parts.ready,
         )
         for parts in (held, far)
     ]
-    return build_steps(
+    steps = build_steps(
         cut_mm=cut_mm,
         spare_mm=spare_mm,
         bends=len(moves),
@@ -275,7 +293,11 @@ def _build_steps(
         held=work[0],
         far=work[1],
         unit=line.unit,
-        tests=kit.services[line.service].tests,
+        proofs=kit.services[line.service].proofs,
+    )
+    return with_cautions(
+        steps,
+        {stage: tuple(c.text for c in kit.cautions_at(line.service, stage)) for stage in WORK_STAGES},
     )
 
 
@@ -343,9 +365,14 @@ def _without_part(line: Line, kit: Kit, problems: list[Problem], lengths: dict[s
 
 
 def _sorted(line: Line, findings: list[Finding]) -> tuple[Finding, ...]:
-    """Worst first; what a person has taken on comes last, with their reason."""
+    """Worst first; what a person has taken on comes last, with their reason. A safety finding is not
+    taken on by a text that gives none."""
     reasons = {(taken.code, taken.where): taken.reason for taken in line.set_aside}
-    told = [replace(f, set_aside=reasons.get((f.code, str(f.where)), "")) for f in findings]
+    told = []
+    for finding in findings:
+        reason = reasons.get((finding.code, str(finding.where)), "")
+        counts = not finding.safety or is_reason(reason)
+        told.append(replace(finding, set_aside=reason if counts else ""))
     return tuple(
         sorted(
             told,

@@ -19,9 +19,11 @@ from bendrel.core.units import UnitError
 @record
 class Carried:
     """The duty that the line is judged by, its fluid, and the old line's bore in mm where it was
-    measured. `own` names what was typed rather than usual."""
+    measured. `usual_kpa` is what the service usually works at; `own` names what was typed rather than
+    usual."""
 
     duty: Duty
+    usual_kpa: float
     fluid: Fluid
     old_bore_mm: float | None
     own: tuple[str, ...]
@@ -65,7 +67,13 @@ def carried(line: Line, kit: Kit, problems: list[Problem]) -> Carried | None:
         else:
             fluid = chosen
             own.append("fluid")
-    return Carried(duty=duty, fluid=fluid, old_bore_mm=_old_bore(line, problems), own=tuple(own))
+    return Carried(
+        duty=duty,
+        usual_kpa=service.duty.working_kpa,
+        fluid=fluid,
+        old_bore_mm=_old_bore(line, problems),
+        own=tuple(own),
+    )
 
 
 def _old_bore(line: Line, problems: list[Problem]) -> float | None:

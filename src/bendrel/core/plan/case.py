@@ -8,9 +8,12 @@ from bendrel.core.bending.bender import Bender
 from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.ends.room import EndRoom
 from bendrel.core.findings import Change, EndName, Fix, Where
-from bendrel.core.line.document import Line
+from bendrel.core.line.document import HosePiece, Line
+from bendrel.core.plan.carried import Carried
+from bendrel.core.plan.fits import goes_on_tube
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Part
+from bendrel.core.pressure.tube import tube_strength
 from bendrel.core.record import record
 from bendrel.core.service import Service
 from bendrel.core.tube.material import Material, Tube
@@ -34,10 +37,84 @@ class Case:
     nuts: Mapping[EndName, Nut | None]
     fittings: Mapping[EndName, Fitting]
     lengths_mm: Mapping[str, float]
+    carried: Carried | None
+
+    @property
+    def hand_mm(self) -> float:
+        """A difference of lengths that a hand cannot see."""
+        return self.kit.limits["hand_mm"].value
+
+    @property
+    def working_kpa(self) -> float | None:
+        """What the line works at above the air; None of a vacuum, a vent, or where nobody has said."""
+        duty = self.carried.duty if self.carried else None
+        return None if duty is None or duty.vacuum or duty.open else duty.working_kpa
+
+    @property
+    def open_or_vacuum(self) -> bool:
+        """Nothing presses a hose off."""
+        return self.carried is not None and (self.carried.duty.vacuum or self.carried.duty.open)
+
+    @property
+    def plastic(self) -> bool:
+        """The tube is plastic."""
+        return self.material.family == "plastic"
+
+    @property
+    def wets_hose(self) -> bool:
+        """A hose may be wetted with what the line carries."""
+        return self.carried is None or self.carried.fluid.wets_hose
+
+    def first_hose(self, end: EndName) -> HosePiece | None:
+        """The hose next to the tube at one end."""
+        beyond = self.line.end(end).beyond
+        return beyond[0] if beyond and isinstance(beyond[0], HosePiece) else None
+
+    def held_hose(self, end: EndName) -> bool:
+        """The hose next to the tube holds by a crimp or an end of its own."""
+        hose = self.first_hose(end)
+        return hose is not None and hose.joined != "clamps"
+
+    def two_clamps(self, end: EndName) -> bool:
+        """The hose next to the tube is held by two clamps each side."""
+        hose = self.first_hose(end)
+        return hose is not None and hose.joined == "clamps" and hose.clamps_each == 2
+
+    def good_tube(self, tube: Tube) -> bool:
+        """Another tube takes both ends, this shape and what the line carries."""
+        material = self.kit.materials[tube.material]
+        if (material.family == "plastic") != self.plastic:
+            return False
+        ends: tuple[EndName, EndName] = ("A", "B")
+        if not all(
+            goes_on_tube(self.kit, self.fittings[end], tube, insert=self.line.end(end).insert) for end in ends
+        ):
+            return False
+        tightest = min((bend.radius_mm for bend in self.part.bends), default=None)
+        if tightest is not None and tightest < material.least_radius_per_od * tube.od_mm - self.hand_mm:
+            return False
+        if self.working_kpa is None or self.carried is None:
+            return True
+        duty = self.carried.duty
+        strength = tube_strength(
+            tube, material, radius_mm=tightest, temperature_c=duty.hot_c, factor=duty.design_factor
+        )
+        if strength.allowed_kpa is None or strength.burst_kpa is None:
+            return False
+        return strength.allowed_kpa >= duty.working_kpa and strength.burst_kpa >= duty.test_kpa
 
     def say(self, mm: float) -> str:
         """A length in the person's unit."""
         return format_length(mm, self.line.unit)
+
+    def say_apart(self, one_mm: float, other_mm: float) -> tuple[str, str]:
+        """Two lengths that differ, as finely as it takes for them to read differently."""
+        unit = self.line.unit
+        for denominator in (32, 64, 128):
+            told = tuple(format_length(mm, unit, denominator) for mm in (one_mm, other_mm))
+            if told[0] != told[1]:
+                return told[0], told[1]
+        return f"{one_mm:.2f} mm", f"{other_mm:.2f} mm"
 
     def at_bend(self, number: int) -> Where:
         """The arc of one bend."""

@@ -67,7 +67,8 @@ def choose(
             tuple((e.end, e.fitting, e.size) for e in ends),
             pieces,
         )
-        flowing = flow_of_line(kit, chosen.tube, shape, pieces, duty)
+        fittings = tuple((e.end, e.fitting) for e in ends)
+        flowing = flow_of_line(kit, chosen.tube, shape, pieces, duty, fittings)
         shown = chosen_derivations(chosen, duty, strength, flowing, shape.developed_mm, line.unit)
     return Chosen(
         carried=duty,
@@ -76,7 +77,16 @@ def choose(
         flowing=flowing,
         flows=flow_of(line, vacuum=duty is not None and duty.duty.vacuum),
         tools=tools_for(kit, chosen, ends, pieces, line.unit),
-        needs=needs_of(kit, chosen, ends, pieces, removed, duty, cut_mm),
+        needs=needs_of(
+            kit,
+            chosen,
+            ends,
+            pieces,
+            removed,
+            duty,
+            cut_mm,
+            flowing.volume_ml if flowing else 0.0,
+        ),
         mass_g=tube_mass_g(chosen, shape.developed_mm),
         derivations=shown,
         problems=tuple(problems),

@@ -11,7 +11,7 @@ from bendrel.core.findings import EndName, Finding, Severity
 from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord, preferred
 from bendrel.core.line.document import Line, LineEnd, PartPiece
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.judge_service import suits
+from bendrel.core.plan.fits import goes_on_tube
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.needs import Need
@@ -21,8 +21,8 @@ from bendrel.core.tube.material import Bending, Flaring, Tube
 MOST = 4
 MOST_BEYOND = 6
 CHOICE_CODES = (
-    "material_", "end_refused", "end_care", "wrong_seat", "no_flare", "double_flare", "pressure_", "test_",
-    "too_hot", "fluid_tube", "radius", "angle", "bender", "choked", "fast", "nut_",
+    "material_", "end_", "wrong_seat", "no_flare", "double_flare", "pressure_", "test_", "rating_unknown",
+    "too_hot", "fluid_tube", "radius", "angle", "bender", "choked", "fast", "nut_", "sleeve_wall", "starved",
 )  # fmt: skip
 """Findings that depend on what was chosen rather than on the readings."""
 
@@ -102,12 +102,14 @@ def _walls(kit: Kit, material: str, now: Tube) -> list[Tube]:
 def _with_tube(line: Line, kit: Kit, tube: Tube) -> Line | None:
     span, material = line.spans[0], kit.materials[tube.material]
     benders = kit.benders_for(tube.size, plastic=material.family == "plastic")
+    slack = kit.limits["hand_mm"].value
     bender = kit.benders.get(span.bender)
     bench = material.bends == "bench bender"
     if bender is None or bender.radius_mm is not None or bench:
-        same = [b for b in benders if bender is not None and b.name == bender.name and not bench]
-        wanted = [b for b in benders if b.name.startswith("bench") == bench]
-        bender = next(iter((*same, *wanted, *benders)), None)
+        able = [b for b in benders if (b.radius_mm or 0) >= material.least_radius_per_od * tube.od_mm - slack]
+        same = [b for b in able if bender is not None and b.kind == bender.kind and not bench]
+        wanted = [b for b in able if (kit.tool_kinds[b.kind].mount == "on the bench") == bench]
+        bender = next(iter((*same, *wanted, *able, *benders)), None)
     if bender is None:
         return None
     a, b = _end(line, kit, tube, "A"), _end(line, kit, tube, "B")
@@ -118,12 +120,8 @@ def _end(line: Line, kit: Kit, tube: Tube, end: EndName) -> LineEnd:
     """The present end where it can stay, else the best that service and material allow: one that
     suits the port, or one with an adapter in the port."""
     now = line.end(end)
-    material, seat = kit.materials[tube.material], kit.seats.get(now.seat)
-    able = [
-        f
-        for f in kit.fittings.values()
-        if suits(material, f.kind) and (not f.screwed or kit.nuts_for(f.id, tube.size))
-    ]
+    seat = kit.seats.get(now.seat)
+    able = [f for f in kit.fittings.values() if goes_on_tube(kit, f, tube, insert=now.insert)]
 
     def rank(fitting: Fitting) -> tuple[int, bool, bool]:
         verdict = kit.verdict("end", fitting.id, line.service)
@@ -144,7 +142,7 @@ def _end(line: Line, kit: Kit, tube: Tube, end: EndName) -> LineEnd:
     usual = next(iter(kit.nuts_for(best.id, tube.size)), None)
     chosen = nut or usual
     name = chosen.id if chosen else None
-    return replace(now, fitting=best.id, nut=name, proved=now.proved and name == now.nut, measured_use=None)
+    return replace(now, fitting=best.id, nut=name, proved=now.proved and name == now.nut)
 
 
 def _fitting_nut(kit: Kit, fitting: Fitting, tube: Tube, end: LineEnd) -> Nut | None:
@@ -173,7 +171,6 @@ def _adapted(kit: Kit, fitting: Fitting, tube: Tube, now: LineEnd) -> LineEnd:
         port_thread=nut.thread,
         seat=seat,
         proved=False,
-        measured_use=None,
         beyond=(PartPiece(part="adapter", note=note[:80]), *now.beyond)[:MOST_BEYOND],
     )
 

@@ -37,7 +37,8 @@ class PlannedEnd:
 
 @record
 class EndParts:
-    """The catalogue rows and figures of one end."""
+    """The catalogue rows and figures of one end; `own_piece` says that its allowance was measured on the
+    person's own test piece."""
 
     end: EndName
     choice: LineEnd
@@ -45,6 +46,7 @@ class EndParts:
     size: EndSize | None
     nut: Nut | None
     allowance_mm: float
+    own_piece: bool
     room: EndRoom
     order: FlareOrder | None
     leave_long_mm: float
@@ -64,7 +66,7 @@ def end_parts(
     `measured_use` is the person's own test piece and `leave_long_mm` what is trimmed off later."""
     choice = line.end(end)
     fitting = kit.fittings[choice.fitting]
-    size = kit.end_sizes.get((fitting.id, chosen.tube.size))
+    size = kit.end_size(fitting.id, chosen.tube.size)
     nut = kit.nuts.get(choice.nut) if choice.nut else None
     flarer = kit.flarers.get(choice.flarer)
     ready = choice.ready and fitting.flared
@@ -76,8 +78,10 @@ def end_parts(
         nut_mm=nut.length_mm if nut else 0.0,
         bender_grip_mm=grip,
         flaring_grip_mm=flarer.grip_mm if flarer else fitting.grip_mm,
+        slack_mm=kit.limits["hand_mm"].value,
     )
-    used = measured_use if measured_use is not None else _use(fitting, size, chosen.tube)
+    own = measured_use if trial_counts(kit, choice, fitting, chosen.tube.size) else None
+    used = own if own is not None else _use(fitting, size, chosen.tube)
     return EndParts(
         end=end,
         choice=choice,
@@ -85,11 +89,20 @@ def end_parts(
         size=size,
         nut=nut,
         allowance_mm=0.0 if ready else used,
+        own_piece=own is not None,
         room=room,
         order=_order(room, held, ready, long=leave_long_mm > 0) if fitting.flared else None,
         ready=ready,
         leave_long_mm=leave_long_mm,
     )
+
+
+def trial_counts(kit: Kit, choice: LineEnd, fitting: Fitting, size: str) -> bool:
+    """The person's own flared test piece was made with this end type and tube size. One that does not
+    say what it was made with counts for a flare only."""
+    if not choice.measured_fitting:
+        return fitting.flared
+    return choice.measured_fitting == fitting.id and kit.goes_on(choice.measured_size, size)
 
 
 def planned_end(parts: EndParts, point: Vector, outward: Vector) -> PlannedEnd:

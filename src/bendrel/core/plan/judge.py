@@ -7,9 +7,12 @@ from bendrel.core.plan.case import Case
 from bendrel.core.plan.chosen import Chosen
 from bendrel.core.plan.judge_ends import judge_ends
 from bendrel.core.plan.judge_finish import judge_finish
+from bendrel.core.plan.judge_flow import judge_flow
+from bendrel.core.plan.judge_hose import judge_hose
 from bendrel.core.plan.judge_look import judge_look
 from bendrel.core.plan.judge_measure import judge_measure
-from bendrel.core.plan.judge_pieces import judge_pieces
+from bendrel.core.plan.judge_pairs import judge_pairs
+from bendrel.core.plan.judge_parts import judge_parts
 from bendrel.core.plan.judge_pressure import judge_pressure
 from bendrel.core.plan.judge_route import judge_route
 from bendrel.core.plan.judge_section import judge_section
@@ -29,8 +32,11 @@ def judge(case: Case, looked: Looked, measured: Measured, removed: Removed, chos
         *judge_route(case),
         *judge_ends(case),
         *judge_service(case),
+        *judge_pairs(case),
         *judge_pressure(case, chosen),
-        *judge_pieces(case, chosen),
+        *judge_flow(case, chosen),
+        *judge_hose(case, chosen),
+        *judge_parts(case, chosen),
         *judge_look(case, looked),
         *judge_finish(case, removed),
     ]

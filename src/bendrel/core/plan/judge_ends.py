@@ -6,9 +6,12 @@ from collections.abc import Iterator
 
 from bendrel.core.ends.fitting import Nut
 from bendrel.core.findings import EndName, Finding, Fix
+from bendrel.core.lengths import is_blank
 from bendrel.core.plan.case import SPAN, Case, set_value
-from bendrel.core.threads.designation import Thread, ThreadError
-from bendrel.core.threads.fit import ThreadFit, thread_fit
+from bendrel.core.plan.ends import trial_counts
+from bendrel.core.plan.fits import nut_for_port, nut_in_port
+from bendrel.core.threads.designation import ThreadError
+from bendrel.core.threads.fit import MixedThreads, ThreadFit
 
 ENDS: tuple[EndName, EndName] = ("A", "B")
 
@@ -21,6 +24,7 @@ def judge_ends(case: Case) -> Iterator[Finding]:
         else:
             yield from _grip(case, end)
         yield from _nut(case, end)
+        yield from _trial(case, end)
     yield from _spare(case)
 
 
@@ -39,6 +43,7 @@ def _room(case: Case, end: EndName) -> Iterator[Finding]:
     source = case.kit.advice["end_room"].source
     if not room.orders:
         least = min(room.before_mm, room.after_mm)
+        have, _ = case.say_apart(max(0.0, room.straight_mm), least)
         yield Finding(
             severity="stop",
             code="end_room",
@@ -55,13 +60,14 @@ def _room(case: Case, end: EndName) -> Iterator[Finding]:
     elif room.orders[0] != usual:
         order, needs = room.orders[0], room.after_mm if usual == "after" else room.before_mm
         tool = "the flaring tool" if usual == "after" else "the bender"
+        have, needed = case.say_apart(room.straight_mm, needs)
         yield Finding(
             severity="caution",
             code="flare_order",
             where=case.at_end(end),
             title=f"Flare end {end} {order} bend {bend}",
             message=(
-                f"{have} of straight at {end}; flare, nut and {tool} need {case.say(needs)}, "
+                f"{have} of straight at {end}; flare, nut and {tool} need {needed}, "
                 f"so the usual order leaves no room. "
                 + (
                     "Flared first, this end cannot be trimmed: cut to the figure without spare."
@@ -82,14 +88,15 @@ def _grip(case: Case, end: EndName) -> Iterator[Finding]:
     need = case.bender.least_before_first_mm if held else case.bender.least_after_last_mm
     long = (case.part.end_a if end == "A" else case.part.end_b).leave_long_mm
     have = case.rooms[end].straight_mm + long + (0.0 if held else case.part.spare_mm)
-    if 0 <= have < need - 0.005:
+    if 0 <= have < need - case.hand_mm:
         bend = _nearest_bend(case, end)
+        told, needed = case.say_apart(have, need)
         yield Finding(
             severity="stop",
             code="bender_grip",
             where=case.at_end(end),
             title=f"Bend {bend} is too close to end {end}",
-            message=(f"{case.say(have)} of tube beyond the bend; {case.bender.name} needs {case.say(need)}."),
+            message=f"{told} of tube beyond the bend; {case.bender.name} needs {needed}.",
             source=case.bender.source,
             advice="Leave more spare at that end and trim it after bending.",
         )
@@ -97,11 +104,10 @@ def _grip(case: Case, end: EndName) -> Iterator[Finding]:
 
 def _nut(case: Case, end: EndName) -> Iterator[Finding]:
     fitting, nut = case.fittings[end], case.nuts[end]
-    path = f"/end_{end.lower()}"
     if not fitting.screwed:
         return
-    usual = case.kit.nuts_for(fitting.id, case.tube.size)
-    fix = set_value(f"Use the {usual[0].thread} nut", f"{path}/nut", usual[0].id) if usual else None
+    choice = case.line.end(end)
+    fix = _other_nut(case, end)
     if nut is None:
         yield Finding(
             severity="caution",
@@ -114,7 +120,7 @@ def _nut(case: Case, end: EndName) -> Iterator[Finding]:
             fix=fix,
         )
         return
-    if nut.fitting != fitting.id or nut.size != case.tube.size:
+    if nut.fitting != fitting.id or not case.kit.goes_on(nut.size, case.tube.size):
         made_for = case.kit.fittings[nut.fitting].name
         yield Finding(
             severity="stop",
@@ -126,11 +132,21 @@ def _nut(case: Case, end: EndName) -> Iterator[Finding]:
                 f"this end is {case.tube.size} with {fitting.name}. The pair looks right and leaks."
             ),
             source=case.kit.advice["seat_pairs"].source,
-            advice="Choose a nut made for this end.",
+            advice="Choose a nut made for this end"
+            + (f" with the port’s {choice.port_thread.strip()}." if choice.port_thread.strip() else "."),
             fix=fix,
             safety=case.service.safety_critical,
         )
     yield from _port(case, end, nut)
+
+
+def _other_nut(case: Case, end: EndName) -> Fix | None:
+    """The nut of this end that the port takes; None where no such nut is made."""
+    fitting, choice = case.fittings[end], case.line.end(end)
+    nut = nut_for_port(case.kit, fitting, case.tube.size, choice.port_thread)
+    if nut is None or nut.id == choice.nut:
+        return None
+    return set_value(f"Use the {nut.thread} nut", f"/end_{end.lower()}/nut", nut.id)
 
 
 def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
@@ -140,14 +156,26 @@ def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
     fit: ThreadFit | None = None
     if choice.port_thread.strip():
         try:
-            port = case.kit.thread(choice.port_thread)
-            fit = _nut_on_port(case, end, nut, port)
+            fit = nut_in_port(case.kit, case.fittings[end], nut, choice.port_thread)
+        except MixedThreads as error:
+            yield Finding(
+                severity="stop",
+                code="threads_mixed",
+                where=case.at_end(end),
+                title=f"End {end}: two threads that never mate",
+                message=str(error),
+                source=case.kit.advice["thread_fit"].source,
+                advice="Use an adapter, or an end with the port’s own thread.",
+                fix=_other_nut(case, end),
+                safety=True,
+            )
+            return
         except ThreadError as error:
             yield Finding(
                 severity="caution",
                 code="port_thread_unread",
                 where=case.at_end(end),
-                title=f"End {end}: the port’s thread cannot be compared",
+                title=f"End {end}: the port’s thread cannot be read",
                 message=str(error),
                 source=rule.source,
                 advice="Correct the port’s thread, or leave it blank until it is measured.",
@@ -161,7 +189,7 @@ def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
             message=_fit_words(fit, case.fittings[end].thread == "female"),
             source=case.kit.advice["thread_fit"].source,
             advice="Use a nut with the port’s own thread.",
-            fix=_fitting_nut(case, end),
+            fix=_other_nut(case, end),
             safety=True,
         )
     elif not choice.proved:
@@ -183,13 +211,6 @@ _VERDICTS = {
 }
 
 
-def _nut_on_port(case: Case, end: EndName, nut: Nut, port: Thread) -> ThreadFit:
-    """The nut in the port, or over it where its thread is the female one. Raises ThreadError."""
-    own = case.kit.thread(nut.thread)
-    pair = (port, own) if case.fittings[end].thread == "female" else (own, port)
-    return thread_fit(*pair, case.kit.least_engagement)
-
-
 def _fit_words(fit: ThreadFit, over: bool) -> str:
     pair = (
         f"A {fit.female} nut over the {fit.male} port"
@@ -207,16 +228,25 @@ def _fit_words(fit: ThreadFit, over: bool) -> str:
     )
 
 
-def _fitting_nut(case: Case, end: EndName) -> Fix | None:
-    port = case.kit.thread(case.line.end(end).port_thread)
-    for nut in case.kit.nuts_for(case.fittings[end].id, case.tube.size):
-        try:
-            fit = _nut_on_port(case, end, nut, port)
-        except ThreadError:
-            continue
-        if fit.verdict == "fits":
-            return set_value(f"Use the {nut.thread} nut", f"/end_{end.lower()}/nut", nut.id)
-    return None
+def _trial(case: Case, end: EndName) -> Iterator[Finding]:
+    """A flared test piece that was made with another end type or size does not count."""
+    choice = case.line.end(end)
+    if choice.measured_use is None or is_blank(choice.measured_use):
+        return
+    if trial_counts(case.kit, choice, case.fittings[end], case.tube.size):
+        return
+    rule = case.kit.advice["trial_piece"]
+    made = case.kit.fittings.get(choice.measured_fitting)
+    what = f"{made.name}, {choice.measured_size}" if made else "another end"
+    yield Finding(
+        severity="note",
+        code="trial_stale",
+        where=case.at_end(end),
+        title=f"End {end}: the test piece is not counted",
+        message=f"It was {what}; this is {case.fittings[end].name}, {case.tube.size}. {rule.text}",
+        source=rule.source,
+        advice="Flare one with this end, or clear the figure.",
+    )
 
 
 def _spare(case: Case) -> Iterator[Finding]:

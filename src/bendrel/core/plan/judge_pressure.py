@@ -1,36 +1,67 @@
-"""Rules on pressure, heat and flow: the weakest element, the fluid, and whether the repair chokes it."""
+"""Rules on pressure, heat and fluid: the weakest element, what has no rating, and what may go in."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
-from bendrel.core.findings import Finding
+from bendrel.core.findings import Change, Finding, Fix
 from bendrel.core.plan.carried import Carried
-from bendrel.core.plan.case import Case
+from bendrel.core.plan.case import SPAN, Case, set_value
 from bendrel.core.plan.chosen import Chosen
 from bendrel.core.plan.strength import Element
 from bendrel.core.quantities import format_pressure
 
 
 def judge_pressure(case: Case, chosen: Chosen) -> Iterator[Finding]:
-    """Findings on strength, fluid and flow of one planned part."""
+    """Findings on strength and fluid of one planned part."""
     carried = chosen.carried
-    if carried is None:
+    if carried is None or case.service.left_to:
         return
+    yield from _typed(case, carried)
     yield from _strength(case, carried, chosen)
     yield from _fluid(case, carried)
-    yield from _flow(case, carried, chosen)
+
+
+def _typed(case: Case, carried: Carried) -> Iterator[Finding]:
+    """A pressure typed far under the usual, or over what the service is."""
+    duty, limit = carried.duty, case.kit.limits["low_pressure_share"]
+    usual = format_pressure(carried.usual_kpa, case.line.unit)
+    working = format_pressure(duty.working_kpa, case.line.unit)
+    if duty.most_kpa and duty.working_kpa > duty.most_kpa:
+        yield Finding(
+            severity="stop",
+            code="other_service",
+            where=case.whole(),
+            title=f"{working} is no {case.service.name} line",
+            message=f"Up to {format_pressure(duty.most_kpa, case.line.unit)}: {duty.most_text}.",
+            source=duty.source,
+            advice="Correct the pressure, or choose the service that it belongs to.",
+            safety=True,
+        )
+    if duty.working_kpa < carried.usual_kpa * limit.value and not case.line.carries.why_low.strip():
+        high = carried.usual_kpa >= case.kit.limits["high_pressure_kpa"].value
+        rule = case.kit.advice["low_pressure"]
+        yield Finding(
+            severity="stop" if high and case.service.safety_critical else "caution",
+            code="low_pressure",
+            where=case.whole(),
+            title=f"Only {working} on a {case.service.name} line?",
+            message=f"{usual} is usual. {rule.text}",
+            source=duty.source,
+            fix=set_value("Judge it by the usual pressure", "/carries/pressure", ""),
+            safety=case.service.safety_critical,
+        )
 
 
 def _strength(case: Case, carried: Carried, chosen: Chosen) -> Iterator[Finding]:
-    if chosen.strength is None or carried.duty.vacuum:
+    if chosen.strength is None:
         return
-    rule, duty = case.kit.advice["weakest"], carried.duty
+    duty = carried.duty
     for element in chosen.strength.elements:
         if element.too_hot:
             yield Finding(
                 severity="stop",
-                code=f"too_hot_{element.id.split('-')[0]}",
+                code=f"too_hot_{element.kind}",
                 where=element.where,
                 title=f"Too hot for the {element.name}",
                 message=f"The line runs at up to {duty.hot_c:.0f} °C; {_limit_of_heat(case, element)}.",
@@ -38,25 +69,18 @@ def _strength(case: Case, carried: Carried, chosen: Chosen) -> Iterator[Finding]
                 advice="Choose a material or class made for the heat, or keep it away from it.",
                 safety=True,
             )
-        elif element.allowed_kpa is not None and element.allowed_kpa < duty.working_kpa:
-            allowed = format_pressure(element.allowed_kpa, case.line.unit)
-            working = format_pressure(duty.working_kpa, case.line.unit)
-            yield Finding(
-                severity="stop",
-                code=f"pressure_{element.id.split('-')[0]}",
-                where=element.where,
-                title=f"Not strong enough: {element.name}",
-                message=f"{allowed} is allowed, the line works at {working} ({element.words}). {rule.text}",
-                source=element.source,
-                advice="Choose a thicker wall, another material or joint, or a larger radius.",
-                safety=True,
-            )
+        elif duty.vacuum:
+            continue
+        elif element.unknown and not duty.open:
+            yield _unknown(case, carried, element)
+        elif element.allowed_kpa is not None and element.allowed_kpa < duty.working_kpa - 1e-6:
+            yield _too_weak(case, carried, element)
         elif element.burst_kpa is not None and element.burst_kpa < duty.test_kpa:
             burst = format_pressure(element.burst_kpa, case.line.unit)
             tested = format_pressure(duty.test_kpa, case.line.unit)
             yield Finding(
                 severity="stop",
-                code=f"test_{element.id.split('-')[0]}",
+                code=f"test_{element.kind}",
                 where=element.where,
                 title=f"Would burst at its test: {element.name}",
                 message=f"It bursts at {burst} and is tested at {tested}.",
@@ -66,25 +90,87 @@ def _strength(case: Case, carried: Carried, chosen: Chosen) -> Iterator[Finding]
             )
 
 
+def _unknown(case: Case, carried: Carried, element: Element) -> Finding:
+    rule = case.kit.advice["rating"]
+    critical = case.service.safety_critical
+    working = format_pressure(carried.duty.working_kpa, case.line.unit)
+    return Finding(
+        severity="stop" if critical else "caution",
+        code=f"rating_unknown_{element.kind}",
+        where=element.where,
+        title=f"Not known whether it holds: {element.name}",
+        message=f"The line works at {working}; {element.words}. {rule.text}",
+        source=rule.source,
+        advice="Find its maker's figure, or choose one whose rating is known.",
+        safety=critical,
+    )
+
+
+def _too_weak(case: Case, carried: Carried, element: Element) -> Finding:
+    allowed = format_pressure(element.allowed_kpa or 0.0, case.line.unit)
+    working = format_pressure(carried.duty.working_kpa, case.line.unit)
+    why = f" {case.kit.advice['weakest'].text}" if element.kind == "tube" else ""
+    return Finding(
+        severity="stop",
+        code=f"pressure_{element.kind}",
+        where=element.where,
+        title=f"Not strong enough: {element.name}",
+        message=f"{allowed} is allowed, the line works at {working} ({element.words}).{why}",
+        source=element.source,
+        advice={
+            "tube": "Choose a thicker wall, another material, or a larger radius.",
+            "end": "Choose an end that is rated for it.",
+            "hose": "Choose hose of a higher rating, with ends crimped by a hose shop.",
+            "clamps": "Bead the tube, two clamps each side, or a crimped hose.",
+        }[element.kind],
+        fix=_stronger(case) if element.kind == "tube" else None,
+        safety=True,
+    )
+
+
+def _stronger(case: Case) -> Fix | None:
+    """The thinnest wall of the same material and size that holds and takes both ends."""
+    own = [
+        tube
+        for tube in case.kit.tubes.values()
+        if tube.material == case.tube.material and tube.size == case.tube.size and case.good_tube(tube)
+    ]
+    if not own:
+        return None
+    tube = min(own, key=lambda row: row.wall_mm)
+    return set_value(f"Take {tube.wall_mm:g} mm of wall", f"{SPAN}/tube", tube.id)
+
+
 def _limit_of_heat(case: Case, element: Element) -> str:
-    if element.id == "tube":
+    if element.kind == "tube":
         return f"{case.material.name} is used up to {case.material.derating[-1][0]:.0f} °C"
     return f"it is made for {element.words}"
 
 
 def _fluid(case: Case, carried: Carried) -> Iterator[Finding]:
     fluid, duty = carried.fluid, carried.duty
-    if fluid.family not in duty.families:
-        rule = case.kit.advice["glycol_mineral"]
-        usual = case.kit.fluids[duty.fluid].name
+    made_for = case.kit.fluids.get(case.line.carries.made_for)
+    families = duty.families if made_for is None else (made_for.family,)
+    if fluid.family not in families:
+        expected = case.kit.fluids[duty.fluid] if made_for is None else made_for
+        differ = bool(fluid.seals and expected.seals and fluid.seals != expected.seals)
+        rule = case.kit.advice["glycol_mineral" if differ else "wrong_fluid"]
+        fix = None
+        if differ and made_for is None:
+            # the cap of the reservoir says so: then it is the right one
+            fix = Fix(
+                label=f"The system is made for {fluid.name}",
+                changes=(Change(path="/carries/made_for", value=fluid.id),),
+            )
         yield Finding(
             severity="stop",
             code="wrong_fluid",
             where=case.whole(),
-            title=f"{fluid.name} does not belong in a {case.service.name} line",
-            message=f"It usually carries {usual}. {rule.text}",
+            title=f"{fluid.name} does not belong in this {case.service.name} line",
+            message=f"It carries {expected.name}. {rule.text}",
             source=rule.source,
             advice="Choose a fluid of the right family; the machine's service manual names it.",
+            fix=fix,
             safety=True,
         )
     for attack in fluid.attacks:
@@ -99,52 +185,3 @@ def _fluid(case: Case, carried: Carried) -> Iterator[Finding]:
                 advice="Choose another material.",
                 safety=case.service.safety_critical,
             )
-
-
-def _flow(case: Case, carried: Carried, chosen: Chosen) -> Iterator[Finding]:
-    flowing, duty = chosen.flowing, carried.duty
-    if flowing is None:
-        return
-    limit = case.kit.limits["choked_share"]
-    if carried.old_bore_mm is not None and flowing.narrowest_mm < carried.old_bore_mm * limit.value:
-        drop = ""
-        if flowing.hot is not None and flowing.old_hot is not None and flowing.old_hot.drop_kpa:
-            times = (flowing.hot.drop_kpa or 0.0) / flowing.old_hot.drop_kpa
-            drop = f" The drop is {times:.1f} times the old one, hot."
-        yield Finding(
-            severity="caution",
-            code="choked",
-            where=case.whole(),
-            title="The repair chokes the line",
-            message=(
-                f"The narrowest bore is {flowing.narrowest_mm:.1f} mm, the old line had "
-                f"{carried.old_bore_mm:.1f} mm.{drop}"
-            ),
-            source=limit.source,
-            advice="Choose the old size, or a thinner wall.",
-        )
-    if flowing.hot is not None and flowing.hot.drop_kpa is None:
-        yield Finding(
-            severity="stop",
-            code="gas_choked",
-            where=case.whole(),
-            title="That much air does not pass",
-            message=f"{duty.flow_lpm:g} L/min is more than this bore lets through at any vacuum.",
-            source=duty.source,
-            advice="Choose a larger bore.",
-        )
-    if duty.velocity_mps and flowing.hot is not None and flowing.hot.velocity_mps > duty.velocity_mps:
-        typed = "flow" in carried.own
-        yield Finding(
-            severity="caution" if typed else "note",
-            code="fast",
-            where=case.whole(),
-            title="The fluid runs fast in this bore",
-            message=(
-                f"{flowing.hot.velocity_mps:.1f} m/s at {duty.flow_lpm:g} L/min; up to "
-                f"{duty.velocity_mps:g} m/s is usual in a {case.service.name} line."
-                + ("" if typed else " The flow is the usual one of this service: say yours.")
-            ),
-            source=duty.source,
-            advice="Choose a larger size, or correct the flow if it is less.",
-        )

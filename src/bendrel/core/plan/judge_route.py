@@ -89,7 +89,7 @@ def _stuck(case: Case, opening: Opening, passage: Passage, left: LeftOpen | None
         reasons.append(
             f"what is through swings out by {case.say(passage.sweep_mm)}; {case.say(passage.room_mm)} is free"
         )
-    soft = case.material.tweaks_in_place
+    soft = _closes(case, case.part.bends[passage.bend - 1].radius_mm)
     fix = None
     advice = "Another way in, a joint on one side of it, or another route."
     if soft and passage.most_deg is not None and passage.most_deg >= 1 and left is None:
@@ -114,6 +114,12 @@ def _stuck(case: Case, opening: Opening, passage: Passage, left: LeftOpen | None
     )
 
 
+def _closes(case: Case, radius_mm: float) -> bool:
+    """The bend can be closed in place: soft tube, or thin tube over a long gentle bend."""
+    gentle = case.material.closes_from_radius_per_od
+    return case.material.tweaks_in_place or 0 < gentle * case.tube.od_mm <= radius_mm + case.hand_mm
+
+
 def _left_open(case: Case, opened: dict[int, LeftOpen]) -> Iterator[Finding]:
     for number, left in opened.items():
         if number > len(case.part.bends):
@@ -135,7 +141,7 @@ def _left_open(case: Case, opened: dict[int, LeftOpen]) -> Iterator[Finding]:
                 title=f"Bend {number} is not left open", source=source,
                 message=f"{angle:g}° is no less than its {bend.angle_deg:g}°.",
             )  # fmt: skip
-        elif not case.material.tweaks_in_place and left.how != "out again, at the tool":
+        elif not _closes(case, bend.radius_mm) and left.how != "out again, at the tool":
             yield Finding(
                 severity="stop", code="left_open_stiff", where=where,
                 title=f"Bend {number} cannot be finished in place", source=source,

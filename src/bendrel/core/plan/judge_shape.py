@@ -11,8 +11,6 @@ from bendrel.core.plan.case import SPAN, Case, set_value
 from bendrel.core.tube.material import outer_strain
 from bendrel.core.units import MM_PER_INCH, format_length
 
-SLACK_MM = 0.005
-
 
 def judge_shape(case: Case) -> Iterator[Finding]:
     """Findings on the shape itself and on what the bender can do of it."""
@@ -42,16 +40,16 @@ def _straights(case: Case) -> Iterator[Finding]:
                 advice="Lengthen the leg or move a bend.",
                 fix=_lengthen(case, number, -straight),
             )
-        elif 1 < number < len(straights) and straight < case.bender.least_between_mm - SLACK_MM:
+        elif 1 < number < len(straights) and straight < case.bender.least_between_mm - case.hand_mm:
             least = case.bender.least_between_mm
+            told, needed = case.say_apart(straight, least)
             yield Finding(
                 severity="stop",
                 code="bends_too_close",
                 where=case.at_straight(number),
                 title=f"{_capital(first)} and {second} are too close",
                 message=(
-                    f"{case.say(straight)} of straight between them; {case.bender.name} needs "
-                    f"{case.say(least)} to hold the tube."
+                    f"{told} of straight between them; {case.bender.name} needs {needed} to hold the tube."
                 ),
                 source=case.bender.source,
                 advice="Lengthen the leg or use a bender with a shorter grip.",
@@ -119,16 +117,18 @@ def _radii(case: Case) -> Iterator[Finding]:
                 advice="Use the tool's radius, or choose the tool that makes this one.",
                 fix=_tool_radius(case, row),
             )
-        if bend.radius_mm < least - SLACK_MM:
+        tight = bend.radius_mm < least - case.hand_mm
+        if tight:
+            told, needed = case.say_apart(bend.radius_mm, least)
             yield Finding(
                 severity="stop" if safety else "caution",
                 code="radius_too_tight",
                 where=case.at_bend(bend.number),
                 title=f"Bend {bend.number} is too tight for {case.material.name}",
                 message=(
-                    f"Radius {case.say(bend.radius_mm)} is "
+                    f"Radius {told} is "
                     f"{bend.radius_mm / case.tube.od_mm:.1f} × the outside diameter; by hand "
-                    f"{case.material.least_radius_per_od:g} × ({case.say(least)}) is the least "
+                    f"{case.material.least_radius_per_od:g} × ({needed}) is the least "
                     "before it wrinkles or flattens."
                 ),
                 source=case.material.limits_source,
@@ -136,8 +136,10 @@ def _radii(case: Case) -> Iterator[Finding]:
                 fix=_larger_bender(case, least),
                 safety=safety,
             )
+        # within the radius that hand tools make every day the tube does not crack, whatever a test bar
+        # breaks at
         strain = outer_strain(case.tube.od_mm, bend.radius_mm)
-        if strain > case.material.elongation:
+        if tight and strain > case.material.elongation:
             yield Finding(
                 severity="caution",
                 code="strain_over_elongation",
@@ -161,16 +163,16 @@ def _tool_radius(case: Case, row: int) -> Fix | None:
 
 
 def _larger_bender(case: Case, least_mm: float) -> Fix | None:
-    for bender in case.kit.benders_for(case.tube.size, plastic=case.material.family == "plastic"):
-        if bender.radius_mm is not None and bender.radius_mm >= least_mm - SLACK_MM:
+    for bender in case.kit.benders_for(case.tube.size, plastic=case.plastic):
+        if bender.radius_mm is not None and bender.radius_mm >= least_mm - case.hand_mm:
             return set_value(f"Use {bender.name}", f"{SPAN}/bender", bender.id)
     return None
 
 
 def _tool(case: Case) -> Iterator[Finding]:
-    if case.bender.radius_mm is None or case.bender.size == case.tube.size:
+    if case.kit.takes(case.bender, case.tube.size):
         return
-    fitting = case.kit.benders_for(case.tube.size, plastic=case.material.family == "plastic")
+    fitting = case.kit.benders_for(case.tube.size, plastic=case.plastic)
     yield Finding(
         severity="stop",
         code="bender_size",

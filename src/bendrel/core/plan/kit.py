@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from functools import cached_property
 
 from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.body import Bench, ToolKind
@@ -12,14 +13,15 @@ from bendrel.core.findings import Source
 from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
+from bendrel.core.joints.pair import Pair
 from bendrel.core.joints.school import School
-from bendrel.core.joints.seat import Seat
+from bendrel.core.joints.seat import Seat, SharedThread
 from bendrel.core.joints.verdict import Joint, Of, Verdict, Verdicts
 from bendrel.core.record import record
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
-from bendrel.core.service import Service
+from bendrel.core.service import Caution, Service, WorkStage
 from bendrel.core.threads.designation import KnownThread, PipeThread, Thread, parse_thread
 from bendrel.core.threads.lookalikes import Likeness
 from bendrel.core.threads.wrench import Wrench, WrenchBand
@@ -69,6 +71,8 @@ class Kit:
     end_sizes: Mapping[tuple[str, str], EndSize]
     nuts: Mapping[str, Nut]
     seats: Mapping[str, Seat]
+    shared_threads: tuple[SharedThread, ...]
+    pairs: Mapping[tuple[str, str], Pair]
     bodies: Mapping[str, Body]
     pipes: Mapping[str, PipeThread]
     threads: Mapping[str, KnownThread]
@@ -85,6 +89,7 @@ class Kit:
     calibrations: Mapping[tuple[str, str], Calibration]
     spread: Spread
     services: Mapping[str, Service]
+    cautions: Mapping[str, Caution]
     advice: Mapping[str, Advice]
     limits: Mapping[str, Limit]
     arguments: tuple[Argument, ...]
@@ -97,13 +102,59 @@ class Kit:
         """Share of a proper thread's depth below which two threads of one pitch do not hold."""
         return self.limits["least_engagement"].value
 
+    @cached_property
+    def outside_mm(self) -> Mapping[str, float]:
+        """Outside diameter of every tube size by its name."""
+        return {tube.size: tube.od_mm for tube in self.tubes.values()}
+
+    def goes_on(self, made_for: str, size: str) -> bool:
+        """What is made for one tube size goes on another: the same size, or an outside diameter that does
+        not differ by more than is used every day (4.75 mm and 3/16 in)."""
+        if made_for == size:
+            return True
+        one, other = self.outside_mm.get(made_for), self.outside_mm.get(size)
+        return one is not None and other is not None and abs(one - other) <= self._same_mm
+
+    @property
+    def stands_in(self) -> dict[str, tuple[str, ...]]:
+        """Sizes whose nuts and tools are used for another size, by that size."""
+        sizes = tuple(self.outside_mm)
+        alike = {size: tuple(o for o in sizes if o != size and self.goes_on(o, size)) for size in sizes}
+        return {size: others for size, others in alike.items() if others}
+
+    @property
+    def _same_mm(self) -> float:
+        return self.limits["same_size_mm"].value
+
+    def end_size(self, fitting: str, size: str) -> EndSize | None:
+        """What one tube size needs for one end type; the row of a size that is used for it where it has
+        none of its own."""
+        own = self.end_sizes.get((fitting, size))
+        if own is not None:
+            return own
+        return next(
+            (
+                row
+                for row in self.end_sizes.values()
+                if row.fitting == fitting and self.goes_on(row.size, size)
+            ),
+            None,
+        )
+
     def nuts_for(self, fitting: str, size: str) -> tuple[Nut, ...]:
-        """Nuts made for one end type and tube size, the usual one first."""
-        return tuple(n for n in self.nuts.values() if n.fitting == fitting and n.size == size)
+        """Nuts for one end type and tube size, the usual one first, then those of a size used for it."""
+        fits = [n for n in self.nuts.values() if n.fitting == fitting and self.goes_on(n.size, size)]
+        return tuple(sorted(fits, key=lambda nut: nut.size != size))
 
     def benders_for(self, size: str, *, plastic: bool = False) -> tuple[Bender, ...]:
-        """Benders set up for one tube size of metal (or of plastic), in catalogue order."""
-        return tuple(b for b in self.benders.values() if b.size == size and b.plastic == plastic)
+        """Benders for one tube size of metal (or of plastic), in catalogue order, then those of a size
+        used for it."""
+        fits = [b for b in self.benders.values() if b.plastic == plastic and self.goes_on(b.size, size)]
+        return tuple(sorted(fits, key=lambda bender: bender.size != size))
+
+    def takes(self, bender: Bender, size: str) -> bool:
+        """The tool's groove is for this tube size."""
+        return bender.radius_mm is None or self.goes_on(bender.size, size)
 
     def calibration(self, bender: str, tube: str) -> Calibration | None:
         """What test pieces told of a bender in the material of a tube."""
@@ -120,8 +171,19 @@ class Kit:
         return parse_thread(text, self.pipes)
 
     def verdict(self, of: Of, item: str, service: str) -> Verdict | None:
-        """What is said of one row in one service; None where nobody has said what the line carries."""
-        return self.verdicts.get((of, item, service))
+        """What is said of one row in one service, or in the service that it is like; None where nobody has
+        said what the line carries."""
+        found = self.verdicts.get((of, item, service))
+        known = self.services.get(service)
+        if found is None and known is not None and known.like:
+            return self.verdicts.get((of, item, known.like))
+        return found
+
+    def cautions_at(self, service: str, stage: WorkStage | None = None) -> tuple[Caution, ...]:
+        """What must be said at one stage of the work (None: at any) on a line of one service."""
+        known = self.services.get(service)
+        said = [self.cautions[name] for name in known.cautions] if known else []
+        return tuple(caution for caution in said if stage is None or stage in caution.stages)
 
     @property
     def likeness(self) -> Likeness:

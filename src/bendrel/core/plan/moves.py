@@ -107,9 +107,12 @@ def plan_moves(
 
 
 def dial_for(chosen: Choices, bend: Bend) -> float:
-    """What the dial must show: as the tool's test pieces told, else by the tube's own properties."""
+    """What the dial must show: as the tool's test pieces told, else by the tube's own properties. Plastic
+    is formed warm and keeps the angle it cools at."""
     if chosen.calibration is not None:
         return chosen.calibration.dial_deg(bend.angle_deg)
+    if chosen.material.family == "plastic":
+        return bend.angle_deg
     return bend.angle_deg * (1 + springback_prior(chosen.material, chosen.tube, bend.radius_mm))
 
 

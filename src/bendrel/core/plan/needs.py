@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Literal
 
 from bendrel.core.plan.carried import Carried
@@ -11,6 +12,7 @@ from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.pieces import Pieces
 from bendrel.core.plan.removed import Removed
 from bendrel.core.record import record
+from bendrel.core.removal.log import ItemKind
 
 NeedUnit = Literal["mm", "each", "l"]
 
@@ -18,13 +20,16 @@ NeedUnit = Literal["mm", "each", "l"]
 @record
 class Need:
     """One thing to have. `ref` names the catalogue row, `group:id`, so that stock and prices find it;
-    `amount` is in mm, pieces or litres."""
+    `amount` is in mm, pieces or litres. `kind` is the kind of thing where it can be in the removal log
+    too, and `old` says that it is asked for because of that log."""
 
     ref: str
     what: str
     amount: float
     unit: NeedUnit
     why: str
+    kind: ItemKind | None = None
+    old: bool = False
 
 
 def needs_of(
@@ -35,6 +40,7 @@ def needs_of(
     removed: Removed,
     carried: Carried | None,
     cut_mm: float,
+    volume_ml: float,
 ) -> tuple[Need, ...]:
     """Everything that the line takes. Source: the plan; two washers a banjo, a cap for every port, by
     common practice."""
@@ -68,19 +74,68 @@ def needs_of(
             what = f"{part.piece.part}, {part.piece.note}" if part.piece.note.strip() else part.piece.part
             found.append(_need(f"part:{part.piece.part}", what, 1, f"beyond end {part.end}"))
     found += old_parts(removed)
-    if carried is not None and carried.fluid.family != "air" and removed.advice is not None:
-        litres = removed.advice.volume_l
-        found.append(_need(f"fluid:{carried.fluid.id}", carried.fluid.name, litres, "fill and bleed", "l"))
+    if carried is not None and not carried.fluid.gas and removed.advice is not None:
+        litres, why = _fluid(kit, carried, removed, volume_ml)
+        if litres > 0:
+            found.append(_need(f"fluid:{carried.fluid.id}", carried.fluid.name, litres, why, "l"))
+    return _once(found)
+
+
+def _fluid(kit: Kit, carried: Carried, removed: Removed, volume_ml: float) -> tuple[float, str]:
+    """Litres to have, and why. What was drained clean goes back unless the shop's way, the fluid itself or
+    its condition says otherwise; then only what the line holds and what is lost is bought."""
+    advice = removed.advice
+    if advice is None:
+        return 0.0, ""
+    back = carried.fluid.goes_back and kit.preferences.get("fluid") == "goes back"
+    if removed.fluid in ("dirty or burnt", "changed on purpose"):
+        return advice.volume_l, f"{removed.fluid}: the whole system"
+    if removed.fluid == "clean, goes back" and carried.fluid.goes_back:
+        back = True
+    if back:
+        lost = min(advice.volume_l, volume_ml / 1000 + advice.lost_l)
+        return round(lost, 2), "what the line holds and what is lost; the rest goes back clean"
+    return advice.volume_l, "fill and bleed; what was out does not go back"
+
+
+def _once(needs: list[Need]) -> tuple[Need, ...]:
+    """What the joints take anew anyway is not bought a second time for the old ones in the log."""
+    new: dict[ItemKind, float] = {}
+    for need in needs:
+        if need.kind is not None and not need.old:
+            new[need.kind] = new.get(need.kind, 0.0) + need.amount
+    found = []
+    for need in needs:
+        if need.old and need.kind is not None and new.get(need.kind):
+            met = min(new[need.kind], need.amount)
+            new[need.kind] -= met
+            if met == need.amount:
+                continue
+            need = replace(need, amount=need.amount - met)
+        found.append(need)
     return tuple(found)
 
 
 def old_parts(removed: Removed) -> list[Need]:
     """What taking the old line off has shown to be needed; known before the line is measured."""
-    return [_need(f"old:{part.what}", part.what, part.count, part.because) for part in removed.parts]
+    return [
+        Need(
+            ref=f"old:{part.what}",
+            what=part.what,
+            amount=part.count,
+            unit="each",
+            why=part.because,
+            kind=part.kind,
+            old=True,
+        )
+        for part in removed.parts
+    ]
 
 
-def _need(ref: str, what: str, amount: float, why: str, unit: NeedUnit = "each") -> Need:
-    return Need(ref=ref, what=what, amount=amount, unit=unit, why=why)
+def _need(
+    ref: str, what: str, amount: float, why: str, unit: NeedUnit = "each", kind: ItemKind | None = None
+) -> Need:
+    return Need(ref=ref, what=what, amount=amount, unit=unit, why=why, kind=kind)
 
 
 def _end(kit: Kit, chosen: Choices, parts: EndParts) -> list[Need]:
@@ -92,13 +147,19 @@ def _end(kit: Kit, chosen: Choices, parts: EndParts) -> list[Need]:
         cap = nut.thread
         if fitting.kind == "banjo":
             count = kit.limits["washers_per_banjo"].value
-            found.append(_need(f"washer:{nut.thread}", f"copper washer for {nut.thread}", count, why))
+            found.append(
+                _need(f"washer:{nut.thread}", f"copper washer for {nut.thread}", count, why, kind="washer")
+            )
             found.append(_need(f"eye:{nut.id}", f"banjo eye for {nut.thread}, {nut.size}", 1, why))
         if fitting.id == "o-ring-boss":
-            found.append(_need(f"o-ring:{nut.thread}", f"O-ring for {nut.thread} port", 1, why))
+            found.append(
+                _need(f"o-ring:{nut.thread}", f"O-ring for {nut.thread} port", 1, why, kind="O-ring")
+            )
         if fitting.id == "bspp":
-            found.append(_need(f"washer:{nut.thread}", f"bonded seal {nut.thread}", 1, why))
+            found.append(_need(f"washer:{nut.thread}", f"bonded seal {nut.thread}", 1, why, kind="washer"))
         found.append(_need(f"cap:{cap}", f"cap or plug {cap}", 1, f"{why}: keep grit out"))
+    if parts.choice.insert:
+        found.append(_need(f"insert:{chosen.tube.size}", f"tube insert, {chosen.tube.size}", 1, why))
     if fitting.kind in ("compression", "bite") or fitting.id == "single-37":
         size = chosen.tube.size
         found.append(_need(f"sleeve:{fitting.id}:{size}", f"sleeve, {fitting.name}, {size}", 1, why))

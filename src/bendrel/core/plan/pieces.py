@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from bendrel.core.findings import EndName
 from bendrel.core.hose.fit import HoseFit, PushBands, clamp_holds, clamps_for, hose_fit, overlap_needed_mm
-from bendrel.core.hose.hose import Clamp, Hose, HoseClass
+from bendrel.core.hose.hose import Clamp, ClampKindId, Hose, HoseClass
+from bendrel.core.joints.verdict import VERDICT_ORDER
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import HosePiece, Line, PartPiece
 from bendrel.core.line.readings import Problem
 from bendrel.core.plan.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.units import UnitError
+
+Side = Literal["near", "far"]
 
 
 @record
@@ -19,7 +24,7 @@ class HoseEndFit:
     neither bead nor barb; `overlap_mm` the hose that must lie on it for its clamps, None without;
     `holds` whether the chosen clamp takes it; `offers` the clamps that do."""
 
-    side: str
+    side: Side
     on_mm: float
     bare: bool
     fit: HoseFit
@@ -44,7 +49,8 @@ class PlacedHose:
 
 @record
 class PlacedPart:
-    """One part beyond an end. A restrictor's bore and land in mm, None while not measured."""
+    """One part beyond an end. A restrictor's bore and land in mm; the bore is None of other parts, and
+    while it is not measured."""
 
     end: EndName
     index: int
@@ -72,11 +78,11 @@ def place_pieces(line: Line, kit: Kit, tube_od_mm: float, problems: list[Problem
         for k, piece in enumerate(line.end(end).beyond):
             path = f"/end_{end.lower()}/beyond/{k}"
             if isinstance(piece, PartPiece):
-                bore = _length(piece.bore, f"{path}/bore", problems)
+                bore = _length(piece.bore, f"{path}/bore", problems) if piece.part == "restrictor" else None
                 land = _length(piece.land, f"{path}/land", problems) or kit.limits["land_mm"].value
                 parts.append(PlacedPart(end=end, index=k, piece=piece, bore_mm=bore, land_mm=land))
                 continue
-            placed = _hose(kit, end, k, piece, path, tube_od_mm, bare_tube and k == 0, problems)
+            placed = _hose(kit, line.service, end, k, piece, path, tube_od_mm, bare_tube and k == 0, problems)
             if placed is not None:
                 hoses.append(placed)
     return Pieces(hoses=tuple(hoses), parts=tuple(parts))
@@ -84,6 +90,7 @@ def place_pieces(line: Line, kit: Kit, tube_od_mm: float, problems: list[Problem
 
 def _hose(
     kit: Kit,
+    service: str,
     end: EndName,
     index: int,
     piece: HosePiece,
@@ -102,10 +109,12 @@ def _hose(
         return None
     near = _length(piece.near, f"{path}/near", problems) or tube_od_mm
     far = _length(piece.far, f"{path}/far", problems)
-    sides = [("near", near, bare)] + ([("far", far, piece.far_plain)] if far is not None else [])
+    sides: list[tuple[Side, float, bool]] = [("near", near, bare)]
+    if far is not None:
+        sides.append(("far", far, piece.far_plain))
     ends: tuple[HoseEndFit, ...] = ()
     if piece.joined == "clamps":
-        ends = tuple(_end_fit(kit, hose, clamp, piece, *side) for side in sides)
+        ends = tuple(_end_fit(kit, service, hose, clamp, piece, *side) for side in sides)
     return PlacedHose(
         end=end,
         index=index,
@@ -118,30 +127,57 @@ def _hose(
     )
 
 
-def _end_fit(
-    kit: Kit, hose: Hose, clamp: Clamp | None, piece: HosePiece, side: str, on_mm: float, bare: bool
-) -> HoseEndFit:
-    bands = PushBands(
+def push_bands(kit: Kit) -> PushBands:
+    """Where the words for a push fit change, by the rules."""
+    return PushBands(
         loose=kit.limits["hose_loose"].value,
         slides=kit.limits["hose_slides"].value,
         warm=kit.limits["hose_warm"].value,
     )
-    fit = hose_fit(hose, on_mm, bands)
-    allowed = kit.hose_classes[hose.hose_class].clamps
-    offers = [c.id for kind in allowed for c in clamps_for(fit.over_mm, kind, kit.clamps.values())]
+
+
+def clamp_offers(
+    kit: Kit, service: str, hose: Hose, kinds: tuple[ClampKindId, ...], sizes_mm: tuple[float, ...]
+) -> tuple[str, ...]:
+    """Clamps that hold `hose` on every diameter that it goes on and are not refused in the service; the
+    shop's own kind first, then as the service judges them."""
+    bands = push_bands(kit)
+    over = [hose_fit(hose, size, bands).over_mm for size in sizes_mm]
+    fits = clamps_for(over, kinds, kit.clamps.values(), kit.limits["clamp_left"].value)
+    judged = {kind: kit.verdict("clamp", kind, service) for kind in kinds}
+    allowed = [c for c in fits if (v := judged[c.kind]) is None or v.verdict != "refused"]
     preferred = kit.preferences.get("clamps", "")
-    offers.sort(key=lambda name: kit.clamps[name].kind != preferred)
+
+    def rank(clamp: Clamp) -> tuple[bool, int]:
+        verdict = judged[clamp.kind]
+        return clamp.kind != preferred, VERDICT_ORDER[verdict.verdict] if verdict else 1
+
+    return tuple(clamp.id for clamp in sorted(allowed, key=rank))
+
+
+def _end_fit(
+    kit: Kit,
+    service: str,
+    hose: Hose,
+    clamp: Clamp | None,
+    piece: HosePiece,
+    side: Side,
+    on_mm: float,
+    bare: bool,
+) -> HoseEndFit:
+    fit = hose_fit(hose, on_mm, push_bands(kit))
     need = None
     if clamp is not None:
         need = overlap_needed_mm(clamp.width_mm, piece.clamps_each, kit.limits["clamp_gap_mm"].value)
+    left = kit.limits["clamp_left"].value
     return HoseEndFit(
         side=side,
         on_mm=on_mm,
         bare=bare,
         fit=fit,
         overlap_mm=need,
-        holds=None if clamp is None else clamp_holds(clamp, fit.over_mm),
-        offers=tuple(offers),
+        holds=None if clamp is None else clamp_holds(clamp, fit.over_mm, left),
+        offers=clamp_offers(kit, service, hose, kit.hose_classes[hose.hose_class].clamps, (on_mm,)),
     )
 
 

@@ -8,6 +8,7 @@ from bendrel.core.plan.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.removal.advice import RemovalAdvice, advise
 from bendrel.core.removal.log import (
+    OldFluid,
     OpenItem,
     PartToGet,
     RefitStep,
@@ -20,7 +21,8 @@ from bendrel.core.removal.log import (
 
 @record
 class Removed:
-    """Advice for taking it off, the way back, what to buy, and what keeps the line from being done."""
+    """Advice for taking it off, the way back, what to buy, and what keeps the line from being done;
+    `fluid` is what becomes of the fluid that was drained."""
 
     advice: RemovalAdvice | None
     refit: tuple[RefitStep, ...]
@@ -29,6 +31,7 @@ class Removed:
     single_use: SingleUse
     open_items: tuple[OpenItem, ...]
     done: bool
+    fluid: OldFluid
 
 
 def judge_removal(line: Line, kit: Kit) -> Removed:
@@ -39,7 +42,8 @@ def judge_removal(line: Line, kit: Kit) -> Removed:
         ends: tuple[EndName, EndName] = ("A", "B")
         ports = tuple((end, line.end(end).label, _thread(line, kit, end)) for end in ends)
         share = kit.pan_share.value
-        advice = advise(rule, volume=line.removal.volume, pan_share=share, ports=ports)
+        said = tuple(caution.text for caution in kit.cautions_at(line.service, "remove"))
+        advice = advise(rule, volume=line.removal.volume, pan_share=share, ports=ports, cautions=said)
     waiting = tuple(item for item in line.open_items if not item.closed)
     fixtures = tuple(
         PartToGet(what=fixture.kind, count=1, because=f"{fixture.state} on the old line")
@@ -55,6 +59,7 @@ def judge_removal(line: Line, kit: Kit) -> Removed:
         single_use=kit.single_use,
         open_items=waiting,
         done=line.finished and not waiting and not over,
+        fluid=line.removal.fluid,
     )
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from bendrel.core.findings import EndName
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.ends import EndParts
 from bendrel.core.plan.kit import Kit
@@ -28,13 +27,14 @@ def tools_for(
     """All tools of the line, wrenches first. Source: hexes of the catalogue, the wrench band."""
     found = [tool for parts in ends for tool in _wrenches(kit, parts, unit)]
     found.append(Tool(what="tube cutter, deburring tool and a fine file", why="square ends, clean bore"))
-    flares: dict[str, list[EndName]] = {}
+    formed: dict[str, list[EndParts]] = {}
     for parts in ends:
-        if parts.fitting.flared or parts.fitting.kind == "quick" or parts.fitting.id == "bead":
-            flares.setdefault(parts.fitting.name, []).append(parts.end)
-    for name, where in flares.items():
-        what = "beading tool" if "bead" in name or "quick" in name else "flaring tool"
-        found.append(Tool(what=f"{what} for {name}, {chosen.tube.size}", why=f"end {' and '.join(where)}"))
+        if parts.fitting.flared or parts.fitting.grip_mm > 0:
+            formed.setdefault(parts.fitting.id, []).append(parts)
+    for alike in formed.values():
+        what = "flaring tool" if alike[0].fitting.flared else "beading tool"
+        where = " and ".join(parts.end for parts in alike)
+        found.append(Tool(what=f"{what} for {alike[0].fitting.name}, {chosen.tube.size}", why=f"end {where}"))
     found.append(Tool(what=f"{chosen.bender.name}, {chosen.bender.size}", why="the bends"))
     kinds = {hose.clamp.kind for hose in pieces.hoses if hose.clamp is not None}
     found += [Tool(what=kit.clamp_kinds[kind].driver, why="hose ends") for kind in sorted(kinds)]

@@ -10,7 +10,6 @@ from bendrel.core.bending.calibration import Calibration
 from bendrel.core.bending.springback import springback_prior
 from bendrel.core.ends.fitting import EndSize, Fitting
 from bendrel.core.findings import DERIVED, Derivation, Input, Source
-from bendrel.core.line.document import LineEnd
 from bendrel.core.plan.model import Move, PlannedBend, Term
 from bendrel.core.record import record
 from bendrel.core.shape.bends import NO_CORNER_DEG, BendList
@@ -29,7 +28,8 @@ class Figures:
     material: Material
     bender: Bender
     calibration: Calibration | None
-    ends: Mapping[str, tuple[LineEnd, Fitting, EndSize | None]]
+    ends: Mapping[str, tuple[Fitting, EndSize | None]]
+    trials: Mapping[str, bool]
     shape: BendList
     bends: tuple[PlannedBend, ...]
     terms: tuple[Term, ...]
@@ -80,12 +80,11 @@ def _developed(f: Figures) -> Derivation:
 
 
 def _end(f: Figures, end: str) -> Derivation:
-    choice, fitting, size = f.ends[end]
+    fitting, size = f.ends[end]
     term = next(term for term in f.terms if term.id == f"end-{end}")
     formula, source = "nothing is used up", fitting.source
     inputs: tuple[Input, ...] = ()
-    own = choice.measured_use
-    if own is not None and (own.text.strip() or own.exact_mm is not None):
+    if f.trials[end]:
         formula, source = "as measured", OWN_PIECE
     elif size is not None and size.flare_diameter_mm is not None:
         folds = "2x" if fitting.kind == "double" else "x"
@@ -164,6 +163,15 @@ def _mark(f: Figures, move: Move, bend: PlannedBend) -> Derivation:
 def _dial(f: Figures, move: Move, bend: PlannedBend) -> Derivation:
     if f.calibration is not None:
         return _calibrated_dial(f.calibration, move, bend)
+    if f.material.family == "plastic":
+        return Derivation(
+            id=f"dial-{bend.number}",
+            title=f"Form for bend {bend.number}",
+            formula="angle as drawn: formed warm over the block and held there until it is cold",
+            inputs=(Input(name="θ", value=f"{bend.angle_deg:.2f}°"),),
+            result=f"{move.dial_deg:.1f}°",
+            source=Source(kind="common practice", text="plastic tube keeps the shape it cools in"),
+        )
     share = springback_prior(f.material, f.tube, bend.radius_mm)
     return Derivation(
         id=f"dial-{bend.number}",

@@ -13,6 +13,7 @@ from bendrel.core.plan.strength import Strength
 from bendrel.core.quantities import format_pressure
 from bendrel.core.units import Unit
 
+B31 = Source(kind="standard", text="ASME B31.3 304.2.1, stress in a bend, on the wall of constant volume")
 BARLOW = Source(kind="derived", text="Barlow’s formula on the outside diameter, thin wall")
 DARCY = Source(kind="derived", text="Darcy–Weisbach, friction by Churchill, rounded bends by Rennels")
 
@@ -41,7 +42,7 @@ def _strength(chosen: Choices, carried: Carried, strength: Strength, unit: Unit)
     return Derivation(
         id="strength",
         title="Allowed pressure of the tube",
-        formula="P = 2·S·t/D ÷ factor,  t = wall × tolerance × R/(R + D/2)",
+        formula="P = 2·S·t/D × b ÷ factor,  t = wall × tolerance,  b = 2R/(2R + D/2)",
         inputs=(
             Input(
                 name="S, least strength",
@@ -53,7 +54,8 @@ def _strength(chosen: Choices, carried: Carried, strength: Strength, unit: Unit)
             Input(
                 name="wall, least by tolerance", value=f"× {material.wall_share:g}", source=material.source
             ),
-            Input(name="t, thinned by the tightest bend", value=f"{own.wall_mm:.3f} mm"),
+            Input(name="t, least wall", value=f"{own.wall_mm:.3f} mm"),
+            Input(name="b, the tightest bend", value=f"{own.bend_share:.3f}", source=B31),
             Input(name="D, outside", value=f"{tube.od_mm:g} mm", source=tube.source),
             Input(name="design factor", value=f"{duty.design_factor:g}", source=duty.source),
             Input(name="bursts at", value=format_pressure(own.burst_kpa or 0.0, unit)),

@@ -10,10 +10,13 @@ from bendrel.core.tube.material import Material, Tube
 
 @record
 class TubeStrength:
-    """Pressures in kPa at one wall. `share` is the strength left at the temperature, None above the
-    last temperature that the material is used at; the pressures are then None too."""
+    """Pressures in kPa at the governing place. `wall_mm` is the least wall of the straight tube by
+    tolerance, `bend_share` what a bend leaves of its pressure (1 where it is straight), `share` the
+    strength left at the temperature, None above the last temperature that the material is used at; the
+    pressures are then None too."""
 
     wall_mm: float
+    bend_share: float
     share: float | None
     burst_kpa: float | None
     allowed_kpa: float | None
@@ -33,10 +36,14 @@ def lame_kpa(stress_mpa: float, wall_mm: float, od_mm: float) -> float:
     return 1000 * stress_mpa * (outer - inner) / (outer + inner)
 
 
-def bent_wall_mm(wall_mm: float, od_mm: float, radius_mm: float) -> float:
-    """Wall on the back of a bend: t·R/(R + D/2), in mm. Source: constant volume, neutral axis on the
-    centreline."""
-    return wall_mm * radius_mm / (radius_mm + od_mm / 2)
+def bend_share(od_mm: float, radius_mm: float) -> float:
+    """Share of a straight tube's pressure that its bend of `radius_mm` stands: 2R/(2R + D/2).
+
+    Source: ASME B31.3 304.2.1, the hoop stress on the outside is that of the straight tube times
+    (4R/D + 1)/(4R/D + 2), on the wall that constant volume leaves there. The inside, thicker by
+    R/(R − D/2) and stressed (4R/D − 1)/(4R/D − 2) times, never governs. R over D/2.
+    """
+    return 2 * radius_mm / (2 * radius_mm + od_mm / 2)
 
 
 def derating(material: Material, temperature_c: float) -> float | None:
@@ -57,20 +64,27 @@ def tube_strength(
     """Strength where the tube is bent to `radius_mm` (None: straight), at `temperature_c`, with the
     design `factor` on the ultimate strength.
 
-    Source: Barlow with the least wall by tolerance, thinned by the bend.
+    Source: Barlow with the least wall by tolerance; the bend by `bend_share`.
     """
     wall = tube.wall_mm * material.wall_share
-    if radius_mm is not None:
-        wall = bent_wall_mm(wall, tube.od_mm, radius_mm)
+    bent = 1.0 if radius_mm is None else bend_share(tube.od_mm, radius_mm)
     share = derating(material, temperature_c)
     if share is None:
-        return TubeStrength(wall_mm=wall, share=None, burst_kpa=None, allowed_kpa=None, thick_wall_kpa=None)
+        return TubeStrength(
+            wall_mm=wall,
+            bend_share=bent,
+            share=None,
+            burst_kpa=None,
+            allowed_kpa=None,
+            thick_wall_kpa=None,
+        )
     stress = material.ultimate_mpa * share
-    burst = barlow_kpa(stress, wall, tube.od_mm)
+    burst = barlow_kpa(stress, wall, tube.od_mm) * bent
     return TubeStrength(
         wall_mm=wall,
+        bend_share=bent,
         share=share,
         burst_kpa=burst,
         allowed_kpa=burst / factor,
-        thick_wall_kpa=lame_kpa(stress, wall, tube.od_mm),
+        thick_wall_kpa=lame_kpa(stress, wall, tube.od_mm) * bent,
     )

@@ -9,13 +9,14 @@ from bendrel.core.record import record
 @record
 class BenchStep:
     """One screen of bench mode. `key` names it for as long as the plan stays; `bend` is the bend that is
-    made in it, None for every other step."""
+    made in it, None for every other step; `cautions` are what must be said before it."""
 
     key: str
     kind: str
     text: str
     why: str
     bend: int | None
+    cautions: tuple[str, ...] = ()
 
 
 def bench_steps(part: Part) -> tuple[BenchStep, ...]:
@@ -24,7 +25,11 @@ def bench_steps(part: Part) -> tuple[BenchStep, ...]:
     for number, step in enumerate(part.steps, start=1):
         if step.kind != "bend":
             key = f"{number}-{step.kind}"
-            found.append(BenchStep(key=key, kind=step.kind, text=step.text, why=step.why, bend=None))
+            found.append(
+                BenchStep(
+                    key=key, kind=step.kind, text=step.text, why=step.why, bend=None, cautions=step.cautions
+                )
+            )
             continue
         for move in part.moves:
             text = f"Bend {move.bend}"

@@ -6,12 +6,14 @@ costs the whole piece. Source: common practice.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from dataclasses import replace
 from typing import Literal
 
 from bendrel.core.ends.room import FlareOrder
 from bendrel.core.findings import EndName
 from bendrel.core.record import record
+from bendrel.core.service import Proof, WorkStage
 from bendrel.core.units import Unit, format_length
 
 StepKind = Literal[
@@ -19,24 +21,32 @@ StepKind = Literal[
 ]
 
 
+LastJoint = Literal["", "must be open", "is closed"]
+
+
 @record
 class Step:
-    """One step, with the words for it and for why it stands here."""
+    """One step, with the words for it and for why it stands here. `last_joint` says that the step needs
+    the last joint open, or closes it; `cautions` are what must be said before it."""
 
     kind: StepKind
     text: str
     why: str = ""
+    last_joint: LastJoint = ""
+    cautions: tuple[str, ...] = ()
 
 
 @record
 class EndWork:
-    """What a step needs to know of one end. `joint_text` says how this joint is closed in this shop."""
+    """What a step needs to know of one end. `takes` is what its allowance is for; `joint_text` says how this
+    joint is closed in this shop."""
 
     end: EndName
     name: str
     flared: bool
     nut_thread: str | None
     allowance_mm: float
+    takes: str
     order: FlareOrder | None
     leave_long_mm: float = 0.0
     loose_nut: bool = True
@@ -55,6 +65,22 @@ class Stock:
     turned: bool = False
 
 
+def stage_of(kind: StepKind) -> WorkStage:
+    """The stage of the work that a step belongs to."""
+    return "prove" if kind == "test" else "fit" if kind in ("fit", "install") else "make"
+
+
+def with_cautions(steps: tuple[Step, ...], cautions: Mapping[WorkStage, tuple[str, ...]]) -> tuple[Step, ...]:
+    """`steps` with what must be said at each stage standing at its first step."""
+    told: set[WorkStage] = set()
+    found = []
+    for step in steps:
+        stage = stage_of(step.kind)
+        found.append(step if stage in told else replace(step, cautions=cautions.get(stage, ())))
+        told.add(stage)
+    return tuple(found)
+
+
 def build_steps(
     *,
     cut_mm: float,
@@ -63,13 +89,13 @@ def build_steps(
     held: EndWork,
     far: EndWork,
     unit: Unit,
-    tests: tuple[str, ...],
+    proofs: tuple[Proof, ...],
     changes: int = 0,
     stock: Stock = Stock(),
     finishes: tuple[str, ...] = (),
 ) -> tuple[Step, ...]:
     """All steps for one rigid piece, `held` being the end that the marks are taken from."""
-    return tuple(_steps(cut_mm, spare_mm, bends, changes, stock, finishes, held, far, unit, tests))
+    return tuple(_steps(cut_mm, spare_mm, bends, changes, stock, finishes, held, far, unit, proofs))
 
 
 def _steps(
@@ -82,7 +108,7 @@ def _steps(
     held: EndWork,
     far: EndWork,
     unit: Unit,
-    tests: tuple[str, ...],
+    proofs: tuple[Proof, ...],
 ) -> Iterator[Step]:
     screwed = [end for end in sorted((held, far), key=lambda e: e.end) if end.nut_thread]
     both = [end for end in screwed if end.loose_nut]
@@ -174,7 +200,7 @@ def _steps(
         yield _flare(held, "after bending")
     if far.order != "before" and (far.flared or left_on + far.leave_long_mm > 0):
         left = format_length(far.allowance_mm, unit)
-        extra = f", leaving {left} for the flare" if far.allowance_mm else ""
+        extra = f", leaving {left} for the {far.takes}" if far.allowance_mm else ""
         yield Step(
             kind="trim",
             text=f"Trim end {far.end} to the figure{extra}; deburr.",
@@ -186,12 +212,29 @@ def _steps(
     for end in sorted((held, far), key=lambda e: e.end):
         if end.joint_text:
             yield Step(kind="install", text=f"End {end.end}: {end.joint_text}", why=end.joint_why)
-    yield Step(
-        kind="install",
-        text="Fit loosely end to end, start every thread by hand, then tighten with a second wrench holding.",
-    )
-    for test in tests:
-        yield Step(kind="test", text=test)
+    yield from _closing(proofs)
+
+
+def _closing(proofs: tuple[Proof, ...]) -> Iterator[Step]:
+    """Fitting and proving: whatever needs the last joint open stands before that joint is closed."""
+    needing = [proof for proof in proofs if proof.last_joint == "open"]
+    loose = "Fit loosely end to end, start every thread by hand, then tighten with a second wrench holding"
+    if not needing:
+        yield Step(kind="install", text=f"{loose}.", last_joint="is closed")
+    else:
+        yield Step(
+            kind="install",
+            text=f"{loose}: every joint but the last, which stays open over a pan.",
+            why="What must be seen to run is seen at the open joint.",
+        )
+        for proof in needing:
+            yield Step(kind="test", text=proof.text, last_joint="must be open")
+        yield Step(
+            kind="install", text="Close the last joint, a second wrench holding.", last_joint="is closed"
+        )
+    for proof in proofs:
+        if proof.last_joint == "closed":
+            yield Step(kind="test", text=proof.text)
 
 
 def _flare(end: EndWork, when: str) -> Step:

@@ -22,14 +22,15 @@ class RemovalStep:
 
 @record
 class RemovalRule:
-    """How a line of one service comes off. `volume_l` is the usual volume of the whole system."""
+    """How a line of one service comes off. `volume_l` is the usual volume of the whole system, `lost_l` what
+    is spilled and bled away for good when one line of it is opened."""
 
     service: str
     drain: DrainFirst
     drain_text: str
     volume_l: float
+    lost_l: float
     steps: tuple[RemovalStep, ...]
-    cautions: tuple[str, ...]
     source: Source
 
 
@@ -49,6 +50,7 @@ class RemovalAdvice:
     drain: DrainFirst
     drain_text: str
     volume_l: float
+    lost_l: float
     pan_l: float
     steps: tuple[RemovalStep, ...]
     cautions: tuple[str, ...]
@@ -77,10 +79,16 @@ def parse_volume(text: str) -> float:
 
 
 def advise(
-    rule: RemovalRule, *, volume: str, pan_share: float, ports: tuple[tuple[EndName, str, str], ...]
+    rule: RemovalRule,
+    *,
+    volume: str,
+    pan_share: float,
+    ports: tuple[tuple[EndName, str, str], ...],
+    cautions: tuple[str, ...],
 ) -> RemovalAdvice:
     """Advice for one line. `volume` as typed, blank for the usual one; the pan holds `pan_share`
-    times the system; `ports` are (end, what it goes to, the port's thread or the nut's)."""
+    times the system; `ports` are (end, what it goes to, the port's thread or the nut's); `cautions`
+    are those of the service for taking a line off."""
     litres, problem = rule.volume_l, ""
     if volume.strip():
         try:
@@ -94,9 +102,10 @@ def advise(
         drain=rule.drain,
         drain_text=rule.drain_text,
         volume_l=litres,
+        lost_l=min(rule.lost_l, litres),
         pan_l=litres * pan_share,
         steps=rule.steps,
-        cautions=rule.cautions,
+        cautions=cautions,
         plugs=plugs,
         source=rule.source,
         problem=problem,

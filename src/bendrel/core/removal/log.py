@@ -14,7 +14,9 @@ ItemKind = Literal[
     "bolt", "nut", "screw", "clip", "hose clamp", "washer",
     "O-ring", "bracket", "shield", "connector", "part",
 ]  # fmt: skip
-Fate = Literal["reuse", "replace", "should be here and is not"]
+Fate = Literal["reuse", "replace", "should be here and is not", "out for good"]
+"""What becomes of a thing; what is out for good is neither refitted nor bought."""
+OldFluid = Literal["not looked at", "clean, goes back", "dirty or burnt", "changed on purpose"]
 OpenKind = Literal["temporary tie", "better clamp", "tray left off", "missing hold-down", "other"]
 
 Note = Annotated[str, MaxLen(400)]
@@ -45,13 +47,15 @@ class SingleUse:
 
 @record
 class Removal:
-    """The log. `done` holds the ids of the steps and plugs that have been ticked off."""
+    """The log. `done` holds the ids of the steps and plugs that have been ticked off; `fluid` says what
+    becomes of the fluid that was drained."""
 
     items: Annotated[tuple[RemovedItem, ...], MaxLen(200)] = ()
     machine_state: Annotated[tuple[Text, ...], MaxLen(20)] = ()
     two_people: bool = False
     went_out: Text = ""
     volume: Annotated[str, MaxLen(20)] = ""
+    fluid: OldFluid = "not looked at"
     done: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(60)] = ()
 
 
@@ -77,18 +81,22 @@ class RefitStep:
 
 @record
 class PartToGet:
-    """A part that has to be bought: what, how many, and why."""
+    """A part that has to be bought: what, how many, and why. `kind` is its kind in the log, None of a
+    clip or sleeve that was found wanting on the line."""
 
     what: str
     count: int
     because: str
+    kind: ItemKind | None = None
 
 
 def refit_steps(removal: Removal) -> tuple[RefitStep, ...]:
-    """The log backwards: what came off last goes on first."""
+    """The log backwards: what came off last goes on first; what is out for good stays out."""
     steps = []
     for index in range(len(removal.items) - 1, -1, -1):
         item = removal.items[index]
+        if item.fate == "out for good":
+            continue
         new = "" if item.fate == "reuse" else "new "
         wrench = f", {item.wrench} wrench" if item.wrench.strip() else ""
         where = f", {item.where.strip()}" if item.where.strip() else ""
@@ -98,16 +106,17 @@ def refit_steps(removal: Removal) -> tuple[RefitStep, ...]:
 
 def left_over(removal: Removal) -> tuple[str, ...]:
     """What is still on the bench once refitting is under way."""
-    return tuple(_counted(item, "") for item in removal.items if not item.refitted)
+    staying = (item for item in removal.items if item.fate != "out for good")
+    return tuple(_counted(item, "") for item in staying if not item.refitted)
 
 
 def parts_to_get(removal: Removal) -> tuple[PartToGet, ...]:
     """Everything in the log that is not fit for use again or was not there."""
     reasons: dict[Fate, str] = {"replace": "not to be used again", "should be here and is not": "not there"}
     return tuple(
-        PartToGet(what=_name(item), count=item.count, because=reasons[item.fate])
+        PartToGet(what=_name(item), count=item.count, because=reasons[item.fate], kind=item.kind)
         for item in removal.items
-        if item.fate != "reuse"
+        if item.fate in reasons
     )
 
 

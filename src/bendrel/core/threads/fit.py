@@ -32,6 +32,10 @@ class ThreadFit:
     verdict: Verdict
 
 
+class MixedThreads(ThreadError):
+    """Two threads of different form: other flanks, or a tapered one with a parallel one. They never mate."""
+
+
 def thread_fit(male: Thread, female: Thread, least_engagement: float) -> ThreadFit:
     """Compare two threads of one form: both with the same flanks, both parallel or both tapered.
 
@@ -41,7 +45,7 @@ def thread_fit(male: Thread, female: Thread, least_engagement: float) -> ThreadF
     It does not start when the largest female pitch diameter is under the smallest male one.
     Otherwise, with different pitches, it binds after max(δ, 0)·tan 30° / |p_m − p_f| turns (lead
     chamfers, about one turn more, not counted). Source: derived from the 60° profile with ISO
-    965-1 and ASME B1.1 limits; 27.5° for 55° flanks. Raises ThreadError for mixed forms.
+    965-1 and ASME B1.1 limits; 27.5° for 55° flanks. Raises MixedThreads for mixed forms.
     """
     _refuse_mixed(male, female)
     m, f = male_limits(male), female_limits(female)
@@ -67,13 +71,13 @@ def thread_fit(male: Thread, female: Thread, least_engagement: float) -> ThreadF
 def _refuse_mixed(male: Thread, female: Thread) -> None:
     pair = f"{male.designation} in {female.designation}"
     if male.flank_deg != female.flank_deg:
-        raise ThreadError(
+        raise MixedThreads(
             f"{pair}: {male.flank_deg}° flanks never mate with {female.flank_deg}° ones, even where "
             "diameter and pitch nearly agree: it tightens on the edges and leaks or strips."
         )
     if male.taper != female.taper:
         tapered = male if male.taper else female
-        raise ThreadError(
+        raise MixedThreads(
             f"{pair}: {tapered.designation} is tapered and seals on its thread; in a parallel one it "
             "holds by a turn or two and splits the port when tightened. Use an adapter."
         )

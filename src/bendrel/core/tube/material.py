@@ -22,7 +22,9 @@ class Material:
     `bends` and `flares` say how it is worked.
 
     `least_radius_per_od` is the tightest centreline radius by hand tools, as a multiple of the
-    outside diameter. `tweaks_in_place` says whether a fitted line can still be bent a little.
+    outside diameter. `tweaks_in_place` says whether a fitted line can still be bent a little; one that
+    cannot may still be closed by hand over bends of `closes_from_radius_per_od` diameters and more
+    (0: never).
     """
 
     id: str
@@ -44,6 +46,7 @@ class Material:
     source: Source
     strength_source: Source
     limits_source: Source
+    closes_from_radius_per_od: float = 0.0
 
 
 @record
