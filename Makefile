@@ -7,7 +7,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.
 INTERFACE := src/bendrel/interface/index.html
 TYPES := web/src/api/schema.d.ts
 
-.PHONY: demo install web test check lint types-current chromium bench screenshots clean
+.PHONY: demo install web web-test test check lint types-current chromium bench screenshots clean
 
 demo: install web
 	$(BIN)/bendrel demo --data var/demo
@@ -54,14 +54,18 @@ lint: $(VENV)/.installed-dev web/node_modules/.installed types-current
 	$(BIN)/lint-imports
 	cd web && npm run --silent types && npm run --silent lint
 
-check: lint
+# the web's own logic, without a browser
+web-test: web/node_modules/.installed
+	cd web && npm run --silent test
+
+check: lint web-test
 	$(BIN)/python -m pytest -n 2 -m "not browser"
 
 chromium:
 	@command -v chromium >/dev/null || { apt-get update -qq && apt-get install -y -qq chromium >/dev/null; } \
 	  || { echo "Chromium is missing: install Debian's package chromium"; exit 1; }
 
-test: lint web chromium
+test: lint web-test web chromium
 	$(BIN)/python -m pytest -n 2
 
 bench: $(VENV)/.installed-dev

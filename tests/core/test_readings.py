@@ -5,9 +5,12 @@ from math import radians, tan
 
 import pytest
 
+from bendrel.core.lengths import Plane
+from bendrel.core.line.mirror import mirrored
 from bendrel.core.line.reading import setback_mm
 from bendrel.core.line.readings import resolve
 from bendrel.core.line.rewrite import with_shape
+from bendrel.core.plan.assemble import plan_line
 from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shape.corners import corners_from_bends
 from bendrel.core.shape.vectors import length, subtract
@@ -113,3 +116,23 @@ def test_a_shape_that_corner_points_cannot_say_is_refused():
     crossed = replace(shape, bends=(first, replace(second, straight_mm=-200.0)))
     with pytest.raises(ShapeError, match="cannot say this line"):
         with_shape(line, crossed, "corners", R)
+
+
+def test_a_bare_three_is_never_read_as_three_degrees_without_a_word(kit):
+    """A newcomer's 3 o'clock that becomes 3° is scrap: until the shop has said how it reads planes, it is
+    asked; then what was typed keeps the meaning it had."""
+    asked = plan_line(bent(row(100, 90), row(60, 90, "3")), kit)
+    assert asked.part is None
+    assert [p.path for p in asked.problems] == ["/spans/0/readings/rows/1/plane"]
+    assert "3:00" in asked.problems[0].message
+    for school, turn in (("clock", 90.0), ("degrees", 3.0)):
+        second = replace(row(60, 90, "3"), plane=Plane(text="3", by=school))
+        part = plan_line(bent(row(100, 90), second), kit).part
+        assert part.bends[1].rotation_deg == pytest.approx(turn)
+
+
+def test_a_mirrored_bare_figure_keeps_its_meaning():
+    """-3° turned round is +3°, not three o'clock."""
+    rows = (row(100, 90), replace(row(60, 90), plane=Plane(text="-3", by="clock")))
+    made = mirrored(bent(*rows).spans[0].readings)
+    assert made.rows[1].plane.text == "+3"

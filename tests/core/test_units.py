@@ -5,6 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bendrel.core.units import (
+    PlaneUnsaid,
     UnitError,
     format_clock,
     format_length,
@@ -134,3 +135,34 @@ def test_clock_is_printed_to_the_minute():
 def test_angles_refused(text):
     with pytest.raises(UnitError):
         parse_angle(text)
+
+
+@pytest.mark.parametrize(
+    ("text", "school", "kind", "degrees"),
+    [
+        ("3", "clock", "clock", 90.0),
+        ("12", "clock", "clock", 0.0),
+        ("0", "clock", "clock", 0.0),
+        ("3", "degrees", "rotation", 3.0),
+        ("12", "degrees", "rotation", 12.0),
+        ("+3", "clock", "rotation", 3.0),
+        ("3°", "clock", "rotation", 3.0),
+        ("-3", "clock", "rotation", -3.0),
+        ("3h", "degrees", "clock", 90.0),
+        ("3:00", "degrees", "clock", 90.0),
+        ("90", "clock", "rotation", 90.0),
+        ("90", "", "rotation", 90.0),
+        ("0", "", "rotation", 0.0),
+    ],
+)
+def test_a_bare_plane_is_what_the_shop_reads(text, school, kind, degrees):
+    """Common practice: a shop reads planes by the clock or in degrees; the other kind needs its sign."""
+    assert parse_plane(text, school) == (kind, degrees)
+
+
+@pytest.mark.parametrize("text", ["1", "3", "12", "3.5", "07"])
+def test_a_bare_plane_is_asked_before_it_is_guessed(text):
+    with pytest.raises(PlaneUnsaid, match="could be"):
+        parse_plane(text)
+    with pytest.raises(UnitError):
+        parse_plane("3.5", "clock")

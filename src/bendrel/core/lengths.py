@@ -7,7 +7,7 @@ from typing import Annotated
 from annotated_types import Ge, Le, MaxLen
 
 from bendrel.core.record import record
-from bendrel.core.units import Sign, Unit, UnitError, parse_length
+from bendrel.core.units import PlaneSchool, Sign, Unit, UnitError, parse_length
 
 Text = Annotated[str, MaxLen(80)]
 PhotoId = Annotated[str, MaxLen(40)]
@@ -39,10 +39,12 @@ class Angle:
 class Plane:
     """The plane of a bend as typed: a clock time from end A, or degrees from the bend before.
 
-    `exact_deg` is a rotation that the program computed.
+    `by` is how the shop read planes at the time, which says what a bare number means. `exact_deg` is a
+    rotation that the program computed.
     """
 
     text: Text = ""
+    by: PlaneSchool = ""
     exact_deg: Annotated[float, Ge(-360), Le(360)] | None = None
 
 

@@ -48,8 +48,16 @@ _METRIC = {"mm": 1, "millimet": 1, "cm": 10, "centimet": 10, "m": 1000, "met": 1
 EXAMPLES = '27, 27 3/4, 27-3/4", 1\' 2 3/16", 450mm or 45 cm'
 
 
+PlaneSchool = Literal["", "clock", "degrees"]
+"""How a shop reads planes: by the clock, in degrees, or not said yet."""
+
+
 class UnitError(ValueError):
     """A length, angle or plane that cannot be read. The text is meant for the person."""
+
+
+class PlaneUnsaid(UnitError):
+    """A bare number that could be a clock time or degrees."""
 
 
 @lru_cache(maxsize=4096)  # at every key all readings of a line are read again, and one has changed
@@ -101,27 +109,46 @@ def parse_angle(text: str, most: float = 360.0) -> float:
     return value
 
 
-def parse_plane(text: str) -> tuple[Literal["clock", "rotation"], float]:
+def parse_plane(text: str, school: PlaneSchool = "") -> tuple[Literal["clock", "rotation"], float]:
     """Read the plane of a bend: a clock time seen from end A, or degrees from the bend before.
 
-    Returns ("clock", degrees clockwise from the first bend's plane, 0 to 360) for `3:00` or
-    `3 o'clock`, ("rotation", degrees in (-180, 180]) for `90` or `-45°`. Raises UnitError.
+    Returns ("clock", degrees clockwise from the first bend's plane, 0 to 360) for `3:00`, `3h` or
+    `3 o'clock`, ("rotation", degrees in (-180, 180]) for `90`, `+3`, `3°` or `-45°`. A bare number up to
+    12 is what the shop's `school` says; where it has not said, 1 to 12 could be either and is asked.
+    Raises PlaneUnsaid then, and UnitError for what cannot be read.
     """
     shown = _shown(text)
     clean = _tidy(text)
-    clock = re.fullmatch(r"([0-9]{1,2}):([0-9]{2})|([0-9]{1,2})\s*o'?\s*clock", clean)
+    clock = re.fullmatch(r"([0-9]{1,2}):([0-9]{2})|([0-9]{1,2})\s*(?:h|o'?\s*clock)", clean)
     if clock:
         hour, minute = int(clock[1] or clock[3]), int(clock[2] or 0)
         if not 0 <= hour <= 12 or minute > 59:
             raise UnitError(f"“{shown}” is not on the clock; write 12:00 to 11:59.")
         return "clock", (hour % 12) * 30.0 + minute * 0.5
-    degrees = re.fullmatch(rf"([+-]?)\s*({_NUMBER})\s*(?:°|deg|degrees)?", clean)
+    degrees = re.fullmatch(rf"([+-]?)\s*({_NUMBER})\s*(°|deg|degrees)?", clean)
     if not degrees:
-        raise UnitError(f"“{shown}” is not a plane; write a clock time such as 3:00, or degrees such as -45.")
+        raise UnitError(
+            f"“{shown}” is not a plane; write a clock time such as 3:00, or degrees such as -45°."
+        )
     value = float(degrees[2]) * (-1 if degrees[1] == "-" else 1)
+    if not degrees[1] and not degrees[3] and value <= 12 and school != "degrees":
+        if school == "clock" and value.is_integer():
+            return "clock", value % 12 * 30.0
+        if school == "clock" or value > 0:
+            raise PlaneUnsaid(_which_plane(shown, value, asked=school == ""))
     if not -180 <= value <= 180:
         raise UnitError(f"“{shown}” is outside the turn; -180° to 180° is accepted.")
     return "rotation", normalised_turn(value)
+
+
+def _which_plane(shown: str, value: float, *, asked: bool) -> str:
+    time = format_clock(value * 30)
+    if not asked:
+        return f"“{shown}” is neither an hour nor degrees here; write {time} or {value:g}°."
+    return (
+        f"“{shown}” could be {time} on the clock or {value:g} degrees; write {time} or {value:g}°, "
+        "or say once at the head of the column how planes are read."
+    )
 
 
 def normalised_turn(degrees: float) -> float:

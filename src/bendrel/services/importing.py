@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from bendrel.core.line.document import Line
+from bendrel.core.line.references import without_bends
 from bendrel.core.line.rewrite import Entry
 from bendrel.core.plan.kit import Kit
 from bendrel.core.record import record
@@ -124,7 +125,7 @@ def _done(
     said = f"{what}, {_count(len(shape.bends), 'bend', 'bends')}, in {names[unit]}"
     along = format_length(shape.developed_mm, into.unit)
     return Understood(
-        document=with_readings(into, shape, kind, kit),
+        document=with_readings(without_bends(into), shape, kind, kit),
         understood=f"{said}, {along} along the tube",
         unit=unit,
         notes=tuple(notes),

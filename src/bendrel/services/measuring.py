@@ -12,6 +12,7 @@ from bendrel.core.lengths import Length
 from bendrel.core.line.document import BendReadings, CornerReadings, Line
 from bendrel.core.line.mirror import mirrored
 from bendrel.core.line.readings import Resolved, resolve
+from bendrel.core.line.references import without_bends
 from bendrel.core.line.rewrite import computed_length
 from bendrel.core.measuring.culprits import Given, suspects
 from bendrel.core.measuring.explain import name_of, slip_of
@@ -94,7 +95,7 @@ def _change(change: float, kind: str, document: Line) -> str:
 def copy_line(document: Line, source: Line, order: CopyOrder, kit: Kit) -> tuple[Line, str]:
     """`document` with the readings of `source` copied as ordered, and what was done in words.
     Raises Refused."""
-    made = document
+    made = without_bends(document)
     if order.choices:
         span = replace(source.spans[0], readings=document.spans[0].readings)
         made = replace(
@@ -125,7 +126,7 @@ def _beside(made: Line, source: Line, order: CopyOrder, kit: Kit) -> Line:
         raise Refused(f"The readings of “{source.name}” are not finished.")
     try:
         spacing = parse_length(order.spacing, made.unit)
-        kind, clock = parse_plane(order.clock)
+        kind, clock = parse_plane(order.clock, "clock")
         if kind != "clock":
             raise Refused("Side: write a clock time as seen from end A, such as 3:00.")
         shape = neighbour(read.shape, spacing, clock, nested=order.nested)
@@ -189,7 +190,9 @@ def rebuild(document: Line, radius: str, kit: Kit) -> Rebuilt:
         least_between_mm=bender.least_between_mm,
         least_ends_mm=(bender.least_before_first_mm, bender.least_after_last_mm),
     )
-    return Rebuilt(document=with_readings(document, result.shape, "bends", kit), result=result)
+    same = len(result.shape.bends) == len(read.shape.bends)
+    kept = document if same else without_bends(document)
+    return Rebuilt(document=with_readings(kept, result.shape, "bends", kit), result=result)
 
 
 def _resolved(document: Line, kit: Kit) -> Resolved | None:

@@ -1553,7 +1553,8 @@ export interface components {
             angle: components["schemas"]["Angle"];
             /**
              * @default {
-             *       "text": ""
+             *       "text": "",
+             *       "by": ""
              *     }
              */
             plane: components["schemas"]["Plane"];
@@ -2038,7 +2039,8 @@ export interface components {
             port_b_angle: components["schemas"]["Angle"];
             /**
              * @default {
-             *       "text": ""
+             *       "text": "",
+             *       "by": ""
              *     }
              */
             port_b_clock: components["schemas"]["Plane"];
@@ -3645,6 +3647,7 @@ export interface components {
              *         "text": ""
              *       },
              *       "port_b_clock": {
+             *         "by": "",
              *         "text": ""
              *       },
              *       "way_a": "",
@@ -3894,7 +3897,8 @@ export interface components {
          * @description One bend that is made: what it was to be (`start_mm`, `angle_deg`, `clock_deg` along the tube) with
          *     `held` in the clamp, and what was read afterwards, as typed; blank where nothing was read.
          *
-         *     `plane` is a clock from end A or degrees from the bend before on the tube; `leg` runs from the back of
+         *     `plane` is a clock from end A or degrees from the bend before on the tube, `plane_by` what a bare number
+         *     of it means; `leg` runs from the back of
          *     the nearest made bend on the held side, or from that end, to the outside of this bend.
          */
         MadeBend: {
@@ -3921,6 +3925,12 @@ export interface components {
              * @default
              */
             plane: string;
+            /**
+             * Plane By
+             * @default
+             * @enum {string}
+             */
+            plane_by: "" | "clock" | "degrees";
             /**
              * Leg
              * @default
@@ -4681,7 +4691,8 @@ export interface components {
         };
         /**
          * PartReading
-         * @description One reading of a bought, ready-bent part, taken as the same reading of the old line was.
+         * @description One reading of a bought, ready-bent part, taken as the same reading of the old line was; `by` says
+         *     what a bare number of a plane means, as in `Plane`.
          */
         PartReading: {
             /**
@@ -4706,6 +4717,12 @@ export interface components {
              * @enum {string}
              */
             unit: "in" | "mm";
+            /**
+             * By
+             * @default
+             * @enum {string}
+             */
+            by: "" | "clock" | "degrees";
         };
         /**
          * PartStanding
@@ -4885,7 +4902,8 @@ export interface components {
          * Plane
          * @description The plane of a bend as typed: a clock time from end A, or degrees from the bend before.
          *
-         *     `exact_deg` is a rotation that the program computed.
+         *     `by` is how the shop read planes at the time, which says what a bare number means. `exact_deg` is a
+         *     rotation that the program computed.
          */
         Plane: {
             /**
@@ -4893,6 +4911,12 @@ export interface components {
              * @default
              */
             text: string;
+            /**
+             * By
+             * @default
+             * @enum {string}
+             */
+            by: "" | "clock" | "degrees";
             /** Exact Deg */
             exact_deg?: number | null;
         };

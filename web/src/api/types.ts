@@ -101,3 +101,5 @@ export type CutLine = Schemas["CutLine"];
 export type JobCuts = Schemas["JobCuts"];
 export type TubeCuts = Schemas["TubeCuts"];
 export type Section = Schemas["Section"];
+export type Plane = Schemas["Plane"];
+export type SetAside = Schemas["SetAside"];

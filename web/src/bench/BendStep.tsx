@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { MadeBend, Move } from "../api/types";
 import { TurnArrow } from "../plan/TurnArrow";
 import { Clock } from "../strip/Clock";
+import { usePlaneSchool } from "../line/usePlaneSchool";
 import { condensed } from "../theme/theme";
 import { sayAngle, sayClock, sayLength } from "../units";
 import { HowItStands } from "./HowItStands";
@@ -29,6 +30,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
   const unit = making.document.unit;
   const { remade, part } = standing;
   const made = (making.state.made ?? []).find((item) => item.bend === bend);
+  const { school } = usePlaneSchool();
   const move = [...remade.moves, ...remade.told].find((item) => item.bend === bend);
   const next = remade.next;
   const [read, setRead] = useState({ angle: made?.angle ?? "", plane: made?.plane ?? "", leg: made?.leg ?? "" });
@@ -39,12 +41,12 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
 
   const finish = () => {
     if (!next || !isNext) return;
-    const entry: MadeBend = { bend, held: move.held, start_mm: next.start_mm, angle_deg: next.angle_deg, clock_deg: next.clock_deg, ...read, unit };
+    const entry: MadeBend = { bend, held: move.held, start_mm: next.start_mm, angle_deg: next.angle_deg, clock_deg: next.clock_deg, ...read, plane_by: school, unit };
     keep((state) => ({ ...state, made: [...(state.made ?? []).filter((item) => item.bend !== bend), entry], done: [...(state.done ?? []), `bend-${bend}`] }));
     onDone();
   };
   const correct = () => {
-    keep((state) => ({ ...state, made: (state.made ?? []).map((item) => (item.bend === bend ? { ...item, ...read, unit } : item)) }));
+    keep((state) => ({ ...state, made: (state.made ?? []).map((item) => (item.bend === bend ? { ...item, ...read, plane_by: school, unit } : item)) }));
     onDone();
   };
   const last = (making.state.made ?? []).at(-1)?.bend === bend;

@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
 import type { MadeBend } from "../api/types";
+import { usePlaneSchool } from "../line/usePlaneSchool";
 import { condensed } from "../theme/theme";
 import { sayAngle, sayLength } from "../units";
 import { HowItStands } from "./HowItStands";
@@ -14,6 +15,7 @@ export function Compare({ editor, onClose }: { editor: MakingEditor; onClose: ()
   const { making, standing, keep } = editor;
   const { remade } = standing;
   const unit = making.document.unit;
+  const { school } = usePlaneSchool();
   const made = making.state.made ?? [];
   return (
     <Box component="section" aria-label="Compared with the plan">
@@ -24,7 +26,7 @@ export function Compare({ editor, onClose }: { editor: MakingEditor; onClose: ()
       <HowItStands editor={editor} />
       {remade.tweak && <Box sx={{ mt: 1.5, fontSize: 22, fontWeight: 600 }}>{remade.tweak}</Box>}
       {made.map((item) => (
-        <Row key={item.bend} item={item} editor={editor} unit={unit} onRead={(read) => keep((state) => ({ ...state, made: (state.made ?? []).map((was) => (was.bend === item.bend ? { ...was, ...read, unit } : was)) }))} />
+        <Row key={item.bend} item={item} editor={editor} unit={unit} onRead={(read) => keep((state) => ({ ...state, made: (state.made ?? []).map((was) => (was.bend === item.bend ? { ...was, ...read, plane_by: school, unit } : was)) }))} />
       ))}
       <Button sx={{ mt: 2, minHeight: 56, fontSize: 20 }} onClick={onClose}>
         Back to the step

@@ -3,7 +3,8 @@ import Button from "@mui/material/Button";
 import type { Beyond, Catalogue, HosePiece, LineEnd, PartPiece, Unit } from "../api/types";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
-import { removeAt, typed } from "../measure/rows";
+import { editBeyond } from "../line/edits";
+import { typed } from "../measure/rows";
 import { condensed } from "../theme/theme";
 import { Ticks } from "../ui/Ticks";
 import { sayLength } from "../units";
@@ -61,6 +62,7 @@ export function BeyondEnd({ end, editor, view, catalogue }: Props) {
   const pieces = line[key].beyond;
   const set = (beyond: Beyond[]) => edit((was) => ({ ...was, [key]: { ...was[key], beyond } satisfies LineEnd }));
   const change = (at: number, part: Partial<HosePiece> | Partial<PartPiece>) => set(pieces.map((piece, k) => (k === at ? ({ ...piece, ...part } as Beyond) : piece)));
+  const add = (row: Beyond) => edit((was) => editBeyond(was, end, { kind: "insert", at: was[key].beyond.length, row }));
   const usual = catalogue.services.find((row) => row.id === line.service)?.hose_class;
   const right = catalogue.hoses.find((row) => row.hose_class === usual) ?? catalogue.hoses[0];
   return (
@@ -71,7 +73,7 @@ export function BeyondEnd({ end, editor, view, catalogue }: Props) {
             <Box sx={{ font: `600 17px ${condensed}` }}>
               {piece.kind === "hose" ? "Hose" : piece.part} {pieces.length > 1 && `(${k + 1} from the tube)`}
             </Box>
-            <Button size="small" variant="text" aria-label={`Take out piece ${k + 1} beyond ${end}`} onClick={() => set(removeAt(pieces, k))} sx={{ minWidth: 36 }}>
+            <Button size="small" variant="text" aria-label={`Take out piece ${k + 1} beyond ${end}`} onClick={() => edit((was) => editBeyond(was, end, { kind: "remove", at: k }))} sx={{ minWidth: 36 }}>
               ✕
             </Button>
           </Box>
@@ -84,10 +86,10 @@ export function BeyondEnd({ end, editor, view, catalogue }: Props) {
       ))}
       {pieces.length < 6 && (
         <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2 }}>
-          <Button variant="text" size="small" onClick={() => set([...pieces, blankHose(right?.id ?? "", line.unit)])}>
+          <Button variant="text" size="small" onClick={() => add(blankHose(right?.id ?? "", line.unit))}>
             + hose beyond {end}
           </Button>
-          <Button variant="text" size="small" onClick={() => set([...pieces, blankPart(line.unit)])}>
+          <Button variant="text" size="small" onClick={() => add(blankPart(line.unit))}>
             + part beyond {end}
           </Button>
         </Box>

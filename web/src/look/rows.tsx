@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import type { Condition, Damage, Fixture, Length } from "../api/types";
+import { removeFound } from "../line/edits";
 import { useSelection } from "../line/select";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
@@ -18,6 +19,8 @@ interface RowsProps<T extends object> {
   rows: readonly T[];
   blank: T;
   set: (rows: T[]) => void;
+  /** How an entry is taken out where others of the document speak of it by its number. */
+  remove?: (k: number) => void;
   message?: (k: number) => string | undefined;
   onFocus?: (k: number) => void;
   /** A note under every row, where rows have one. */
@@ -25,7 +28,7 @@ interface RowsProps<T extends object> {
   children: (row: T, change: (part: Partial<T>) => void, k: number) => ReactNode;
 }
 
-function Rows<T extends object>({ title, hint, add, rows, blank, set, message, onFocus, noted = false, children }: RowsProps<T>) {
+function Rows<T extends object>({ title, hint, add, rows, blank, set, remove, message, onFocus, noted = false, children }: RowsProps<T>) {
   return (
     <Box component="section" aria-label={title} sx={{ mt: 2 }}>
       <Typography variant="h2">{title}</Typography>
@@ -34,7 +37,7 @@ function Rows<T extends object>({ title, hint, add, rows, blank, set, message, o
         <Box key={k} onFocus={() => onFocus?.(k)} sx={{ borderBottom: "1px solid var(--rule)", py: 0.5 }}>
           <Box sx={{ display: "flex", gap: 0.5, alignItems: "center" }}>
             {children(row, (part) => set(rows.map((item, i) => (i === k ? { ...item, ...part } : item))), k)}
-            <Button size="small" variant="text" aria-label={`Take out ${title.toLowerCase()} ${k + 1}`} onClick={() => set(removeAt(rows, k))} sx={{ minWidth: 32, px: 0.5, ml: "auto" }}>
+            <Button size="small" variant="text" aria-label={`Take out ${title.toLowerCase()} ${k + 1}`} onClick={() => (remove ? remove(k) : set(removeAt(rows, k)))} sx={{ minWidth: 32, px: 0.5, ml: "auto" }}>
               ✕
             </Button>
           </Box>
@@ -125,6 +128,7 @@ export function DamageRows({ editor, view, damage, set }: ListProps<Damage> & { 
       add="Add damage"
       noted
       rows={damage}
+      remove={(k) => editor.edit((was) => removeFound(was, "damage", k))}
       blank={blank}
       set={set}
       message={(k) => problemOf(view, `/condition/damage/${k}/at`) ?? problemOf(view, `/condition/damage/${k}/to`)}
@@ -156,6 +160,7 @@ export function FixtureRows({ editor, view, fixtures, set }: ListProps<Fixture> 
       add="Add a clip or sleeve"
       noted
       rows={fixtures}
+      remove={(k) => editor.edit((was) => removeFound(was, "fixtures", k))}
       blank={{ kind: "clip", state: "there", at: typed("", unit), note: "", photo: "" }}
       set={set}
       message={(k) => problemOf(view, `/condition/fixtures/${k}/at`)}

@@ -1,7 +1,10 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { Fragment } from "react";
-import type { BendReadings, BendRow, Reference } from "../api/types";
+import type { BendReadings, BendRow, Plane, Reference } from "../api/types";
+import { editBendRows } from "../line/edits";
+import { isClock, withSchool } from "../line/planes";
+import { usePlaneSchool } from "../line/usePlaneSchool";
 import { useSelection } from "../line/select";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
@@ -14,7 +17,8 @@ import { RowTools } from "./RowTools";
 import type { Method } from "./methods";
 import { METHODS, METHODS_TO_B } from "./methods";
 import { MethodPick } from "./MethodPick";
-import { bendLike, editBends, insertAt, moveRow, READINGS, removeAt, typed } from "./rows";
+import { PlaneHead } from "./PlaneHead";
+import { bendLike, bendRows, editBends, READINGS, typed } from "./rows";
 import { tableSx } from "./tableSx";
 
 interface Props {
@@ -27,6 +31,7 @@ interface Props {
 export function BendTable({ editor, view, readings }: Props) {
   const { document: line, edit } = editor;
   const { bend: chosen, choose } = useSelection();
+  const { school, say } = usePlaneSchool();
   const rows = readings.rows;
   const problems = new Map(view.plan?.problems.map((problem) => [problem.path, problem.message]));
   const lengths = view.plan?.lengths_mm ?? {};
@@ -36,13 +41,15 @@ export function BendTable({ editor, view, readings }: Props) {
 
   const setRow = (k: number, change: (row: BendRow) => Partial<BendRow>) =>
     edit((was) => editBends(was, (r) => ({ ...r, rows: r.rows.map((row, i) => (i === k ? { ...row, ...change(row) } : row)) })));
-  const setRows = (change: (rows: BendRow[]) => BendRow[]) => edit((was) => editBends(was, (r) => ({ ...r, rows: change(r.rows) })));
 
   const keysOf = (k: number) => ({
     insertBelow: () => {
       thenFocus(
         () => {
-          setRows((was) => insertAt(was, Math.min(k + 1, was.length), bendLike(line.unit, was[Math.min(k, was.length - 1)])));
+          edit((was) => {
+            const there = bendRows(was);
+            return editBendRows(was, { kind: "insert", at: Math.min(k + 1, there.length), row: bendLike(line.unit, there[Math.min(k, there.length - 1)]) });
+          });
           choose(Math.min(k + 2, rows.length + 1));
         },
         () => focusReading(Math.min(k + 1, rows.length), "length"),
@@ -52,7 +59,7 @@ export function BendTable({ editor, view, readings }: Props) {
       if (k >= rows.length) return;
       thenFocus(
         () => {
-          setRows((was) => removeAt(was, k));
+          edit((was) => editBendRows(was, { kind: "remove", at: k }));
           choose(null);
         },
         () => focusReading(Math.min(k, rows.length - 1), "length"),
@@ -62,7 +69,7 @@ export function BendTable({ editor, view, readings }: Props) {
       if (k >= rows.length || k + by < 0 || k + by >= rows.length) return;
       thenFocus(
         () => {
-          setRows((was) => moveRow(was, k, k + by));
+          edit((was) => editBendRows(was, { kind: "move", from: k, to: k + by }));
           choose(k + by + 1);
         },
         () => focusReading(k + by, "length"),
@@ -100,7 +107,9 @@ export function BendTable({ editor, view, readings }: Props) {
             <th scope="col">{allWire ? "starts at" : "reading"}</th>
             <th scope="col">{allWire ? "ends at" : "from, to"}</th>
             <th scope="col">bend</th>
-            <th scope="col">plane</th>
+            <th scope="col">
+              <PlaneHead school={school} onSchool={(next) => void say(next).then((kept) => kept && edit((was) => withSchool(was, next)))} />
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -171,9 +180,9 @@ export function BendTable({ editor, view, readings }: Props) {
                     label={`Plane of bend ${k + 1}`}
                     text={k === 0 ? "12:00" : row.plane.text}
                     readOnly={k === 0}
-                    became={k > 0 && planned ? planeBecame(row.plane.text, planned.rotation_deg, planned.clock_deg) : ""}
+                    became={k > 0 && planned ? planeBecame(row.plane, planned.rotation_deg, planned.clock_deg) : ""}
                     problem={problems.get(`${READINGS}${at}/plane`)}
-                    onText={(text) => setRow(k, () => ({ plane: { text, exact_deg: null } }))}
+                    onText={(text) => setRow(k, () => ({ plane: { text, by: school, exact_deg: null } }))}
                   />
                 </td>
               </tr>
@@ -257,6 +266,6 @@ function Around({ text }: { text: string }) {
 }
 
 /** A clock time is shown as the turn from the bend before, and the other way round. */
-function planeBecame(text: string, rotation: number, clock: number): string {
-  return text.includes(":") || text.includes("o") ? sayTurn(rotation) : sayClock(clock);
+function planeBecame(plane: Plane, rotation: number, clock: number): string {
+  return plane.exact_deg != null || isClock(plane) ? sayTurn(rotation) : sayClock(clock);
 }

@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import type { BoughtPart, PartReading, Unit } from "../api/types";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
+import { usePlaneSchool } from "../line/usePlaneSchool";
 import { Typed, Word } from "../look/rows";
 import { sayAngle, sayLength } from "../units";
 import { Section } from "./Section";
@@ -13,6 +14,7 @@ const KINDS: PartReading["kind"][] = ["leg", "bend", "plane", "rim to rim", "who
 /** A ready-bent part from a supplier, held against the old line by a few readings. */
 export function Bought({ editor, view }: { editor: LineEditor; view: PlanView }) {
   const { document: line, edit } = editor;
+  const { school } = usePlaneSchool();
   const rows = line.bought;
   const found = view.old ? null : (view.plan?.measured.bought ?? null);
   const set = (bought: readonly PartReading[]) => edit((was) => ({ ...was, bought: [...bought] }));
@@ -28,7 +30,7 @@ export function Bought({ editor, view }: { editor: LineEditor; view: PlanView })
             <Box sx={{ display: "flex", gap: 0.5, alignItems: "center" }}>
               <Word label={`Kind of part reading ${k + 1}`} value={row.kind} list={KINDS} onChange={(kind) => change(k, { kind })} />
               {numbered && <Typed label={`Which one, part reading ${k + 1}`} text={String(row.number)} placeholder="1" width={44} onText={(text) => change(k, { number: Math.max(1, Math.min(201, Number.parseInt(text, 10) || 1)) })} />}
-              <Typed label={`Part reading ${k + 1}`} text={row.text} placeholder="reads" takes={row.kind === "bend" ? "angle" : "length"} width={90} wrong={problem !== undefined} onText={(text) => change(k, { text: text.slice(0, 80), unit: line.unit })} />
+              <Typed label={`Part reading ${k + 1}`} text={row.text} placeholder="reads" takes={row.kind === "bend" ? "angle" : "length"} width={90} wrong={problem !== undefined} onText={(text) => change(k, { text: text.slice(0, 80), unit: line.unit, by: school })} />
               <Verdict found={found} index={k} unit={line.unit} />
               <Button size="small" variant="text" aria-label={`Take out part reading ${k + 1}`} onClick={() => set(removeAt(rows, k))} sx={{ minWidth: 32, px: 0.5, ml: "auto" }}>
                 ✕
@@ -42,7 +44,7 @@ export function Bought({ editor, view }: { editor: LineEditor; view: PlanView })
           </Box>
         );
       })}
-      <Button size="small" sx={{ mt: 0.75 }} onClick={() => set([...rows, { kind: rows.length === 0 ? "rim to rim" : "leg", number: 1, text: "", unit: line.unit }])}>
+      <Button size="small" sx={{ mt: 0.75 }} onClick={() => set([...rows, { kind: rows.length === 0 ? "rim to rim" : "leg", number: 1, text: "", unit: line.unit, by: school }])}>
         Add a reading of the part
       </Button>
       {found?.end_b_mm != null && (

@@ -44,7 +44,7 @@ export function Checks({ editor, view }: Props) {
       ) : (
         <>
           <Field takes="angle" label="Port B turns off A’s way by" text={checks.port_b_angle.text} placeholder="0° straight on, 180° back" problem={problem("port_b_angle")} onText={(text) => set({ port_b_angle: { text: text.slice(0, 80), exact_deg: null } })} />
-          <Field label="towards" text={checks.port_b_clock.text} placeholder="clock seen from A, 3:00" problem={problem("port_b_clock")} onText={(text) => set({ port_b_clock: { text: text.slice(0, 80), exact_deg: null } })} />
+          <Field label="towards" text={checks.port_b_clock.text} placeholder="clock seen from A, 3:00" problem={problem("port_b_clock")} onText={(text) => set({ port_b_clock: { text: text.slice(0, 80), by: "clock", exact_deg: null } })} />
         </>
       )}
       {verdict("way B")}

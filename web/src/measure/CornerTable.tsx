@@ -10,7 +10,8 @@ import { sayFigure, sayLength } from "../units";
 import { focusReading, ReadingField } from "./ReadingField";
 import { Said } from "./Said";
 import { RowTools } from "./RowTools";
-import { blankCorner, editCorners, insertAt, moveRow, READINGS, removeAt, typed } from "./rows";
+import { editCornerRows } from "../line/edits";
+import { blankCorner, editCorners, READINGS, typed } from "./rows";
 import { tableSx } from "./tableSx";
 
 interface Props {
@@ -40,14 +41,14 @@ export function CornerTable({ editor, view, readings }: Props) {
   const keysOf = (k: number) => ({
     insertBelow: () => {
       thenFocus(
-        () => setRows((was) => insertAt(was, k + 1, blankCorner(line.unit))),
+        () => edit((was) => editCornerRows(was, { kind: "insert", at: k + 1, row: blankCorner(line.unit) })),
         () => focusReading(k + 1, "x"),
       );
     },
     remove: () => {
       thenFocus(
         () => {
-          setRows((was) => removeAt(was, k));
+          edit((was) => editCornerRows(was, { kind: "remove", at: k }));
           choose(null);
         },
         () => focusReading(Math.max(0, k - 1), "x"),
@@ -56,7 +57,7 @@ export function CornerTable({ editor, view, readings }: Props) {
     move: (by: number) => {
       if (k + by < 0 || k + by >= rows.length) return;
       thenFocus(
-        () => setRows((was) => moveRow(was, k, k + by)),
+        () => edit((was) => editCornerRows(was, { kind: "move", from: k, to: k + by })),
         () => focusReading(k + by, "x"),
       );
     },

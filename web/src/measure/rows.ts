@@ -22,7 +22,7 @@ export function blankBend(unit: Unit): BendRow {
     read_from: "outside",
     read_to: "outside",
     angle: { text: "", exact_deg: null },
-    plane: { text: "", exact_deg: null },
+    plane: { text: "", by: "", exact_deg: null },
     radius: null,
   };
 }
@@ -47,6 +47,11 @@ export function moveRow<T>(rows: readonly T[], from: number, to: number): T[] {
   const row = rows[from];
   if (row === undefined || to < 0 || to >= rows.length) return [...rows];
   return insertAt(removeAt(rows, from), to, row);
+}
+
+export function bendRows(line: Line): BendRow[] {
+  const { readings } = spanOf(line);
+  return readings.kind === "bends" ? readings.rows : [];
 }
 
 export function editBends(line: Line, change: (readings: BendReadings) => BendReadings): Line {

@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import type { Line } from "../api/types";
 import { Field, Pick } from "../choose/Field";
+import { removeOpening } from "../line/edits";
 import type { LineEditor } from "../line/useLine";
 import { removeAt, spanOf, typed, withSpan } from "../measure/rows";
 
@@ -40,7 +41,7 @@ export function GettingIn({ editor }: { editor: LineEditor }) {
           <Field label="Wide" text={item.across?.text ?? ""} placeholder="clear width" takes="length" onText={(text) => set(k, { across: typed(text, line.unit) })} />
           <Field label="Deep" text={item.deep?.text ?? ""} placeholder="a thin plate" takes="length" onText={(text) => set(k, { deep: typed(text, line.unit) })} />
           <Field label="Free beyond" text={item.room?.text ?? ""} placeholder="nothing in the way" takes="length" onText={(text) => set(k, { room: typed(text, line.unit) })} />
-          <Button size="small" variant="text" onClick={() => edit((was) => ({ ...was, openings: removeAt(was.openings ?? [], k) }))}>
+          <Button size="small" variant="text" onClick={() => edit((was) => removeOpening(was, k))}>
             Take this opening out
           </Button>
         </Box>

@@ -14,7 +14,15 @@ from bendrel.core.fitup.correction import Laid
 from bendrel.core.lengths import Millimetres, Text
 from bendrel.core.line.reading import setback_mm, usual_reference
 from bendrel.core.record import record
-from bendrel.core.units import Unit, UnitError, normalised_turn, parse_angle, parse_length, parse_plane
+from bendrel.core.units import (
+    PlaneSchool,
+    Unit,
+    UnitError,
+    normalised_turn,
+    parse_angle,
+    parse_length,
+    parse_plane,
+)
 
 ReadName = Literal["angle", "plane", "leg"]
 
@@ -24,7 +32,8 @@ class MadeBend:
     """One bend that is made: what it was to be (`start_mm`, `angle_deg`, `clock_deg` along the tube) with
     `held` in the clamp, and what was read afterwards, as typed; blank where nothing was read.
 
-    `plane` is a clock from end A or degrees from the bend before on the tube; `leg` runs from the back of
+    `plane` is a clock from end A or degrees from the bend before on the tube, `plane_by` what a bare number
+    of it means; `leg` runs from the back of
     the nearest made bend on the held side, or from that end, to the outside of this bend.
     """
 
@@ -35,6 +44,7 @@ class MadeBend:
     clock_deg: Annotated[float, Ge(-3600), Le(3600)]
     angle: Text = ""
     plane: Text = ""
+    plane_by: PlaneSchool = ""
     leg: Text = ""
     unit: Unit = "mm"
 
@@ -106,7 +116,7 @@ def as_built(
             starts[k] = item.start_mm + radii[k] * radians(item.angle_deg - angles[k])
         try:
             if item.plane.strip():
-                kind, turn = parse_plane(item.plane)
+                kind, turn = parse_plane(item.plane, item.plane_by)
                 if kind == "rotation" and k and k - 1 not in done:
                     raise UnitError(
                         f"“{item.plane.strip()}” counts from bend {k}, which is not made yet; write where "

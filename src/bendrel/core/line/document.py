@@ -18,7 +18,7 @@ from bendrel.core.line.checks import Checks
 from bendrel.core.record import record
 from bendrel.core.removal.log import OpenItem, Removal
 from bendrel.core.repair.condition import Condition
-from bendrel.core.units import Unit
+from bendrel.core.units import PlaneSchool, Unit
 
 Reference = Literal["centre", "outside", "inside", "back", "hollow", "start"]
 """Where a length is read at a bend: the virtual corner of the centreline, of the back or of the
@@ -237,12 +237,14 @@ PartKind = Literal["leg", "bend", "plane", "rim to rim", "whole length"]
 
 @record
 class PartReading:
-    """One reading of a bought, ready-bent part, taken as the same reading of the old line was."""
+    """One reading of a bought, ready-bent part, taken as the same reading of the old line was; `by` says
+    what a bare number of a plane means, as in `Plane`."""
 
     kind: PartKind = "leg"
     number: Annotated[int, Ge(1), Le(MOST_ROWS + 1)] = 1
     text: Text = ""
     unit: Unit = "mm"
+    by: PlaneSchool = ""
 
 
 @record

@@ -21,12 +21,14 @@ def mirrored(readings: BendReadings | CornerReadings) -> BendReadings | CornerRe
 def _plane(plane: Plane) -> Plane:
     exact = None if plane.exact_deg is None else normalised_turn(-plane.exact_deg)
     try:
-        kind, value = parse_plane(plane.text)
+        kind, value = parse_plane(plane.text, plane.by)
     except UnitError:
         return replace(plane, exact_deg=exact)
     if kind == "clock":
         return Plane(text=format_clock(-value), exact_deg=exact)
-    return Plane(text=_turned(plane.text), exact_deg=exact)
+    # the sign stays, so that a bare figure never becomes a clock time
+    turned = _turned(plane.text)
+    return Plane(text=turned if turned.startswith("-") else f"+{turned}", by=plane.by, exact_deg=exact)
 
 
 def _turned(text: str) -> str:

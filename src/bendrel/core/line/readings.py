@@ -65,7 +65,7 @@ class _Reader:
         """(clock, rotation from the bend before), one of them; both None when it cannot be read."""
         if reading.exact_deg is not None:
             return None, reading.exact_deg
-        read = self._read(path, lambda: parse_plane(reading.text))
+        read = self._read(path, lambda: parse_plane(reading.text, reading.by))
         if read is None:
             return None, None
         kind, value = read

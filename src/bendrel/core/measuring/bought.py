@@ -93,7 +93,7 @@ def _one(
         if k == 0:
             raise UnitError("The plane of bend 1 is 12:00 by itself; read another bend's.")
         slot = Slot(row=k, field="plane")
-        kind, value = parse_plane(reading.text)
+        kind, value = parse_plane(reading.text, reading.by)
         shape = shape_of(read)
         line = shape.clocks_deg[k] if kind == "clock" else shape.bends[k].rotation_deg
         off = normalised_turn(value - line)

@@ -10,6 +10,7 @@ from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.findings import EndName, Finding, Severity
 from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord, preferred
 from bendrel.core.line.document import Line, LineEnd, PartPiece
+from bendrel.core.line.references import with_piece_before
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.fits import goes_on_tube
 from bendrel.core.plan.kit import Kit
@@ -19,6 +20,7 @@ from bendrel.core.record import record
 from bendrel.core.tube.material import Bending, Flaring, Tube
 
 MOST = 4
+_ENDS: tuple[EndName, EndName] = ("A", "B")
 MOST_BEYOND = 6
 CHOICE_CODES = (
     "material_", "end_", "wrong_seat", "no_flare", "double_flare", "pressure_", "test_", "rating_unknown",
@@ -112,8 +114,13 @@ def _with_tube(line: Line, kit: Kit, tube: Tube) -> Line | None:
         bender = next(iter((*same, *wanted, *able, *benders)), None)
     if bender is None:
         return None
-    a, b = _end(line, kit, tube, "A"), _end(line, kit, tube, "B")
-    return replace(line, spans=(replace(span, tube=tube.id, bender=bender.id),), end_a=a, end_b=b)
+    made = line
+    for end in _ENDS:
+        chosen = _end(line, kit, tube, end)
+        if len(chosen.beyond) > len(line.end(end).beyond):  # an adapter came between
+            made = with_piece_before(made, end)
+        made = replace(made, end_a=chosen) if end == "A" else replace(made, end_b=chosen)
+    return replace(made, spans=(replace(span, tube=tube.id, bender=bender.id),))
 
 
 def _end(line: Line, kit: Kit, tube: Tube, end: EndName) -> LineEnd:

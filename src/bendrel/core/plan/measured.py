@@ -140,7 +140,7 @@ def given_checks(line: Line) -> tuple[Given, tuple[Problem, ...]]:
 
 
 def _clock(text: str) -> float:
-    kind, value = parse_plane(text)
+    kind, value = parse_plane(text, "clock")
     if kind != "clock":
         raise UnitError(f"“{text[:25]}” is not a clock time; write it as seen from end A, such as 3:00.")
     return value
