@@ -11,13 +11,13 @@ from starlette.exceptions import HTTPException
 
 from bendrel.exchange.documents import spoken_path, telling
 from bendrel.exchange.errors import FileError
-from bendrel.services.errors import NotFound, Refused, Stale
+from bendrel.services.errors import Busy, NotFound, Refused, Stale
 
 log = logging.getLogger("bendrel")
 
 
 def add_error_handlers(app: FastAPI) -> None:
-    """Turn exceptions into {"message": …} with 404, 409, 413, 422 or 500."""
+    """Turn exceptions into {"message": …} with 404, 409, 413, 422, 503 or 500."""
 
     @app.exception_handler(NotFound)
     async def _not_found(_: Request, error: NotFound) -> JSONResponse:
@@ -32,6 +32,10 @@ def add_error_handlers(app: FastAPI) -> None:
     @app.exception_handler(FileError)
     async def _refused(_: Request, error: ValueError) -> JSONResponse:
         return JSONResponse({"message": str(error)}, status_code=422)
+
+    @app.exception_handler(Busy)
+    async def _busy(_: Request, error: Busy) -> JSONResponse:
+        return JSONResponse({"message": str(error)}, status_code=503, headers={"retry-after": "1"})
 
     @app.exception_handler(RequestValidationError)
     async def _invalid(_: Request, error: RequestValidationError) -> JSONResponse:

@@ -57,7 +57,7 @@ class Archives:
 
     def write(self, job_id: str) -> tuple[bytes, str]:
         """(zip, name of the job)."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             job = present_job(session, job_id)
             rows = [row for row in job.lines if row.deleted_at is None]
             lines = tuple(line_from_value(document_at(session, row, row.head)) for row in rows)
@@ -115,7 +115,7 @@ class Archives:
         )
 
     def _keep(self, job: ArchivedJob, names: dict[str, str]) -> str:
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = Job(
                 name=job.name,
                 machine=job.machine,

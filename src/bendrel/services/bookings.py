@@ -83,14 +83,14 @@ class Bookings:
 
     def ledger(self, job_id: str) -> Ledger:
         """All bookings of a job."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             job = present_job(session, job_id)
             return ledger_of(tuple(_booking(row) for row in job.bookings if row.deleted_at is None))
 
     def book(self, job_id: str, draft: BookingDraft) -> Ledger:
         """Add one booking."""
         check_name(draft.what)
-        with self._database.session() as session:
+        with self._database.writing() as session:
             job = present_job(session, job_id)
             job.bookings.append(
                 BookingRow(
@@ -105,7 +105,7 @@ class Bookings:
 
     def strike(self, booking_id: str, *, back: bool = False) -> None:
         """Strike a booking out, or put it back."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = find_booking(session, booking_id)
             if row is None:
                 raise NotFound(f"There is no booking “{booking_id[:40]}”.")

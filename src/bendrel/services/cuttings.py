@@ -6,7 +6,7 @@ import hashlib
 from collections.abc import Collection, Mapping
 from dataclasses import replace
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Any, NamedTuple
 
 from annotated_types import MaxLen
 from pydantic import TypeAdapter
@@ -111,15 +111,18 @@ class Cuttings:
     def of(self, job_id: str, lines: Collection[str] | None = None) -> JobCuts:
         """What is cut from what for these lines of a job; without a choice for all that can be made as
         planned, have no open stop and are not cut yet."""
-        with self._database.session() as session:
-            return self._told(session, present_job(session, job_id), lines)
+        with self._database.reading() as session:
+            there = _there(session, job_id)
+        return self._told(there, lines)
 
     def take(self, job_id: str, done: CutsDone) -> str:
         """Take the cuts out of the stock: bars become their labelled offcuts or are gone. Returns the id
         by which it is taken back. Stale when the list is no longer the one that was shown."""
-        with self._database.session() as session:
-            told = self._told(session, present_job(session, job_id), done.lines)
-            if told.stamp != done.stamp:
+        with self._database.reading() as session:
+            there = _there(session, job_id)
+        told = self._told(there, done.lines)
+        with self._database.writing() as session:
+            if told.stamp != done.stamp or _there(session, job_id).state != there.state:
                 raise Stale(
                     "The stock or a line has changed since this list was drawn up; look at it again.", 0, {}
                 )
@@ -135,7 +138,7 @@ class Cuttings:
     def take_back(self, cutting_id: str) -> None:
         """As if it had not been cut: what was used lies in the stock again, its offcuts are gone. Refused
         when one of them has been used since."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = session.get(CuttingRow, cutting_id)
             if row is None or row.undone_at is not None:
                 raise NotFound("These cuts are not in the book, or were taken back already.")
@@ -153,23 +156,22 @@ class Cuttings:
                     give_back(source, item.used_mm)
             row.undone_at = now()
 
-    def _told(self, session: Session, job: Job, ticked: Collection[str] | None) -> JobCuts:
+    def _told(self, there: _There, ticked: Collection[str] | None) -> JobCuts:
         kit = self._shelf.kit
-        taken = taken_for(session, job)
         least = kit.limits["say_mm"].value
         lines: list[CutLine] = []
         wanted: dict[str, list[Wanted]] = {}
-        for row in (row for row in job.lines if row.deleted_at is None):
-            line = line_from_value(document_at(session, row, row.head))
+        for line_id, document in there.documents.items():
+            line = line_from_value(document)
             plan = plan_line(line, kit)
             if plan.removed.done:
                 continue
             stops = sum(found.severity == "stop" and not found.set_aside for found in plan.findings)
             mm = plan.part.take_mm if plan.part is not None else None
-            before = taken.get(row.id)
-            fresh = before is None and not stops if ticked is None else row.id in ticked
+            before = there.taken.get(line_id)
+            fresh = before is None and not stops if ticked is None else line_id in ticked
             told = CutLine(
-                line_id=row.id,
+                line_id=line_id,
                 line=line.name,
                 mm=mm,
                 stops=stops,
@@ -178,9 +180,8 @@ class Cuttings:
             )
             lines.append(told)
             if told.in_list and mm is not None:
-                wanted.setdefault(line.spans[0].tube, []).append(Wanted(id=row.id, mm=mm))
-        lying = present_stock(session)
-        tubes = tuple(_cuts(kit, tube, pieces, lying) for tube, pieces in wanted.items())
+                wanted.setdefault(line.spans[0].tube, []).append(Wanted(id=line_id, mm=mm))
+        tubes = tuple(_cuts(kit, tube, pieces, there.stock) for tube, pieces in wanted.items())
         return JobCuts(
             lines=tuple(lines),
             tubes=tubes,
@@ -188,6 +189,32 @@ class Cuttings:
             least_kept_mm=kit.limits["useful_offcut_mm"].value,
             stamp=hashlib.sha256(_TUBES.dump_json(tubes)).hexdigest()[:16],
         )
+
+
+class _There(NamedTuple):
+    """What lies there at one moment: the lines' documents, the tube cut for them, and the stock; `state`
+    is another one as soon as any of them changes."""
+
+    documents: dict[str, dict[str, Any]]
+    taken: dict[str, TakenFor]
+    stock: list[StockRow]
+    state: tuple[object, ...]
+
+
+def _there(session: Session, job_id: str) -> _There:
+    job = present_job(session, job_id)
+    rows = [row for row in job.lines if row.deleted_at is None]
+    stock, taken = present_stock(session), taken_for(session, job)
+    return _There(
+        documents={row.id: document_at(session, row, row.head) for row in rows},
+        taken=taken,
+        stock=stock,
+        state=(
+            tuple((row.id, row.version) for row in rows),
+            tuple(sorted((line, cut.cutting_id) for line, cut in taken.items())),
+            tuple((row.id, row.tube, row.length_mm, row.count) for row in stock),
+        ),
+    )
 
 
 def _cuts(kit: Kit, tube: str, pieces: list[Wanted], lying: list[StockRow]) -> TubeCuts:

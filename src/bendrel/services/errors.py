@@ -4,6 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+from bendrel.store.database import Busy
+
+__all__ = ["Busy", "NotFound", "Refused", "Stale", "check_name"]
+
 
 class NotFound(LookupError):
     """No such job or line, or it has been deleted."""

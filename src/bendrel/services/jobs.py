@@ -2,23 +2,26 @@
 
 from __future__ import annotations
 
+import logging
 from datetime import date, datetime
 from typing import Annotated
 
 from annotated_types import MaxLen, MinLen
-from sqlalchemy.orm import Session
+from sqlalchemy import select
 
 from bendrel.core.line.document import Name
 from bendrel.core.record import record
 from bendrel.core.repair.condition import Urgency
 from bendrel.core.units import Unit
-from bendrel.services.errors import NotFound, Stale, check_name
+from bendrel.services.errors import Busy, NotFound, Stale, check_name
 from bendrel.services.present import present_job
 from bendrel.services.shelf import Shelf
-from bendrel.services.summaries import LineSummary, Summaries
+from bendrel.services.summaries import LineSummary, Summaries, Unsaid
 from bendrel.store.database import Database
 from bendrel.store.jobs import find_job, present_jobs
 from bendrel.store.models import Job, LineRow, now
+
+log = logging.getLogger("bendrel")
 
 
 @record
@@ -57,21 +60,39 @@ class Jobs:
     def board(self) -> tuple[JobSummary, ...]:
         """All jobs by what happens next: a line off the road first, then the nearest promise, then
         the one touched last."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             present = present_jobs(session)
-            told = self._summaries.of(session, (row for job in present for row in _lines(job)))
-            jobs = [_summary(job, told) for job in present]
-        return tuple(sorted(jobs, key=_turn))
+            unsaid = self._summaries.lacking(session, (row for job in present for row in _lines(job)))
+        self._say(unsaid)
+        return tuple(sorted((self._summary(job) for job in present), key=_turn))
 
     def one(self, job_id: str) -> JobSummary:
         """One job with its lines."""
-        with self._database.session() as session:
-            return self._summary(session, present_job(session, job_id))
+        with self._database.reading() as session:
+            job = present_job(session, job_id)
+            unsaid = self._summaries.lacking(session, _lines(job))
+        self._say(unsaid)
+        return self._summary(job)
+
+    def _say(self, unsaid: list[Unsaid]) -> None:
+        """Work out what the board lacks, then write it down; that it cannot be written down costs only the
+        next start its time."""
+        rows = self._summaries.work_out(unsaid)
+        if not rows:
+            return
+        try:
+            with self._database.writing() as session:
+                present = set(session.scalars(select(LineRow.id)))
+                for row in rows:
+                    if row.line_id in present:
+                        session.merge(row)
+        except Busy as error:
+            log.info("The board's summaries were not written down: %s", error)
 
     def create(self, draft: JobDraft) -> JobSummary:
         """A new job without lines."""
         check_name(draft.name)
-        with self._database.session() as session:
+        with self._database.writing() as session:
             job = Job(
                 name=draft.name,
                 machine=draft.machine,
@@ -81,12 +102,13 @@ class Jobs:
             )
             session.add(job)
             session.flush()
-            return self._summary(session, job)
+            job_id = job.id
+        return self.one(job_id)
 
     def change(self, job_id: str, version: int, draft: JobDraft) -> JobSummary:
         """Rename a job or change its machine or unit."""
         check_name(draft.name)
-        with self._database.session() as session:
+        with self._database.writing() as session:
             job = present_job(session, job_id)
             if job.version != version:
                 raise Stale(
@@ -98,24 +120,24 @@ class Jobs:
             job.customer, job.promised = draft.customer, draft.promised
             job.version += 1
             job.updated_at = now()
-            return self._summary(session, job)
+        return self.one(job_id)
 
     def delete(self, job_id: str) -> None:
         """Take a job off the board; `restore` brings it back with its lines."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             present_job(session, job_id).deleted_at = now()
 
     def restore(self, job_id: str) -> JobSummary:
         """Bring a deleted job back."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             job = find_job(session, job_id, deleted=True)
             if job is None:
                 raise NotFound(f"There is no job “{job_id}”.")
             job.deleted_at = None
-            return self._summary(session, job)
+        return self.one(job_id)
 
-    def _summary(self, session: Session, job: Job) -> JobSummary:
-        return _summary(job, self._summaries.of(session, _lines(job)))
+    def _summary(self, job: Job) -> JobSummary:
+        return _summary(job, {row.id: self._summaries.told(row.id) for row in _lines(job)})
 
 
 def _lines(job: Job) -> list[LineRow]:

@@ -60,7 +60,7 @@ class KitLists:
     def of_job(self, job_id: str) -> KitList:
         """The kit list of all lines of a job that are not done yet, like things added up. Tube that is cut
         for a line already is not asked for again."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             job = present_job(session, job_id)
             cut = taken_for(session, job)
             lines = [

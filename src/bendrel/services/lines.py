@@ -75,7 +75,7 @@ class Lines:
         check_name(name)
         if service not in self._kit.services:
             raise Refused(f"The catalogue has no service “{service[:40]}”; choose one that is listed.")
-        with self._database.session() as session:
+        with self._database.writing() as session:
             job = present_job(session, job_id)
             line = new_line(name, "mm" if job.unit == "mm" else "in")
             marks = cast("MarkStyle", self._kit.preferences["marks"])
@@ -85,19 +85,19 @@ class Lines:
 
     def add(self, job_id: str, line: Line) -> OpenLine:
         """A line from a document, such as an imported file."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             job = present_job(session, job_id)
             return _opened(session, add_line(session, job, line_to_value(line)))
 
     def open(self, line_id: str) -> OpenLine:
         """One line."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             return _opened(session, _line(session, line_id))
 
     def save(self, line_id: str, version: int, document: Line) -> OpenLine:
         """Keep `document` as the next step. Raises Stale when another save came first."""
         check_name(document.name)
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = _line(session, line_id)
             _check(session, row, version)
             value = line_to_value(document)
@@ -115,12 +115,12 @@ class Lines:
 
     def delete(self, line_id: str) -> None:
         """Take a line off its job; `restore` brings it back."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             _line(session, line_id).deleted_at = now()
 
     def restore(self, line_id: str) -> OpenLine:
         """Bring a deleted line back."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = find_line(session, line_id, deleted=True)
             if row is None:
                 raise NotFound(f"There is no line “{line_id[:40]}”.")
@@ -154,7 +154,7 @@ class Lines:
         return read.shape
 
     def _step(self, line_id: str, version: int, by: int) -> OpenLine:
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = _line(session, line_id)
             _check(session, row, version)
             wanted = row.head + by

@@ -12,7 +12,7 @@ from bendrel.core.fitup.making import Ended, MakingState, Outcome
 from bendrel.core.line.document import Line
 from bendrel.core.record import record
 from bendrel.exchange.documents import line_from_value
-from bendrel.services.benches import PartStanding, standing
+from bendrel.services.benches import standing
 from bendrel.services.errors import NotFound, Refused, Stale
 from bendrel.services.shelf import Shelf
 from bendrel.store.database import Database
@@ -47,7 +47,7 @@ class Makings:
 
     def of_line(self, line_id: str) -> tuple[Making, ...]:
         """All makings of a line, the newest first."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             job_id = _line(session, line_id)
             rows = session.scalars(
                 select(MakingRow).where(MakingRow.line_id == line_id).order_by(MakingRow.at.desc())
@@ -56,16 +56,17 @@ class Makings:
 
     def begin(self, line_id: str) -> Making:
         """Begin to make the line as it is saved, or go on with what was begun."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             job_id = _line(session, line_id)
-            row = session.scalars(
-                select(MakingRow).where(MakingRow.line_id == line_id, MakingRow.ended_at.is_(None))
-            ).first()
+            begun = _begun(session, line_id)
+            line_row = find_line(session, line_id)
+            document = document_at(session, line_row, line_row.head) if line_row is not None else {}
+        if begun is not None:
+            return _making(begun, job_id)
+        standing(line_from_value(document), self._shelf.kit, ())  # refused here where it cannot be made
+        with self._database.writing() as session:
+            row = _begun(session, line_id)
             if row is None:
-                line_row = find_line(session, line_id)
-                assert line_row is not None
-                document = document_at(session, line_row, line_row.head)
-                standing(line_from_value(document), self._shelf.kit, ())
                 row = MakingRow(line_id=line_id, document=document, state={}, departures=[])
                 session.add(row)
                 session.flush()
@@ -73,7 +74,10 @@ class Makings:
 
     def keep(self, making_id: str, version: int, state: MakingState) -> Making:
         """Keep how far it is. A stale write is refused with what is kept."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
+            document = line_from_value(_row(session, making_id).document)
+        now_at = standing(document, self._shelf.kit, state.made)
+        with self._database.writing() as session:
             row = _row(session, making_id)
             job_id = _line(session, row.line_id)
             if row.ended_at is not None:
@@ -84,7 +88,6 @@ class Makings:
                     row.version,
                     row.state,
                 )
-            now_at = self._standing(row, state)
             row.state = _STATE.dump_python(state, mode="json")
             row.departures = [[d.name, d.off] for d in now_at.remade.departures]
             row.version += 1
@@ -94,7 +97,7 @@ class Makings:
 
     def end(self, making_id: str, outcome: Ended) -> Making:
         """The part is finished, scrapped or given up; its readings stay in the shop's spread."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = _row(session, making_id)
             if row.ended_at is not None:
                 raise Refused("This making has ended already.")
@@ -102,8 +105,11 @@ class Makings:
             row.version += 1
             return _making(row, _line(session, row.line_id))
 
-    def _standing(self, row: MakingRow, state: MakingState) -> PartStanding:
-        return standing(line_from_value(row.document), self._shelf.kit, state.made)
+
+def _begun(session: Session, line_id: str) -> MakingRow | None:
+    return session.scalars(
+        select(MakingRow).where(MakingRow.line_id == line_id, MakingRow.ended_at.is_(None))
+    ).first()
 
 
 def _line(session: Session, line_id: str) -> str:

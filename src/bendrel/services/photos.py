@@ -38,7 +38,7 @@ class Photos:
         unfinished = self._folder / f"{name}.part"
         unfinished.write_bytes(picture.data)
         os.replace(unfinished, self._folder / f"{name}.jpg")
-        with self._database.session() as session:
+        with self._database.writing() as session:
             if session.get(PhotoRow, name) is None:
                 session.add(
                     PhotoRow(id=name, width=picture.width, height=picture.height, bytes=len(picture.data))
@@ -47,7 +47,7 @@ class Photos:
 
     def path(self, photo_id: str) -> Path:
         """Where the file of a photograph lies."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             row = session.get(PhotoRow, photo_id)
         path = self._folder / f"{photo_id}.jpg"
         if row is None or not path.is_file():

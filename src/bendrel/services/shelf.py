@@ -109,13 +109,13 @@ class Shelf:
         self._kit = replace(self._kit, spread=spread_of(self._kit, self._departures()))
 
     def _departures(self) -> list[tuple[str, float]]:
-        with self._database.session() as session:
+        with self._database.reading() as session:
             rows = session.scalars(select(MakingRow.departures))
             return [(str(name), float(off)) for told in rows for name, off in told]
 
     def own(self) -> tuple[OwnRow, ...]:
         """All rows of the shop's own, the oldest first."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             rows = session.scalars(
                 select(OwnEntry).where(OwnEntry.deleted_at.is_(None)).order_by(OwnEntry.at, OwnEntry.id)
             )
@@ -127,7 +127,7 @@ class Shelf:
         self._check(draft, entry_id)
         if len(self.own()) >= MOST_OWN:
             raise Refused(f"The shop has {MOST_OWN} entries of its own; take one out first.")
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = OwnEntry(id=entry_id, shelf=draft.shelf, fields=dict(draft.fields))
             session.add(row)
             session.flush()
@@ -138,7 +138,7 @@ class Shelf:
     def change(self, entry_id: str, draft: OwnDraft) -> OwnRow:
         """Correct a row."""
         self._check(draft, entry_id)
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = session.get(OwnEntry, entry_id)
             if row is None or row.deleted_at is not None or row.shelf != draft.shelf:
                 raise NotFound(f"There is no entry “{entry_id[:40]}” of the shop's own.")
@@ -149,7 +149,7 @@ class Shelf:
 
     def remove(self, entry_id: str, *, back: bool = False) -> None:
         """Take a row out, or put it back."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = session.get(OwnEntry, entry_id)
             if row is None:
                 raise NotFound(f"There is no entry “{entry_id[:40]}” of the shop's own.")
@@ -158,7 +158,7 @@ class Shelf:
 
     def trials(self) -> tuple[KeptTrial, ...]:
         """All test pieces, the oldest first."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             rows = session.scalars(
                 select(TrialRow).where(TrialRow.deleted_at.is_(None)).order_by(TrialRow.at, TrialRow.id)
             )
@@ -174,7 +174,7 @@ class Shelf:
         read_trial(fields, unit)
         if len(card.trials) >= MOST_TRIALS:
             raise Refused(f"A tool has at most {MOST_TRIALS} test pieces; take an old one out first.")
-        with self._database.session() as session:
+        with self._database.writing() as session:
             told = {name: fields[name] for name in NAMES if name in fields}
             session.add(TrialRow(bender=bender, material=material, fields={**told, "unit": unit}))
         self._load()
@@ -182,7 +182,7 @@ class Shelf:
 
     def take_out_trial(self, trial_id: str, *, back: bool = False) -> ToolCard:
         """Take a test piece out of the reckoning, or put it back."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = session.get(TrialRow, trial_id)
             if row is None:
                 raise NotFound(f"There is no test piece “{trial_id[:40]}”.")
@@ -193,7 +193,7 @@ class Shelf:
 
     def holdings(self) -> dict[str, Held]:
         """What the shop has, by reference; of tube what lies in the stock, piece by piece."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             kept = {
                 row.ref: Held(ref=row.ref, have=row.have, unit_cents=row.unit_cents)
                 for row in session.scalars(select(Holding))
@@ -209,7 +209,7 @@ class Shelf:
             raise Refused(f"“{held.ref[:40]}” names nothing of the catalogue.")
         if held.ref.startswith(TUBE) and held.have:
             raise Refused("Tube is kept piece by piece under Stock; only its price is set here.")
-        with self._database.session() as session:
+        with self._database.writing() as session:
             session.merge(Holding(ref=held.ref, have=held.have, unit_cents=held.unit_cents))
         return held
 
@@ -221,7 +221,7 @@ class Shelf:
                 raise Refused(
                     f"“{answer[:40]}” is no answer to “{question[:40]}”; choose one that is listed."
                 )
-        with self._database.session() as session:
+        with self._database.writing() as session:
             for question, answer in answers.items():
                 session.merge(Preference(question=question, answer=answer))
         self._load()
@@ -229,7 +229,7 @@ class Shelf:
 
     def _answers(self) -> dict[str, str]:
         schools = load_kit().schools
-        with self._database.session() as session:
+        with self._database.reading() as session:
             return {
                 row.question: row.answer
                 for row in session.scalars(select(Preference))

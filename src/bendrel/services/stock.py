@@ -58,13 +58,13 @@ class StockRoom:
 
     def all(self) -> tuple[Stock, ...]:
         """Everything that lies there, by tube and the longest first."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             return tuple(self._stock(row) for row in present_stock(session))
 
     def add(self, draft: StockDraft) -> Stock:
         """Put something into the stock; every piece gets a label of its own number."""
         length = self._checked(draft)
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = StockRow(
                 tube=draft.tube,
                 form=draft.form,
@@ -78,7 +78,7 @@ class StockRoom:
     def change(self, stock_id: str, draft: StockDraft) -> Stock:
         """Correct an entry."""
         length = self._checked(draft)
-        with self._database.session() as session:
+        with self._database.writing() as session:
             row = _row(session, stock_id)
             row.tube, row.form, row.length_mm = draft.tube, draft.form, length
             row.count, row.finished, row.note = draft.count, draft.finished, draft.note
@@ -86,12 +86,12 @@ class StockRoom:
 
     def remove(self, stock_id: str, *, back: bool = False) -> None:
         """Take an entry out, or put it back."""
-        with self._database.session() as session:
+        with self._database.writing() as session:
             _row(session, stock_id).deleted_at = None if back else now()
 
     def label(self, stock_id: str) -> bytes:
         """PDF of the label of one entry."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             found = self._stock(_row(session, stock_id))
         said = f"{found.length_mm:.0f} mm · {format_length(found.length_mm, 'in')}"
         return build_label(found.label, found.tube_name, said, found.finished)

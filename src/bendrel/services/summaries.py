@@ -9,7 +9,7 @@ from functools import cache
 from hashlib import sha256
 from importlib.resources import files
 from importlib.resources.abc import Traversable
-from typing import Any
+from typing import Any, NamedTuple
 
 from pydantic import TypeAdapter, ValidationError
 from sqlalchemy import select
@@ -54,6 +54,15 @@ class LineSummary:
     updated_at: datetime
 
 
+class Unsaid(NamedTuple):
+    """A line that nothing is said of yet: its version and its document."""
+
+    id: str
+    version: int
+    updated_at: datetime
+    document: dict[str, Any]
+
+
 _SUMMARY = TypeAdapter(LineSummary)
 Kept = tuple[int, dict[str, Any]]
 
@@ -67,23 +76,38 @@ class Summaries:
         self._stamp = ""
         self._told: dict[str, tuple[int, LineSummary]] = {}
 
-    def of(self, session: Session, rows: Iterable[LineRow]) -> dict[str, LineSummary]:
-        """Summaries of `rows` by id; new ones are written down."""
+    def lacking(self, session: Session, rows: Iterable[LineRow]) -> list[Unsaid]:
+        """Of `rows` those that nothing is known of yet, with what it takes to say it. What was written down
+        by the present rules is taken over."""
         wanted = list(rows)
         stamp = sha256(f"{rules_stamp()} {self._shelf.stamp}".encode()).hexdigest()
         if stamp != self._stamp:
             self._stamp, self._told = stamp, {}
         missing = [row for row in wanted if self._told.get(row.id, (0, None))[0] != row.version]
         kept = self._kept(session, [row.id for row in missing]) if missing else {}
+        unsaid = []
         for row in missing:
             summary = _read(kept.get(row.id), row.version)
             if summary is None:
                 document = document_at(session, row, row.head)
-                summary = summarise(row.id, document, row.updated_at, self._shelf.kit)
-                value = _SUMMARY.dump_python(summary, mode="json")
-                session.merge(SummaryRow(line_id=row.id, version=row.version, stamp=stamp, summary=value))
-            self._told[row.id] = (row.version, summary)
-        return {row.id: self._told[row.id][1] for row in wanted}
+                unsaid.append(Unsaid(row.id, row.version, row.updated_at, document))
+            else:
+                self._told[row.id] = (row.version, summary)
+        return unsaid
+
+    def work_out(self, unsaid: list[Unsaid]) -> list[SummaryRow]:
+        """Say what is lacking, outside any transaction; returns the rows to write down."""
+        rows = []
+        for line in unsaid:
+            summary = summarise(line.id, line.document, line.updated_at, self._shelf.kit)
+            self._told[line.id] = (line.version, summary)
+            value = _SUMMARY.dump_python(summary, mode="json")
+            rows.append(SummaryRow(line_id=line.id, version=line.version, stamp=self._stamp, summary=value))
+        return rows
+
+    def told(self, line_id: str) -> LineSummary:
+        """What is said of a line whose lack has been worked out."""
+        return self._told[line_id][1]
 
     def _kept(self, session: Session, ids: list[str]) -> dict[str, Kept]:
         """(version, summary) of what was written down by the present rules."""

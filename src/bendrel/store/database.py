@@ -10,30 +10,63 @@ from typing import Any
 from alembic import command
 from alembic.config import Config
 from sqlalchemy import Engine, create_engine, event
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session, sessionmaker
 
+PATIENCE_S = 15
+"""How long a write waits for another one before the person is told."""
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
 class Database:
-    """One SQLite file. Every `session()` is one transaction: all of it or nothing."""
+    """One SQLite file. Every `reading()` and `writing()` is one transaction: all of it or nothing.
+
+    A read never waits for a write and holds none up; a write takes the lock at once, so it is kept short:
+    whatever has to be computed is computed outside.
+    """
 
     def __init__(self, path: Path) -> None:
         path.parent.mkdir(parents=True, exist_ok=True)
         self.path = path
         self.engine = _engine(path)
         migrate(self.engine)
-        self._sessions = sessionmaker(self.engine, expire_on_commit=False)
+        self._writing = sessionmaker(self.engine, expire_on_commit=False)
+        self._reading = sessionmaker(self.engine.execution_options(reading=True), expire_on_commit=False)
 
     @contextmanager
-    def session(self) -> Iterator[Session]:
-        """A transaction: committed at the end, rolled back by any exception."""
-        with self._sessions.begin() as session:
+    def reading(self) -> Iterator[Session]:
+        """A transaction that only reads, all of it from one moment. What is changed in it is not kept.
+
+        Raises Busy when the file is locked for too long, as by another program."""
+        with _told(), self._reading() as session:
+            yield session
+            session.expunge_all()  # what was read stays readable; leaving rolls back
+
+    @contextmanager
+    def writing(self) -> Iterator[Session]:
+        """A transaction that changes something: committed at the end, rolled back by any exception.
+
+        Raises Busy when another write holds the lock for too long."""
+        with _told(), self._writing.begin() as session:
             yield session
 
     def close(self) -> None:
         """Let go of the file."""
         self.engine.dispose()
+
+
+class Busy(Exception):
+    """The database is locked by something else. The text is meant for the person; trying again helps."""
+
+
+@contextmanager
+def _told() -> Iterator[None]:
+    try:
+        yield
+    except OperationalError as error:
+        if "locked" in str(error.orig) or "busy" in str(error.orig):
+            raise Busy("The data is in use by something else just now; it is tried again.") from error
+        raise
 
 
 def migrate(engine: Engine) -> None:
@@ -46,7 +79,7 @@ def migrate(engine: Engine) -> None:
 
 
 def _engine(path: Path) -> Engine:
-    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 15})
+    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": PATIENCE_S})
 
     @event.listens_for(engine, "connect")
     def _prepare(connection: Any, _record: Any) -> None:
@@ -60,6 +93,7 @@ def _engine(path: Path) -> Engine:
     @event.listens_for(engine, "begin")
     def _begin(connection: Any) -> None:
         # taking the write lock at once keeps two writers from both reading the same version
-        connection.exec_driver_sql("BEGIN IMMEDIATE")
+        reading = connection.get_execution_options().get("reading", False)
+        connection.exec_driver_sql("BEGIN" if reading else "BEGIN IMMEDIATE")
 
     return engine
