@@ -33,7 +33,7 @@ class Hands:
 
     def turn(self, true: float) -> Plane:
         read = (true + self.rng.uniform(-self._deg, self._deg) + 180) % 360 - 180
-        return Plane(text=f"{read:.9f}")
+        return Plane(text=f"{read:.9f}°")
 
 
 def shop_part(seed: int, bends: int | None = None) -> BendList:

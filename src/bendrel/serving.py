@@ -34,7 +34,7 @@ def run(database: Path, port: int, *, demo: bool = False, fresh: bool = False) -
         for part in ("", "-wal", "-shm"):
             database.with_name(database.name + part).unlink(missing_ok=True)
     if demo:
-        shop = open_shop(database, backups=False)
+        shop = open_shop(database, backups=False, new=fresh)
         fill_demo(shop)
         shop.close()
     listening = _listen(port)

@@ -12,7 +12,9 @@ from bendrel.core.measuring.culprits import Given, suspects
 from bendrel.core.measuring.doubt import ReadingErrors, doubt_of, spread_of
 from bendrel.core.measuring.outcome import outcome
 from bendrel.core.measuring.slots import changed, slots, value_of
+from bendrel.core.plan.assemble import plan_line
 from bendrel.core.shape.centreline import end_frame
+from tests.lines import cornered
 from tests.measured import (
     OD,
     Hands,
@@ -158,3 +160,10 @@ def test_the_change_that_is_named_reconciles_everything():
     given = Given(wire_mm=marks(part)[1], tape_mm=float(np.linalg.norm(end)), way_b=tuple(way))
     first = suspects(wrong, given, ERRORS)[0]
     assert (first.slot.path, first.change) == ("/rows/2/length", pytest.approx(-25.4, abs=0.05))
+
+
+def test_two_corner_points_in_one_place_are_a_problem_and_no_crash(kit):
+    """Within the step by which a derivative is taken as well."""
+    for gap in ("0", "0.0001", "0.00005"):
+        plan = plan_line(cornered((0, 0, 0), (100, 0, 0), (100 + float(gap), 0, 0), (100, 80, 0)), kit)
+        assert plan.measured.doubt is None

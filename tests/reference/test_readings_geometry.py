@@ -64,7 +64,7 @@ def test_two_hundred_known_parts_come_back_from_their_readings(start):
                     read_from=last_reference,
                     read_to=to,
                     angle=Angle(text=f"{bend.angle_deg:.9f}"),
-                    plane=Plane(text=f"{bend.rotation_deg:.9f}"),
+                    plane=Plane(text=f"{bend.rotation_deg:.9f}°"),
                     radius=Length(text=f"{bend.radius_mm:.9f} mm"),
                 )
             )

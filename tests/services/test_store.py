@@ -2,11 +2,9 @@
 
 import os
 import signal
-import sqlite3
 import subprocess
 import sys
 from dataclasses import replace
-from datetime import date, timedelta
 
 import pytest
 from alembic.autogenerate import compare_metadata
@@ -17,7 +15,6 @@ from bendrel.services import summaries
 from bendrel.services.errors import NotFound, Refused, Stale
 from bendrel.services.jobs import JobDraft
 from bendrel.services.startup import open_shop
-from bendrel.store.backup import KEPT, back_up
 from bendrel.store.models import Base
 
 
@@ -151,18 +148,6 @@ def test_a_killed_process_loses_nothing_that_was_acknowledged(tmp_path):
     kept = int(shop.lines.open(line_id).document.name.split()[1])
     assert kept >= int(last)
     shop.close()
-
-
-@pytest.mark.usefixtures("line")
-def test_a_backup_a_day_and_the_oldest_go(shop):
-    day = date(2026, 11, 1)
-    for k in range(KEPT + 3):
-        copy = back_up(shop.database.path, day + timedelta(days=k))
-    kept = sorted(copy.parent.glob("*.db"))
-    assert len(kept) == KEPT
-    with sqlite3.connect(copy) as opened:
-        assert opened.execute("select count(*) from lines").fetchone() == (1,)
-    opened.close()
 
 
 def test_what_the_board_says_is_kept_between_starts_until_a_rule_changes(tmp_path, monkeypatch):

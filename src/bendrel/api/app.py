@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
@@ -11,6 +12,7 @@ from fastapi import FastAPI
 from bendrel import __version__
 from bendrel.api import (
     archives,
+    backups,
     instruments,
     jobs,
     lines,
@@ -26,11 +28,22 @@ from bendrel.api.errors import add_error_handlers
 from bendrel.api.guard import Guard
 from bendrel.api.schemas import ErrorOut
 from bendrel.api.screens import add_screens
-from bendrel.services.startup import open_shop
+from bendrel.services.startup import Shop, open_shop
 
 REFUSALS: dict[int | str, dict[str, object]] = {
-    code: {"model": ErrorOut} for code in (400, 403, 404, 409, 413, 422, 500)
+    code: {"model": ErrorOut} for code in (400, 403, 404, 409, 413, 422, 500, 503)
 }
+
+
+BACKUP_LOOK_S = 900.0
+"""How often it is looked whether today's backup is there."""
+
+
+async def _daily(shop: Shop) -> None:
+    """Make a backup each day for as long as it runs."""
+    while True:
+        await asyncio.sleep(BACKUP_LOOK_S)
+        await asyncio.to_thread(shop.backups.if_due)
 
 
 def create_app(database: Path) -> FastAPI:
@@ -39,7 +52,9 @@ def create_app(database: Path) -> FastAPI:
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
+        daily = asyncio.create_task(_daily(shop))
         yield
+        daily.cancel()
         shop.close()
 
     app = FastAPI(
@@ -59,6 +74,7 @@ def create_app(database: Path) -> FastAPI:
         plans.router,
         photos.router,
         archives.router,
+        backups.router,
         instruments.router,
         lookups.router,
         shelf.router,

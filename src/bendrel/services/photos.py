@@ -10,6 +10,7 @@ from bendrel.core.line.document import Line
 from bendrel.core.record import record
 from bendrel.exchange.pictures import read_picture
 from bendrel.services.errors import NotFound
+from bendrel.store.backup import photos_beside
 from bendrel.store.database import Database
 from bendrel.store.models import PhotoRow
 
@@ -28,7 +29,7 @@ class Photos:
 
     def __init__(self, database: Database) -> None:
         self._database = database
-        self._folder = database.path.parent / f"{database.path.stem}-photos"
+        self._folder = photos_beside(database.path)
 
     def keep(self, data: bytes) -> Photo:
         """Check, scale and keep a photograph; the same one twice is kept once."""

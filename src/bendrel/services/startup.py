@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import logging
-import sqlite3
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import date
 from pathlib import Path
 
 from bendrel.core.plan.kit import Kit
 from bendrel.exchange.instruments import KINDS, InstrumentKind
 from bendrel.services.archives import Archives
+from bendrel.services.backups import Backups
 from bendrel.services.bookings import Bookings
 from bendrel.services.cuttings import Cuttings
 from bendrel.services.instruments import Instruments
@@ -24,10 +22,8 @@ from bendrel.services.shelf import Shelf
 from bendrel.services.stock import StockRoom
 from bendrel.standins.bench import StandIn
 from bendrel.standins.supplier import Supplier
-from bendrel.store.backup import back_up
+from bendrel.store.backup import OpenSign, copies
 from bendrel.store.database import Database
-
-log = logging.getLogger("bendrel")
 
 
 @dataclass(frozen=True)
@@ -36,6 +32,8 @@ class Shop:
 
     shelf: Shelf
     database: Database
+    backups: Backups
+    sign: OpenSign
     jobs: Jobs
     lines: Lines
     bookings: Bookings
@@ -57,21 +55,37 @@ class Shop:
     def close(self) -> None:
         """Let go of the database."""
         self.database.close()
+        self.sign.close()
 
 
-def open_shop(path: Path, *, backups: bool = True) -> Shop:
-    """Open the database at `path`, made and migrated as needed, with a dated backup first."""
+class DamagedShop(ValueError):
+    """The database is not what it should be. The text says what to do."""
+
+
+def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
+    """Open the database at `path`, made and migrated as needed, with a dated backup first.
+
+    Raises DamagedShop for a file that is empty or damaged, and for one that is gone while its backups
+    are there, unless a `new` one is meant.
+    """
+    _refuse_damaged(path, new)
+    kept = Backups(path)
     if backups and path.exists():
-        try:
-            back_up(path, date.today())
-        except (OSError, sqlite3.Error) as error:
-            log.warning("No backup today: %s", error)
-    database = Database(path)
+        kept.if_due()
+    path.parent.mkdir(parents=True, exist_ok=True)
+    sign = OpenSign(path)
+    try:
+        database = Database(path)
+    except BaseException:
+        sign.close()
+        raise
     shelf, supplier = Shelf(database), Supplier()
     photos, instruments = Photos(database), Instruments()
     return Shop(
         shelf=shelf,
         database=database,
+        backups=kept,
+        sign=sign,
         jobs=Jobs(database, shelf),
         lines=Lines(database, shelf),
         bookings=Bookings(database),
@@ -85,3 +99,25 @@ def open_shop(path: Path, *, backups: bool = True) -> Shop:
         stock=StockRoom(database, shelf),
         cuttings=Cuttings(database, shelf),
     )
+
+
+def _refuse_damaged(path: Path, new: bool) -> None:
+    there = copies(path)
+    offer = (
+        f"The newest backup is of {there[0].day}: bendrel restore {there[0].day}."
+        if there
+        else "There is no backup of it."
+    )
+    if not path.exists():
+        if there and not new:
+            raise DamagedShop(f"{path.name} is gone, but its backups are here. {offer}")
+        return
+    if path.stat().st_size == 0:
+        raise DamagedShop(f"{path.name} is empty (0 bytes): that is damage and no new shop. {offer}")
+    with path.open("rb") as file:
+        if file.read(16) != SQLITE:
+            raise DamagedShop(f"{path.name} is damaged: it is no database any more. {offer}")
+
+
+SQLITE = b"SQLite format 3\x00"
+"""How every SQLite file begins: SQLite's file format, 1.3."""

@@ -25,6 +25,7 @@ function Promised({ date }: { date: string }) {
 /** The bench board: every job and its lines by what happens next. */
 export function Board() {
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => take(api.GET("/api/jobs")) });
+  const backups = useQuery({ queryKey: ["backups"], queryFn: () => take(api.GET("/api/backups")) });
   const [naming, setNaming] = useState(false);
   const [bringing, setBringing] = useState(false);
   const client = useQueryClient();
@@ -51,6 +52,12 @@ export function Board() {
         {jobs.isError && (
           <Box role="alert" sx={{ color: "var(--stop)" }}>
             {sentence(jobs.error)}
+          </Box>
+        )}
+        {backups.data?.problem && (
+          <Box role="alert" sx={{ color: "var(--stop)", fontWeight: 600, mb: 2 }}>
+            {backups.data.newest ? `The last good backup is of ${sayDay(backups.data.newest)}. ` : "There is no backup yet. "}
+            {backups.data.problem}
           </Box>
         )}
         {jobs.data?.length === 0 && (

@@ -202,6 +202,8 @@ def _spread_of_corners(read: Corners, sigmas: Array) -> Spread:
     points, count = read.points, len(read.points)
     developed = np.zeros(3 * count)
     step = 1e-4
+    if any(length(subtract(b, a)) < 10 * step for a, b in pairwise(points)):
+        raise ShapeError("Two corner points next to each other lie in one place.")
     for k in range(count):
         low, high = max(0, k - 2), min(count, k + 3)
         for axis in range(3):

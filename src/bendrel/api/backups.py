@@ -1,0 +1,16 @@
+"""How the backups stand."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from bendrel.api.state import Services
+from bendrel.services.backups import BackupState
+
+router = APIRouter(prefix="/api/backups", tags=["backups"])
+
+
+@router.get("")
+def state(services: Services) -> BackupState:
+    """The newest backup, how many there are, and why the last try failed."""
+    return services.backups.state()
