@@ -11,7 +11,7 @@ import type { Conflict, LineEditor } from "./useLine";
 /** A save that did not go through: why, and where somebody else saved first, both versions side by side. */
 export function ConflictBar({ editor }: { editor: LineEditor }) {
   const { conflict, save, saveMessage } = editor;
-  if (save !== "conflict" && save !== "failed") return <div />;
+  if (save !== "conflict" && save !== "failed" && save !== "refused") return <div />;
   return (
     <Box role="alert" sx={{ px: 2, py: 1, borderBottom: "2px solid var(--stop)", background: "var(--sheet)", maxHeight: "46vh", overflowY: "auto" }}>
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, alignItems: "center" }}>

@@ -79,9 +79,10 @@ function SaveMark({ editor }: { editor: LineEditor }) {
     typing: "saving…",
     saving: "saving…",
     failed: "not saved",
+    refused: "not saved",
     conflict: "not saved",
   }[editor.save];
-  const bad = editor.save === "failed" || editor.save === "conflict";
+  const bad = ["failed", "refused", "conflict"].includes(editor.save);
   return (
     <Box role="status" data-save={editor.save} title={editor.saveMessage} sx={{ minWidth: 84, textAlign: "right", color: bad ? "var(--stop)" : "var(--second)", fontWeight: bad ? 600 : 400 }}>
       {text}

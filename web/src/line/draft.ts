@@ -1,32 +1,31 @@
 import type { Line } from "../api/types";
 
 /** What was typed and not yet acknowledged, kept so that a reload or a crash loses nothing. */
-interface Draft {
+export interface Draft {
   version: number;
   document: Line;
   base: Line | null;
 }
 
-const key = (lineId: string) => `bendrel.draft.${lineId}`;
-
-export function keepDraft(lineId: string, draft: Draft): void {
-  try {
-    localStorage.setItem(key(lineId), JSON.stringify(draft));
-  } catch {
-    // a full or forbidden store only loses this second safety net
-  }
+export interface Drafts {
+  keep: (draft: Draft) => void;
+  drop: () => void;
+  read: () => Draft | null;
 }
 
-export function dropDraft(lineId: string): void {
-  localStorage.removeItem(key(lineId));
-}
-
-export function readDraft(lineId: string): Draft | null {
-  const kept = localStorage.getItem(key(lineId));
-  if (!kept) return null;
-  try {
-    return JSON.parse(kept) as Draft;
-  } catch {
-    return null;
-  }
+/** The draft of one line in the browser's own store; a full or forbidden one only loses this second net. */
+export function draftsOf(lineId: string): Drafts {
+  const key = `bendrel.draft.${lineId}`;
+  const attempt = <T>(work: () => T): T | null => {
+    try {
+      return work();
+    } catch {
+      return null;
+    }
+  };
+  return {
+    keep: (draft) => void attempt(() => localStorage.setItem(key, JSON.stringify(draft))),
+    drop: () => void attempt(() => localStorage.removeItem(key)),
+    read: () => attempt(() => JSON.parse(localStorage.getItem(key) ?? "null") as Draft | null),
+  };
 }

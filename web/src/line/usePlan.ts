@@ -1,6 +1,7 @@
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { api, sentence, take } from "../api/client";
 import type { BenchReport, Line, Part, Plan } from "../api/types";
+import { Newest } from "./newest";
 
 export interface PlanView {
   /** The plan of the document as typed, null until the first answer. */
@@ -14,22 +15,18 @@ export interface PlanView {
   bench: BenchReport | null;
 }
 
-/** The plan of the document as typed, asked anew at every change; only the newest answer counts. */
+/** The plan of the document as typed, asked anew at every change. */
 export function usePlan(document: Line, bench: BenchReport | null): PlanView {
   const [view, setView] = useState<Omit<PlanView, "bench">>({ plan: null, part: null, old: false, message: "" });
-  const asked = useRef(0);
-  const shown = useRef(0);
+  const [newest] = useState(() => new Newest());
   useEffect(() => {
-    const mine = ++asked.current;
-    take(api.POST("/api/preview", { body: document }) as Promise<{ data?: Plan; response: Response }>)
-      .then((plan) => {
-        if (mine < shown.current) return;
-        shown.current = mine;
-        setView((was) => ({ plan, part: plan.part ?? was.part, old: !plan.part && was.part !== null, message: "" }));
-      })
-      .catch((error: unknown) => {
-        if (mine === asked.current) setView((was) => ({ ...was, old: was.part !== null, message: sentence(error) }));
-      });
-  }, [document]);
+    newest.ask(take(api.POST("/api/preview", { body: document }) as Promise<{ data?: Plan; response: Response }>), (answer) =>
+      setView((was) =>
+        answer.ok
+          ? { plan: answer.value, part: answer.value.part ?? was.part, old: !answer.value.part && was.part !== null, message: "" }
+          : { ...was, old: was.part !== null, message: sentence(answer.error) },
+      ),
+    );
+  }, [document, newest]);
   return useMemo(() => ({ ...view, bench }), [view, bench]);
 }
