@@ -9,6 +9,7 @@ import random
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.plan.starting import starting_line
 from bendrel.core.shape.corners import corners_from_bends
 from bendrel.exchange.archive import ArchivedJob, read_archive, write_archive
 from bendrel.exchange.documents import write_line
@@ -17,7 +18,6 @@ from bendrel.exchange.errors import FileError
 from bendrel.exchange.tables import write_bends, write_points
 from bendrel.services.errors import Refused
 from bendrel.services.importing import import_text
-from bendrel.services.lines import new_line
 from tests.lines import bent, row
 from tests.measured import shop_part
 
@@ -56,7 +56,7 @@ def mangled(text: str, rng: random.Random) -> str:
 
 def taken(text: str) -> bool:
     """Whether a text became a line; anything but a refusal in one sentence fails the test."""
-    into = new_line("into", "mm")
+    into = starting_line(load_kit(), "into", "brake", "mm")
     try:
         read = import_text(text, into, "", None, load_kit())
     except (FileError, Refused) as refusal:
@@ -104,5 +104,5 @@ def test_megabytes_of_nonsense_are_refused_at_once(text):
 
 
 def test_a_script_in_a_name_stays_a_name():
-    into = new_line("<script>alert(1)</script>", "mm")
+    into = starting_line(load_kit(), "<script>alert(1)</script>", "brake", "mm")
     assert import_text(SEEDS["bends"], into, "", None, load_kit()).document.name == into.name

@@ -4,20 +4,21 @@ from dataclasses import replace
 
 import pytest
 
+from bendrel.catalogue.loader import load_kit
 from bendrel.core.lengths import Length
 from bendrel.core.line.checks import Checks
+from bendrel.core.plan.starting import starting_line
 from bendrel.core.shape.bends import Bend, BendList
 from bendrel.exchange.dxf import write_dxf
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import Refused
 from bendrel.services.importing import import_text
-from bendrel.services.lines import new_line
 from bendrel.services.measuring import CopyOrder, copy_line, name_suspects, rebuild
 from tests.lines import bent, cornered, row
 
 SOURCE = replace(bent(row(100, 90), row(80, 45, "3:00"), last=70), name="Rear left", service="cooler")
 ANY_RADIUS = replace(SOURCE.spans[0], bender="given_any")
-HERE = replace(new_line("Rear right", "mm"), notes="mine")
+HERE = replace(starting_line(load_kit(), "Rear right", "brake", "mm"), notes="mine")
 
 
 def shape(shop, line):

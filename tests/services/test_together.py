@@ -5,7 +5,9 @@ from dataclasses import replace
 
 import pytest
 
+from bendrel.catalogue.loader import load_kit
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.starting import starting_line
 from bendrel.exchange.documents import write_line
 from bendrel.exchange.errors import FileError
 from bendrel.services.demo import fill_demo
@@ -13,7 +15,6 @@ from bendrel.services.errors import Refused, Stale
 from bendrel.services.files import export_line, print_sheet
 from bendrel.services.importing import import_text
 from bendrel.services.jobs import JobDraft
-from bendrel.services.lines import new_line
 from bendrel.services.offline import plan_file
 from tests.lines import bent, row
 
@@ -76,7 +77,7 @@ def test_demo_data_is_made_once_and_every_line_of_it_can_be_planned(shop, kit):
 
 
 def test_switching_an_empty_line_gives_an_empty_table(shop):
-    line = new_line("x", "in")
+    line = starting_line(load_kit(), "x", "brake", "in")
     corners = shop.lines.convert(line, "corners")
     assert len(corners.spans[0].readings.rows) == 2
     assert shop.lines.convert(corners, "bends").spans[0].readings.rows == ()
@@ -93,7 +94,7 @@ def test_switching_with_a_bad_reading_says_which(shop):
 
 def test_an_imported_document_keeps_the_name_of_the_line_it_goes_into(kit):
     other = replace(bent(row(100, 90)), name="from elsewhere", service="cooler")
-    read = import_text(write_line(other), new_line("mine", "in"), "", None, kit)
+    read = import_text(write_line(other), starting_line(load_kit(), "mine", "brake", "in"), "", None, kit)
     assert (read.document.name, read.document.service) == ("mine", "cooler")
     assert "from elsewhere" in read.understood
     with pytest.raises(Refused, match="Radius"):

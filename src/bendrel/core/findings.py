@@ -56,10 +56,15 @@ class Change:
 
 @record
 class Fix:
-    """A way out that one click applies: its label and the changes it makes."""
+    """A way out that one click applies: its label and the changes it makes.
+
+    `choice` says that it changes what is chosen: it is offered only where the line planned with it has
+    nothing against it that is as bad as what it mends.
+    """
 
     label: str
     changes: tuple[Change, ...]
+    choice: bool = False
 
 
 @record

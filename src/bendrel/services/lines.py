@@ -15,14 +15,13 @@ from bendrel.core.line.document import (
     CornerReadings,
     CornerRow,
     Line,
-    LineEnd,
-    RigidSpan,
 )
 from bendrel.core.line.readings import resolve
 from bendrel.core.line.rewrite import Entry, with_shape
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Plan
+from bendrel.core.plan.starting import starting_line
 from bendrel.core.record import record
 from bendrel.core.repair.condition import Condition
 from bendrel.core.shape.bends import BendList, ShapeError
@@ -34,13 +33,10 @@ from bendrel.services.shelf import Shelf
 from bendrel.store.database import Database
 from bendrel.store.lines import add_line, document_at, find_line, last_step, move_head, push_step
 from bendrel.store.models import LineRow, now
+from bendrel.store.stock import lying_mm
 
 if TYPE_CHECKING:
     from bendrel.core.bending.bender import MarkStyle
-
-DEFAULT_TUBE = "copper-nickel_3-16in_0.711"
-DEFAULT_BENDER = "lever_3-16in"
-DEFAULT_END = LineEnd(fitting="double-45", nut="double-45_3-16in_3-8-24")
 
 
 @record
@@ -75,12 +71,14 @@ class Lines:
         check_name(name)
         if service not in self._kit.services:
             raise Refused(f"The catalogue has no service “{service[:40]}”; choose one that is listed.")
+        with self._database.reading() as session:
+            unit: Unit = "mm" if present_job(session, job_id).unit == "mm" else "in"
+            lying = set(lying_mm(session))
+        marks = cast("MarkStyle", self._kit.preferences["marks"])
+        line = starting_line(self._kit, name, service, unit, marks=marks, lying=lying)
+        line = replace(line, condition=taken_in or Condition())
         with self._database.writing() as session:
             job = present_job(session, job_id)
-            line = new_line(name, "mm" if job.unit == "mm" else "in")
-            marks = cast("MarkStyle", self._kit.preferences["marks"])
-            span = replace(line.spans[0], marks=marks)
-            line = replace(line, service=service, spans=(span,), condition=taken_in or Condition())
             return _opened(session, add_line(session, job, line_to_value(line)))
 
     def add(self, job_id: str, line: Line) -> OpenLine:
@@ -162,17 +160,6 @@ class Lines:
                 raise Refused("There is nothing to undo." if by < 0 else "There is nothing to redo.")
             move_head(row, wanted)
             return _opened(session, row)
-
-
-def new_line(name: str, unit: Unit) -> Line:
-    """A line with the usual brake choices: 3/16 in copper-nickel, double flares, lever bender."""
-    span = RigidSpan(
-        tube=DEFAULT_TUBE,
-        bender=DEFAULT_BENDER,
-        readings=BendReadings(last=Length(unit=unit)),
-        spare=Length(text='1"' if unit == "in" else "25 mm", unit=unit),
-    )
-    return Line(name=name, unit=unit, end_a=DEFAULT_END, end_b=DEFAULT_END, spans=(span,))
 
 
 def with_blank_readings(line: Line, kind: Entry) -> Line:

@@ -15,7 +15,10 @@ from bendrel.core.plan.bench import order_findings
 from bendrel.exchange.documents import read_line
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.tables import read_shape
-from bendrel.services.lines import DEFAULT_TUBE, with_readings
+from bendrel.services.lines import with_readings
+
+FILE_TUBE = "copper-nickel_3-16in_0.711"
+"""What a points or bend file is planned as."""
 
 
 def plan_file(
@@ -70,7 +73,7 @@ def plan_file(
 def _line_of_shape(data: bytes, radius_mm: float | None) -> Line:
     kit = load_kit()
     shape = read_shape(data, radius_mm)
-    span = RigidSpan(tube=DEFAULT_TUBE, bender=GIVEN_RADII, readings=BendReadings(), spare=Length(text="0"))
+    span = RigidSpan(tube=FILE_TUBE, bender=GIVEN_RADII, readings=BendReadings(), spare=Length(text="0"))
     blank = Line(
         name="file",
         service="unspecified",

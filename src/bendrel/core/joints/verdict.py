@@ -26,7 +26,7 @@ class Verdict:
     reason: str
     source: Source
     school: str = ""
-    unless: Literal["", "two clamps"] = ""
+    unless: Literal["", "two clamps", "made up"] = ""
 
 
 @record

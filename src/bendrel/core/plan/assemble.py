@@ -11,6 +11,7 @@ from bendrel.core.bending.moves import Setting
 from bendrel.core.ends.fitting import FittingKind
 from bendrel.core.findings import SEVERITY_ORDER, EndName, Finding
 from bendrel.core.lengths import Length, is_blank, length_mm
+from bendrel.core.line.changes import with_changes
 from bendrel.core.line.document import Line, LineEnd, RigidSpan, is_reason
 from bendrel.core.line.readings import Problem, Resolved, resolve
 from bendrel.core.plan import working
@@ -35,7 +36,29 @@ from bendrel.core.units import UnitError, parse_angle
 
 def plan_line(line: Line, kit: Kit) -> Plan:
     """The whole plan of `line` with the tools and tables of `kit`. Raises nothing: what cannot be
-    read comes back as problems, what cannot be made as findings."""
+    read comes back as problems, what cannot be made as findings. No fix that chooses something else
+    brings up anything as bad as what it mends: each is tried first."""
+    plan = _planned(line, kit)
+    return replace(plan, findings=tuple(_tried(line, kit, plan, found) for found in plan.findings))
+
+
+def _tried(line: Line, kit: Kit, plan: Plan, finding: Finding) -> Finding:
+    if finding.fix is None or not finding.fix.choice:
+        return finding
+    there = {(found.code, str(found.where)) for found in plan.findings}
+    mended = _planned(with_changes(line, finding.fix.changes), kit)
+    worse = mended.part is None or any(
+        (found.code, str(found.where)) == (finding.code, str(finding.where))
+        or (
+            SEVERITY_ORDER[found.severity] <= SEVERITY_ORDER[finding.severity]
+            and (found.code, str(found.where)) not in there
+        )
+        for found in mended.findings
+    )
+    return replace(finding, fix=None) if worse else finding
+
+
+def _planned(line: Line, kit: Kit) -> Plan:
     problems: list[Problem] = []
     chosen = _choices(line, kit, problems)
     if chosen is None:

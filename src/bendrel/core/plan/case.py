@@ -148,5 +148,12 @@ class Case:
 
 
 def set_value(label: str, path: str, value: str | float | bool | None) -> Fix:
-    """A fix that sets one value of the document."""
+    """A fix that sets one value of the document: something that the person says."""
     return Fix(label=label, changes=(Change(path=path, value=value),))
+
+
+def choose(label: str, *values: tuple[str, str | float | bool | None]) -> Fix:
+    """A fix that chooses something else: (path, value) each."""
+    return Fix(
+        label=label, changes=tuple(Change(path=path, value=value) for path, value in values), choice=True
+    )

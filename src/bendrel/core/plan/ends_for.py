@@ -8,9 +8,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from bendrel.core.ends.fitting import Fitting
-from bendrel.core.findings import Change, EndName, Fix
+from bendrel.core.findings import EndName, Fix
 from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord
-from bendrel.core.plan.case import Case, set_value
+from bendrel.core.plan.case import Case, choose
 from bendrel.core.plan.fits import goes_on_tube, nut_for_port
 
 
@@ -56,10 +56,10 @@ def end_fix(case: Case, end: EndName, fitting: Fitting, label: str = "") -> Fix:
     choice = case.line.end(end)
     nut = nut_for_port(case.kit, fitting, case.tube.size, choice.port_thread) if fitting.screwed else None
     path = f"/end_{end.lower()}"
-    changes: list[Change] = [
-        *set_value("", f"{path}/fitting", fitting.id).changes,
-        *set_value("", f"{path}/nut", nut.id if nut else None).changes,
+    values: list[tuple[str, str | float | bool | None]] = [
+        (f"{path}/fitting", fitting.id),
+        (f"{path}/nut", nut.id if nut else None),
     ]
     if choice.proved:
-        changes += set_value("", f"{path}/proved", False).changes
-    return Fix(label=label or f"Change it to {fitting.name}", changes=tuple(changes))
+        values.append((f"{path}/proved", False))
+    return choose(label or f"Change it to {fitting.name}", *values)

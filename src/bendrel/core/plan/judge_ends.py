@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from bendrel.core.ends.fitting import Nut
 from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.lengths import is_blank
-from bendrel.core.plan.case import SPAN, Case, set_value
+from bendrel.core.plan.case import SPAN, Case, choose, set_value
 from bendrel.core.plan.ends import trial_counts
 from bendrel.core.plan.fits import nut_for_port, nut_in_port
 from bendrel.core.threads.designation import ThreadError
@@ -146,7 +146,7 @@ def _other_nut(case: Case, end: EndName) -> Fix | None:
     nut = nut_for_port(case.kit, fitting, case.tube.size, choice.port_thread)
     if nut is None or nut.id == choice.nut:
         return None
-    return set_value(f"Use the {nut.thread} nut", f"/end_{end.lower()}/nut", nut.id)
+    return choose(f"Use the {nut.thread} nut", (f"/end_{end.lower()}/nut", nut.id))
 
 
 def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:

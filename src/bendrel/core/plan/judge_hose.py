@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from bendrel.core.findings import Change, Finding, Fix
+from bendrel.core.findings import Finding, Fix
 from bendrel.core.hose.hose import ClampKindId, Hose
-from bendrel.core.plan.case import Case, set_value
+from bendrel.core.plan.case import Case, choose, set_value
 from bendrel.core.plan.chosen import Chosen
 from bendrel.core.plan.judge_service import against
 from bendrel.core.plan.pieces import HoseEndFit, PlacedHose, clamp_offers
@@ -21,6 +21,9 @@ def judge_hose(case: Case, chosen: Chosen) -> Iterator[Finding]:
         yield from _short(case, hose)
         if hose.piece.rubs and not hose.piece.sleeved:
             yield from _rubs(case, hose)
+
+
+Values = list[tuple[str, str | float | bool | None]]
 
 
 def hose_path(hose: PlacedHose) -> str:
@@ -104,15 +107,12 @@ def _right_hose(case: Case, chosen: Chosen, hose: PlacedHose) -> Fix | None:
         return None
     best = min(ranked, key=lambda row: row[:2])[2]
     kind = case.kit.hose_classes[best.hose_class]
-    changes = [Change(path=f"{hose_path(hose)}/hose", value=best.id)]
+    values: Values = [(f"{hose_path(hose)}/hose", best.id)]
     if not kind.clamps:
-        changes += [
-            Change(path=f"{hose_path(hose)}/joined", value="crimped"),
-            Change(path=f"{hose_path(hose)}/clamp", value=None),
-        ]
+        values += [(f"{hose_path(hose)}/joined", "crimped"), (f"{hose_path(hose)}/clamp", None)]
     elif hose.piece.joined == "clamps":
-        changes += _clamp_changes(case, hose, best)
-    return Fix(label=f"Use {kind.name} {best.size}", changes=tuple(changes))
+        values += _clamp_for(case, hose, best)
+    return choose(f"Use {kind.name} {best.size}", *values)
 
 
 def _goes(case: Case, hose: Hose, side: HoseEndFit) -> bool:
@@ -122,7 +122,7 @@ def _goes(case: Case, hose: Hose, side: HoseEndFit) -> bool:
     return limits["hose_loose"].value <= share <= limits["hose_warm"].value
 
 
-def _clamp_changes(case: Case, placed: PlacedHose, hose: Hose) -> list[Change]:
+def _clamp_for(case: Case, placed: PlacedHose, hose: Hose) -> Values:
     """The clamp that goes with another hose: the present one where it holds, else the best that does."""
     kind = case.kit.hose_classes[hose.hose_class]
     offers = clamp_offers(
@@ -130,7 +130,7 @@ def _clamp_changes(case: Case, placed: PlacedHose, hose: Hose) -> list[Change]:
     )
     if placed.clamp is None or placed.clamp.id in offers:
         return []
-    return [Change(path=f"{hose_path(placed)}/clamp", value=offers[0] if offers else None)]
+    return [(f"{hose_path(placed)}/clamp", offers[0] if offers else None)]
 
 
 JOINTS = {"clamps": "hose-and-clamps", "crimped": "crimped-hose", "reusable": "reusable-hose"}
@@ -147,7 +147,10 @@ def _joint(case: Case, hose: PlacedHose) -> Iterator[Finding]:
     where, joint = case.at_piece(hose.end, hose.index), joint_of(hose)
     verdict = case.kit.verdict("joint", joint, case.service.id)
     severity = against(verdict)
-    met = verdict is not None and verdict.unless == "two clamps" and hose.piece.clamps_each == 2
+    met = verdict is not None and (
+        (verdict.unless == "two clamps" and hose.piece.clamps_each == 2)
+        or (verdict.unless == "made up" and bool(hose.hose_class.law))
+    )
     if verdict is not None and severity is not None and not met:
         refused = severity == "stop"
         name = case.kit.joints[joint].name
@@ -170,7 +173,7 @@ def _joint(case: Case, hose: PlacedHose) -> Iterator[Finding]:
             title="No reusable ends on a brake hose",
             message=rule.text,
             source=rule.source,
-            fix=set_value("It is bought made up", f"{hose_path(hose)}/joined", "crimped"),
+            fix=choose("It is bought made up", (f"{hose_path(hose)}/joined", "crimped")),
             safety=True,
         )
     if hose.piece.joined != "clamps":
@@ -194,12 +197,10 @@ def _clamp(case: Case, hose: PlacedHose) -> Iterator[Finding]:
             message="It does not give under a clamp: its ends are crimped or reusable.",
             source=kind.source,
             advice="Have it crimped, or choose hose made for clamps.",
-            fix=Fix(
-                label="Its ends are crimped",
-                changes=(
-                    Change(path=f"{hose_path(hose)}/joined", value="crimped"),
-                    Change(path=f"{hose_path(hose)}/clamp", value=None),
-                ),
+            fix=choose(
+                "Its ends are crimped",
+                (f"{hose_path(hose)}/joined", "crimped"),
+                (f"{hose_path(hose)}/clamp", None),
             ),
             safety=True,
         )
@@ -209,7 +210,7 @@ def _clamp(case: Case, hose: PlacedHose) -> Iterator[Finding]:
     if offers:
         best = case.kit.clamps[offers[0]]
         name = case.kit.clamp_kinds[best.kind].name
-        fix = set_value(f"Use a {name} {best.name} mm", f"{hose_path(hose)}/clamp", best.id)
+        fix = choose(f"Use a {name} {best.name} mm", (f"{hose_path(hose)}/clamp", best.id))
     if clamp is None:
         yield Finding(
             severity="caution",
@@ -367,7 +368,7 @@ def _bare(case: Case, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
             title=f"One clamp on bare {what}",
             message=rule.text if two else f"{rule.text} This shop's way is one clamp on a good fit.",
             source=rule.source,
-            fix=set_value("Two clamps each side", f"{hose_path(hose)}/clamps_each", 2),
+            fix=choose("Two clamps each side", (f"{hose_path(hose)}/clamps_each", 2)),
         )
     elif side.side == "near":
         yield Finding(
@@ -387,7 +388,8 @@ def _beaded(case: Case, hose: PlacedHose) -> Fix | None:
         return None
     if verdict is not None and verdict.verdict == "refused":
         return None
-    return set_value("Change it to a beaded end", f"/end_{hose.end.lower()}/fitting", "bead")
+    path = f"/end_{hose.end.lower()}"
+    return choose("Change it to a beaded end", (f"{path}/fitting", "bead"), (f"{path}/nut", None))
 
 
 def _fitting_bore(case: Case, hose: PlacedHose) -> Fix | None:
@@ -401,8 +403,7 @@ def _fitting_bore(case: Case, hose: PlacedHose) -> Fix | None:
         return None
     on = hose.ends[0].on_mm
     best = min(fits, key=lambda other: abs(on - other.id_mm))
-    changes = [Change(path=f"{hose_path(hose)}/hose", value=best.id), *_clamp_changes(case, hose, best)]
-    return Fix(label=f"Use {best.size}", changes=tuple(changes))
+    return choose(f"Use {best.size}", (f"{hose_path(hose)}/hose", best.id), *_clamp_for(case, hose, best))
 
 
 def _over_end(case: Case, hose: PlacedHose) -> Iterator[Finding]:

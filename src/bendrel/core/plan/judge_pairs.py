@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.joints.seat import seat_fit
-from bendrel.core.plan.case import Case, set_value
+from bendrel.core.plan.case import Case, choose, set_value
 from bendrel.core.plan.ends_for import end_fix, ends_that_go
 from bendrel.core.plan.fits import formed_in
 from bendrel.core.plan.judge_ends import ENDS
@@ -100,16 +100,13 @@ def _single_37(case: Case, end: EndName) -> Fix | None:
     if not nuts or (verdict is not None and verdict.verdict == "refused"):
         return None
     path = f"/end_{end.lower()}"
-    return Fix(
-        label="Change it to a 37° single flare",
-        changes=(
-            *set_value("", f"{path}/fitting", "single-37").changes,
-            *set_value("", f"{path}/nut", nuts[0].id).changes,
-            # it goes over an adapter, not into this port
-            *set_value("", f"{path}/port_thread", "").changes,
-            *set_value("", f"{path}/seat", "cone-37").changes,
-            *set_value("", f"{path}/proved", False).changes,
-        ),
+    return choose(
+        "Change it to a 37° single flare",
+        (f"{path}/fitting", "single-37"),
+        (f"{path}/nut", nuts[0].id),
+        (f"{path}/port_thread", ""),  # it goes over an adapter, not into this port
+        (f"{path}/seat", "cone-37"),
+        (f"{path}/proved", False),
     )
 
 

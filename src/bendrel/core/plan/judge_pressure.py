@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from bendrel.core.findings import Change, Finding, Fix
 from bendrel.core.plan.carried import Carried
-from bendrel.core.plan.case import SPAN, Case, set_value
+from bendrel.core.plan.case import SPAN, Case, choose
 from bendrel.core.plan.chosen import Chosen
 from bendrel.core.plan.strength import Element
 from bendrel.core.quantities import format_pressure
@@ -48,7 +48,6 @@ def _typed(case: Case, carried: Carried) -> Iterator[Finding]:
             title=f"Only {working} on a {case.service.name} line?",
             message=f"{usual} is usual. {rule.text}",
             source=duty.source,
-            fix=set_value("Judge it by the usual pressure", "/carries/pressure", ""),
             safety=case.service.safety_critical,
         )
 
@@ -138,7 +137,7 @@ def _stronger(case: Case) -> Fix | None:
     if not own:
         return None
     tube = min(own, key=lambda row: row.wall_mm)
-    return set_value(f"Take {tube.wall_mm:g} mm of wall", f"{SPAN}/tube", tube.id)
+    return choose(f"Take {tube.wall_mm:g} mm of wall", (f"{SPAN}/tube", tube.id))
 
 
 def _limit_of_heat(case: Case, element: Element) -> str:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from bendrel.core.findings import EndName, Finding, Fix, Severity
 from bendrel.core.joints.verdict import Verdict
-from bendrel.core.plan.case import SPAN, Case, set_value
+from bendrel.core.plan.case import SPAN, Case, choose
 from bendrel.core.plan.ends_for import end_fix, ends_that_go
 from bendrel.core.plan.judge_ends import ENDS
 
@@ -84,7 +84,7 @@ def _other_material(case: Case) -> Fix | None:
                 continue
             if not case.good_tube(tube):
                 continue
-            return set_value(f"Use {material.name}", f"{SPAN}/tube", tube.id)
+            return choose(f"Use {material.name}", (f"{SPAN}/tube", tube.id))
     return None
 
 

@@ -7,7 +7,7 @@ from math import ceil
 
 from bendrel.core.findings import DERIVED, Change, Finding, Fix
 from bendrel.core.line.document import BendReadings
-from bendrel.core.plan.case import SPAN, Case, set_value
+from bendrel.core.plan.case import SPAN, Case, choose
 from bendrel.core.tube.material import outer_strain
 from bendrel.core.units import MM_PER_INCH, format_length
 
@@ -159,13 +159,13 @@ def _tool_radius(case: Case, row: int) -> Fix | None:
     readings = case.line.spans[0].readings
     if not isinstance(readings, BendReadings):
         return None
-    return set_value("Use the tool’s radius", f"{SPAN}/readings/rows/{row}/radius", None)
+    return choose("Use the tool’s radius", (f"{SPAN}/readings/rows/{row}/radius", None))
 
 
 def _larger_bender(case: Case, least_mm: float) -> Fix | None:
     for bender in case.kit.benders_for(case.tube.size, plastic=case.plastic):
         if bender.radius_mm is not None and bender.radius_mm >= least_mm - case.hand_mm:
-            return set_value(f"Use {bender.name}", f"{SPAN}/bender", bender.id)
+            return choose(f"Use {bender.name}", (f"{SPAN}/bender", bender.id))
     return None
 
 
@@ -184,7 +184,7 @@ def _tool(case: Case) -> Iterator[Finding]:
         ),
         source=case.bender.source,
         advice="Choose a bender for this size.",
-        fix=set_value(f"Use {fitting[0].name}", f"{SPAN}/bender", fitting[0].id) if fitting else None,
+        fix=choose(f"Use {fitting[0].name}", (f"{SPAN}/bender", fitting[0].id)) if fitting else None,
     )
 
 

@@ -1,0 +1,36 @@
+"""The changes of a fix, made to a line document."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+from typing import Any
+
+from bendrel.core.findings import Change
+from bendrel.core.line.document import Line
+
+
+def with_changes(line: Line, changes: Iterable[Change]) -> Line:
+    """`line` with every change made, in their order: plain values at places that are there.
+
+    Raises KeyError for a place that is not there.
+    """
+    made: Any = line
+    for change in changes:
+        made = _set(made, change.path.strip("/").split("/"), change.value)
+    done: Line = made
+    return done
+
+
+def _set(value: Any, path: list[str], wanted: object) -> Any:
+    if not path:
+        return wanted
+    step, *rest = path
+    if isinstance(value, tuple):
+        at = int(step)
+        if not 0 <= at < len(value):
+            raise KeyError(step)
+        return (*value[:at], _set(value[at], rest, wanted), *value[at + 1 :])
+    if not hasattr(value, step):
+        raise KeyError(step)
+    return replace(value, **{step: _set(getattr(value, step), rest, wanted)})

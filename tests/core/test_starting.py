@@ -1,0 +1,83 @@
+"""What a new line begins with raises no stop, in any service, and follows what the shop has."""
+
+from dataclasses import replace
+
+import pytest
+
+from bendrel.catalogue.loader import load_kit
+from bendrel.core.findings import Source
+from bendrel.core.lengths import Length
+from bendrel.core.line.document import BendReadings, HosePiece
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.starting import starting_line
+from tests.lines import row
+
+KIT = load_kit()
+MADE_HERE = [s.id for s in KIT.services.values() if not s.left_to]
+
+
+def read(line):
+    """Some readings that any shop could make with the tool that came with it: long legs, two bends."""
+    rows = (row(400, 90), row(400, 45, "3:00"))
+    readings = BendReadings(rows=rows, last=Length(text="400 mm"), last_read_from="start")
+    return replace(line, spans=(replace(line.spans[0], readings=readings),))
+
+
+def stops(line):
+    return [(f.code, str(f.where)) for f in plan_line(line, KIT).findings if f.severity == "stop"]
+
+
+@pytest.mark.parametrize("unit", ["in", "mm"])
+@pytest.mark.parametrize("service", MADE_HERE)
+def test_no_default_raises_a_stop(service, unit):
+    line = read(starting_line(KIT, "new", service, unit))
+    assert stops(line) == []
+
+
+@pytest.mark.parametrize("unit", ["in", "mm"])
+@pytest.mark.parametrize("service", [s for s in MADE_HERE if KIT.services[s].hose_class])
+def test_no_default_hose_raises_a_stop(service, unit):
+    """The hose that a new piece starts with, in the bore and with the clamp that the plan offers for it."""
+    line = read(starting_line(KIT, "new", service, unit))
+    hose_class = KIT.hose_classes[KIT.services[service].hose_class]
+    od = KIT.tubes[line.spans[0].tube].od_mm
+    sizes = [h for h in KIT.hoses.values() if h.hose_class == hose_class.id]
+    hose = min(
+        sizes, key=lambda h: abs(h.id_mm - od) + (100 if h.id_mm > od * 1.01 and hose_class.clamps else 0)
+    )
+    joined = "clamps" if hose_class.clamps else "crimped"
+    allowed = KIT.verdict("joint", "hose-and-clamps", service)
+    if allowed.verdict == "refused":
+        joined = (
+            "reusable" if KIT.verdict("joint", "reusable-hose", service).verdict != "refused" else "crimped"
+        )
+    piece = HosePiece(hose=hose.id, length=Length(text="300 mm"), joined=joined)
+    fitting = "bead" if joined == "clamps" else line.end_b.fitting
+    end = replace(line.end_b, fitting=fitting, nut=line.end_b.nut if joined != "clamps" else None)
+    if joined == "clamps" and KIT.materials[KIT.tubes[line.spans[0].tube].material].family == "plastic":
+        end = replace(end, fitting="plain")
+    line = replace(line, end_b=replace(end, beyond=(piece,)))
+    offered = next((f for f in plan_line(line, KIT).findings if f.code == "no_clamp"), None)
+    if offered is not None and offered.fix is not None:
+        clamp = offered.fix.changes[0].value
+        line = replace(line, end_b=replace(end, beyond=(replace(piece, clamp=clamp),)))
+    assert stops(line) == []
+
+
+def test_a_new_line_takes_what_the_shop_has():
+    usual = starting_line(KIT, "new", "brake", "in")
+    assert KIT.tubes[usual.spans[0].tube].material == "copper-nickel"
+    steel = replace(KIT, preferences={**KIT.preferences, "material": "original steel"})
+    assert KIT.tubes[starting_line(steel, "new", "brake", "in").spans[0].tube].material == "steel-plated"
+    lying = starting_line(steel, "new", "brake", "in", lying={"steel-coated_3-16in_0.711"})
+    assert lying.spans[0].tube == "steel-coated_3-16in_0.711"
+    own = replace(KIT.benders["vise_3-16in"], id="own_1", source=Source(kind="shop's own", text="ours"))
+    tools = replace(KIT, benders={**KIT.benders, "own_1": own})
+    assert starting_line(tools, "new", "brake", "in").spans[0].bender == "own_1"
+    assert starting_line(KIT, "new", "fuel-low", "mm").spans[0].tube.startswith("copper-nickel_8mm")
+    assert starting_line(KIT, "new", "hydraulic", "in").end_a.fitting == "single-37"
+
+
+@pytest.mark.parametrize("service", [s.id for s in KIT.services.values() if s.left_to])
+def test_what_is_left_to_others_says_so_from_the_start(service):
+    assert ("left_to_practice", "tube") in stops(read(starting_line(KIT, "new", service, "mm")))
