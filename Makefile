@@ -7,7 +7,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.
 INTERFACE := src/bendrel/interface/index.html
 TYPES := web/src/api/schema.d.ts
 
-.PHONY: demo install web web-test test check lint types-current chromium bench screenshots clean
+.PHONY: demo install web web-test test check lint types-current chromium bench matrix screenshots clean
 
 demo: install web
 	$(BIN)/bendrel demo --data var/demo
@@ -70,6 +70,10 @@ test: lint web-test web chromium
 
 bench: $(VENV)/.installed-dev
 	$(BIN)/python -m pytest tests/bench --benchmark-only --benchmark-columns=median,min,max,rounds -s
+
+# every service with every tube, end, hose, clamp and joint; some minutes
+matrix: $(VENV)/.installed-dev
+	$(BIN)/python tools/matrix.py --write docs/doubtful.md
 
 screenshots: $(VENV)/.installed-dev web chromium
 	$(BIN)/python tools/screenshots.py

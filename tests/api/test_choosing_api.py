@@ -73,9 +73,9 @@ def test_wrenches_ports_and_strength(client):
     """computation.md 6, common practice: 35 mm on 1 3/8 in is usable."""
     wrenches = {w["wrench"]: w["fit"] for w in asked(client, "wrench", {"hex": "1 3/8"})["wrenches"]}
     assert wrenches == {"1 3/8 in": "exact", "35 mm": "usable"}
-    ways = asked(client, "stripped", {"thread": "M10x1", "boss": "22 mm"})["ways"]
+    port = {"thread": "M10x1", "boss": "22 mm", "service": "coolant", "seat": "o-ring-port"}
+    ways = asked(client, "stripped", port)["ways"]
     assert ways[0]["way"] == "wire insert"
-    assert "tapered" in refused(client, "stripped", {"thread": "1/8 NPT"})
     strong = asked(client, "strength", {"tube": "copper-nickel_3-16in_0.711", "radius": "15"})
     assert strong["strength"]["allowed_kpa"] > 14_000
     assert "more than half" in refused(

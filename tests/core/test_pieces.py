@@ -10,6 +10,7 @@ from bendrel.core.joints.stripped import StrippedLimits, rescues
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries, HosePiece, LineEnd, PartPiece
 from bendrel.core.plan.assemble import plan_line
+from bendrel.services.lookups import PortOrder, save_port
 from tests.lines import bent, row
 
 BANDS = PushBands(loose=-0.01, slides=0.06, warm=0.16)
@@ -212,3 +213,38 @@ def test_the_tool_list_names_wrenches_of_both_systems(kit):
     assert "10 mm" not in wrench.also
     assert any("second wrench" in tool.what for tool in tools)
     assert any("flaring tool" in tool.what for tool in tools)
+
+
+def save(kit, **order):
+    return save_port(PortOrder(**({"thread": "M10x1", "service": "cooler", "boss": "24 mm"} | order)), kit)
+
+
+def test_drilling_takes_an_inverted_seat_away(kit):
+    """Common practice: the cone lies at the bottom of the bore."""
+    for seat in ("inverted-45", "bubble-seat"):
+        ways = save(kit, seat=seat).ways
+        assert {way.ok for way in ways} == {False}
+        assert "takes the" in ways[0].reason
+    assert any(way.ok for way in save(kit, seat="banjo-face").ways)
+    assert {way.ok for way in save(kit).ways if way.ok is not False} == {None}  # nobody has said the seat
+
+
+def test_a_tapered_port_goes_to_the_next_taper_or_a_bushing(kit):
+    """ASME B1.20.1: after 1/8 comes 1/4, drilled 7/16 in by tap tables; an insert does not seal."""
+    ways = save(kit, thread="1/8 NPT", seat="npt-port").ways
+    assert [(way.way, way.thread) for way in ways] == [
+        ("next taper", "1/4-18 NPT"),
+        ("bushing", "1/4-18 NPT"),
+    ]
+    assert ways[0].drill_mm == pytest.approx(7 / 16 * 25.4, abs=0.4)
+    assert all("chip" in way.reason for way in ways)
+    thin = save(kit, thread="1/8 NPT", seat="npt-port", boss="16 mm").ways
+    assert not any(way.ok for way in thin)
+
+
+def test_what_a_stripped_port_carries_is_asked_first(kit):
+    assert save(kit, service="").refused == "Say what the port carries first."
+    for service in ("brake", "clutch"):
+        assert "replaced" in save(kit, service=service).refused
+        assert save(kit, service=service).ways == ()
+    assert "licensed" in save(kit, service="gas").refused

@@ -161,7 +161,10 @@ def test_radius_rules(kit):
     assert found(plan, "radius_not_the_tools").fix.changes[0].value is None
     tight = found(plan, "radius_too_tight")
     assert (tight.severity, tight.safety) == ("stop", True)
-    assert tight.fix.label == "Use shop lever bender"
+    assert tight.fix.label == "Use the tool’s radius"  # the typed one is the tight one
+    gentle = (row(100, 90), row(60, 90, "3:00"))
+    coated = plan_line(bent(*gentle, tube="steel-coated_3-16in_0.711", bender="pliers_3-16in"), kit)
+    assert found(coated, "radius_too_tight").fix.changes[0].path == "/spans/0/bender"
     loose = plan_line(bent(row(100, 90, radius=9), *U[1:], service="cooler"), kit)
     assert found(loose, "radius_too_tight").severity == "caution"
 

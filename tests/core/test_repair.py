@@ -146,3 +146,13 @@ def test_the_guide_lists_every_rule_as_it_stands(kit):
     for argument in kit.arguments:
         way = "for" if argument.weight > 0 else "against"
         assert f"| {way} {argument.choice} | {abs(argument.weight):g} | {argument.text} |" in guide
+
+
+def test_a_decided_splice_is_not_ready_to_be_cut_whole(kit):
+    """Until a splice has a plan of its own, the plan of the whole line is stopped and says so."""
+    for choice in ("splice", "replace from a separation point"):
+        decided = line(decision=Decision(choice=choice, reason="one bad place near the end"))
+        stop = next(f for f in plan_line(decided, kit).findings if f.code == "not_planned")
+        assert stop.severity == "stop"
+        assert "do not cut" in stop.message
+    assert "not_planned" not in codes(kit, decision=Decision(choice="replace whole"))

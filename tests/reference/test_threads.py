@@ -9,6 +9,7 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.threads.designation import ThreadError
 from bendrel.core.threads.fit import thread_fit
+from bendrel.core.threads.identify import ThreadReading, identify
 from bendrel.core.threads.tolerance import (
     basic_minor_diameter,
     basic_pitch_diameter,
@@ -103,7 +104,8 @@ def test_designations_as_people_write_them():
 @pytest.mark.parametrize(
     ("text", "word"),
     [
-        ("1/4 BSW", "55°"),
+        ("1/4-28 BSW", "no Whitworth thread"),
+        ("-7", "no dash size"),
         ("5/8 NPT", "not in the table"),
         ("G7/16", "pipe thread"),
         ("M10", "pitch"),
@@ -179,3 +181,80 @@ def test_mixed_pairs_are_refused_with_the_reason(male, female, word):
     """computation.md 6: mixed 55°/60° and tapered in parallel are refused."""
     with pytest.raises(ThreadError, match=word):
         fit(male, female)
+
+
+@pytest.mark.parametrize(
+    ("name", "male_um", "female_um", "minor_um"),
+    [
+        # ISO 965-1, tables of Td2 (grade 6), TD2 (grade 6) and TD1 (grade 6)
+        ("M5x0.8", 95, 125, 200),
+        ("M8x1", 112, 150, 236),
+        ("M10x1.25", 118, 160, 265),
+        ("M10x1.5", 132, 180, 300),
+        ("M12x1", 118, 160, 236),
+        ("M12x1.25", 132, 180, 265),
+        ("M14x1.5", 140, 190, 300),
+        ("M14x2", 160, 212, 375),
+        ("M27x2", 170, 224, 375),
+        ("M36x3", 200, 265, 500),
+        ("M52x2", 180, 236, 375),
+    ],
+)
+def test_tolerances_are_rounded_as_in_the_standard(name, male_um, female_um, minor_um):
+    male, female = male_limits(parse_thread(name)), female_limits(parse_thread(name))
+    assert (male.pitch.most - male.pitch.least) * 1000 == pytest.approx(male_um)
+    assert (female.pitch.most - female.pitch.least) * 1000 == pytest.approx(female_um)
+    assert (female.minor.most - female.minor.least) * 1000 == pytest.approx(minor_um)
+
+
+@pytest.mark.parametrize("text", ["1/8-27", "1/4-18", "3/8-18", "1/2-14", "1/16-27"])
+def test_pipe_sizes_without_their_letters_are_pipe_threads(text):
+    """ASME B1.20.1: no unified thread has these turns in these sizes."""
+    assert parse_thread(text).designation == f"{text} NPT"
+    assert parse_thread(text).taper
+
+
+@pytest.mark.parametrize(
+    ("text", "thread"),
+    [("-6", "9/16-18"), ("AN6", "9/16-18"), ("AN-4", "7/16-20"), ("6 dash", "9/16-18"), ("JIC 8", "3/4-16"),
+     ("-10", "7/8-14"), ("dash 12", "1 1/16-12"), ("-16", "1 5/16-12")],
+)  # fmt: skip
+def test_dash_sizes(text, thread):
+    """SAE J514: sixteenths of an inch of tube, and the 37° nut that goes with it."""
+    assert parse_thread(text).designation == thread
+
+
+@pytest.mark.parametrize(
+    ("text", "diameter_in", "tpi", "effective_in"),
+    [
+        ("3/8 BSF", 0.375, 20, 0.3430),
+        ("3/8-20 BSF", 0.375, 20, 0.3430),
+        ("1/2 BSF", 0.5, 16, 0.4600),
+        ("1/4 BSW", 0.25, 20, 0.2180),
+    ],
+)
+def test_whitworth_threads_of_old_british_machines(text, diameter_in, tpi, effective_in):
+    """BS 84, effective diameters: D − 0.640327/tpi."""
+    thread = parse_thread(text)
+    assert thread.diameter_mm / INCH == pytest.approx(diameter_in)
+    assert (INCH / thread.pitch_mm, thread.flank_deg) == (pytest.approx(tpi), 55)
+    assert basic_pitch_diameter(thread) / INCH == pytest.approx(effective_in, abs=1e-4)
+    with pytest.raises(ThreadError, match="never mate"):
+        fit(text, "3/8-24")
+    assert fit(text, text).verdict == "fits"
+
+
+def test_a_caliper_on_the_small_end_of_a_taper_finds_it():
+    """1/8 NPT: 10.24 mm at the gauge plane, 4.1 mm of length before it, 1 in 16: 9.98 at the small end."""
+    threads = [parse_thread(name) for name in load_kit().threads]
+    for diameter in (10.20, 9.98, 9.93):
+        reading = ThreadReading(
+            gender="male",
+            diameter_mm=diameter,
+            diameter_error_mm=0.05,
+            pitch_mm=25.4 / 27,
+            pitch_error_mm=0.02,
+            taper="tapered",
+        )
+        best = identify(reading, threads)[0]
+        assert (best.designation, best.within) == ("1/8-27 NPT", True)

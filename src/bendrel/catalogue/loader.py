@@ -27,7 +27,7 @@ from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
 from bendrel.core.service import Caution, Service
-from bendrel.core.threads.designation import KnownThread, PipeThread
+from bendrel.core.threads.designation import KnownThread, PipeThread, WhitworthSize
 from bendrel.core.threads.wrench import Wrench
 from bendrel.core.tube.material import Material, Tube
 
@@ -59,6 +59,7 @@ def load_kit() -> Kit:
         pairs=index_pairs(_typed(Pair, _tables("pair"))),
         bodies=_by_id(Body, _toml("bodies.toml")["body"]),
         pipes={p.designation: p for p in _typed(PipeThread, _rows("pipe_threads.csv"))},
+        whitworth={w.size: w for w in _typed(WhitworthSize, _rows("whitworth.csv"))},
         threads={t.designation: t for t in _typed(KnownThread, _rows("threads.csv"))},
         wrenches=_typed(Wrench, _rows("wrenches.csv")),
         hose_classes=_by_id(HoseClass, _toml("hose_classes.toml")["hose_class"]),

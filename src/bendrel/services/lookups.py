@@ -7,7 +7,7 @@ from typing import Annotated
 from annotated_types import MaxLen
 
 from bendrel.core.findings import Source
-from bendrel.core.joints.stripped import Rescue, StrippedLimits, rescues
+from bendrel.core.joints.stripped import Rescue, StrippedLimits, by_seat, rescues, tapered_rescues
 from bendrel.core.joints.verdict import Of, VerdictWord, preferred
 from bendrel.core.plan.kit import Kit
 from bendrel.core.pressure.tube import TubeStrength, tube_strength
@@ -23,6 +23,8 @@ from bendrel.core.units import MM_PER_INCH, Unit, UnitError, parse_length
 from bendrel.services.errors import Refused
 
 Typed = Annotated[str, MaxLen(40)]
+BRAKES = frozenset({"brake"})
+"""Services, and those like them, whose parts are never saved by a new thread."""
 DRAWN_MM = 7.0
 """How much of a pair of threads is drawn: enough for a few turns of the coarsest."""
 
@@ -101,9 +103,12 @@ class WrenchAnswer:
 
 @record
 class PortOrder:
-    """A stripped port: its thread, the metal across it and the room in front, as typed or blank."""
+    """A stripped port: its thread, what it carries, its seat by catalogue id (blank: not said), the metal
+    across it and the room in front, as typed or blank."""
 
     thread: Typed
+    service: Annotated[str, MaxLen(40)] = ""
+    seat: Annotated[str, MaxLen(40)] = ""
     boss: Typed = ""
     room: Typed = ""
     unit: Unit = "mm"
@@ -111,10 +116,11 @@ class PortOrder:
 
 @record
 class PortRescue:
-    """The thread as read, and the ways to save the port."""
+    """The thread as read, the ways to save the port, and why none of them is taken where that is so."""
 
     thread: str
     ways: tuple[Rescue, ...]
+    refused: str
 
 
 @record
@@ -267,23 +273,32 @@ def which_wrench(order: HexOrder, kit: Kit) -> WrenchAnswer:
 def save_port(order: PortOrder, kit: Kit) -> PortRescue:
     """Ways to save a stripped port. Raises Refused."""
     thread = _thread(order.thread, kit)
-    if thread.taper:
-        raise Refused(
-            f"{thread.designation} is tapered: it is reamed and tapped a size larger by a machine shop."
-        )
     limits = StrippedLimits(
         wall_share=kit.limits["boss_wall_share"].value,
         engagement=kit.limits["thread_engagement"].value,
         drill_room_mm=kit.limits["drill_room_mm"].value,
     )
-    ways = rescues(
+    service = kit.services.get(order.service)
+    if order.seat and order.seat not in kit.seats:
+        raise Refused("Choose a seat that is listed.")
+    refused = ""
+    if service is None:
+        refused = "Say what the port carries first."
+    elif service.left_to:
+        refused = f"Not here: {service.left_to}."
+    elif service.id in BRAKES or service.like in BRAKES:
+        refused = "A brake part with a stripped port is replaced: no insert and no larger thread holds there."
+    find = tapered_rescues if thread.taper else rescues
+    ways = find(
         thread,
         (kit.thread(name) for name in kit.threads),
         boss_mm=_length("The boss", order.boss, order.unit) if order.boss.strip() else None,
         room_mm=_length("The room", order.room, order.unit) if order.room.strip() else None,
         limits=limits,
     )
-    return PortRescue(thread=thread.designation, ways=ways)
+    seat = kit.seats.get(order.seat)
+    told = ways if thread.taper else tuple(by_seat(way, seat) for way in ways)
+    return PortRescue(thread=thread.designation, ways=told if not refused else (), refused=refused)
 
 
 def how_strong(order: StrengthOrder, kit: Kit) -> Stronger:

@@ -2232,7 +2232,7 @@ export interface components {
              * Reasons
              * @default []
              */
-            reasons: ("rusted through" | "weeping" | "chafed" | "crushed" | "kinked" | "nicked" | "cross-threaded" | "dangerous route" | "brittle" | "upgrade")[];
+            reasons: ("rusted through" | "weeping" | "chafed" | "crushed" | "kinked" | "nicked" | "cross-threaded" | "dangerous route" | "brittle" | "upgrade" | "new line" | "blocked" | "stripped port" | "bad old repair" | "preventive" | "missing")[];
             /**
              * Urgency
              * @default soon
@@ -2265,7 +2265,7 @@ export interface components {
              * @default not known
              * @enum {string}
              */
-            cause: "not known" | "contact" | "heat" | "trapped dirt" | "vibration" | "age";
+            cause: "not known" | "contact" | "heat" | "trapped dirt" | "vibration" | "age" | "workshop slip" | "road or jack strike" | "altered ride height" | "bad old repair";
             /**
              * Countermeasure
              * @default
@@ -2853,12 +2853,20 @@ export interface components {
         /**
          * Fix
          * @description A way out that one click applies: its label and the changes it makes.
+         *
+         *     `choice` says that it changes what is chosen: it is offered only where the line planned with it has
+         *     nothing against it that is as bad as what it mends.
          */
         Fix: {
             /** Label */
             label: string;
             /** Changes */
             changes: components["schemas"]["Change"][];
+            /**
+             * Choice
+             * @default false
+             */
+            choice: boolean;
         };
         /**
          * Fixture
@@ -3471,13 +3479,16 @@ export interface components {
         };
         /**
          * KnownThread
-         * @description A thread that fluid lines use, and what for.
+         * @description A thread that fluid lines use, and what for. `dash` is the size of the 37° nut that has it, in
+         *     sixteenths of an inch of tube.
          */
         KnownThread: {
             /** Designation */
             designation: string;
             /** Used For */
             used_for: string;
+            /** Dash */
+            dash: number | null;
             source: components["schemas"]["Source"];
         };
         /**
@@ -3877,7 +3888,7 @@ export interface components {
             /** Rank */
             rank: number;
             /** Reasons */
-            reasons: ("rusted through" | "weeping" | "chafed" | "crushed" | "kinked" | "nicked" | "cross-threaded" | "dangerous route" | "brittle" | "upgrade")[];
+            reasons: ("rusted through" | "weeping" | "chafed" | "crushed" | "kinked" | "nicked" | "cross-threaded" | "dangerous route" | "brittle" | "upgrade" | "new line" | "blocked" | "stripped port" | "bad old repair" | "preventive" | "missing")[];
             /**
              * Urgency
              * @enum {string}
@@ -4316,7 +4327,7 @@ export interface components {
              * Reasons
              * @default []
              */
-            reasons: ("rusted through" | "weeping" | "chafed" | "crushed" | "kinked" | "nicked" | "cross-threaded" | "dangerous route" | "brittle" | "upgrade")[];
+            reasons: ("rusted through" | "weeping" | "chafed" | "crushed" | "kinked" | "nicked" | "cross-threaded" | "dangerous route" | "brittle" | "upgrade" | "new line" | "blocked" | "stripped port" | "bad old repair" | "preventive" | "missing")[];
             /**
              * Urgency
              * @default soon
@@ -5054,11 +5065,22 @@ export interface components {
         };
         /**
          * PortOrder
-         * @description A stripped port: its thread, the metal across it and the room in front, as typed or blank.
+         * @description A stripped port: its thread, what it carries, its seat by catalogue id (blank: not said), the metal
+         *     across it and the room in front, as typed or blank.
          */
         PortOrder: {
             /** Thread */
             thread: string;
+            /**
+             * Service
+             * @default
+             */
+            service: string;
+            /**
+             * Seat
+             * @default
+             */
+            seat: string;
             /**
              * Boss
              * @default
@@ -5078,13 +5100,15 @@ export interface components {
         };
         /**
          * PortRescue
-         * @description The thread as read, and the ways to save the port.
+         * @description The thread as read, the ways to save the port, and why none of them is taken where that is so.
          */
         PortRescue: {
             /** Thread */
             thread: string;
             /** Ways */
             ways: components["schemas"]["Rescue"][];
+            /** Refused */
+            refused: string;
         };
         /**
          * PricedChoice
@@ -5427,14 +5451,15 @@ export interface components {
         /**
          * Rescue
          * @description One way to save a port. Sizes in mm. `wall_mm` is what is left around the new thread, None where
-         *     the boss was not measured; `ok` is None then. `room_mm` is what drilling needs before the port.
+         *     the boss was not measured; `ok` is None then, and where it depends on what is not said. `room_mm` is
+         *     what drilling needs before the port.
          */
         Rescue: {
             /**
              * Way
              * @enum {string}
              */
-            way: "next thread" | "wire insert";
+            way: "next thread" | "wire insert" | "next taper" | "bushing";
             /** Thread */
             thread: string;
             /** Tap */
@@ -5581,13 +5606,18 @@ export interface components {
         };
         /**
          * Seat
-         * @description A seat, the end types that seal in it, and the wrong ones that look right.
+         * @description A seat, where it seals, the end types that seal in it, and the wrong ones that look right.
          */
         Seat: {
             /** Id */
             id: string;
             /** Name */
             name: string;
+            /**
+             * Seals At
+             * @enum {string}
+             */
+            seals_at: "bottom" | "face" | "thread" | "outside";
             /** Takes */
             takes: string[];
             source: components["schemas"]["Source"];

@@ -12,10 +12,16 @@ export const REASONS: Condition["reasons"] = [
   "dangerous route",
   "brittle",
   "upgrade",
+  "new line",
+  "blocked",
+  "stripped port",
+  "bad old repair",
+  "preventive",
+  "missing",
 ];
 export const URGENCIES: Condition["urgency"][] = ["off the road", "soon", "can wait"];
 export const TWINS: Condition["twin"][] = ["not looked at", "sound", "due too", "no twin"];
-export const CAUSES: Condition["cause"][] = ["not known", "contact", "heat", "trapped dirt", "vibration", "age"];
+export const CAUSES: Condition["cause"][] = ["not known", "contact", "heat", "trapped dirt", "vibration", "age", "workshop slip", "road or jack strike", "altered ride height", "bad old repair"];
 export const END_STATES: Condition["end_a"][] = ["comes undone", "seized", "seized in an expensive part"];
 export const SCHOOLS: Condition["school"][] = ["one clean piece", "economy"];
 export const CHOICES = ["replace whole", "replace from a separation point", "splice"] as const;

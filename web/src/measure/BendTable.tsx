@@ -48,7 +48,7 @@ export function BendTable({ editor, view, readings }: Props) {
         () => {
           edit((was) => {
             const there = bendRows(was);
-            return editBendRows(was, { kind: "insert", at: Math.min(k + 1, there.length), row: bendLike(line.unit, there[Math.min(k, there.length - 1)]) });
+            return editBendRows(was, { kind: "insert", at: Math.min(k + 1, there.length), row: bendLike(line.unit, there[Math.min(k, there.length - 1)], readings.last_by) });
           });
           choose(Math.min(k + 2, rows.length + 1));
         },

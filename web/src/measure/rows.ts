@@ -1,4 +1,4 @@
-import type { BendReadings, BendRow, CornerReadings, CornerRow, Length, Line, RigidSpan, Unit } from "../api/types";
+import type { BendReadings, BendRow, By, CornerReadings, CornerRow, Length, Line, RigidSpan, Unit } from "../api/types";
 
 export const READINGS = "/spans/0/readings";
 
@@ -27,10 +27,11 @@ export function blankBend(unit: Unit): BendRow {
   };
 }
 
-/** A row of the same method as the one above it. */
-export function bendLike(unit: Unit, row: BendRow | undefined): BendRow {
+/** A row of the same method as the one above it; the first one is of the method that the line is read by. */
+export function bendLike(unit: Unit, row: BendRow | undefined, by: By = "leg"): BendRow {
   const blank = blankBend(unit);
-  return row?.by === "wire" ? { ...blank, by: "wire", read_from: "start", read_to: row.read_to } : { ...blank, by: row?.by ?? "leg" };
+  if (!row) return by === "wire" ? { ...blank, by, read_from: "start", read_to: "start" } : { ...blank, by };
+  return row.by === "wire" ? { ...blank, by: "wire", read_from: "start", read_to: row.read_to } : { ...blank, by: row.by };
 }
 
 export const blankCorner = (unit: Unit): CornerRow => ({ x: typed("", unit), y: typed("", unit), z: typed("", unit), radius: null });

@@ -7,6 +7,9 @@ from typing import Literal
 from bendrel.core.findings import Source
 from bendrel.core.record import record
 
+SealsAt = Literal["bottom", "face", "thread", "outside"]
+"""Where a port seals: on a cone or flat at the bottom of its bore, on its face, on the thread itself, or on a
+cone or spigot outside."""
 SeatWord = Literal["seals", "wrong", "no pair"]
 
 
@@ -20,10 +23,11 @@ class WrongPair:
 
 @record
 class Seat:
-    """A seat, the end types that seal in it, and the wrong ones that look right."""
+    """A seat, where it seals, the end types that seal in it, and the wrong ones that look right."""
 
     id: str
     name: str
+    seals_at: SealsAt
     takes: tuple[str, ...]
     source: Source
     wrong: tuple[WrongPair, ...] = ()

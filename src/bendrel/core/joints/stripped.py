@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import replace
 from typing import Literal
 
+from bendrel.core.joints.seat import Seat
 from bendrel.core.record import record
 from bendrel.core.threads.designation import Thread
+from bendrel.core.threads.identify import TAPER
 from bendrel.core.threads.lookalikes import say_pitch
 from bendrel.core.threads.tolerance import basic_pitch_diameter, female_limits
 
@@ -25,12 +28,16 @@ class StrippedLimits:
     drill_room_mm: float
 
 
+Way = Literal["next thread", "wire insert", "next taper", "bushing"]
+
+
 @record
 class Rescue:
     """One way to save a port. Sizes in mm. `wall_mm` is what is left around the new thread, None where
-    the boss was not measured; `ok` is None then. `room_mm` is what drilling needs before the port."""
+    the boss was not measured; `ok` is None then, and where it depends on what is not said. `room_mm` is
+    what drilling needs before the port."""
 
-    way: Literal["next thread", "wire insert"]
+    way: Way
     thread: str
     tap: str
     drill_mm: float
@@ -72,6 +79,67 @@ def rescues(
     return tuple(found)
 
 
+def tapered_rescues(
+    stripped: Thread,
+    threads: Iterable[Thread],
+    *,
+    boss_mm: float | None,
+    room_mm: float | None,
+    limits: StrippedLimits,
+) -> tuple[Rescue, ...]:
+    """Ways to save a tapered port: the next tapered size of the same form, and the same size again through a
+    bushing screwed into it. It is drilled for the new size's small end and reamed by its tap.
+
+    Source: the sizes of the pipe threads' own table; the wall by common practice.
+    """
+    larger = sorted(
+        (
+            t
+            for t in threads
+            if t.taper and t.flank_deg == stripped.flank_deg and t.diameter_mm > stripped.diameter_mm
+        ),
+        key=lambda t: t.diameter_mm,
+    )
+    if not larger:
+        return ()
+    size = larger[0]
+    bore = female_limits(size).minor.middle - size.gauge_length_mm / TAPER
+    new = (size.designation, f"{size.designation} (tapered)", bore, size.diameter_mm)
+    chips = " Keep every chip out of the unit: grease on drill and tap, its passage plugged, then flushed."
+    ways: tuple[tuple[Way, str], ...] = (
+        ("next taper", chips),
+        ("bushing", f" A bushing brings it back to {stripped.designation}." + chips),
+    )
+    made = (_rescue(way, *new, boss_mm, room_mm, limits) for way, _ in ways)
+    return tuple(
+        replace(rescue, reason=rescue.reason + more) for rescue, (_, more) in zip(made, ways, strict=True)
+    )
+
+
+def by_seat(rescue: Rescue, seat: Seat | None) -> Rescue:
+    """A rescue as the port's seat allows it: drilling takes a seat at the bottom of the bore away, a thread
+    insert does not seal, a face must be left whole. Source: common practice."""
+    if seat is None:
+        ask = " Say which seat the port has: it decides whether this holds tight."
+        return replace(rescue, ok=False if rescue.ok is False else None, reason=rescue.reason + ask)
+    if seat.seals_at == "bottom":
+        return replace(
+            rescue,
+            ok=False,
+            reason=f"Drilling takes the {seat.name} at the bottom away: nothing seals any more. "
+            "Replace the part, or have a machine shop cut a new seat.",
+        )
+    if seat.seals_at == "thread" and rescue.way in ("wire insert", "next thread"):
+        return replace(
+            rescue,
+            ok=False,
+            reason="A parallel thread or an insert does not seal where the thread itself must.",
+        )
+    if seat.seals_at == "face":
+        return replace(rescue, reason=rescue.reason + f" The {seat.name} must be left whole and square.")
+    return rescue
+
+
 def _insert(stripped: Thread, boss_mm: float | None, room_mm: float | None, limits: StrippedLimits) -> Rescue:
     outer = stripped.diameter_mm + 2 * HELIX_DEPTH * stripped.pitch_mm
     bore = outer - 1.082532 * stripped.pitch_mm
@@ -88,7 +156,7 @@ def _insert(stripped: Thread, boss_mm: float | None, room_mm: float | None, limi
 
 
 def _rescue(
-    way: Literal["next thread", "wire insert"],
+    way: Way,
     thread: str,
     tap: str,
     drill: float,

@@ -17,6 +17,7 @@ def judge_look(case: Case, looked: Looked) -> Iterator[Finding]:
     yield from _contact(case, looked)
     yield from _fixtures(case, looked)
     yield from _decision(case, looked)
+    yield from _not_planned(case)
 
 
 def _twin(case: Case) -> Iterator[Finding]:
@@ -86,4 +87,22 @@ def _decision(case: Case, looked: Looked) -> Iterator[Finding]:
         source=rule.source,
         advice="Write the reason on Look.",
         safety=case.service.safety_critical,
+    )
+
+
+def _not_planned(case: Case) -> Iterator[Finding]:
+    """A splice, or a new piece from a separation point on, is decided and has no plan here yet."""
+    decision = case.line.condition.decision
+    if decision is None or decision.choice == "replace whole":
+        return
+    rule = case.kit.advice["not_planned"]
+    yield Finding(
+        severity="stop",
+        code="not_planned",
+        where=case.whole(),
+        title=f"Decided: {decision.choice}, which has no plan here yet",
+        message=rule.text,
+        source=rule.source,
+        advice="Measure and cut the piece at the machine, or decide to replace the line whole.",
+        fix=set_value("Replace it whole", "/condition/decision/choice", "replace whole"),
     )

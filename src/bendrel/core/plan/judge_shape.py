@@ -133,7 +133,7 @@ def _radii(case: Case) -> Iterator[Finding]:
                 ),
                 source=case.material.limits_source,
                 advice="Use a larger radius.",
-                fix=_larger_bender(case, least),
+                fix=_wider(case, row, least),
                 safety=safety,
             )
         # within the radius that hand tools make every day the tube does not crack, whatever a test bar
@@ -162,10 +162,19 @@ def _tool_radius(case: Case, row: int) -> Fix | None:
     return choose("Use the tool’s radius", (f"{SPAN}/readings/rows/{row}/radius", None))
 
 
-def _larger_bender(case: Case, least_mm: float) -> Fix | None:
+def _wider(case: Case, row: int, least_mm: float) -> Fix | None:
+    """The tool's own radius where that is wide enough, else another tool that makes one that is."""
+    own = case.bender.radius_mm
+    readings = case.line.spans[0].readings
+    typed = isinstance(readings, BendReadings) and readings.rows[row].radius is not None
+    if own is not None and own >= least_mm - case.hand_mm:
+        return _tool_radius(case, row)
     for bender in case.kit.benders_for(case.tube.size, plastic=case.plastic):
         if bender.radius_mm is not None and bender.radius_mm >= least_mm - case.hand_mm:
-            return choose(f"Use {bender.name}", (f"{SPAN}/bender", bender.id))
+            values: list[tuple[str, str | None]] = [(f"{SPAN}/bender", bender.id)]
+            if typed:
+                values.append((f"{SPAN}/readings/rows/{row}/radius", None))
+            return choose(f"Use {bender.name}", *values)
     return None
 
 

@@ -22,7 +22,13 @@ from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
 from bendrel.core.service import Caution, Service, WorkStage
-from bendrel.core.threads.designation import KnownThread, PipeThread, Thread, parse_thread
+from bendrel.core.threads.designation import (
+    KnownThread,
+    PipeThread,
+    Thread,
+    WhitworthSize,
+    parse_thread,
+)
 from bendrel.core.threads.lookalikes import Likeness
 from bendrel.core.threads.wrench import Wrench, WrenchBand
 from bendrel.core.tube.material import Material, Tube
@@ -75,6 +81,7 @@ class Kit:
     pairs: Mapping[tuple[str, str], Pair]
     bodies: Mapping[str, Body]
     pipes: Mapping[str, PipeThread]
+    whitworth: Mapping[str, WhitworthSize]
     threads: Mapping[str, KnownThread]
     wrenches: tuple[Wrench, ...]
     hose_classes: Mapping[str, HoseClass]
@@ -114,6 +121,11 @@ class Kit:
             return True
         one, other = self.outside_mm.get(made_for), self.outside_mm.get(size)
         return one is not None and other is not None and abs(one - other) <= self._same_mm
+
+    @cached_property
+    def dashes(self) -> Mapping[int, str]:
+        """Thread of the 37° nut by its dash size."""
+        return {row.dash: row.designation for row in self.threads.values() if row.dash is not None}
 
     @property
     def stands_in(self) -> dict[str, tuple[str, ...]]:
@@ -168,7 +180,7 @@ class Kit:
 
     def thread(self, text: str) -> Thread:
         """A thread as written. Raises ThreadError."""
-        return parse_thread(text, self.pipes)
+        return parse_thread(text, self.pipes, self.whitworth, self.dashes)
 
     def verdict(self, of: Of, item: str, service: str) -> Verdict | None:
         """What is said of one row in one service, or in the service that it is like; None where nobody has

@@ -12,6 +12,7 @@ from bendrel.core.record import record
 Reason = Literal[
     "rusted through", "weeping", "chafed", "crushed", "kinked",
     "nicked", "cross-threaded", "dangerous route", "brittle", "upgrade",
+    "new line", "blocked", "stripped port", "bad old repair", "preventive", "missing",
 ]  # fmt: skip
 Urgency = Literal["off the road", "soon", "can wait"]
 Twin = Literal["not looked at", "sound", "due too", "no twin"]
@@ -19,7 +20,10 @@ DamageKind = Literal["rust", "chafe", "crush", "kink", "nick", "crack"]
 Depth = Literal["surface", "deep", "through"]
 FixtureKind = Literal["clip", "sleeve", "grommet", "retainer"]
 FixtureState = Literal["there", "broken", "missing"]
-Cause = Literal["not known", "contact", "heat", "trapped dirt", "vibration", "age"]
+Cause = Literal[
+    "not known", "contact", "heat", "trapped dirt", "vibration", "age",
+    "workshop slip", "road or jack strike", "altered ride height", "bad old repair",
+]  # fmt: skip
 Choice = Literal["replace whole", "replace from a separation point", "splice"]
 EndState = Literal["comes undone", "seized", "seized in an expensive part"]
 
@@ -72,7 +76,7 @@ class Decision:
 class Condition:
     """Everything noted when the line was taken in and looked at."""
 
-    reasons: Annotated[tuple[Reason, ...], MaxLen(10)] = ()
+    reasons: Annotated[tuple[Reason, ...], MaxLen(16)] = ()
     urgency: Urgency = "soon"
     twin: Twin = "not looked at"
     wet: Annotated[tuple[WetPoint, ...], MaxLen(30)] = ()

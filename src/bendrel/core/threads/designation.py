@@ -12,7 +12,7 @@ from bendrel.core.findings import Source
 from bendrel.core.record import record
 from bendrel.core.units import MM_PER_INCH
 
-Series = Literal["metric", "inch", "pipe"]
+Series = Literal["metric", "inch", "pipe", "whitworth"]
 
 
 class ThreadError(ValueError):
@@ -23,7 +23,8 @@ class ThreadError(ValueError):
 class Thread:
     """A thread: major diameter and pitch in mm; a tapered one's diameter is that at its gauge plane.
 
-    `flank_deg` is the angle between the flanks. The tolerances are given for pipe threads only;
+    `flank_deg` is the angle between the flanks, `gauge_length_mm` how far a tapered thread's gauge plane
+    lies from its small end. The tolerances are given for pipe threads only;
     those of metric and inch threads follow from their standards' formulas.
     """
 
@@ -33,6 +34,7 @@ class Thread:
     pitch_mm: float
     flank_deg: int = 60
     taper: bool = False
+    gauge_length_mm: float = 0.0
     pitch_tolerance_mm: float = 0.0
     minor_tolerance_mm: float = 0.0
 
@@ -62,6 +64,7 @@ class PipeThread:
             pitch_mm=MM_PER_INCH / self.tpi,
             flank_deg=self.flank_deg,
             taper=self.taper,
+            gauge_length_mm=self.gauge_length_mm or 0.0,
             pitch_tolerance_mm=self.pitch_tolerance_mm,
             minor_tolerance_mm=self.minor_tolerance_mm,
         )
@@ -69,10 +72,12 @@ class PipeThread:
 
 @record
 class KnownThread:
-    """A thread that fluid lines use, and what for."""
+    """A thread that fluid lines use, and what for. `dash` is the size of the 37° nut that has it, in
+    sixteenths of an inch of tube."""
 
     designation: str
     used_for: str
+    dash: int | None
     source: Source
 
 
@@ -88,18 +93,42 @@ _PIPES = (
     (re.compile(rf"(?:rc?|bspt)\s*{_PIPE_SIZE}|{_PIPE_SIZE}\s*\"?\s*bspt"), "R{}"),
     (re.compile(rf"nptf?\s*{_PIPE_SIZE}|{_PIPE_SIZE}(?:\s*-\s*[0-9.]+)?\s*\"?\s*nptf?"), "NPT{}"),
 )
-_WHITWORTH = re.compile(r"bsw|bsf|whitworth")
+
+
+@record
+class WhitworthSize:
+    """One size of the Whitworth threads that are no pipe threads, in inches; threads per inch of the fine
+    and the coarse series, None where there is none."""
+
+    size: str
+    bsf: float | None
+    bsw: float | None
+    source: Source
+
+
+_WHITWORTH = re.compile(
+    r"([0-9]{1,2}/[0-9]{1,2}|1)(?:\s*\"?\s*[-x]?\s*([0-9]{1,2}))?\s*\"?\s*(bsf|bsw|whitworth)"
+)
+_WHITWORTH_WORDS = re.compile(r"bsw|bsf|whitworth")
+_DASH = re.compile(r"(?:an|jic|dash)?\s*-?\s*([0-9]{1,2})\s*(?:dash|an|jic)?")
+_DASH_WORDS = re.compile(r"an|jic|dash|^-")
 _PIPE_WORDS = re.compile(r"npt|bsp|^\s*(?:g|rc?|rp)\s*[0-9]")
 
 EXAMPLES = "3/8-24, 7/16-20 UNF or M10x1"
 PIPE_EXAMPLES = "1/8 NPT, G1/8 (BSPP) or R1/8 (BSPT)"
 
 
-def parse_thread(text: str, pipes: Mapping[str, PipeThread]) -> Thread:
-    """Read a metric or inch thread, or a pipe thread that the table `pipes` holds.
+def parse_thread(
+    text: str,
+    pipes: Mapping[str, PipeThread],
+    whitworth: Mapping[str, WhitworthSize] | None = None,
+    dashes: Mapping[int, str] | None = None,
+) -> Thread:
+    """Read a metric or inch thread, a pipe thread or a Whitworth thread that its table holds, or the dash
+    size of a 37° nut (`-6`, `AN6`, `6 dash`).
 
-    Raises ThreadError for anything else. Whitworth threads are refused: only the pipe threads of
-    that form are still used on fluid lines.
+    Size and turns of a tapered pipe thread without its letters (`1/8-27`) are that pipe thread: no other
+    has them. Raises ThreadError for anything else.
     """
     shown = "".join(c if c.isprintable() else " " for c in text[:25]).strip()
     clean = text[:60].strip().lower().replace("–", "-").replace("″", '"')
@@ -108,11 +137,14 @@ def parse_thread(text: str, pipes: Mapping[str, PipeThread]) -> Thread:
         if found:
             size = next(group for group in found.groups() if group)
             return _pipe(name.format(size), shown, pipes)
-    if _WHITWORTH.search(clean):
-        raise ThreadError(
-            f"“{shown}” has 55° flanks; it never mates with a 60° thread even where the "
-            f"diameters agree. Give a thread such as {EXAMPLES}."
-        )
+    if _WHITWORTH_WORDS.search(clean):
+        return _whitworth(clean, shown, whitworth or {})
+    dash = _DASH.fullmatch(clean)
+    if dash and _DASH_WORDS.search(clean):
+        sized = (dashes or {}).get(int(dash[1]))
+        if sized is None:
+            raise ThreadError(f"“{shown}” is no dash size of the table; write it like -6 or AN6.")
+        return parse_thread(sized, pipes)
     if _PIPE_WORDS.search(clean):
         raise ThreadError(f"“{shown}” is not a pipe thread in the table; write it like {PIPE_EXAMPLES}.")
     body = _SUFFIX.sub("", clean)
@@ -134,6 +166,8 @@ def parse_thread(text: str, pipes: Mapping[str, PipeThread]) -> Thread:
     whole, top, bottom, tpi = int(inch[1] or 0), int(inch[2]), int(inch[3]), int(inch[4])
     if not 0 < top < bottom:
         raise ThreadError(f"“{shown}” has an improper fraction; write it like {EXAMPLES}.")
+    if not whole and f"{top}/{bottom}-{tpi} NPT" in pipes:
+        return pipes[f"{top}/{bottom}-{tpi} NPT"].thread
     lead = f"{whole} " if whole else ""
     return _checked_inch(shown, f"{lead}{top}/{bottom}-{tpi}", whole + top / bottom, tpi)
 
@@ -144,6 +178,23 @@ def _pipe(name: str, shown: str, pipes: Mapping[str, PipeThread]) -> Thread:
         if row.designation == name or (name.startswith("NPT") and row.designation.startswith(f"{size}-")):
             return row.thread
     raise ThreadError(f"“{shown}” is not in the table of pipe threads; write it like {PIPE_EXAMPLES}.")
+
+
+def _whitworth(clean: str, shown: str, sizes: Mapping[str, WhitworthSize]) -> Thread:
+    found = _WHITWORTH.fullmatch(clean)
+    row = sizes.get(found[1]) if found else None
+    turns = (row.bsf if found[3] == "bsf" else row.bsw) if found and row else None
+    if found is None or turns is None or (found[2] and float(found[2]) != turns):
+        raise ThreadError(f"“{shown}” is no Whitworth thread of the table; write it like 3/8 BSF or 1/4 BSW.")
+    top, _, bottom = found[1].partition("/")
+    series = "BSF" if found[3] == "bsf" else "BSW"
+    return Thread(
+        designation=f"{found[1]}-{turns:g} {series}",
+        series="whitworth",
+        diameter_mm=float(top) / float(bottom or 1) * MM_PER_INCH,
+        pitch_mm=MM_PER_INCH / turns,
+        flank_deg=55,
+    )
 
 
 def _checked_inch(shown: str, name: str, inches: float, tpi: int) -> Thread:

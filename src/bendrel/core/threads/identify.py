@@ -13,6 +13,8 @@ from bendrel.core.threads.tolerance import Band, female_limits, male_limits
 Gender = Literal["male", "female"]
 TaperSeen = Literal["tapered", "parallel", "not sure"]
 
+TAPER = 16.0
+"""Diameter over length of tapered pipe threads: ASME B1.20.1, ISO 7-1."""
 LIKELY_ENOUGH = 0.001
 """Candidates under this share of the whole likelihood are left out."""
 
@@ -44,8 +46,14 @@ class Candidate:
 
 
 def expected_diameter(thread: Thread, gender: Gender) -> Band:
-    """What a caliper finds on a sound thread: crests of a male, bore of a female, in mm."""
-    return male_limits(thread).major if gender == "male" else female_limits(thread).minor
+    """What a caliper finds on a sound thread: crests of a male, bore of a female, in mm. On a tapered male
+    one it may sit anywhere from the gauge plane down to the small end, a sixteenth of the way less."""
+    if gender == "female":
+        return female_limits(thread).minor
+    major = male_limits(thread).major
+    if not thread.taper:
+        return major
+    return Band(least=major.least - thread.gauge_length_mm / TAPER, most=major.most)
 
 
 def identify(reading: ThreadReading, threads: Iterable[Thread], most: int = 6) -> tuple[Candidate, ...]:

@@ -4,7 +4,7 @@ their table."""
 from __future__ import annotations
 
 from itertools import pairwise
-from math import sqrt
+from math import floor, log10, sqrt
 
 from bendrel.core.record import record
 from bendrel.core.threads.designation import Thread
@@ -20,6 +20,27 @@ PIPE_DROPS = {55: 0.640327, 60: 0.8}
 
 # ISO 965-1: nominal diameters are grouped, and a group's tolerance is that of the geometric mean
 _ISO_GROUPS = (0.99, 1.4, 2.8, 5.6, 11.2, 22.4, 45.0, 90.0, 180.0, 355.0)
+
+
+# ISO 3, R40: ISO 965-1 rounds its tolerances to these preferred numbers
+_R40 = (
+    100, 106, 112, 118, 125, 132, 140, 150, 160, 170, 180, 190, 200, 212, 224, 236, 250, 265, 280, 300,
+    315, 335, 355, 375, 400, 425, 450, 475, 500, 530, 560, 600, 630, 670, 710, 750, 800, 850, 900, 950,
+)  # fmt: skip
+_FEMALE_STEPS = 5
+"""ISO 965-1: the female pitch diameter's tolerance is 1.32 times the male one's, five steps of R40."""
+
+
+def _r40(value: float, steps: int = 0) -> float:
+    """The nearest preferred number, and so many steps above it."""
+    decade = 10.0 ** floor(log10(value) - 2)
+    near = min(range(-1, len(_R40) + 1), key=lambda k: (abs(_preferred(k) * decade - value), -k))
+    return _preferred(near + steps) * decade
+
+
+def _preferred(at: int) -> float:
+    turns, index = divmod(at, len(_R40))
+    return _R40[index] * 10.0**turns
 
 
 @record
@@ -55,13 +76,13 @@ def basic_pitch_diameter(thread: Thread) -> float:
     """d2 = d − 0.649519·p in mm; d − 0.640327·p (55°) or d − 0.8·p (NPT) for pipe threads.
 
     Source: ISO 724, ASME B1.1; ISO 228-1, ASME B1.20.1."""
-    drop = PIPE_DROPS[thread.flank_deg] if thread.series == "pipe" else PITCH_DIAMETER_DROP
+    drop = PITCH_DIAMETER_DROP if thread.series in ("metric", "inch") else PIPE_DROPS[thread.flank_deg]
     return thread.diameter_mm - drop * thread.pitch_mm
 
 
 def basic_minor_diameter(thread: Thread) -> float:
     """D1 = d − 1.082532·p in mm; twice the pipe thread's drop. Source: as `basic_pitch_diameter`."""
-    drop = 2 * PIPE_DROPS[thread.flank_deg] if thread.series == "pipe" else MINOR_DIAMETER_DROP
+    drop = MINOR_DIAMETER_DROP if thread.series in ("metric", "inch") else 2 * PIPE_DROPS[thread.flank_deg]
     return thread.diameter_mm - drop * thread.pitch_mm
 
 
@@ -69,13 +90,16 @@ def male_limits(thread: Thread) -> MaleLimits:
     """External thread at 6g (metric), 2A (inch) or as the pipe thread's table says (ISO 228-1 class A:
     the major diameter's tolerance is twice the pitch diameter's)."""
     allowance: float
-    if thread.series == "pipe":
+    if thread.series == "whitworth":
+        allowance, pitch = 0.0, _bs_84(thread)
+        major = pitch + _bs_84_crest(thread)
+    elif thread.series == "pipe":
         allowance, pitch = 0.0, thread.pitch_tolerance_mm
         major = 2 * pitch
     elif thread.series == "metric":
         p = thread.pitch_mm
         allowance = (15 + 11 * p) / 1000
-        major = (180 * p ** (2 / 3) - 3.15 / sqrt(p)) / 1000
+        major = _r40(180 * p ** (2 / 3) - 3.15 / sqrt(p)) / 1000
         pitch = _iso_pitch_tolerance(thread)
     else:
         allowance, major, pitch = 0.3 * _asme_2a(thread), _asme_major(thread), _asme_2a(thread)
@@ -87,11 +111,13 @@ def male_limits(thread: Thread) -> MaleLimits:
 def female_limits(thread: Thread) -> FemaleLimits:
     """Internal thread at 6H (metric), 2B (inch) or as the pipe thread's table says."""
     p = thread.pitch_mm
-    if thread.series == "pipe":
+    if thread.series == "whitworth":
+        pitch, minor = _bs_84(thread), 0.2 * p + 0.102  # 0.004 in and a fifth of the pitch
+    elif thread.series == "pipe":
         pitch, minor = thread.pitch_tolerance_mm, thread.minor_tolerance_mm
     elif thread.series == "metric":
-        pitch = 1.32 * _iso_pitch_tolerance(thread)
-        minor = (230 * p**0.7 if p >= 1 else 433 * p - 190 * p**1.22) / 1000
+        pitch = _iso_pitch_tolerance(thread, _FEMALE_STEPS)
+        minor = _r40(230 * p**0.7 if p >= 1 else 433 * p - 190 * p**1.22) / 1000
     else:
         pitch = 1.3 * _asme_2a(thread)
         minor = _asme_minor(thread)
@@ -99,10 +125,23 @@ def female_limits(thread: Thread) -> FemaleLimits:
     return FemaleLimits(pitch=Band(least=low, most=low + pitch), minor=Band(least=bore, most=bore + minor))
 
 
-def _iso_pitch_tolerance(thread: Thread) -> float:
-    """Td2 grade 6 in mm: 90·p^0.4·d^0.1 µm, d the geometric mean of the diameter group."""
+def _iso_pitch_tolerance(thread: Thread, steps: int = 0) -> float:
+    """Td2 grade 6 in mm: 90·p^0.4·d^0.1 µm, d the geometric mean of the diameter group, rounded to R40 and
+    so many `steps` above."""
     low, high = next((a, b) for a, b in pairwise(_ISO_GROUPS) if thread.diameter_mm <= b)
-    return float(90 * thread.pitch_mm**0.4 * sqrt(low * high) ** 0.1 / 1000)
+    return _r40(90 * thread.pitch_mm**0.4 * sqrt(low * high) ** 0.1, steps) / 1000
+
+
+def _bs_84(thread: Thread) -> float:
+    """Effective diameter tolerance of Whitworth threads, medium fit, in mm, engagement one diameter:
+    0.002·D^(1/3) + 0.003·√D + 0.005·√p with inches. Source: BS 84."""
+    d, p = thread.diameter_mm / MM_PER_INCH, thread.pitch_mm / MM_PER_INCH
+    return float(0.002 * d ** (1 / 3) + 0.003 * sqrt(d) + 0.005 * sqrt(p)) * MM_PER_INCH
+
+
+def _bs_84_crest(thread: Thread) -> float:
+    """What the crests may vary more than the flanks: 0.01·√p with inches. Source: BS 84."""
+    return float(0.01 * sqrt(thread.pitch_mm / MM_PER_INCH)) * MM_PER_INCH
 
 
 def _asme_2a(thread: Thread) -> float:
