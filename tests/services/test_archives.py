@@ -29,7 +29,14 @@ def full(shop):
     """A job with a line that has a photograph, and a booking."""
     fill_demo(shop)
     job = shop.jobs.create(
-        JobDraft(name="Winch", machine="anchor winch", customer="museum", promised=date(2027, 1, 9))
+        JobDraft(
+            name="Winch",
+            machine="anchor winch",
+            customer="museum",
+            promised=date(2027, 1, 9),
+            parked="nut ordered",
+            tried="bled twice",
+        )
     )
     demo = next(job for job in shop.jobs.board() if job.name == "Fire tender")
     line = shop.lines.open(next(row.id for row in demo.lines if row.name == "Rear axle, left")).document
@@ -55,6 +62,7 @@ def test_a_job_comes_back_whole_in_the_same_shop_and_in_another(shop, full, tmp_
         kept = place.archives.read(data, keep=True)
         job = place.jobs.one(kept.job_id)
         assert (job.name, job.customer, job.promised) == ("Winch", "museum", date(2027, 1, 9))
+        assert (job.parked, job.tried) == ("nut ordered", "bled twice")
         document = place.lines.open(job.lines[0].id).document
         (photo,) = photos_of(document)
         with Image.open(place.photos.path(photo)) as picture:

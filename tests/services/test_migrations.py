@@ -84,6 +84,7 @@ def test_an_earlier_database_is_brought_up_and_nothing_is_lost(first_layout):
     shop = open_shop(first_layout)
     (job,) = shop.jobs.board()
     assert (job.name, job.machine, job.customer, job.promised) == ("Fire tender", "old tender", "", None)
+    assert (job.parked, job.tried) == ("", "")
     opened = shop.lines.open(job.lines[0].id)
     readings = opened.document.spans[0].readings
     assert (readings.rows[0].length.text, readings.rows[0].by, readings.last_by) == ("100", "leg", "leg")

@@ -49,6 +49,16 @@ def test_the_board_goes_by_what_happens_next(shop):
     assert [line.name for line in board[0].lines] == ["a", "c", "b"]
 
 
+def test_a_parked_job_says_what_it_waits_for_and_stands_last(shop):
+    for name in ("parked", "in work"):
+        shop.jobs.create(JobDraft(name=name, promised=date(2027, 1, 1)))
+    job = next(job for job in shop.jobs.board() if job.name == "parked")
+    draft = JobDraft(name="parked", promised=job.promised, parked=" cylinder ordered ", tried="bled twice")
+    shop.jobs.change(job.id, job.version, draft)
+    last = shop.jobs.board()[-1]
+    assert (last.name, last.parked, last.tried) == ("parked", "cylinder ordered", "bled twice")
+
+
 def test_a_line_is_taken_in_with_its_reason_and_service(shop):
     job = shop.jobs.create(JobDraft(name="Fire tender"))
     taken = Condition(reasons=("brittle",), urgency="soon")

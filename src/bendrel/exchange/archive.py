@@ -89,6 +89,8 @@ class ArchivedJob:
     machine: Annotated[str, MaxLen(200)] = ""
     customer: Annotated[str, MaxLen(200)] = ""
     promised: date | None = None
+    parked: Annotated[str, MaxLen(200)] = ""
+    tried: Annotated[str, MaxLen(500)] = ""
     unit: Unit = "in"
     lines: Annotated[tuple[Line, ...], MaxLen(500)] = ()
     bookings: Annotated[tuple[ArchivedBooking, ...], MaxLen(5000)] = ()

@@ -74,6 +74,8 @@ class Archives:
                 machine=job.machine,
                 customer=job.customer,
                 promised=job.promised,
+                parked=job.parked,
+                tried=job.tried,
                 unit="mm" if job.unit == "mm" else "in",
                 lines=lines,
                 bookings=tuple(_booking(row) for row in job.bookings if row.deleted_at is None),
@@ -121,6 +123,8 @@ class Archives:
                 machine=job.machine,
                 customer=job.customer,
                 promised=job.promised,
+                parked=job.parked,
+                tried=job.tried,
                 unit=job.unit,
             )
             session.add(row)

@@ -26,13 +26,16 @@ log = logging.getLogger("bendrel")
 
 @record
 class JobDraft:
-    """What a person says of a job."""
+    """What a person says of a job. `parked` is what it waits for, blank while it is worked on; `tried` what
+    was done about it until then."""
 
     name: Name
     machine: Annotated[str, MaxLen(200)] = ""
     unit: Unit = "in"
     customer: Annotated[str, MaxLen(200)] = ""
     promised: date | None = None
+    parked: Annotated[str, MaxLen(200)] = ""
+    tried: Annotated[str, MaxLen(500)] = ""
 
 
 @record
@@ -44,6 +47,8 @@ class JobSummary:
     machine: str
     customer: str
     promised: date | None
+    parked: str
+    tried: str
     unit: Unit
     version: int
     lines: tuple[LineSummary, ...]
@@ -59,7 +64,7 @@ class Jobs:
 
     def board(self) -> tuple[JobSummary, ...]:
         """All jobs by what happens next: a line off the road first, then the nearest promise, then
-        the one touched last."""
+        the one touched last; the parked ones after them."""
         with self._database.reading() as session:
             present = present_jobs(session)
             unsaid = self._summaries.lacking(session, (row for job in present for row in _lines(job)))
@@ -99,6 +104,8 @@ class Jobs:
                 unit=draft.unit,
                 customer=draft.customer,
                 promised=draft.promised,
+                parked=draft.parked.strip(),
+                tried=draft.tried.strip(),
             )
             session.add(job)
             session.flush()
@@ -114,10 +121,17 @@ class Jobs:
                 raise Stale(
                     "This job was changed elsewhere; your text is still here, look at both.",
                     job.version,
-                    {"name": job.name, "machine": job.machine, "customer": job.customer},
+                    {
+                        "name": job.name,
+                        "machine": job.machine,
+                        "customer": job.customer,
+                        "parked": job.parked,
+                        "tried": job.tried,
+                    },
                 )
             job.name, job.machine, job.unit = draft.name, draft.machine, draft.unit
             job.customer, job.promised = draft.customer, draft.promised
+            job.parked, job.tried = draft.parked.strip(), draft.tried.strip()
             job.version += 1
             job.updated_at = now()
         return self.one(job_id)
@@ -153,6 +167,8 @@ def _summary(job: Job, told: dict[str, LineSummary]) -> JobSummary:
         machine=job.machine,
         customer=job.customer,
         promised=job.promised,
+        parked=job.parked,
+        tried=job.tried,
         unit="mm" if job.unit == "mm" else "in",
         version=job.version,
         lines=tuple(lines),
@@ -163,6 +179,6 @@ def _summary(job: Job, told: dict[str, LineSummary]) -> JobSummary:
 _URGENCIES: tuple[Urgency, ...] = ("off the road", "soon", "can wait")
 
 
-def _turn(job: JobSummary) -> tuple[bool, date]:
+def _turn(job: JobSummary) -> tuple[bool, bool, date]:
     waiting = any(line.urgency == "off the road" and not line.done for line in job.lines)
-    return not waiting, job.promised or date.max
+    return bool(job.parked), not waiting, job.promised or date.max

@@ -34,6 +34,8 @@ class Job(Base):
     machine: Mapped[str] = mapped_column(String(200), default="")
     customer: Mapped[str] = mapped_column(String(200), default="", server_default="")
     promised: Mapped[date | None] = mapped_column(Date, default=None)
+    parked: Mapped[str] = mapped_column(String(200), default="", server_default="")
+    tried: Mapped[str] = mapped_column(String(500), default="", server_default="")
     unit: Mapped[str] = mapped_column(String(2), default="in")
     version: Mapped[int] = mapped_column(default=1)
     created_at: Mapped[datetime] = mapped_column(DateTime, default=now)

@@ -3336,7 +3336,8 @@ export interface components {
         };
         /**
          * JobDraft
-         * @description What a person says of a job.
+         * @description What a person says of a job. `parked` is what it waits for, blank while it is worked on; `tried` what
+         *     was done about it until then.
          */
         JobDraft: {
             /** Name */
@@ -3359,6 +3360,16 @@ export interface components {
             customer: string;
             /** Promised */
             promised?: string | null;
+            /**
+             * Parked
+             * @default
+             */
+            parked: string;
+            /**
+             * Tried
+             * @default
+             */
+            tried: string;
         };
         /**
          * JobSummary
@@ -3375,6 +3386,10 @@ export interface components {
             customer: string;
             /** Promised */
             promised: string | null;
+            /** Parked */
+            parked: string;
+            /** Tried */
+            tried: string;
             /**
              * Unit
              * @enum {string}

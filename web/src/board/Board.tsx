@@ -33,7 +33,7 @@ export function Board() {
   const notice = useNotice();
 
   const create = (name: string) =>
-    take(api.POST("/api/jobs", { body: { name, machine: "", unit: "in", customer: "" } }))
+    take(api.POST("/api/jobs", { body: { name, machine: "", unit: "in", customer: "", parked: "", tried: "" } }))
       .then(async (job) => {
         await client.invalidateQueries({ queryKey: ["jobs"] });
         await navigate(`/jobs/${job.id}`);
@@ -75,6 +75,12 @@ export function Board() {
               <Box sx={{ color: "var(--second)", overflowWrap: "anywhere", flex: 1 }}>{[job.machine, job.customer].filter(Boolean).join(" · ")}</Box>
               {job.promised && <Promised date={job.promised} />}
             </Box>
+            {job.parked && (
+              <Box sx={{ py: 0.5, overflowWrap: "anywhere" }}>
+                <strong>Parked: {job.parked}</strong>
+                {job.tried && <Box component="span" sx={{ color: "var(--second)" }}> · tried: {job.tried}</Box>}
+              </Box>
+            )}
             <LineTable lines={job.lines} />
           </Box>
         ))}

@@ -48,8 +48,8 @@ function JobView({ job }: { job: JobSummary }) {
   }, [job]);
 
   const put = (part: Partial<JobDraft>) => {
-    const { version, name, machine, unit, customer, promised } = latest.current;
-    return take(api.PUT("/api/jobs/{job_id}", { ...path, body: { version, job: { name, machine, unit, customer, promised, ...part } } })).then((now) => {
+    const { version, name, machine, unit, customer, promised, parked, tried } = latest.current;
+    return take(api.PUT("/api/jobs/{job_id}", { ...path, body: { version, job: { name, machine, unit, customer, promised, parked, tried, ...part } } })).then((now) => {
       latest.current = now;
     });
   };

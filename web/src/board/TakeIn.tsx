@@ -10,28 +10,33 @@ interface Props {
   change: (part: Partial<JobDraft>, kept?: () => void) => void;
 }
 
-interface Typed {
-  machine?: string | undefined;
-  customer?: string | undefined;
-}
+type Key = "machine" | "customer" | "parked" | "tried";
+type Typed = Partial<Record<Key, string>>;
 
-/** The machine, whose it is, and when it was promised. Kept when a field is left. */
+const FIELDS: { key: Key; label: string; placeholder: string; most: number }[] = [
+  { key: "machine", label: "Machine", placeholder: "which one, and what about it", most: 200 },
+  { key: "customer", label: "Customer", placeholder: "whose it is", most: 200 },
+  { key: "parked", label: "Parked, for", placeholder: "part ordered, second opinion; blank: in work", most: 200 },
+  { key: "tried", label: "Tried so far", placeholder: "what was done, and what came of it", most: 500 },
+];
+
+/** The machine, whose it is, when it was promised, and what it waits for. Kept when a field is left. */
 export function TakeIn({ job, change }: Props) {
-  // what is being typed; blank again once it is kept, so that another person's change shows
+  // what is being typed; dropped once it is kept, so that another person's change shows
   const [typed, setTyped] = useState<Typed>({});
-  const long = (text: string | undefined) => (text !== undefined && text.length > 200 ? "At most 200 characters." : undefined);
+  const changed = FIELDS.filter(({ key }) => typed[key] !== undefined && typed[key] !== job[key]);
+  const long = (key: Key, most: number) => ((typed[key]?.length ?? 0) > most ? `At most ${most} characters.` : undefined);
   const keep = () => {
-    const { machine, customer } = typed;
-    if (long(machine) || long(customer)) return;
-    const part = { ...(machine !== undefined && machine !== job.machine ? { machine } : {}), ...(customer !== undefined && customer !== job.customer ? { customer } : {}) };
+    if (changed.length === 0 || FIELDS.some(({ key, most }) => long(key, most))) return;
+    const part = Object.fromEntries(changed.map(({ key }) => [key, typed[key]])) as Partial<Record<Key, string>>;
     // only what was kept is let go: something else may have been typed meanwhile
-    const letGo = (was: Typed): Typed => ({ ...(was.machine === machine ? {} : { machine: was.machine }), ...(was.customer === customer ? {} : { customer: was.customer }) });
-    if (Object.keys(part).length > 0) change(part, () => setTyped(letGo));
+    change(part, () => setTyped((was) => Object.fromEntries(Object.entries(was).filter(([key, text]) => part[key as Key] !== text)) as Typed));
   };
   return (
     <Box component="section" aria-label="Taken in" onBlur={keep} sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(300px, 1fr))", columnGap: 3, mb: 2 }}>
-      <Field label="Machine" text={typed.machine ?? job.machine} placeholder="which one, and what about it" problem={long(typed.machine)} onText={(machine) => setTyped((was) => ({ ...was, machine }))} />
-      <Field label="Customer" text={typed.customer ?? job.customer} placeholder="whose it is" problem={long(typed.customer)} onText={(customer) => setTyped((was) => ({ ...was, customer }))} />
+      {FIELDS.map(({ key, label, placeholder, most }) => (
+        <Field key={key} label={label} text={typed[key] ?? job[key]} placeholder={placeholder} problem={long(key, most)} onText={(text) => setTyped((was) => ({ ...was, [key]: text }))} />
+      ))}
       <Field label="Promised for" type="date" text={job.promised ?? ""} onText={(promised) => change({ promised: promised || null })} />
       <Box sx={{ display: "flex", alignItems: "center", gap: 1, py: 0.4 }}>
         <Box sx={{ color: "var(--second)", width: 104 }}>New lines in</Box>

@@ -8,7 +8,7 @@ import { useCatalogue } from "../line/useCatalogue";
 import { condensed } from "../theme/theme";
 import { OwnEntries } from "./OwnEntries";
 import { RowsTable } from "./RowsTable";
-import { tablesOf } from "./tables";
+import { sourcesOf, tablesOf } from "./tables";
 import { Ways } from "./Ways";
 
 /** Every row that Bendrel reckons with, its source, the shop's own rows, stock and prices. */
@@ -33,6 +33,14 @@ export function CataloguePage() {
           <NavLink to="/catalogue/ways" aria-current={table === "ways" ? "page" : undefined}>
             The shop’s ways
           </NavLink>
+          <Box component="section" aria-label="What the figures rest on" sx={{ px: 2, pt: 1.5, color: "var(--second)", fontSize: 14 }}>
+            What the figures rest on
+            {sourcesOf(tables).map(([kind, rows]) => (
+              <Box key={kind} sx={{ display: "flex", justifyContent: "space-between", gap: 1 }}>
+                <span>{kind}</span> <span>{rows} rows</span>
+              </Box>
+            ))}
+          </Box>
         </Box>
         <Box component="main" sx={{ p: 2, minWidth: 0 }}>
           {here ? (

@@ -134,3 +134,10 @@ export function matches(row: Row, wanted: string): boolean {
     .split(/\s+/)
     .every((word) => text.includes(word));
 }
+
+/** How many rows rest on each kind of source, the most first: what stands from memory is said, not hidden. */
+export function sourcesOf(tables: Pick<Table, "rows">[]): [kind: Source["kind"], rows: number][] {
+  const counted = new Map<Source["kind"], number>();
+  for (const table of tables) for (const row of table.rows) counted.set(row.source.kind, (counted.get(row.source.kind) ?? 0) + 1);
+  return [...counted].sort((a, b) => b[1] - a[1]);
+}

@@ -15,11 +15,11 @@ export function PlaneHead({ school, onSchool }: Props) {
       title="What a bare number means: 3 by the clock is three o’clock, in degrees it is 3°"
       value={school}
       onChange={(event) => onSchool(event.target.value as PlaneSchool)}
-      sx={{ font: "inherit", color: school === "" ? "var(--caution)" : "inherit", fontWeight: school === "" ? 600 : "inherit", background: "transparent", border: 0, borderBottom: "1px solid var(--second)", p: 0, maxWidth: "100%", minHeight: 24, cursor: "pointer", "@media (pointer: coarse)": { minHeight: 44 } }}
+      sx={{ font: "inherit", color: school === "" ? "var(--caution)" : "inherit", fontWeight: school === "" ? 600 : "inherit", appearance: "none", background: "transparent", border: 0, borderBottom: "2px dotted var(--second)", borderRadius: 0, p: 0, maxWidth: "100%", minHeight: 24, cursor: "pointer", "@media (pointer: coarse)": { minHeight: 44 } }}
     >
-      {school === "" && <option value="">plane: which?</option>}
-      <option value="clock">plane, clock</option>
-      <option value="degrees">plane, degrees</option>
+      {school === "" && <option value="">plane?</option>}
+      <option value="clock">o’clock</option>
+      <option value="degrees">degrees</option>
     </Box>
   );
 }

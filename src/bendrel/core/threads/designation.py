@@ -87,7 +87,7 @@ _INCH = re.compile(
 )
 _NUMBERED = re.compile(r"(?:#|no\.?\s*)([0-9]{1,2})\s*-\s*([0-9]{1,2})")
 _SUFFIX = re.compile(r"\s*(?:unc|unf|unef|uns|un)?\s*-?\s*(?:[123][ab]|[4-8][gh])?\s*\"?$")
-_PIPE_SIZE = r"((?:1/16|1/8|1/4|3/8|1/2|5/8|3/4|1))"
+_PIPE_SIZE = r"((?:1/16|1/8|1/4|3/8|1/2|5/8|3/4|1[ -]1/4|1))"
 _PIPES = (
     (re.compile(rf"(?:g|bspp)\s*{_PIPE_SIZE}|{_PIPE_SIZE}\s*\"?\s*(?:bspp|bsp)"), "G{}"),
     (re.compile(rf"(?:rc?|bspt)\s*{_PIPE_SIZE}|{_PIPE_SIZE}\s*\"?\s*bspt"), "R{}"),
@@ -135,7 +135,7 @@ def parse_thread(
     for pattern, name in _PIPES:
         found = pattern.fullmatch(clean)
         if found:
-            size = next(group for group in found.groups() if group)
+            size = next(group for group in found.groups() if group).replace("-", " ")
             return _pipe(name.format(size), shown, pipes)
     if _WHITWORTH_WORDS.search(clean):
         return _whitworth(clean, shown, whitworth or {})
