@@ -52,6 +52,24 @@ def test_a_misread_leg_is_named_and_found(page: Page, own_line):
     expect(page.get_by_role("alert").filter(has_text="is not a length")).to_be_visible()
 
 
+def test_a_bare_plane_waits_until_the_shop_has_said_how_it_reads_them(page: Page, own_line, api):
+    """trade.md: some say 3 for three o'clock, others for three degrees; both cannot be guessed at."""
+    open_line(page, own_line)
+    plane = reading(page, "Plane of bend 3")
+    plane.fill("3")
+    problem = page.get_by_role("alert").filter(has_text="3")
+    expect(problem).to_be_visible()
+    head = page.get_by_label("How planes are read")
+    head.select_option("clock")
+    expect(problem).to_have_count(0)
+    saved(page)
+    read = api.get(f"/api/lines/{own_line}").json()["document"]["spans"][0]["readings"]["rows"][2]["plane"]
+    assert (read["text"], read["by"]) == ("3", "clock")
+    head.select_option("degrees")  # what was read by the clock stays what it was
+    expect(plane).to_have_value("3:00")
+    saved(page)
+
+
 def test_left_long_is_part_of_the_cut(page: Page, own_line):
     open_line(page, own_line)
     expect(cut(page)).to_have_text('37 15/32"')

@@ -295,6 +295,20 @@ def test_what_is_said_of_a_job_is_kept_and_can_be_taken_back(page: Page, api):
     api.delete(f"/api/jobs/{job['id']}")
 
 
+def test_a_parked_job_says_on_the_board_what_it_waits_for(page: Page, api):
+    job = api.post("/api/jobs", data={"name": "Windlass"}).json()
+    page.goto(f"/jobs/{job['id']}")
+    page.get_by_label("Parked, for").fill("cylinder ordered")
+    page.get_by_label("Tried so far").fill("bled twice")
+    page.keyboard.press("Tab")
+    expect(page.get_by_text("tried changed.")).to_be_visible()
+    page.goto("/")
+    parked = page.get_by_role("main").get_by_role("region").last
+    expect(parked.get_by_role("heading", name="Windlass")).to_be_visible()
+    expect(parked).to_contain_text("Parked: cylinder ordered · tried: bled twice")
+    api.delete(f"/api/jobs/{job['id']}")
+
+
 def test_the_next_booking_can_be_typed_while_one_is_on_its_way(page: Page, api):
     job = api.post("/api/jobs", data={"name": "Bilge pump"}).json()
     page.goto(f"/jobs/{job['id']}")

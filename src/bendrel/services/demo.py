@@ -357,14 +357,14 @@ def _reservoir_drop() -> Line:
         ),
         last=Length(text="8 cm"),
     )
-    end = LineEnd(label="steering tank", fitting="bubble", nut="bubble_6mm_M12x1")
+    end = LineEnd(label="steering box", fitting="bubble", nut="bubble_6mm_M12x1")
     span = RigidSpan(tube="steel-double-wall_6mm_0.7", bender="bench_6mm", readings=readings, held="B")
     return Line(
         name="Steering tank drop, with hairpin",
-        service="hydraulic",
+        service="steering-return",
         unit="mm",
         end_a=end,
-        end_b=replace(end, label="pump inlet"),
+        end_b=replace(end, label="steering tank"),
         spans=(span,),
     )
 
