@@ -114,7 +114,7 @@ function JobView({ job }: { job: JobSummary }) {
         <Button variant="text" color="error" onClick={removeJob}>
           Delete job
         </Button>
-        <Button onClick={() => setAsking({ what: "line" })}>New line</Button>
+        <Button autoFocus={job.lines.length === 0} onClick={() => setAsking({ what: "line" })}>New line</Button>
       </Bar>
       <Box component="main" sx={{ p: 2, maxWidth: 1280, mx: "auto" }}>
         <TakeIn job={job} change={change} />

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import useMediaQuery from "@mui/material/useMediaQuery";
-import { lazy, memo, Suspense, useCallback, useEffect } from "react";
+import { lazy, memo, Suspense, useCallback, useEffect, useRef } from "react";
 import { useNavigate } from "react-router";
 import type { OpenLine } from "../api/types";
 import { ChoosePanel } from "../choose/ChoosePanel";
@@ -85,6 +85,12 @@ export function Workspace({ first, stage }: { first: OpenLine; stage: StageName 
     return () => window.removeEventListener("keydown", onKey);
   }, [choose, first.id, go, light, redo, showSwing, showWorking, undo]);
 
+  // whoever arrives with the keyboard goes on from what the stage asks, not from the top of the page
+  const panel = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (document.activeElement === document.body) panel.current?.focus({ preventScroll: true });
+  }, [stage]);
+
   const Panel = PANELS[stage];
 
   return (
@@ -111,9 +117,12 @@ export function Workspace({ first, stage }: { first: OpenLine; stage: StageName 
       >
         <Box
           key={stage}
+          ref={panel}
           component="section"
           aria-label="What this stage asks"
+          tabIndex={-1}
           sx={{
+            outline: "none",
             overflowY: "auto",
             scrollPaddingBottom: "96px",
             borderRight: "1px solid var(--rule)",
