@@ -62,6 +62,60 @@ def test_a_new_line_with_the_keyboard_alone(page: Page, api):
     assert sheet.body().startswith(b"%PDF")
 
 
+class Hands:
+    """A person with a keyboard and nothing else: every key and every word typed is one action."""
+
+    def __init__(self, page: Page):
+        self.page, self.actions = page, 0
+
+    def press(self, *keys: str):
+        for key in keys:
+            self.actions += 1
+            self.page.keyboard.press(key)
+
+    def write(self, text: str):
+        self.actions += 1
+        self.page.keyboard.type(text)
+
+
+def test_a_newcomers_first_line_takes_few_keys(page: Page, api):
+    """A new job, a new fuel line, wire readings, tube and ends that suit, the sheet: at most 30 actions."""
+    page.goto("/")
+    expect(page.get_by_role("heading", name="Fire tender")).to_be_visible()
+    hands = Hands(page)
+    hands.press("Tab", "Tab", "Enter")
+    hands.write("Bilge pump")
+    hands.press("Enter")
+    expect(page.get_by_role("button", name="New line")).to_be_focused()
+    hands.press("Enter")
+    hands.write("Feed")
+    hands.press("Tab")
+    hands.write("fuel, low")
+    hands.press("Shift+Tab", "Enter")
+    expect(page.get_by_role("region", name="What this stage asks")).to_be_focused()
+    hands.press("Tab", "ArrowRight")
+    expect(page.get_by_role("radio", name="wire")).to_be_checked()
+    hands.press("Tab", "Tab", "Tab")
+    expect(reading(page, "Whole wire, to end B")).to_be_focused()
+    hands.write("36")
+    hands.press("Control+Enter")
+    expect(reading(page, "Start mark of bend 1")).to_be_focused()
+    hands.write("10")
+    hands.press("Tab", "Tab")
+    hands.write("90")
+    expect(strip_bend(page, 1)).to_be_visible()
+    saved(page)
+    hands.press("Alt+4")
+    expect(page.get_by_role("region", name="What this stage asks").get_by_text("Tube").first).to_be_visible()
+    expect(page.locator("aside [data-severity='stop']")).to_have_count(0)
+    hands.press("Alt+6")
+    expect(page.get_by_role("link", name="Print the build sheet")).to_be_visible()
+    with page.expect_popup() as popup:
+        hands.press("Control+p")
+    assert api.get(popup.value.url).body().startswith(b"%PDF")
+    assert hands.actions <= 30
+
+
 def test_the_cursor_is_in_the_new_row_before_the_next_key(page: Page, own_line):
     """A browser with much to do serves keys before timers; what is typed next must not go astray."""
     open_line(page, own_line)
