@@ -33,11 +33,11 @@ export function CataloguePage() {
           <NavLink to="/catalogue/ways" aria-current={table === "ways" ? "page" : undefined}>
             The shop’s ways
           </NavLink>
-          <Box component="section" aria-label="What the figures rest on" sx={{ px: 2, pt: 1.5, color: "var(--second)", fontSize: 14, "@media (max-width: 800px)": { flexBasis: "100%", display: "flex", flexWrap: "wrap", columnGap: 2, pt: 0 } }}>
-            What the figures rest on
+          <Box component="section" aria-label="What the rows rest on" sx={{ px: 2, pt: 1.5, color: "var(--second)", fontSize: 14, "@media (max-width: 800px)": { flexBasis: "100%", display: "flex", flexWrap: "wrap", columnGap: 2, pt: 0 } }}>
+            What the rows rest on
             {sourcesOf(tables).map(([kind, rows]) => (
               <Box key={kind} sx={{ display: "flex", justifyContent: "space-between", gap: 1 }}>
-                <span>{kind}</span> <span>{rows} rows</span>
+                <span>{kind}</span> <span>{rows}</span>
               </Box>
             ))}
           </Box>

@@ -35,7 +35,7 @@ export function MatrixView() {
       </Box>
       <Reason picked={picked} />
       <Box sx={{ overflow: "auto", maxHeight: "calc(100dvh - 300px)", minHeight: 320, borderTop: "2px solid var(--ink)" }} tabIndex={0} role="region" aria-label="Matrix of what may be used">
-        <Box component="table" sx={{ borderCollapse: "separate", borderSpacing: 0, minWidth: 980, width: "100%", "& th, & td": { borderBottom: "1px solid var(--rule)" }, "& thead th": { position: "sticky", top: 0, background: "var(--paper)", zIndex: 1, fontWeight: 400, fontSize: 14, verticalAlign: "bottom", p: 0.5, lineHeight: 1.15 }, "& tbody th": { textAlign: "left", fontWeight: 400, position: "sticky", left: 0, background: "var(--paper)", minWidth: 210 } }}>
+        <Box component="table" sx={{ borderCollapse: "separate", borderSpacing: 0, minWidth: 980, width: "100%", "& th, & td": { borderBottom: "1px solid var(--rule)" }, "& thead td": { position: "sticky", top: 0, left: 0, background: "var(--paper)", zIndex: 2 }, "& thead th": { position: "sticky", top: 0, background: "var(--paper)", zIndex: 1, fontWeight: 400, fontSize: 14, verticalAlign: "bottom", p: 0.5, lineHeight: 1.15 }, "& tbody th": { textAlign: "left", fontWeight: 400, position: "sticky", left: 0, background: "var(--paper)", minWidth: 210 } }}>
           <thead>
             <tr>
               <td />
