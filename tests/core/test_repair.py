@@ -155,4 +155,7 @@ def test_a_decided_splice_is_not_ready_to_be_cut_whole(kit):
         stop = next(f for f in plan_line(decided, kit).findings if f.code == "not_planned")
         assert stop.severity == "stop"
         assert "do not cut" in stop.message
+        groups = {need.ref.split(":")[0] for need in plan_line(decided, kit).chosen.needs}
+        assert "tube" not in groups
+        assert ("nut" in groups) == (choice != "splice")
     assert "not_planned" not in codes(kit, decision=Decision(choice="replace whole"))

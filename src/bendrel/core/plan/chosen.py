@@ -53,6 +53,7 @@ def choose(
     problems: list[Problem] = []
     duty = carried(line, kit, problems)
     pieces = place_pieces(line, kit, chosen.tube.od_mm, problems)
+    decision = line.condition.decision
     strength = flowing = None
     shown: tuple[Derivation, ...] = ()
     if duty is not None:
@@ -86,6 +87,7 @@ def choose(
             duty,
             cut_mm,
             flowing.volume_ml if flowing else 0.0,
+            decision.choice if decision else None,
         ),
         mass_g=tube_mass_g(chosen, shape.developed_mm),
         derivations=shown,

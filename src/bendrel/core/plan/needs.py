@@ -13,6 +13,7 @@ from bendrel.core.plan.pieces import Pieces
 from bendrel.core.plan.removed import Removed
 from bendrel.core.record import record
 from bendrel.core.removal.log import ItemKind
+from bendrel.core.repair.condition import Choice
 
 NeedUnit = Literal["mm", "each", "l"]
 
@@ -41,21 +42,19 @@ def needs_of(
     carried: Carried | None,
     cut_mm: float,
     volume_ml: float,
+    decided: Choice | None,
 ) -> tuple[Need, ...]:
-    """Everything that the line takes. Source: the plan; two washers a banjo, a cap for every port, by
-    common practice."""
+    """Everything that the line takes. A whole tube is not asked for where only a piece of it is made new,
+    nor its ends where it is spliced. Source: the plan; two washers a banjo, a cap for every port, by common
+    practice."""
     tube, material = chosen.tube, chosen.material
-    found = [
-        Need(
-            ref=f"tube:{tube.id}",
-            what=f"{material.name} tube {tube.size} × {tube.wall_mm:g} mm",
-            amount=cut_mm,
-            unit="mm",
-            why="cut length",
-        )
-    ]
-    for parts in ends:
-        found += _end(kit, chosen, parts)
+    found: list[Need] = []
+    if decided in (None, "replace whole"):
+        name = f"{material.name} tube {tube.size} × {tube.wall_mm:g} mm"
+        found.append(_need(f"tube:{tube.id}", name, cut_mm, "cut length", "mm"))
+    if decided != "splice":
+        for parts in ends:
+            found += _end(kit, chosen, parts)
     for hose in pieces.hoses:
         why = f"beyond end {hose.end}"
         name = f"{hose.hose_class.name} {hose.hose.size}"
