@@ -317,6 +317,7 @@ def test_stock_is_kept_and_cut_lists_take_from_it(page: Page, api):
     fuel = cuts.locator("[data-cuts='copper-nickel_8mm_1']")
     expect(fuel).to_contain_text("S3 stick, 1500 mm")
     expect(fuel).to_contain_text("nothing to buy")
+    cuts.get_by_role("checkbox", name="Steering tank drop").uncheck()
     cuts.get_by_role("checkbox", name="Fuel feed").uncheck()
     expect(fuel).to_have_count(0)
     expect(cuts).to_contain_text("Tick a line to see what it is cut from.")
