@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useEffect, useState } from "react";
+import { useEffect, useLayoutEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { KeyHelp } from "../app/KeyHelp";
 import { Light } from "../app/Light";
@@ -55,7 +55,8 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
   const untick = (key: string) => keep((state) => ({ ...state, done: (state.done ?? []).filter((item) => item !== key) }));
   const go = (to: number) => setAt(Math.max(0, Math.min(steps.length, to)));
 
-  useEffect(() => {
+  // before it is painted: a key pressed as soon as the step is seen counts
+  useLayoutEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("[role='dialog']")) return;
