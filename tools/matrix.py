@@ -56,8 +56,8 @@ class Told(NamedTuple):
 # ---- what must have a stop, by kind
 SOFT = {"copper-nickel", "copper", "nylon", "aluminium-3003", "aluminium-5052", "aluminium-6061-O"}
 BRAZED = {"steel-double-wall", "steel-plated", "steel-coated"}
-STEEL_SLEEVE = {"bite-light", "bite-heavy"}
-BRAZED_ENDS = {"banjo", "o-ring-boss", "npt", "bspp", "bspt"}
+STEEL_SLEEVE = {"bite-light", "bite-heavy", "bite-extra-light", "bite-inch", "maker-sleeve"}
+BRAZED_ENDS = {"banjo", "o-ring-boss", "metric-boss", "face-seal", "npt", "bspp", "bspp-swivel", "bspt"}
 FLARES = {"double-45", "bubble", "single-37", "single-45"}
 BRAKES = {"brake", "clutch"}
 ALUMINIUM = {"aluminium-3003", "aluminium-5052", "aluminium-6061", "aluminium-6061-O"}
@@ -86,6 +86,7 @@ def must_stop(case: Case) -> str:
         "npt",
         "bspt",
         "bspp",
+        "bspp-swivel",
         "single-45",
         *STEEL_SLEEVE,
     }:

@@ -159,3 +159,51 @@ def test_usual_37_degree_nuts(kit, size, thread):
 def test_usual_24_degree_nuts(kit, series, size, thread):
     """ISO 8434-1 series L and S, from memory."""
     assert kit.nuts_for(series, size)[0].thread == thread
+
+
+@pytest.mark.parametrize(
+    ("end", "size", "thread", "kpa"),
+    [
+        ("bite-extra-light", "6 mm", "M10x1", 10_000),  # ISO 8434-1, series LL
+        ("bite-light", "42 mm", "M52x2", 10_000),  # ISO 8434-1, series L
+        ("bite-heavy", "25 mm", "M36x2", 40_000),  # ISO 8434-1, series S
+        ("bite-inch", "1/2 in", "3/4-16", 24_000),  # SAE J514: flareless has the thread of the 37° body
+        ("face-seal", "1/4 in", "9/16-18", 41_500),  # SAE J1453
+        ("face-seal", "3/4 in", "1 3/16-12", 41_500),
+        ("metric-boss", "12 mm", "M18x1.5", 25_000),  # ISO 6149-3, light duty
+        ("bspp-swivel", "1/2 in", "G1/2", 25_000),  # BS 5200
+        ("single-37", "4.75 mm", "3/8-24", 34_500),  # SAE J514, dash 3
+        ("single-37", "15 mm", "7/8-14", 24_000),  # ISO 8434-2
+        ("single-37", "18 mm", "1 1/16-12", 24_000),
+        ("single-37", "25 mm", "1 5/16-12", 20_000),
+    ],
+)
+def test_ends_needed_daily_are_there_with_nut_and_rating(kit, end, size, thread, kpa):
+    assert kit.nuts_for(end, size)[0].thread == thread
+    assert kit.end_size(end, size).rated_kpa == kpa
+
+
+def test_a_makers_own_joint_has_no_rating_and_no_nut_of_ours(kit):
+    """Common practice: sleeve, nut and figure come from the machine's maker."""
+    sizes = {tube.size for tube in kit.tubes.values()}
+    assert all(kit.end_size("maker-sleeve", size) is None for size in sizes)
+    assert not any(kit.nuts_for("maker-sleeve", size) for size in sizes)
+
+
+def test_every_torque_is_of_a_joint_that_is_there(kit):
+    made = {(nut.fitting, nut.thread) for nut in kit.nuts.values()}
+    assert set(kit.torques) <= made
+    assert all(row.least_nm <= row.most_nm for row in kit.torques.values())
+
+
+@pytest.mark.parametrize(
+    ("end", "thread", "least", "most"),
+    [
+        ("single-37", "9/16-18", 24, 28),  # 18 to 20 lbf·ft, steel −6 nuts as commonly published
+        ("single-37", "3/4-16", 49, 53),  # 36 to 39 lbf·ft, −8
+        ("face-seal", "11/16-16", 24, 27),  # SAE J1453, −6: 18 to 20 lbf·ft
+    ],
+)
+def test_torques_of_common_nuts(kit, end, thread, least, most):
+    torque = kit.torques[end, thread]
+    assert (torque.least_nm, torque.most_nm) == (least, most)

@@ -246,7 +246,8 @@ def test_steps_put_nuts_on_before_flare_and_bend(kit):
     assert kinds.index("prove") < kinds.index("cut") < kinds.index("nuts")
     assert kinds.index("nuts") < kinds.index("flare") < kinds.index("bend")
     assert kinds.index("bend") < kinds.index("trim") < len(kinds) - kinds[::-1].index("flare") - 1
-    assert kinds[-3:] == ["blow", "install", "test"]
+    blow = kinds.index("blow")
+    assert kinds[blow + 1 :] == ["install"] * (len(kinds) - blow - 2) + ["test"]
 
 
 def test_an_end_without_room_after_bending_is_flared_first_and_not_trimmed(kit):

@@ -102,6 +102,27 @@ def test_a_sleeve_joint_is_closed_this_shops_way(kit):
     assert any(text.startswith("End A: tube a hair back from it") for text in texts)
 
 
+def test_a_joint_is_tightened_to_a_figure_or_by_feel(kit):
+    """ISO 6149-3, light duty: M18x1.5 45 N·m; SAE J1453: 13/16-16 43 to 47 N·m; for 5/8-18 none is known."""
+    ends = {
+        "end_a": LineEnd(fitting="metric-boss", nut="metric-boss_12mm_M18x1_5"),
+        "end_b": LineEnd(fitting="face-seal", nut="face-seal_12mm_13-16-16"),
+    }
+    line = bent(row(100, 90), service="hydraulic", tube="steel-seamless_12mm_2", unit="mm", **ends)
+    texts = [step.text for step in plan_line(line, kit).part.steps]
+    assert any(text.startswith("End A: the M18x1.5 goes to 40 to 45 N·m") for text in texts)
+    assert any(text.startswith("End B: the 13/16-16 goes to 43 to 47 N·m") for text in texts)
+    feel = replace(kit, preferences={**kit.preferences, "tightening": "feel"})
+    texts = [step.text for step in plan_line(line, feel).part.steps]
+    assert any(
+        text.startswith("End A: M18x1.5 by feel") and "40 to 45 N·m is published" in text for text in texts
+    )
+    large = LineEnd(fitting="double-45", nut="double-45_3-8in_5-8-18")
+    line = bent(row(100, 90), service="cooler", tube="steel-plated_3-8in_0.889", end_a=large, end_b=large)
+    texts = [step.text for step in plan_line(line, kit).part.steps]
+    assert any("5/8-18 by feel" in text and "no torque is published" in text for text in texts)
+
+
 def test_the_last_joint_is_closed_after_what_needs_it_open(kit):
     """Common practice, over every service: proof of flow and purging stand before the closing of the joint
     they are seen at, and nothing is proved under pressure before it."""

@@ -55,3 +55,9 @@ export function sayPressure(kpa: number, unit: Unit): string {
   const digits = value >= 100 ? 0 : value >= 10 ? 1 : 2;
   return `${value.toLocaleString("en", { minimumFractionDigits: digits, maximumFractionDigits: digits })} ${unit === "in" ? "psi" : "bar"}`;
 }
+
+/** A torque in the person's system: lbf·ft beside inches, N·m beside millimetres. */
+export function sayTorque(leastNm: number, mostNm: number, unit: Unit): string {
+  const [low, high] = [leastNm, mostNm].map((nm) => Math.round(unit === "in" ? nm / 1.355818 : nm));
+  return `${low === high ? low : `${low} to ${high}`} ${unit === "in" ? "lbf·ft" : "N·m"}`;
+}

@@ -8,7 +8,7 @@ from annotated_types import Ge, MaxLen
 
 from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.body import Bench, ToolKind
-from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut
+from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Torque
 from bendrel.core.findings import Source
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
@@ -19,6 +19,7 @@ from bendrel.core.line.rewrite import Entry
 from bendrel.core.plan.kit import Body, Kit
 from bendrel.core.record import record
 from bendrel.core.repair.condition import Reason, Urgency
+from bendrel.core.route.clips import Clip
 from bendrel.core.service import Caution, Service
 from bendrel.core.threads.designation import KnownThread, PipeThread
 from bendrel.core.threads.wrench import Wrench
@@ -147,6 +148,8 @@ class CatalogueOut:
     fittings: tuple[Fitting, ...]
     end_sizes: tuple[EndSize, ...]
     nuts: tuple[Nut, ...]
+    torques: tuple[Torque, ...]
+    clips: tuple[Clip, ...]
     seats: tuple[Seat, ...]
     bodies: tuple[Body, ...]
     threads: tuple[KnownThread, ...]
@@ -179,6 +182,8 @@ def catalogue_of(kit: Kit) -> CatalogueOut:
         fittings=tuple(kit.fittings.values()),
         end_sizes=tuple(kit.end_sizes.values()),
         nuts=tuple(kit.nuts.values()),
+        torques=tuple(kit.torques.values()),
+        clips=kit.clips,
         seats=tuple(kit.seats.values()),
         bodies=tuple(kit.bodies.values()),
         threads=tuple(kit.threads.values()),

@@ -13,7 +13,7 @@ from pydantic import TypeAdapter
 
 from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.body import Bench, ToolKind
-from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut
+from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Torque
 from bendrel.core.findings import Source
 from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
@@ -26,6 +26,7 @@ from bendrel.core.plan.kit import Advice, Body, Kit, Limit
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
+from bendrel.core.route.clips import Clip, ClipSpacing
 from bendrel.core.service import Caution, Service
 from bendrel.core.threads.designation import KnownThread, PipeThread, WhitworthSize
 from bendrel.core.threads.wrench import Wrench
@@ -54,6 +55,9 @@ def load_kit() -> Kit:
         fittings=_by_id(Fitting, map(_with_angle, _tables("fitting"))),
         end_sizes={(f.fitting, f.size): f for f in end_sizes},
         nuts=_by_id(Nut, _rows("nuts.csv")),
+        torques={(t.fitting, t.thread): t for t in _typed(Torque, _rows("torques.csv"))},
+        clips=_typed(Clip, _rows("clips.csv")),
+        clip_spacing=_typed(ClipSpacing, rules["clip_spacing"]),
         seats=_by_id(Seat, _tables("seat")),
         shared_threads=_typed(SharedThread, _toml("seats.toml")["shared"]),
         pairs=index_pairs(_typed(Pair, _tables("pair"))),

@@ -11,9 +11,10 @@ _PRESSURE = re.compile(rf"{_NUMBER}\s*(bar|psi|kpa|mpa)", re.IGNORECASE)
 _TEMPERATURE = re.compile(rf"{_NUMBER}\s*°?\s*(c|f)?", re.IGNORECASE)
 _FLOW = re.compile(rf"{_NUMBER}\s*(l/min|lpm|l/h|gpm|gph|ml/min)?", re.IGNORECASE)
 
-# NIST SP 811: pound-force per square inch; US gallon
+# NIST SP 811: pound-force per square inch; US gallon; foot pound-force
 KPA = {"bar": 100.0, "psi": 6.894757, "kpa": 1.0, "mpa": 1000.0}
 LPM = {"l/min": 1.0, "lpm": 1.0, "l/h": 1 / 60, "gpm": 3.785412, "gph": 3.785412 / 60, "ml/min": 0.001}
+NM_PER_LBF_FT = 1.355818
 MOST_KPA, MOST_LPM = 200_000.0, 1_000.0
 LEAST_C, MOST_C = -60.0, 400.0
 
@@ -52,3 +53,10 @@ def format_pressure(kpa: float, unit: Unit) -> str:
     value, word = (kpa / KPA["psi"], "psi") if unit == "in" else (kpa / KPA["bar"], "bar")
     digits = 0 if value >= 100 else 1 if value >= 10 else 2
     return f"{value:,.{digits}f} {word}" if value < 9999.5 else f"{round(value, -1):,.0f} {word}"
+
+
+def format_torque(least_nm: float, most_nm: float, unit: Unit) -> str:
+    """A range in the person's system: lbf·ft beside inches, N·m beside millimetres."""
+    per, word = (NM_PER_LBF_FT, "lbf·ft") if unit == "in" else (1.0, "N·m")
+    low, high = (f"{value / per:.0f}" for value in (least_nm, most_nm))
+    return f"{low} {word}" if low == high else f"{low} to {high} {word}"

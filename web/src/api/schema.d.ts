@@ -1940,6 +1940,10 @@ export interface components {
             end_sizes: components["schemas"]["EndSize"][];
             /** Nuts */
             nuts: components["schemas"]["Nut"][];
+            /** Torques */
+            torques: components["schemas"]["Torque"][];
+            /** Clips */
+            clips: components["schemas"]["Clip"][];
             /** Seats */
             seats: components["schemas"]["Seat"][];
             /** Bodies */
@@ -2202,6 +2206,34 @@ export interface components {
             text: string;
             /** Driver */
             driver: string;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * Clip
+         * @description A lined P-clip, by the diameter (mm) that it closes round.
+         */
+        Clip: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Inside Mm */
+            inside_mm: number;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * Clips
+         * @description Where a line is held, in mm from end A's finished end. `old` says that the old line's own places were
+         *     noted and are used again; `clip` is the P-clip that goes round the tube, None where none is listed.
+         */
+        Clips: {
+            /** Apart Mm */
+            apart_mm: number;
+            /** Places Mm */
+            places_mm: number[];
+            /** Old */
+            old: boolean;
+            clip: components["schemas"]["Clip"] | null;
             source: components["schemas"]["Source"];
         };
         /**
@@ -2816,9 +2848,10 @@ export interface components {
          *
          *     `thread` is that of its nut, bolt or stud: a male one goes into the port, a female one over it.
          *     `half_angle_deg` is half the cone of a flare; `grip_mm` is the straight tube that the flaring
-         *     tool holds behind the flare. `strong_as_tube` says that the joint is as strong as the tube where
-         *     the catalogue has its size; `highest_c` is what its seals stand, None where they stand what the tube
-         *     does.
+         *     tool holds behind the flare. `new_parts` are what each such end takes new; `closing` is the school that
+         *     says how it is closed, "" where nobody disagrees. `strong_as_tube` says that the joint is as strong as
+         *     the tube where the catalogue has its size; `highest_c` is what its seals stand, None where they stand
+         *     what the tube does.
          */
         Fitting: {
             /** Id */
@@ -2829,7 +2862,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "double" | "single" | "bulb" | "compression" | "bite" | "hose" | "quick" | "banjo" | "stud" | "plain";
+            kind: "double" | "single" | "bulb" | "compression" | "bite" | "nipple" | "hose" | "quick" | "banjo" | "stud" | "plain";
             /**
              * Thread
              * @enum {string}
@@ -2842,6 +2875,17 @@ export interface components {
             /** Seals */
             seals: string;
             source: components["schemas"]["Source"];
+            /**
+             * New Parts
+             * @default []
+             */
+            new_parts: components["schemas"]["NewPart"][];
+            /**
+             * Closing
+             * @default
+             * @enum {string}
+             */
+            closing: "" | "sleeve" | "sealant";
             /**
              * Strong As Tube
              * @default false
@@ -2919,7 +2963,7 @@ export interface components {
              */
             use: "bench" | "on the machine";
             /** Forms */
-            forms: ("double" | "single" | "bulb" | "compression" | "bite" | "hose" | "quick" | "banjo" | "stud" | "plain")[];
+            forms: ("double" | "single" | "bulb" | "compression" | "bite" | "nipple" | "hose" | "quick" | "banjo" | "stud" | "plain")[];
             /** Grip Mm */
             grip_mm: number;
             source: components["schemas"]["Source"];
@@ -4351,6 +4395,25 @@ export interface components {
             urgency: "off the road" | "soon" | "can wait";
         };
         /**
+         * NewPart
+         * @description Something that an end takes new each time. `ref` (what stock and prices call it) and `what` (its name
+         *     in words) hold {thread}, {size}, {end}, {id} and {nut} for those of the end; `kind` is the removal log's
+         *     word for the old one, None where it has none.
+         */
+        NewPart: {
+            /** Ref */
+            ref: string;
+            /** What */
+            what: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Kind */
+            kind?: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part") | null;
+        };
+        /**
          * NewTrial
          * @description A test piece as typed; bare figures are in `unit`.
          */
@@ -4954,6 +5017,7 @@ export interface components {
             measured: components["schemas"]["Measured"];
             removed: components["schemas"]["Removed"];
             chosen: components["schemas"]["Chosen"] | null;
+            clips: components["schemas"]["Clips"] | null;
             /** Findings */
             findings: components["schemas"]["Finding"][];
         };
@@ -5029,7 +5093,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "double" | "single" | "bulb" | "compression" | "bite" | "hose" | "quick" | "banjo" | "stud" | "plain";
+            kind: "double" | "single" | "bulb" | "compression" | "bite" | "nipple" | "hose" | "quick" | "banjo" | "stud" | "plain";
             /** Nut */
             nut: string | null;
             /** Nut Thread */
@@ -6270,6 +6334,23 @@ export interface components {
             kinks_below: number;
             /** Words */
             words: string;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * Torque
+         * @description How far a joint is tightened, in N·m, by its end type and thread.
+         */
+        Torque: {
+            /** Id */
+            id: string;
+            /** Fitting */
+            fitting: string;
+            /** Thread */
+            thread: string;
+            /** Least Nm */
+            least_nm: number;
+            /** Most Nm */
+            most_nm: number;
             source: components["schemas"]["Source"];
         };
         /**

@@ -35,6 +35,7 @@ export type Imported = Schemas["Imported"];
 export type Condition = Schemas["Condition"];
 export type Damage = Schemas["Damage"];
 export type Fixture = Schemas["Fixture"];
+export type Clips = Schemas["Clips"];
 export type Looked = Schemas["Looked"];
 export type Reason = Condition["reasons"][number];
 export type Urgency = Condition["urgency"];

@@ -1,5 +1,5 @@
 import type { Catalogue, Source } from "../api/types";
-import { sayPressure } from "../units";
+import { sayPressure, sayTorque } from "../units";
 
 export interface Row {
   id: string;
@@ -56,6 +56,18 @@ export function tablesOf(c: Catalogue): Table[] {
       name: "Nuts and studs",
       columns: ["for end", "tube", "thread", "long", "hex"],
       rows: c.nuts.map((r) => ({ id: r.id, cells: [fitting.get(r.fitting) ?? r.fitting, r.size, r.thread, mm(r.length_mm), mm(r.hex_mm)], source: r.source, ref: `nut:${r.id}`, per: "piece" as const })),
+    },
+    {
+      id: "torques",
+      name: "Torques",
+      columns: ["end", "thread", "to"],
+      rows: c.torques.map((r) => ({ id: r.id, cells: [fitting.get(r.fitting) ?? r.fitting, r.thread, `${sayTorque(r.least_nm, r.most_nm, "mm")} · ${sayTorque(r.least_nm, r.most_nm, "in")}`], source: r.source })),
+    },
+    {
+      id: "clips",
+      name: "Clips",
+      columns: ["clip", "closes round"],
+      rows: c.clips.map((r) => ({ id: r.id, cells: [r.name, mm(r.inside_mm)], source: r.source, ref: `clip:${r.id}`, per: "piece" as const })),
     },
     {
       id: "seats",

@@ -3,12 +3,12 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
-import type { Catalogue, LineEnd } from "../api/types";
+import type { Catalogue, LineEnd, Unit } from "../api/types";
 import { SourceLine } from "../findings/Working";
 import type { LineEditor } from "../line/useLine";
 import type { PlanView } from "../line/usePlan";
 import { typed } from "../measure/rows";
-import { sayLength } from "../units";
+import { sayLength, sayTorque } from "../units";
 import { BeyondEnd } from "./BeyondEnd";
 import { usualNut } from "./choices";
 import { Field, Pick } from "./Field";
@@ -67,6 +67,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
             onChange={(id) => set({ nut: id || null, proved: false })}
           />
           {nut && <SourceLine source={nut.source} />}
+          {nut && <Tightness torque={catalogue.torques.find((row) => row.fitting === choice.fitting && row.thread === nut.thread)} unit={line.unit} />}
           <Field label="Port thread" text={choice.port_thread} placeholder="such as 3/8-24 or M10x1" onText={(port_thread) => set({ port_thread: port_thread.slice(0, 40), proved: false })} />
           <Box sx={{ pl: "112px", fontSize: 14, "& a": { color: "var(--second)", mr: 2 } }}>
             <Link to="/lookups/thread">Which thread is it?</Link>
@@ -86,6 +87,16 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
         </>
       )}
       <BeyondEnd end={end} editor={editor} view={view} catalogue={catalogue} />
+    </Box>
+  );
+}
+
+/** How far the joint is tightened, or that nobody publishes it. */
+function Tightness({ torque, unit }: { torque: Catalogue["torques"][number] | undefined; unit: Unit }) {
+  return (
+    <Box data-torque sx={{ pl: "112px" }}>
+      {torque ? `Goes to ${sayTorque(torque.least_nm, torque.most_nm, unit)}` : "No torque is published: by feel, wait, nip again."}
+      {torque && <SourceLine source={torque.source} />}
     </Box>
   );
 }

@@ -7,6 +7,7 @@ import type { PlanView } from "../line/usePlan";
 import { useCatalogue } from "../line/useCatalogue";
 import { Cautions } from "../ui/Cautions";
 import { Ticks } from "../ui/Ticks";
+import { Holding, InOrder } from "./Holding";
 import { OpenItems } from "./OpenItems";
 
 interface Props {
@@ -31,6 +32,8 @@ export function FitPanel({ editor, view }: Props) {
     <Box sx={{ p: 2 }}>
       <Cautions texts={texts} />
       <HowItWas line={line} />
+      {view.plan?.clips && !view.old && <Holding clips={view.plan.clips} unit={line.unit} />}
+      {view.part && !view.old && <InOrder part={view.part} />}
       <Typography variant="h2">Back together</Typography>
       {refit.length === 0 && <Box sx={{ color: "var(--second)" }}>The removal log turns round here: last off, first on.</Box>}
       <Ticks list={refit.map((step) => ({ id: String(step.item), text: step.text }))} done={new Set(line.removal.items.flatMap((item, k) => (item.refitted ? [String(k)] : [])))} onTick={tick} />

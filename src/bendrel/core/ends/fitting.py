@@ -9,10 +9,23 @@ from annotated_types import Ge, Gt
 
 from bendrel.core.findings import Source
 from bendrel.core.record import record
+from bendrel.core.removal.log import ItemKind
 
 FittingKind = Literal[
-    "double", "single", "bulb", "compression", "bite", "hose", "quick", "banjo", "stud", "plain"
+    "double", "single", "bulb", "compression", "bite", "nipple", "hose", "quick", "banjo", "stud", "plain"
 ]
+
+
+@record
+class NewPart:
+    """Something that an end takes new each time. `ref` (what stock and prices call it) and `what` (its name
+    in words) hold {thread}, {size}, {end}, {id} and {nut} for those of the end; `kind` is the removal log's
+    word for the old one, None where it has none."""
+
+    ref: str
+    what: str
+    count: Annotated[int, Ge(1)] = 1
+    kind: ItemKind | None = None
 
 
 @record
@@ -21,9 +34,10 @@ class Fitting:
 
     `thread` is that of its nut, bolt or stud: a male one goes into the port, a female one over it.
     `half_angle_deg` is half the cone of a flare; `grip_mm` is the straight tube that the flaring
-    tool holds behind the flare. `strong_as_tube` says that the joint is as strong as the tube where
-    the catalogue has its size; `highest_c` is what its seals stand, None where they stand what the tube
-    does.
+    tool holds behind the flare. `new_parts` are what each such end takes new; `closing` is the school that
+    says how it is closed, "" where nobody disagrees. `strong_as_tube` says that the joint is as strong as
+    the tube where the catalogue has its size; `highest_c` is what its seals stand, None where they stand
+    what the tube does.
     """
 
     id: str
@@ -34,6 +48,8 @@ class Fitting:
     grip_mm: Annotated[float, Ge(0)]
     seals: str
     source: Source
+    new_parts: tuple[NewPart, ...] = ()
+    closing: Literal["", "sleeve", "sealant"] = ""
     strong_as_tube: bool = False
     highest_c: float | None = None
 
@@ -50,7 +66,7 @@ class Fitting:
     @property
     def loose_nut(self) -> bool:
         """A nut slides on the tube and must be on before the end is finished."""
-        return self.flared or self.kind in ("compression", "bite")
+        return self.flared or self.kind in ("compression", "bite", "nipple")
 
     @property
     def screwed(self) -> bool:
@@ -97,6 +113,18 @@ class Nut:
     thread: str
     length_mm: Annotated[float, Gt(0)]
     hex_mm: Annotated[float, Gt(0)]
+    source: Source
+
+
+@record
+class Torque:
+    """How far a joint is tightened, in N·m, by its end type and thread."""
+
+    id: str
+    fitting: str
+    thread: str
+    least_nm: Annotated[float, Gt(0)]
+    most_nm: Annotated[float, Gt(0)]
     source: Source
 
 

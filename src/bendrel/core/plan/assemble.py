@@ -19,6 +19,7 @@ from bendrel.core.plan.case import SPAN, Case
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.chosen import Chosen, choose
 from bendrel.core.plan.ends import EndParts, end_parts, planned_end
+from bendrel.core.plan.held import clips_to_get, held_by
 from bendrel.core.plan.judge import judge
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.looked import look_at
@@ -26,6 +27,7 @@ from bendrel.core.plan.measured import measure
 from bendrel.core.plan.model import Move, Part, Plan, PlannedBend, Term
 from bendrel.core.plan.moves import order_of, origins, plan_moves
 from bendrel.core.plan.removed import judge_removal
+from bendrel.core.plan.tightening import tightening
 from bendrel.core.procedure.steps import EndWork, Step, Stock, build_steps, with_cautions
 from bendrel.core.service import WORK_STAGES
 from bendrel.core.shape.bends import BendList, Span, bend_spans
@@ -85,7 +87,8 @@ def _planned(line: Line, kit: Kit) -> Plan:
     b = end_parts(line, kit, chosen, "B", straights[-1], uses["B"], longs["B"] or 0.0)
     part = _part(line, kit, chosen, shape, a, b, spare, order, stock)
     looked, removed = look_at(line, kit, part.developed_mm), judge_removal(line, kit)
-    follows = choose(line, kit, chosen, shape, (a, b), part.cut_mm, removed)
+    clips = held_by(kit, chosen, shape, looked)
+    follows = choose(line, kit, chosen, shape, (a, b), part.cut_mm, removed, clips_to_get(clips, looked))
     case = _case(line, kit, chosen, read, part, (a, b), follows)
     return Plan(
         rules_version=kit.rules_version,
@@ -96,7 +99,8 @@ def _planned(line: Line, kit: Kit) -> Plan:
         measured=measured,
         removed=removed,
         chosen=follows,
-        findings=_sorted(line, judge(case, looked, measured, removed, follows)),
+        clips=clips,
+        findings=_sorted(line, judge(case, looked, measured, removed, follows, clips)),
     )
 
 
@@ -249,16 +253,16 @@ _TAKES: Mapping[FittingKind, str] = {
     "quick": "bead",
     "compression": "way into the body",
     "bite": "way into the body",
+    "nipple": "nipple",
 }
 """What the tube of an end's allowance is for."""
 
 
 def _closing(kit: Kit, parts: EndParts) -> tuple[str, str]:
     """How this shop closes a sleeve or tapered joint, and its reason; nothing to say of the others."""
-    kind, end = parts.fitting.kind, parts.fitting.id
-    if kind not in ("compression", "bite") and end not in ("npt", "bspt"):
+    if not parts.fitting.closing:
         return "", ""
-    school = kit.schools["sleeve" if kind in ("compression", "bite") else "sealant"]
+    school = kit.schools[parts.fitting.closing]
     answer = next(o for o in school.options if o.id == kit.preferences[school.id])
     if school.id == "sleeve":
         return (
@@ -280,6 +284,7 @@ def _build_steps(
 ) -> tuple[Step, ...]:
     span = line.spans[0]
     closing = {parts.end: _closing(kit, parts) for parts in (held, far)}
+    tight = {parts.end: tightening(kit, parts.fitting, parts.nut, line.unit) for parts in (held, far)}
     work = [
         EndWork(
             end=parts.end,
@@ -289,6 +294,8 @@ def _build_steps(
             loose_nut=parts.fitting.loose_nut,
             joint_text=closing[parts.end][0],
             joint_why=closing[parts.end][1],
+            tight_text=tight[parts.end][0],
+            tight_why=tight[parts.end][1],
             allowance_mm=parts.allowance_mm,
             takes=_TAKES.get(parts.fitting.kind, "end"),
             order=parts.order,
@@ -383,6 +390,7 @@ def _without_part(line: Line, kit: Kit, problems: list[Problem], lengths: dict[s
         measured=measure(line, kit, None),
         removed=judge_removal(line, kit),
         chosen=None,
+        clips=None,
         findings=(),
     )
 

@@ -48,8 +48,9 @@ def choose(
     ends: tuple[EndParts, EndParts],
     cut_mm: float,
     removed: Removed,
+    new_clips: int,
 ) -> Chosen:
-    """Work out what follows for a planned part."""
+    """Work out what follows for a planned part; `new_clips` is how many clips are to be got."""
     problems: list[Problem] = []
     duty = carried(line, kit, problems)
     pieces = place_pieces(line, kit, chosen.tube.od_mm, problems)
@@ -88,6 +89,7 @@ def choose(
             cut_mm,
             flowing.volume_ml if flowing else 0.0,
             decision.choice if decision else None,
+            new_clips,
         ),
         mass_g=tube_mass_g(chosen, shape.developed_mm),
         derivations=shown,

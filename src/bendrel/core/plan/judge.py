@@ -21,9 +21,12 @@ from bendrel.core.plan.judge_shape import judge_shape
 from bendrel.core.plan.looked import Looked
 from bendrel.core.plan.measured import Measured
 from bendrel.core.plan.removed import Removed
+from bendrel.core.route.clips import Clips
 
 
-def judge(case: Case, looked: Looked, measured: Measured, removed: Removed, chosen: Chosen) -> list[Finding]:
+def judge(
+    case: Case, looked: Looked, measured: Measured, removed: Removed, chosen: Chosen, clips: Clips
+) -> list[Finding]:
     """Every finding on one planned part, in no particular order."""
     return [
         *judge_measure(case, measured),
@@ -37,6 +40,6 @@ def judge(case: Case, looked: Looked, measured: Measured, removed: Removed, chos
         *judge_flow(case, chosen),
         *judge_hose(case, chosen),
         *judge_parts(case, chosen),
-        *judge_look(case, looked),
+        *judge_look(case, looked, clips),
         *judge_finish(case, removed),
     ]

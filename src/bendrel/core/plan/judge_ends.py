@@ -116,7 +116,9 @@ def _nut(case: Case, end: EndName) -> Iterator[Finding]:
             title=f"End {end} has no nut yet",
             message="Without its length the room at this end cannot be checked.",
             source=case.kit.advice["end_room"].source,
-            advice="Choose the nut.",
+            advice="Choose the nut."
+            if case.kit.nuts_for(fitting.id, case.tube.size)
+            else "None is listed: measure the one off the old line and add it to the shop’s own entries.",
             fix=fix,
         )
         return

@@ -7,15 +7,17 @@ from collections.abc import Iterator
 from bendrel.core.findings import Finding, Where
 from bendrel.core.plan.case import Case, set_value
 from bendrel.core.plan.looked import Looked
+from bendrel.core.route.clips import Clips, gaps_between
 
 WEARS_OUT_IN_PAIRS = {"rusted through", "brittle"}
 
 
-def judge_look(case: Case, looked: Looked) -> Iterator[Finding]:
+def judge_look(case: Case, looked: Looked, clips: Clips) -> Iterator[Finding]:
     """Findings on twin, contact, fixtures and the decision."""
     yield from _twin(case)
     yield from _contact(case, looked)
     yield from _fixtures(case, looked)
+    yield from _unheld(case, clips)
     yield from _decision(case, looked)
     yield from _not_planned(case)
 
@@ -71,6 +73,27 @@ def _fixtures(case: Case, looked: Looked) -> Iterator[Finding]:
                 source=rule.source,
                 advice="Put it on the list of parts to get.",
             )
+
+
+def _unheld(case: Case, clips: Clips) -> Iterator[Finding]:
+    """The longest stretch without a clip, once more than one place was noted: with one, the rest may only
+    not have been written down."""
+    if not clips.old or len(clips.places_mm) < 2:
+        return
+    start, end = max(gaps_between(clips.places_mm, case.part.developed_mm), key=lambda gap: gap[1] - gap[0])
+    if end - start <= clips.apart_mm + case.hand_mm:
+        return
+    rule = case.kit.advice["clip_gap"]
+    gap, usual = case.say_apart(end - start, clips.apart_mm)
+    yield Finding(
+        severity="note",
+        code="clip_gap",
+        where=Where(kind="tube", from_mm=start, to_mm=end),
+        title=f"{gap} without a clip",
+        message=f"From {case.say(start)} to {case.say(end)}; {usual} is usual for this tube. {rule.text}",
+        source=clips.source,
+        advice="Put a clip between, or note the ones that are there.",
+    )
 
 
 def _decision(case: Case, looked: Looked) -> Iterator[Finding]:

@@ -8,7 +8,7 @@ from functools import cached_property
 from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.body import Bench, ToolKind
 from bendrel.core.bending.calibration import Calibration, calibrated
-from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut
+from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Torque
 from bendrel.core.findings import Source
 from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
@@ -21,6 +21,7 @@ from bendrel.core.record import record
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
+from bendrel.core.route.clips import Clip, ClipSpacing
 from bendrel.core.service import Caution, Service, WorkStage
 from bendrel.core.threads.designation import (
     KnownThread,
@@ -76,6 +77,9 @@ class Kit:
     fittings: Mapping[str, Fitting]
     end_sizes: Mapping[tuple[str, str], EndSize]
     nuts: Mapping[str, Nut]
+    torques: Mapping[tuple[str, str], Torque]
+    clips: tuple[Clip, ...]
+    clip_spacing: tuple[ClipSpacing, ...]
     seats: Mapping[str, Seat]
     shared_threads: tuple[SharedThread, ...]
     pairs: Mapping[tuple[str, str], Pair]

@@ -15,6 +15,7 @@ from bendrel.core.plan.measured import Measured
 from bendrel.core.plan.removed import Removed
 from bendrel.core.procedure.steps import Step
 from bendrel.core.record import record
+from bendrel.core.route.clips import Clips
 from bendrel.core.shape.bends import Bend, BendList
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.shape.view import View
@@ -120,6 +121,7 @@ class Plan:
     measured: Measured
     removed: Removed
     chosen: Chosen | None
+    clips: Clips | None
     findings: tuple[Finding, ...]
 
 

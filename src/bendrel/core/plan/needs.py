@@ -14,6 +14,7 @@ from bendrel.core.plan.removed import Removed
 from bendrel.core.record import record
 from bendrel.core.removal.log import ItemKind
 from bendrel.core.repair.condition import Choice
+from bendrel.core.route.clips import clip_for
 
 NeedUnit = Literal["mm", "each", "l"]
 
@@ -43,6 +44,7 @@ def needs_of(
     cut_mm: float,
     volume_ml: float,
     decided: Choice | None,
+    new_clips: int,
 ) -> tuple[Need, ...]:
     """Everything that the line takes. A whole tube is not asked for where only a piece of it is made new,
     nor its ends where it is spliced. Source: the plan; two washers a banjo, a cap for every port, by common
@@ -54,7 +56,7 @@ def needs_of(
         found.append(_need(f"tube:{tube.id}", name, cut_mm, "cut length", "mm"))
     if decided != "splice":
         for parts in ends:
-            found += _end(kit, chosen, parts)
+            found += _end(chosen, parts)
     for hose in pieces.hoses:
         why = f"beyond end {hose.end}"
         name = f"{hose.hose_class.name} {hose.hose.size}"
@@ -72,12 +74,20 @@ def needs_of(
         if part.piece.age == "new":
             what = f"{part.piece.part}, {part.piece.note}" if part.piece.note.strip() else part.piece.part
             found.append(_need(f"part:{part.piece.part}", what, 1, f"beyond end {part.end}"))
+    if new_clips and decided in (None, "replace whole"):
+        found.append(_clips(kit, tube.od_mm, tube.size, new_clips))
     found += old_parts(removed)
     if carried is not None and not carried.fluid.gas and removed.advice is not None:
         litres, why = _fluid(kit, carried, removed, volume_ml)
         if litres > 0:
             found.append(_need(f"fluid:{carried.fluid.id}", carried.fluid.name, litres, why, "l"))
     return _once(found)
+
+
+def _clips(kit: Kit, od_mm: float, size: str, count: int) -> Need:
+    clip = clip_for(kit.clips, od_mm, kit.limits["clip_give_mm"].value)
+    ref, name = (f"clip:{clip.id}", clip.name) if clip else (f"clip:{size}", f"clip for {size} tube")
+    return _need(ref, name, count, "near each end and regularly between")
 
 
 def _fluid(kit: Kit, carried: Carried, removed: Removed, volume_ml: float) -> tuple[float, str]:
@@ -137,29 +147,24 @@ def _need(
     return Need(ref=ref, what=what, amount=amount, unit=unit, why=why, kind=kind)
 
 
-def _end(kit: Kit, chosen: Choices, parts: EndParts) -> list[Need]:
+def _end(chosen: Choices, parts: EndParts) -> list[Need]:
     fitting, nut, why = parts.fitting, parts.nut, f"end {parts.end}"
     found = []
     if nut is not None:
         word = {"banjo": "banjo bolt", "stud": "stud"}.get(fitting.kind, "nut")
         found.append(_need(f"nut:{nut.id}", f"{word} {nut.thread}, {fitting.name}, {nut.size}", 1, why))
         cap = nut.thread
-        if fitting.kind == "banjo":
-            count = kit.limits["washers_per_banjo"].value
-            found.append(
-                _need(f"washer:{nut.thread}", f"copper washer for {nut.thread}", count, why, kind="washer")
-            )
-            found.append(_need(f"eye:{nut.id}", f"banjo eye for {nut.thread}, {nut.size}", 1, why))
-        if fitting.id == "o-ring-boss":
-            found.append(
-                _need(f"o-ring:{nut.thread}", f"O-ring for {nut.thread} port", 1, why, kind="O-ring")
-            )
-        if fitting.id == "bspp":
-            found.append(_need(f"washer:{nut.thread}", f"bonded seal {nut.thread}", 1, why, kind="washer"))
         found.append(_need(f"cap:{cap}", f"cap or plug {cap}", 1, f"{why}: keep grit out"))
     if parts.choice.insert:
         found.append(_need(f"insert:{chosen.tube.size}", f"tube insert, {chosen.tube.size}", 1, why))
-    if fitting.kind in ("compression", "bite") or fitting.id == "single-37":
-        size = chosen.tube.size
-        found.append(_need(f"sleeve:{fitting.id}:{size}", f"sleeve, {fitting.name}, {size}", 1, why))
+    own = {
+        "thread": nut.thread if nut is not None else "its port",
+        "nut": nut.id if nut is not None else fitting.id,
+        "size": chosen.tube.size,
+        "end": fitting.name,
+        "id": fitting.id,
+    }
+    for part in fitting.new_parts:
+        ref, what = part.ref.format(**own), part.what.format(**own)
+        found.append(_need(ref, what, part.count, why, kind=part.kind))
     return found

@@ -39,7 +39,7 @@ class Step:
 @record
 class EndWork:
     """What a step needs to know of one end. `takes` is what its allowance is for; `joint_text` says how this
-    joint is closed in this shop."""
+    joint is closed in this shop, `tight_text` how far it is tightened."""
 
     end: EndName
     name: str
@@ -53,6 +53,8 @@ class EndWork:
     ready: bool = False
     joint_text: str = ""
     joint_why: str = ""
+    tight_text: str = ""
+    tight_why: str = ""
 
 
 @record
@@ -212,11 +214,14 @@ def _steps(
     for end in sorted((held, far), key=lambda e: e.end):
         if end.joint_text:
             yield Step(kind="install", text=f"End {end.end}: {end.joint_text}", why=end.joint_why)
-    yield from _closing(proofs)
+    yield from _closing(proofs, tuple(sorted((held, far), key=lambda e: e.end)))
 
 
-def _closing(proofs: tuple[Proof, ...]) -> Iterator[Step]:
+def _closing(proofs: tuple[Proof, ...], ends: tuple[EndWork, ...]) -> Iterator[Step]:
     """Fitting and proving: whatever needs the last joint open stands before that joint is closed."""
+    for end in ends:
+        if end.tight_text:
+            yield Step(kind="install", text=f"End {end.end}: {end.tight_text}", why=end.tight_why)
     needing = [proof for proof in proofs if proof.last_joint == "open"]
     loose = "Fit loosely end to end, start every thread by hand, then tighten with a second wrench holding"
     if not needing:
