@@ -8,7 +8,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./app/App";
-import { NoticeProvider } from "./app/notice";
+import { NoticeProvider } from "./ui/notice";
 import { InstrumentsProvider } from "./instruments/useInstruments";
 import { ModeProvider } from "./theme/mode";
 

@@ -62,7 +62,7 @@ def other_radius(body: OtherRadius, services: Services) -> Rebuilt:
     return rebuild(body.document, body.radius, services.kit)
 
 
-@router.post("/drawing", response_class=Response)
+@router.post("/drawing", response_class=Response, responses={200: {"content": {"image/svg+xml": {}}}})
 def drawing(body: DrawingOrder, services: Services) -> Response:
     """The line drawing as SVG."""
     plan = services.lines.plan(body.document)

@@ -1,8 +1,35 @@
 import createClient from "openapi-fetch";
+import type { MaybeOptionalInit } from "openapi-fetch";
 import type { paths } from "./schema";
 import type { Line } from "./types";
 
-export const api = createClient<paths>({ baseUrl: "" });
+type Method = "get" | "post" | "put" | "delete";
+type With<M extends Method> = {
+  [P in keyof paths]: paths[P] extends Record<M, { responses: unknown }> ? P : never;
+}[keyof paths];
+type Body<R> = R extends { content: { "application/json": infer T } }
+  ? T
+  : R extends { content: { "image/svg+xml": unknown } }
+    ? string
+    : undefined;
+type Success<Op> = Op extends { responses: infer R }
+  ? { [S in keyof R & (200 | 201 | 204)]: Body<R[S]> }[keyof R & (200 | 201 | 204)]
+  : never;
+type Init<I> = Record<never, never> extends I ? [init?: I] : [init: I];
+type Call<M extends Method> = <P extends With<M>>(
+  path: P,
+  ...init: Init<MaybeOptionalInit<paths[P], M>>
+) => Promise<Answer<Success<paths[P][M]>>>;
+
+/** Every call with the answer's own type of the schema: openapi-fetch makes an array of a pair. */
+interface Api {
+  GET: Call<"get">;
+  POST: Call<"post">;
+  PUT: Call<"put">;
+  DELETE: Call<"delete">;
+}
+
+export const api: Api = createClient<paths>({ baseUrl: "" }) as Api;
 
 /** A refusal from the server: one sentence for the person, and what is stored where it was stale. */
 export class Refusal extends Error {

@@ -8900,7 +8900,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "image/svg+xml": unknown;
+                };
             };
             /** @description Bad Request */
             400: {

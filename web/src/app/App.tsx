@@ -1,23 +1,24 @@
 import { Route, Routes } from "react-router";
-import { Board } from "../board/Board";
-import { JobPage } from "../board/JobPage";
-import { BenchPage } from "../bench/BenchPage";
-import { CataloguePage } from "../catalogue/CataloguePage";
-import { StandIns } from "../instruments/StandIns";
-import { LinePage } from "../line/LinePage";
-import { LookupsPage } from "../lookups/LookupsPage";
-import { StockPage } from "../stock/StockPage";
-import { ToolsPage } from "../tools/ToolsPage";
-import { NotHere } from "./NotHere";
+import { Board } from "../places/board/Board";
+import { JobPage } from "../places/board/JobPage";
+import { BenchPage } from "../places/bench/BenchPage";
+import { CataloguePage } from "../places/catalogue/CataloguePage";
+import { StandIns } from "../places/standins/StandIns";
+import { LinePage } from "../workspace/LinePage";
+import { LookupsPage } from "../places/lookups/LookupsPage";
+import { StockPage } from "../places/stock/StockPage";
+import { ToolsPage } from "../places/tools/ToolsPage";
+import { NotHere } from "../ui/NotHere";
+import { PANELS } from "./panels";
 
 export function App() {
   return (
     <Routes>
       <Route path="/" element={<Board />} />
       <Route path="/jobs/:jobId" element={<JobPage />} />
-      <Route path="/lines/:lineId" element={<LinePage />} />
+      <Route path="/lines/:lineId" element={<LinePage panels={PANELS} />} />
       <Route path="/lines/:lineId/bench" element={<BenchPage />} />
-      <Route path="/lines/:lineId/:stage" element={<LinePage />} />
+      <Route path="/lines/:lineId/:stage" element={<LinePage panels={PANELS} />} />
       <Route path="/lookups" element={<LookupsPage />} />
       <Route path="/lookups/:place" element={<LookupsPage />} />
       <Route path="/catalogue" element={<CataloguePage />} />

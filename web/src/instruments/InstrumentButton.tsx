@@ -6,7 +6,12 @@ import { Segments } from "../ui/Segments";
 import type { Link } from "./useInstruments";
 import { NAMES, useInstruments } from "./useInstruments";
 
-const WORDS: Record<Link, string> = { on: "on", off: "off", lost: "connection lost", "no answer": "Bendrel does not answer" };
+const WORDS: Record<Link, string> = {
+  on: "on",
+  off: "off",
+  lost: "connection lost",
+  "no answer": "Bendrel does not answer",
+};
 
 /** Which instruments are heard, how they stand, and what they last said. */
 export function InstrumentButton() {
@@ -27,7 +32,20 @@ export function InstrumentButton() {
       >
         Gauges{listening ? (bad ? " lost" : ` ${on} on`) : ""}
       </Button>
-      <Popover open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: "bottom", horizontal: "right" }} transformOrigin={{ vertical: "top", horizontal: "right" }} slotProps={{ paper: { sx: { boxShadow: "none", border: "1.5px solid var(--ink)", backgroundImage: "none", p: 2, width: 320 }, "aria-label": "Gauges", role: "dialog" } as object }}>
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => setAnchor(null)}
+        anchorOrigin={{ vertical: "bottom", horizontal: "right" }}
+        transformOrigin={{ vertical: "top", horizontal: "right" }}
+        slotProps={{
+          paper: {
+            sx: { boxShadow: "none", border: "1.5px solid var(--ink)", backgroundImage: "none", p: 2, width: 320 },
+            "aria-label": "Gauges",
+            role: "dialog",
+          } as object,
+        }}
+      >
         <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", mb: 1 }}>
           Readings drop into the field in hand
           <Segments
@@ -44,10 +62,17 @@ export function InstrumentButton() {
           const item = all[kind];
           const wrong = item.link === "lost" || item.link === "no answer";
           return (
-            <Box key={kind} data-instrument={kind} data-link={item.link} sx={{ display: "grid", gridTemplateColumns: "110px 1fr", borderTop: "1px solid var(--rule)", py: 0.75 }}>
+            <Box
+              key={kind}
+              data-instrument={kind}
+              data-link={item.link}
+              sx={{ display: "grid", gridTemplateColumns: "110px 1fr", borderTop: "1px solid var(--rule)", py: 0.75 }}
+            >
               <Box>{NAMES[kind]}</Box>
               <Box>
-                <Box sx={{ color: wrong ? "var(--caution)" : "var(--second)", fontWeight: wrong ? 600 : 400 }}>{WORDS[item.link]}</Box>
+                <Box sx={{ color: wrong ? "var(--caution)" : "var(--second)", fontWeight: wrong ? 600 : 400 }}>
+                  {WORDS[item.link]}
+                </Box>
                 {item.last && <Box>last: {item.last}</Box>}
                 {item.trouble && <Box sx={{ color: "var(--caution)" }}>{item.trouble}</Box>}
               </Box>

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import { createContext, useContext, useEffect, useMemo, useState } from "react";
-import { useNotice } from "../app/notice";
+import { useNotice } from "../ui/notice";
 import type { InstrumentEvent, InstrumentKind } from "../api/types";
 import { dropReading } from "./drop";
 
@@ -45,10 +45,18 @@ export function InstrumentsProvider({ children }: { children: ReactNode }) {
         const refused = dropReading(event.reading);
         if (refused) notice({ text: refused });
       }
-      if (event.trouble) notice({ text: `${event.trouble} ${last ? `The last good reading stays: ${last}.` : "Nothing was changed."}` });
+      if (event.trouble)
+        notice({ text: `${event.trouble} ${last ? `The last good reading stays: ${last}.` : "Nothing was changed."}` });
       if (event.state === "lost") notice({ text: `The connection to the ${name} is lost. What is typed stays.` });
     };
-    source.onerror = () => setAll((was) => Object.fromEntries(KINDS.map((kind) => [kind, { ...was[kind], link: "no answer" as const }])) as Record<InstrumentKind, Instrument>);
+    source.onerror = () =>
+      setAll(
+        (was) =>
+          Object.fromEntries(KINDS.map((kind) => [kind, { ...was[kind], link: "no answer" as const }])) as Record<
+            InstrumentKind,
+            Instrument
+          >,
+      );
     return () => source.close();
   }, [listening, notice]);
 

@@ -2,6 +2,15 @@ import { createTheme } from "@mui/material/styles";
 import type { Mode } from "./tokens";
 import { tokensOf } from "./tokens";
 
+/** For a screen reader only. */
+export const unseen = {
+  position: "absolute",
+  width: 1,
+  height: 1,
+  overflow: "hidden",
+  clipPath: "inset(50%)",
+  whiteSpace: "nowrap",
+} as const;
 export const condensed = "'Barlow Condensed', 'Barlow', sans-serif";
 
 /** The component kit dressed as the workshop: ruled lines, square corners, no shadows. */

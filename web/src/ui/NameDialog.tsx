@@ -32,11 +32,22 @@ export function NameDialog(props: Props) {
   );
 }
 
-function NameForm({ title, label, first, done = "Done", needed = "A name is needed.", refuse, children, onClose, onDone }: Props) {
+function NameForm({
+  title,
+  label,
+  first,
+  done = "Done",
+  needed = "A name is needed.",
+  refuse,
+  children,
+  onClose,
+  onDone,
+}: Props) {
   const [name, setName] = useState(first);
   const [tried, setTried] = useState(false);
   const clean = name.trim();
-  const wrong = clean === "" ? needed : clean.length > LONGEST ? `At most ${LONGEST} characters.` : (refuse?.(clean) ?? "");
+  const wrong =
+    clean === "" ? needed : clean.length > LONGEST ? `At most ${LONGEST} characters.` : (refuse?.(clean) ?? "");
   return (
     <form
       onSubmit={(event) => {

@@ -16,7 +16,14 @@ export function Segments<T extends string>({ label, value, options, onChange }: 
     <Box
       role="radiogroup"
       aria-label={label}
-      sx={{ display: "inline-flex", border: "1.5px solid var(--ink)", borderRadius: "2px", fontFamily: condensed, fontWeight: 600, fontSize: 16 }}
+      sx={{
+        display: "inline-flex",
+        border: "1.5px solid var(--ink)",
+        borderRadius: "2px",
+        fontFamily: condensed,
+        fontWeight: 600,
+        fontSize: 16,
+      }}
     >
       {options.map((option) => (
         <Box
@@ -43,7 +50,15 @@ export function Segments<T extends string>({ label, value, options, onChange }: 
             checked={option.value === value}
             disabled={option.disabled}
             onChange={() => onChange(option.value)}
-            style={{ position: "absolute", inset: 0, opacity: 0, margin: 0, width: "100%", height: "100%", cursor: "inherit" }}
+            style={{
+              position: "absolute",
+              inset: 0,
+              opacity: 0,
+              margin: 0,
+              width: "100%",
+              height: "100%",
+              cursor: "inherit",
+            }}
           />
           {option.text}
         </Box>

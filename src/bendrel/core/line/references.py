@@ -1,6 +1,6 @@
 """What in the document speaks of bends and pieces by their number, when those are replaced as a whole.
 
-Edits of single rows move these references with the rows: `web/src/line/edits.ts`.
+Edits of single rows move these references with the rows: `web/src/doc/edits.ts`.
 """
 
 from __future__ import annotations

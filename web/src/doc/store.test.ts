@@ -1,0 +1,227 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { Refusal } from "../api/client";
+import type { Line, OpenLine } from "../api/types";
+import type { Draft, Drafts } from "./draft";
+import { LineStore, QUIET_MS, RETRY_MS } from "./store";
+
+const line = (notes: string, name = "line"): Line => ({ name, notes }) as unknown as Line;
+const note = (store: LineStore) => store.getState().document.notes;
+
+/** A server with a history of documents, whose answers can be held back. */
+class Server {
+  steps = [line("first")];
+  head = 0;
+  version = 1;
+  refuse: Refusal | null = null;
+  saves = 0;
+  private held: (() => void)[] = [];
+  holding = false;
+
+  private async answer(work: () => OpenLine): Promise<OpenLine> {
+    // what the server does it does when asked; only its answer can be late
+    const done = this.refuse;
+    const value = done ? null : work();
+    if (this.holding) await new Promise<void>((resolve) => this.held.push(resolve));
+    if (done || !value) throw done ?? new Refusal("nothing", 500);
+    return value;
+  }
+
+  opened(): OpenLine {
+    return {
+      id: "x",
+      version: this.version,
+      document: this.steps[this.head],
+      can_undo: this.head > 0,
+      can_redo: this.head < this.steps.length - 1,
+    } as unknown as OpenLine;
+  }
+
+  save = (version: number, document: Line): Promise<OpenLine> => {
+    this.saves++;
+    return this.answer(() => {
+      if (version !== this.version)
+        throw new Refusal("saved elsewhere", 409, this.version, this.steps[this.head] ?? null);
+      this.steps = [...this.steps.slice(0, this.head + 1), document];
+      this.head++;
+      this.version++;
+      return this.opened();
+    });
+  };
+
+  step = (way: "undo" | "redo", version: number): Promise<OpenLine> =>
+    this.answer(() => {
+      if (version !== this.version)
+        throw new Refusal("saved elsewhere", 409, this.version, this.steps[this.head] ?? null);
+      const to = this.head + (way === "undo" ? -1 : 1);
+      if (!this.steps[to]) throw new Refusal("nothing to undo", 422);
+      this.head = to;
+      this.version++;
+      return this.opened();
+    });
+
+  release(): void {
+    this.holding = false;
+    for (const go of this.held.splice(0)) go();
+  }
+}
+
+class Drawer implements Drafts {
+  kept: Draft | null = null;
+  keep = (draft: Draft) => void (this.kept = draft);
+  drop = () => void (this.kept = null);
+  read = () => this.kept;
+}
+
+let server: Server;
+let drawer: Drawer;
+const open = () => new LineStore(server.opened(), server, drawer);
+const type = (store: LineStore, notes: string) => store.edit((was) => ({ ...was, notes }));
+const quiet = (ms = QUIET_MS) => vi.advanceTimersByTimeAsync(ms);
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  server = new Server();
+  drawer = new Drawer();
+});
+afterEach(() => vi.useRealTimers());
+
+describe("a line being edited", () => {
+  it("saves after a short quiet, once for many keys", async () => {
+    const store = open();
+    type(store, "a");
+    await quiet(QUIET_MS / 2);
+    type(store, "ab");
+    await quiet();
+    expect([server.saves, server.steps.at(-1)?.notes, store.getState().save]).toEqual([1, "ab", "saved"]);
+    expect(drawer.kept).toBeNull();
+  });
+
+  it("keeps what is typed while a save is under way, and saves it next", async () => {
+    const store = open();
+    type(store, "a");
+    server.holding = true;
+    await quiet();
+    type(store, "ab");
+    server.release();
+    await quiet(0);
+    expect([note(store), store.getState().save]).toEqual(["ab", "typing"]);
+    await quiet();
+    expect([server.steps.at(-1)?.notes, server.version]).toEqual(["ab", 3]);
+  });
+
+  it("does not conflict with itself after a reload in the middle of typing", async () => {
+    const store = open();
+    type(store, "a");
+    server.holding = true;
+    await quiet();
+    type(store, "ab");
+    server.release();
+    await quiet(0);
+    const again = open(); // the page was reloaded: the draft is what it goes on with
+    expect(note(again)).toBe("ab");
+    await again.flush();
+    expect([again.getState().conflict, again.getState().save, server.steps.at(-1)?.notes]).toEqual([
+      null,
+      "saved",
+      "ab",
+    ]);
+  });
+
+  it("keeps what is typed while an undo is under way", async () => {
+    const store = open();
+    type(store, "a");
+    await quiet();
+    server.holding = true;
+    store.undo();
+    await quiet(0);
+    store.edit((was) => ({ ...was, name: "renamed" }));
+    server.release();
+    await quiet(0);
+    expect(store.getState().document).toEqual(line("first", "renamed"));
+    await quiet();
+    expect(server.steps.at(-1)).toEqual(line("first", "renamed"));
+  });
+
+  it("undoes what was typed last, even if it was not saved yet", async () => {
+    const store = open();
+    type(store, "a");
+    store.undo();
+    await quiet(0);
+    expect([note(store), store.getState().opened.can_redo]).toEqual(["first", true]);
+    store.redo();
+    await quiet(0);
+    expect(note(store)).toBe("a");
+    store.redo(); // once too often
+    await quiet(0);
+    expect(store.getState().save).toBe("saved");
+  });
+
+  it("runs a save that the page's end asks for in its turn", async () => {
+    const store = open();
+    type(store, "a");
+    server.holding = true;
+    const first = store.flush();
+    await quiet(0);
+    type(store, "ab");
+    const second = store.flush();
+    await quiet(0);
+    expect(server.saves).toBe(1);
+    server.release();
+    await Promise.all([first, second]);
+    expect([server.saves, server.steps.at(-1)?.notes, store.getState().conflict]).toEqual([2, "ab", null]);
+  });
+
+  it.each([404, 422])("does not try again by itself what was refused (%i)", async (status) => {
+    const store = open();
+    server.refuse = new Refusal("It may have been deleted.", status);
+    type(store, "a");
+    await quiet();
+    expect([server.saves, store.getState().save, store.getState().saveMessage]).toEqual([
+      1,
+      "refused",
+      "It may have been deleted.",
+    ]);
+    await quiet(RETRY_MS * 5);
+    expect(server.saves).toBe(1);
+    expect(drawer.kept?.document.notes).toBe("a");
+    server.refuse = null;
+    type(store, "ab");
+    await quiet();
+    expect(store.getState().save).toBe("saved");
+  });
+
+  it.each([0, 500, 503])("tries again when nobody answered or the server was busy (%i)", async (status) => {
+    const store = open();
+    server.refuse = new Refusal("Try again.", status);
+    type(store, "a");
+    await quiet();
+    expect(store.getState().save).toBe("failed");
+    server.refuse = null;
+    await quiet(RETRY_MS);
+    expect([store.getState().save, server.steps.at(-1)?.notes]).toEqual(["saved", "a"]);
+  });
+
+  it("holds a save that somebody else beat until the person has chosen", async () => {
+    const store = open();
+    server.steps.push(line("theirs"));
+    server.head = 1;
+    server.version = 2;
+    type(store, "mine");
+    await quiet();
+    expect(store.getState().conflict).toEqual({ version: 2, theirs: line("theirs"), base: line("first") });
+    type(store, "mine and more");
+    await quiet(RETRY_MS * 2);
+    expect(server.saves).toBe(1);
+    store.settle(line("both"));
+    await quiet();
+    expect([server.steps.at(-1)?.notes, store.getState().save]).toEqual(["both", "saved"]);
+  });
+
+  it("takes its own save for its own when only the answer was lost", async () => {
+    const store = open();
+    type(store, "a");
+    await server.save(1, line("a"));
+    await quiet();
+    expect([store.getState().conflict, store.getState().save, drawer.kept]).toEqual([null, "saved", null]);
+  });
+});

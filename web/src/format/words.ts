@@ -1,0 +1,44 @@
+import type { Condition, Damage, Fixture } from "../api/types";
+
+/** The words of the trade for what is found, in the order people think of them. */
+export const REASONS: Condition["reasons"] = [
+  "rusted through",
+  "weeping",
+  "chafed",
+  "crushed",
+  "kinked",
+  "nicked",
+  "cross-threaded",
+  "dangerous route",
+  "brittle",
+  "upgrade",
+  "new line",
+  "blocked",
+  "stripped port",
+  "bad old repair",
+  "preventive",
+  "missing",
+];
+export const URGENCIES: Condition["urgency"][] = ["off the road", "soon", "can wait"];
+export const TWINS: Condition["twin"][] = ["not looked at", "sound", "due too", "no twin"];
+export const CAUSES: Condition["cause"][] = [
+  "not known",
+  "contact",
+  "heat",
+  "trapped dirt",
+  "vibration",
+  "age",
+  "workshop slip",
+  "road or jack strike",
+  "altered ride height",
+  "bad old repair",
+];
+export const END_STATES: Condition["end_a"][] = ["comes undone", "seized", "seized in an expensive part"];
+export const SCHOOLS: Condition["school"][] = ["one clean piece", "economy"];
+export const CHOICES = ["replace whole", "replace from a separation point", "splice"] as const;
+export const DAMAGE: Damage["kind"][] = ["rust", "chafe", "crush", "kink", "nick", "crack"];
+export const DEPTHS: Damage["depth"][] = ["surface", "deep", "through"];
+export const FIXTURES: Fixture["kind"][] = ["clip", "sleeve", "grommet", "retainer"];
+export const STATES: Fixture["state"][] = ["there", "broken", "missing"];
+
+export const words = (list: readonly string[]) => list.map((word) => ({ id: word, name: word }));

@@ -1,0 +1,193 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useState } from "react";
+import type { MadeBend, Move } from "../../api/types";
+import { TurnArrow } from "../../ui/TurnArrow";
+import { Clock } from "../../ui/Clock";
+import { usePlaneSchool } from "../../doc/usePlaneSchool";
+import { condensed } from "../../theme/theme";
+import { sayAngle, sayClock, sayLength } from "../../format/units";
+import { HowItStands } from "./HowItStands";
+import { Readings } from "./Readings";
+import type { MakingEditor } from "./useMaking";
+
+const figure = { font: `600 clamp(44px, 6.6vw, 76px)/1 ${condensed}` } as const;
+const name = { font: `500 22px ${condensed}`, color: "var(--second)" } as const;
+
+/** The readings' form, so that the foot of the screen can send it. */
+export const BEND_FORM = "bend-form";
+
+interface Props {
+  editor: MakingEditor;
+  bend: number;
+  done: boolean;
+  onDone: () => void;
+}
+
+/** One bend: feed, turn, dial, then what came out. */
+export function BendStep({ editor, bend, done, onDone }: Props) {
+  const { making, standing, reckoning, keep } = editor;
+  const unit = making.document.unit;
+  const { remade, part } = standing;
+  const made = (making.state.made ?? []).find((item) => item.bend === bend);
+  const { school } = usePlaneSchool();
+  const move = [...remade.moves, ...remade.told].find((item) => item.bend === bend);
+  const next = remade.next;
+  const [read, setRead] = useState({ angle: made?.angle ?? "", plane: made?.plane ?? "", leg: made?.leg ?? "" });
+  if (!move) return null;
+  const isNext = next?.move.bend === bend && !reckoning;
+  const old = part.moves.find((item) => item.bend === bend);
+  const replanned =
+    !made &&
+    old !== undefined &&
+    (Math.abs(old.angle_deg - move.angle_deg) > 0.05 ||
+      Math.abs((old.mark_mm ?? 0) - (move.mark_mm ?? 0)) > 0.3 ||
+      Math.abs(old.turn_deg - move.turn_deg) > 0.1);
+
+  const finish = () => {
+    if (!next || !isNext) return;
+    const entry: MadeBend = {
+      bend,
+      held: move.held,
+      start_mm: next.start_mm,
+      angle_deg: next.angle_deg,
+      clock_deg: next.clock_deg,
+      ...read,
+      plane_by: school,
+      unit,
+    };
+    keep((state) => ({
+      ...state,
+      made: [...(state.made ?? []).filter((item) => item.bend !== bend), entry],
+      done: [...(state.done ?? []), `bend-${bend}`],
+    }));
+    onDone();
+  };
+  const correct = () => {
+    keep((state) => ({
+      ...state,
+      made: (state.made ?? []).map((item) =>
+        item.bend === bend ? { ...item, ...read, plane_by: school, unit } : item,
+      ),
+    }));
+    onDone();
+  };
+  const last = (making.state.made ?? []).at(-1)?.bend === bend;
+  const undo = () =>
+    keep((state) => ({
+      ...state,
+      made: (state.made ?? []).filter((item) => item.bend !== bend),
+      done: (state.done ?? []).filter((item) => item !== `bend-${bend}`),
+    }));
+
+  return (
+    <>
+      {reckoning ? (
+        <Box role="status" sx={{ mt: 1.5, fontSize: 22 }}>
+          Reckoning the rest…
+        </Box>
+      ) : (
+        <HowItStands editor={editor} />
+      )}
+      <Box
+        aria-busy={reckoning}
+        sx={{
+          opacity: reckoning ? 0.3 : 1,
+          display: "grid",
+          gridTemplateColumns: "repeat(auto-fit, minmax(250px, 1fr))",
+          columnGap: 3,
+          rowGap: 2,
+          mt: 1.5,
+        }}
+      >
+        <Box>
+          <Box sx={name}>
+            {replanned ? "new mark" : "mark"},{" "}
+            {move.measured_from === "flared_rim" ? "from the rim" : "from the cut end"} at {move.held}
+          </Box>
+          <Box sx={figure} data-figure="mark">
+            {move.mark_mm == null ? "none" : sayLength(move.mark_mm, unit)}
+          </Box>
+          {move.feed_mm != null && (
+            <Box sx={{ fontSize: 20 }}>
+              {move.feed_mm < 0 ? "draw the tube back by" : "push the tube on by"}{" "}
+              {sayLength(Math.abs(move.feed_mm), unit)}
+            </Box>
+          )}
+        </Box>
+        <Box>
+          <Box sx={name}>turn the tube</Box>
+          <TurnFigure move={move} />
+          <Box sx={{ display: "flex", alignItems: "center", gap: 1, fontSize: 20 }}>
+            <svg width="40" height="40" viewBox="-20 -20 40 40" aria-hidden>
+              <Clock x={0} y={0} r={18} degrees={move.clock_deg} />
+            </svg>
+            lies at {sayClock(move.clock_deg)} from A
+          </Box>
+        </Box>
+        <Box>
+          <Box sx={name}>bend to, on the dial</Box>
+          <Box sx={figure} data-figure="dial">
+            {sayAngle(move.dial_deg)}
+          </Box>
+          <Box sx={{ fontSize: 20 }}>
+            for {sayAngle(move.angle_deg)} when let go
+            {move.finish_deg != null && `; left open, ${sayAngle(move.finish_deg)} in its place`}
+          </Box>
+        </Box>
+      </Box>
+      {(isNext || made) && (
+        <Box
+          component="form"
+          id={BEND_FORM}
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (made) correct();
+            else finish();
+          }}
+          sx={{ mt: 2, pt: 1.5, borderTop: "1px solid var(--rule)" }}
+        >
+          <Readings
+            bend={bend}
+            read={read}
+            setRead={setRead}
+            unit={unit}
+            expected={made ?? next ?? move}
+            leg_mm={
+              isNext ? next.leg_mm : (remade.legs_mm[made ? (making.state.made ?? []).indexOf(made) : -1] ?? null)
+            }
+            editor={editor}
+          />
+          {made && last && (
+            <Button onClick={undo} sx={{ mt: 2, minHeight: 56, fontSize: 20, px: 3 }}>
+              Not bent after all
+            </Button>
+          )}
+        </Box>
+      )}
+      {!isNext && !made && !done && !reckoning && (
+        <Box sx={{ mt: 3, fontSize: 22, color: "var(--second)" }}>Bend {next?.move.bend} comes first.</Box>
+      )}
+    </>
+  );
+}
+
+function TurnFigure({ move }: { move: Move }) {
+  const words = move.turn_words.split(", end")[0] ?? "";
+  return (
+    <Box
+      sx={{
+        display: "flex",
+        alignItems: "center",
+        gap: 1.5,
+        font: `600 clamp(30px, 4vw, 44px)/1.05 ${condensed}`,
+        minHeight: 76,
+      }}
+    >
+      <Box sx={{ transform: "scale(1.8)", transformOrigin: "left center", mr: 3, flexShrink: 0 }}>
+        <TurnArrow degrees={move.turn_deg} />
+      </Box>
+      {words}
+    </Box>
+  );
+}

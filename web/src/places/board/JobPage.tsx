@@ -1,0 +1,212 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { api, sentence, take } from "../../api/client";
+import { saveFile } from "../../api/download";
+import type { JobDraft, JobSummary, LineSummary, NewLine } from "../../api/types";
+import { Bar } from "../../ui/Bar";
+import { NotHere } from "../../ui/NotHere";
+import { useNotice } from "../../ui/notice";
+import { NameDialog } from "../../ui/NameDialog";
+import { JobCutList } from "./JobCutList";
+import { JobKit } from "./JobKit";
+import { Ledger } from "./Ledger";
+import { LineTable } from "./LineTable";
+import { NewLineDialog } from "./NewLineDialog";
+import { TakeIn } from "./TakeIn";
+
+/** One job: its machine, its unit, and its lines. */
+export function JobPage() {
+  const { jobId = "" } = useParams();
+  const job = useQuery({
+    queryKey: ["jobs", jobId],
+    queryFn: () => take(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: jobId } } })),
+  });
+  if (job.isError) return <NotHere text={sentence(job.error)} />;
+  return job.data ? <JobView job={job.data} /> : null;
+}
+
+type Asking = { what: "line" | "job" } | { what: "rename"; line: LineSummary } | null;
+
+function JobView({ job }: { job: JobSummary }) {
+  const [asking, setAsking] = useState<Asking>(null);
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const notice = useNotice();
+  const close = () => setAsking(null);
+  const again = () => client.invalidateQueries({ queryKey: ["jobs"] });
+  const attempt = (work: () => Promise<unknown>) =>
+    void work()
+      .then(again)
+      .catch((error: unknown) => notice({ text: sentence(error) }));
+  const path = { params: { path: { job_id: job.id } } };
+
+  // changes are sent one after the other, each on the version that the one before has left
+  const latest = useRef(job);
+  const queue = useRef(Promise.resolve());
+  useEffect(() => {
+    if (job.version > latest.current.version) latest.current = job;
+  }, [job]);
+
+  const put = (part: Partial<JobDraft>) => {
+    const { version, name, machine, unit, customer, promised, parked, tried } = latest.current;
+    return take(
+      api.PUT("/api/jobs/{job_id}", {
+        ...path,
+        body: { version, job: { name, machine, unit, customer, promised, parked, tried, ...part } },
+      }),
+    ).then((now) => {
+      latest.current = now;
+    });
+  };
+
+  const change = (part: Partial<JobDraft>, kept?: () => void) => {
+    queue.current = queue.current.then(async () => {
+      const names = Object.keys(part) as (keyof JobDraft)[];
+      const before = Object.fromEntries(names.map((name) => [name, latest.current[name]])) as Partial<JobDraft>;
+      try {
+        await put(part);
+        kept?.();
+        const said = `${names.join(" and ")} changed.`;
+        notice({
+          small: true,
+          text: `${said.charAt(0).toUpperCase()}${said.slice(1)}`,
+          undo: () => attempt(() => put(before)),
+        });
+      } catch (error) {
+        notice({ text: sentence(error) });
+      }
+      await again();
+    });
+  };
+
+  const addLine = (body: NewLine, mirrorOf: string) =>
+    attempt(async () => {
+      const line = await take(api.POST("/api/jobs/{job_id}/lines", { ...path, body }));
+      if (mirrorOf) {
+        const order = {
+          how: "mirror",
+          spacing: "",
+          clock: "12:00",
+          nested: false,
+          end: "B",
+          longer: "",
+          choices: true,
+        } as const;
+        const { document } = await take(
+          api.POST("/api/copy", { body: { document: line.document, source: mirrorOf, order } }),
+        );
+        await take(
+          api.PUT("/api/lines/{line_id}", {
+            params: { path: { line_id: line.id } },
+            body: { version: line.version, document },
+          }),
+        );
+      }
+      await navigate(`/lines/${line.id}/${body.reasons?.length ? "look" : "measure"}`);
+    });
+
+  const rename = (line: LineSummary, name: string) =>
+    attempt(async () => {
+      const here = { params: { path: { line_id: line.id } } };
+      const open = await take(api.GET("/api/lines/{line_id}", here));
+      await take(
+        api.PUT("/api/lines/{line_id}", {
+          ...here,
+          body: { version: open.version, document: { ...open.document, name } },
+        }),
+      );
+    });
+
+  const removeLine = (line: LineSummary) =>
+    attempt(async () => {
+      const here = { params: { path: { line_id: line.id } } };
+      await take(api.DELETE("/api/lines/{line_id}", here));
+      notice({
+        text: `“${line.name}” is deleted.`,
+        undo: () => attempt(() => take(api.POST("/api/lines/{line_id}/restore", here))),
+      });
+    });
+
+  const removeJob = () =>
+    attempt(async () => {
+      await take(api.DELETE("/api/jobs/{job_id}", path));
+      await navigate("/");
+      notice({
+        text: `“${job.name}” and its lines are deleted.`,
+        undo: () => attempt(() => take(api.POST("/api/jobs/{job_id}/restore", path))),
+      });
+    });
+
+  return (
+    <>
+      <Bar trail={[{ text: "Bench", to: "/" }]} title={job.name}>
+        <Button
+          variant="text"
+          onClick={() =>
+            void saveFile(`/api/archives/${job.id}`).catch((error: unknown) => notice({ text: sentence(error) }))
+          }
+        >
+          As a file
+        </Button>
+        <Button variant="text" onClick={() => setAsking({ what: "job" })}>
+          Rename…
+        </Button>
+        <Button variant="text" color="error" onClick={removeJob}>
+          Delete job
+        </Button>
+        <Button autoFocus={job.lines.length === 0} onClick={() => setAsking({ what: "line" })}>
+          New line
+        </Button>
+      </Bar>
+      <Box component="main" sx={{ p: 2, maxWidth: 1280, mx: "auto" }}>
+        <TakeIn job={job} change={change} />
+        <LineTable
+          lines={job.lines}
+          actions={(line) => (
+            <Box sx={{ display: "flex", gap: 1 }}>
+              <Button
+                size="small"
+                aria-label={`Rename ${line.name}`}
+                onClick={() => setAsking({ what: "rename", line })}
+              >
+                Rename
+              </Button>
+              <Button
+                size="small"
+                color="error"
+                sx={{ borderColor: "var(--stop)" }}
+                aria-label={`Delete ${line.name}`}
+                onClick={() => removeLine(line)}
+              >
+                Delete
+              </Button>
+            </Box>
+          )}
+        />
+        <JobCutList jobId={job.id} unit={job.unit} />
+        <JobKit jobId={job.id} unit={job.unit} />
+        <Ledger jobId={job.id} />
+      </Box>
+      <NewLineDialog open={asking?.what === "line"} lines={job.lines} onClose={close} onDone={addLine} />
+      <NameDialog
+        open={asking?.what === "job"}
+        title="Rename this job"
+        label="Name of the job"
+        first={job.name}
+        onClose={close}
+        onDone={(name) => change({ name })}
+      />
+      <NameDialog
+        open={asking?.what === "rename"}
+        title="Rename this line"
+        label="Name of the line"
+        first={asking?.what === "rename" ? asking.line.name : ""}
+        onClose={close}
+        onDone={(name) => asking?.what === "rename" && rename(asking.line, name)}
+      />
+    </>
+  );
+}

@@ -1,0 +1,79 @@
+import Box from "@mui/material/Box";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import { useQueryClient } from "@tanstack/react-query";
+import type { FormEvent } from "react";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, sentence, take } from "../../api/client";
+import type { Held } from "../../api/types";
+import { readMoney, sayMetres, sayMoney } from "../../format/amounts";
+import { Field } from "../../ui/Field";
+import { KeepOrLeave } from "../../ui/KeepOrLeave";
+import { PlainDialog } from "../../ui/PlainDialog";
+import type { Row } from "./tables";
+
+interface Props {
+  row: Row | null;
+  held: Held | undefined;
+  onClose: () => void;
+}
+
+/** How much of a row is in stock, and what the shop pays for it. */
+export function HoldDialog({ row, held, onClose }: Props) {
+  return (
+    <PlainDialog open={row !== null} titleId="hold-title" onClose={onClose}>
+      {row?.ref && <HoldForm row={row} reference={row.ref} held={held} onClose={onClose} />}
+    </PlainDialog>
+  );
+}
+
+function HoldForm({
+  row,
+  reference,
+  held,
+  onClose,
+}: {
+  row: Row;
+  reference: string;
+  held: Held | undefined;
+  onClose: () => void;
+}) {
+  const factor = row.per === "metre" ? 1000 : 1;
+  const [have, setHave] = useState(held ? String((held.have ?? 0) / factor) : "");
+  const [price, setPrice] = useState(held?.unit_cents == null ? "" : sayMoney(held.unit_cents));
+  const [problem, setProblem] = useState("");
+  const client = useQueryClient();
+  const tube = reference.startsWith("tube:");
+  const amount = tube || have.trim() === "" ? 0 : Number(have);
+  const cents = price.trim() === "" ? null : readMoney(price);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!Number.isFinite(amount) || amount < 0) return setProblem("In stock: write a plain number, such as 3 or 7.5.");
+    if (price.trim() !== "" && cents === null)
+      return setProblem("Price: write an amount such as 12.50, or leave it blank for the supplier’s.");
+    void take(api.PUT("/api/holdings", { body: { ref: reference, have: amount * factor, unit_cents: cents } }))
+      .then(async () => {
+        await client.invalidateQueries({ queryKey: ["holdings"] });
+        await client.invalidateQueries({ queryKey: ["kit"] });
+        onClose();
+      })
+      .catch((error: unknown) => setProblem(sentence(error)));
+  };
+  return (
+    <form onSubmit={submit}>
+      <DialogTitle id="hold-title">{row.cells.slice(0, 4).join(", ")}</DialogTitle>
+      <DialogContent>
+        {tube ? (
+          <Box sx={{ mb: 2 }}>
+            {sayMetres(held?.have ?? 0)} lie in the shop, kept piece by piece under <Link to="/stock">Stock</Link>.
+          </Box>
+        ) : (
+          <Field label={`In stock, ${row.per}s`} text={have} placeholder="0" onText={setHave} />
+        )}
+        <Field label={`Price a ${row.per}`} text={price} placeholder="the supplier’s" onText={setPrice} />
+      </DialogContent>
+      <KeepOrLeave problem={problem} onClose={onClose} />
+    </form>
+  );
+}

@@ -1,0 +1,81 @@
+import Box from "@mui/material/Box";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, sentence, take } from "../../api/client";
+import type { Catalogue } from "../../api/types";
+import { SourceLine } from "../../ui/Working";
+import { condensed } from "../../theme/theme";
+
+/** Where practitioners differ: both sides with their reason, and this shop's own way. */
+export function Ways({ catalogue }: { catalogue: Catalogue }) {
+  const client = useQueryClient();
+  const [problem, setProblem] = useState("");
+  const [chosen, setChosen] = useState<Record<string, string>>(catalogue.preferences);
+  const prefer = (question: string, answer: string) => {
+    const before = chosen;
+    setChosen({ ...chosen, [question]: answer });
+    void take(api.PUT("/api/preferences", { body: { [question]: answer } }))
+      .then(() =>
+        Promise.all(
+          [["catalogue"], ["verdicts"], ["jobs"], ["compare"]].map((queryKey) =>
+            client.invalidateQueries({ queryKey }),
+          ),
+        ),
+      )
+      .then(() => setProblem(""))
+      .catch((error: unknown) => {
+        setChosen(before);
+        setProblem(sentence(error));
+      });
+  };
+  return (
+    <Box sx={{ maxWidth: 760 }}>
+      <Box sx={{ mb: 2 }}>
+        Good people disagree on these. Choose this shop’s way; Bendrel puts it first, and still says what the others
+        say.
+      </Box>
+      {problem && (
+        <Box role="alert" sx={{ color: "var(--stop)" }}>
+          {problem}
+        </Box>
+      )}
+      {catalogue.schools.map((school) => (
+        <Box
+          key={school.id}
+          component="fieldset"
+          sx={{ border: 0, p: 0, m: 0, mb: 3, borderTop: "2px solid var(--ink)" }}
+        >
+          <Box component="legend" sx={{ font: `600 20px ${condensed}`, pr: 1, py: 0.5 }}>
+            {school.question}
+          </Box>
+          {school.options.map((option) => (
+            <Box
+              component="label"
+              key={option.id}
+              sx={{
+                display: "flex",
+                gap: 1.5,
+                py: 0.75,
+                minHeight: 44,
+                cursor: "pointer",
+                borderBottom: "1px solid var(--rule)",
+              }}
+            >
+              <input
+                type="radio"
+                name={school.id}
+                checked={chosen[school.id] === option.id}
+                onChange={() => prefer(school.id, option.id)}
+                style={{ width: 20, height: 20, flex: "none", accentColor: "var(--ink)" }}
+              />
+              <Box>
+                <b>{option.name}</b> <Box component="span">{option.reason}</Box>
+              </Box>
+            </Box>
+          ))}
+          <SourceLine source={school.source} />
+        </Box>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,234 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import type { FormEvent } from "react";
+import { useState } from "react";
+import { api, sentence, take } from "../../api/client";
+import type { Catalogue, Stock, StockDraft } from "../../api/types";
+import { Bar } from "../../ui/Bar";
+import { useNotice } from "../../ui/notice";
+import { Field, Pick } from "../../ui/Field";
+import { useCatalogue } from "../../doc/useCatalogue";
+import { condensed } from "../../theme/theme";
+import { KeepOrLeave } from "../../ui/KeepOrLeave";
+import { PlainDialog } from "../../ui/PlainDialog";
+import { sayLength } from "../../format/units";
+import { stockChanged } from "../../api/stockChanged";
+
+const BLANK: StockDraft = {
+  tube: "copper-nickel_3-16in_0.711",
+  form: "stick",
+  length: "",
+  unit: "mm",
+  count: 1,
+  finished: "",
+  note: "",
+};
+
+/** Sticks, coils and labelled offcuts that lie in the shop. */
+export function StockPage() {
+  const stock = useQuery({ queryKey: ["stock"], queryFn: () => take(api.GET("/api/stock")) });
+  const catalogue = useCatalogue();
+  const [draft, setDraft] = useState<{ id: string | null; draft: StockDraft } | null>(null);
+  const client = useQueryClient();
+  const notice = useNotice();
+  const again = () => stockChanged(client);
+  const fail = (error: unknown) => notice({ text: sentence(error) });
+  const one = (id: string) => ({ params: { path: { stock_id: id } } });
+  const remove = (row: Stock) =>
+    void take(api.DELETE("/api/stock/{stock_id}", one(row.id)))
+      .then(again)
+      .then(() =>
+        notice({
+          text: `${row.label} is taken out.`,
+          undo: () =>
+            void take(api.POST("/api/stock/{stock_id}/restore", one(row.id)))
+              .then(again)
+              .catch(fail),
+        }),
+      )
+      .catch(fail);
+  const tubes = [...new Set(stock.data?.map((row) => row.tube) ?? [])];
+  const correct = (row: Stock) =>
+    setDraft({
+      id: row.id,
+      draft: {
+        tube: row.tube,
+        form: row.form,
+        length: String(Math.round(row.length_mm * 10) / 10),
+        unit: "mm",
+        count: row.count,
+        finished: row.finished,
+        note: row.note,
+      },
+    });
+  return (
+    <>
+      <Bar trail={[{ text: "Bench", to: "/" }]} title="Stock">
+        <Button onClick={() => setDraft({ id: null, draft: BLANK })}>Put in stock…</Button>
+      </Bar>
+      <Box component="main" sx={{ p: 2, maxWidth: 1100, mx: "auto" }}>
+        {stock.isError && <Box role="alert">{sentence(stock.error)}</Box>}
+        {stock.data?.length === 0 && (
+          <Box sx={{ fontSize: 17, color: "var(--second)", py: 4 }}>
+            Nothing lies here yet. Put in sticks, coils and offcuts; cut lists of jobs take from them and label what is
+            left.
+          </Box>
+        )}
+        {tubes.map((tube) => (
+          <Box
+            component="section"
+            key={tube}
+            aria-label={stock.data?.find((row) => row.tube === tube)?.tube_name ?? tube}
+            sx={{ mb: 3 }}
+          >
+            <Box component="h2" sx={{ m: 0, font: `600 20px ${condensed}`, borderBottom: "2px solid var(--ink)" }}>
+              {stock.data?.find((row) => row.tube === tube)?.tube_name}
+            </Box>
+            {stock.data
+              ?.filter((row) => row.tube === tube)
+              .map((row) => (
+                <Box
+                  key={row.id}
+                  data-stock={row.label}
+                  sx={{
+                    display: "grid",
+                    gridTemplateColumns: "56px 70px 150px minmax(90px, 1fr) auto",
+                    gap: 1.5,
+                    alignItems: "center",
+                    borderBottom: "1px solid var(--rule)",
+                    minHeight: 48,
+                    "@media (max-width: 720px)": { gridTemplateColumns: "48px 1fr 1fr", py: 0.5 },
+                  }}
+                >
+                  <Box sx={{ font: `600 20px ${condensed}` }}>{row.label}</Box>
+                  <Box>{row.form}</Box>
+                  <Box sx={{ font: `600 18px ${condensed}`, whiteSpace: "nowrap" }}>
+                    {row.count > 1 && `${row.count} × `}
+                    {sayLength(row.length_mm, "mm")} · {sayLength(row.length_mm, "in")}
+                  </Box>
+                  <Box sx={{ color: "var(--second)", overflowWrap: "anywhere" }}>
+                    {[row.finished, row.note].filter(Boolean).join(" · ")}
+                  </Box>
+                  <Box sx={{ display: "flex", gap: 0.5, justifyContent: "end" }}>
+                    <Button
+                      size="small"
+                      href={`/api/stock/${row.id}/label.pdf`}
+                      target="_blank"
+                      rel="noopener"
+                      aria-label={`Label of ${row.label}`}
+                    >
+                      Label
+                    </Button>
+                    <Button
+                      size="small"
+                      variant="text"
+                      aria-label={`Correct ${row.label}`}
+                      onClick={() => correct(row)}
+                    >
+                      Correct
+                    </Button>
+                    <Button
+                      size="small"
+                      variant="text"
+                      aria-label={`Take out ${row.label}`}
+                      onClick={() => remove(row)}
+                      sx={{ minWidth: 36 }}
+                    >
+                      ✕
+                    </Button>
+                  </Box>
+                </Box>
+              ))}
+          </Box>
+        ))}
+      </Box>
+      <PlainDialog open={draft !== null} titleId="stock-title" onClose={() => setDraft(null)}>
+        {draft && catalogue && (
+          <StockForm catalogue={catalogue} first={draft} onClose={() => setDraft(null)} onKept={again} />
+        )}
+      </PlainDialog>
+    </>
+  );
+}
+
+function StockForm({
+  catalogue,
+  first,
+  onClose,
+  onKept,
+}: {
+  catalogue: Catalogue;
+  first: { id: string | null; draft: StockDraft };
+  onClose: () => void;
+  onKept: () => Promise<unknown>;
+}) {
+  const [draft, setDraft] = useState(first.draft);
+  const [count, setCount] = useState(String(first.draft.count ?? 1));
+  const [problem, setProblem] = useState("");
+  const set = (change: Partial<StockDraft>) => setDraft((was) => ({ ...was, ...change }));
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (!/^[1-9]\d{0,2}$/.test(count.trim())) {
+      setProblem("Pieces: a whole number from 1 to 999.");
+      return;
+    }
+    const body = { ...draft, count: Number(count) };
+    const kept =
+      first.id === null
+        ? take(api.POST("/api/stock", { body }))
+        : take(api.PUT("/api/stock/{stock_id}", { params: { path: { stock_id: first.id } }, body }));
+    void kept
+      .then(onKept)
+      .then(onClose)
+      .catch((error: unknown) => setProblem(sentence(error)));
+  };
+  const name = (tube: Catalogue["tubes"][number]) =>
+    `${tube.size} × ${tube.wall_mm} mm ${catalogue.materials.find((row) => row.id === tube.material)?.name ?? ""}`;
+  return (
+    <form onSubmit={submit}>
+      <DialogTitle id="stock-title">{first.id === null ? "Put in stock" : "Correct the stock"}</DialogTitle>
+      <DialogContent>
+        <Pick
+          label="Tube"
+          value={draft.tube}
+          options={catalogue.tubes.map((tube) => ({ id: tube.id, name: name(tube) }))}
+          onChange={(tube) => set({ tube })}
+        />
+        <Pick
+          label="It is"
+          value={draft.form ?? "stick"}
+          options={[
+            { id: "stick", name: "a straight stick" },
+            { id: "coil", name: "a coil" },
+            { id: "offcut", name: "an offcut" },
+          ]}
+          onChange={(form) => set({ form: form as "stick" | "coil" | "offcut" })}
+        />
+        <Field
+          label="Length"
+          text={draft.length ?? ""}
+          placeholder="1500 mm"
+          takes="length"
+          onText={(length) => set({ length: length.slice(0, 40) })}
+        />
+        <Field label="Pieces" text={count} placeholder="1" onText={setCount} />
+        <Field
+          label="Finished end"
+          text={draft.finished ?? ""}
+          placeholder="plain, or such as 45° double flare with 3/8-24"
+          onText={(finished) => set({ finished: finished.slice(0, 120) })}
+        />
+        <Field
+          label="Note"
+          text={draft.note ?? ""}
+          placeholder="where it lies"
+          onText={(note) => set({ note: note.slice(0, 120) })}
+        />
+      </DialogContent>
+      <KeepOrLeave problem={problem} onClose={onClose} />
+    </form>
+  );
+}

@@ -1,0 +1,162 @@
+import Box from "@mui/material/Box";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
+import Typography from "@mui/material/Typography";
+import { Link } from "react-router";
+import type { Catalogue, LineEnd, Unit } from "../../api/types";
+import { SourceLine } from "../../ui/Working";
+import type { LineEditor } from "../../doc/useLine";
+import type { PlanView } from "../../doc/usePlan";
+import { typed } from "../../doc/rows";
+import { sayLength, sayTorque } from "../../format/units";
+import { BeyondEnd } from "./BeyondEnd";
+import { usualNut } from "./choices";
+import { Field, Pick } from "../../ui/Field";
+
+const NO_THREAD = new Set(["plain", "hose", "quick"]);
+const FLARED = new Set(["double", "single", "bulb"]);
+
+interface Props {
+  end: "A" | "B";
+  editor: LineEditor;
+  view: PlanView;
+  catalogue: Catalogue;
+  size: string;
+  plastic: boolean;
+}
+
+/** How one end is finished, its nut, and the port that it goes to. */
+export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props) {
+  const { document: line, edit } = editor;
+  const key = end === "A" ? "end_a" : "end_b";
+  const choice = line[key];
+  const nut = catalogue.nuts.find((row) => row.id === choice.nut);
+  const fitting = catalogue.fittings.find((row) => row.id === choice.fitting);
+  const flared = fitting !== undefined && FLARED.has(fitting.kind);
+  const screwed = fitting !== undefined && !NO_THREAD.has(fitting.kind);
+  const planned = view.part?.[key];
+  const set = (change: Partial<LineEnd>) => edit((was) => ({ ...was, [key]: { ...was[key], ...change } }));
+  const goesOn = (madeFor: string) => madeFor === size || (catalogue.stands_in[size] ?? []).includes(madeFor);
+  const nuts = catalogue.nuts.filter(
+    (row) => (row.fitting === choice.fitting && goesOn(row.size)) || row.id === choice.nut,
+  );
+  const problem = view.plan?.problems.find((item) => item.path === `/${key}/measured_use`)?.message;
+
+  return (
+    <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, mt: 2 }}>
+      <Typography variant="h2" component="legend">
+        End {end}
+      </Typography>
+      <Field
+        label="Goes to"
+        text={choice.label}
+        placeholder="hose bracket, wheel cylinder"
+        onText={(label) => set({ label: label.slice(0, 60) })}
+      />
+      <Pick
+        label="End type"
+        value={choice.fitting}
+        options={catalogue.fittings.map(({ id, name }) => ({ id, name }))}
+        onChange={(fitting) => set({ fitting, nut: usualNut(catalogue, fitting, size), proved: false })}
+      />
+      {fitting && <Box sx={{ fontSize: 14, color: "var(--second)" }}>Seals: {fitting.seals}.</Box>}
+      <Pick
+        label="Port’s seat"
+        value={choice.seat}
+        options={[{ id: "", name: "not looked at yet" }, ...catalogue.seats.map(({ id, name }) => ({ id, name }))]}
+        onChange={(seat) => set({ seat })}
+      />
+      <Pick
+        label="Port is of"
+        value={choice.body}
+        options={[{ id: "", name: "not said" }, ...catalogue.bodies.map(({ id, name }) => ({ id, name }))]}
+        onChange={(body) => set({ body })}
+      />
+      {plastic && fitting?.kind === "compression" && (
+        <FormControlLabel
+          control={
+            <Checkbox
+              color="default"
+              checked={choice.insert}
+              onChange={(event) => set({ insert: event.target.checked })}
+            />
+          }
+          label="An insert is in the tube"
+        />
+      )}
+      {screwed && (
+        <>
+          <Pick
+            label={fitting.kind === "banjo" ? "Banjo bolt" : fitting.kind === "stud" ? "Stud" : "Nut"}
+            value={choice.nut ?? ""}
+            options={[
+              { id: "", name: "none yet" },
+              ...nuts.map((row) => ({
+                id: row.id,
+                name: `${row.thread}, ${row.length_mm} mm long${row.fitting !== choice.fitting ? " (other end)" : row.size === size ? "" : `, for ${row.size}`}`,
+              })),
+            ]}
+            onChange={(id) => set({ nut: id || null, proved: false })}
+          />
+          {nut && <SourceLine source={nut.source} />}
+          {nut && (
+            <Tightness
+              torque={catalogue.torques.find((row) => row.fitting === choice.fitting && row.thread === nut.thread)}
+              unit={line.unit}
+            />
+          )}
+          <Field
+            label="Port thread"
+            text={choice.port_thread}
+            placeholder="such as 3/8-24 or M10x1"
+            onText={(port_thread) => set({ port_thread: port_thread.slice(0, 40), proved: false })}
+          />
+          <Box sx={{ pl: "112px", fontSize: 14, "& a": { color: "var(--second)", mr: 2 } }}>
+            <Link to="/lookups/thread">Which thread is it?</Link>
+            <Link to="/lookups/stripped">It is stripped</Link>
+          </Box>
+          {flared && (
+            <Field
+              label="Flare uses up"
+              text={choice.measured_use?.text ?? ""}
+              placeholder={
+                planned ? `${sayLength(planned.allowance_mm, line.unit)}, computed` : "measured on a test piece"
+              }
+              problem={problem}
+              onText={(text) =>
+                set(
+                  text.trim() === ""
+                    ? { measured_use: null, measured_fitting: "", measured_size: "" }
+                    : { measured_use: typed(text, line.unit), measured_fitting: choice.fitting, measured_size: size },
+                )
+              }
+            />
+          )}
+          <FormControlLabel
+            control={
+              <Checkbox
+                color="default"
+                checked={choice.proved}
+                onChange={(event) => set({ proved: event.target.checked })}
+              />
+            }
+            label="Nut run home in the real port by hand"
+          />
+        </>
+      )}
+      <BeyondEnd end={end} editor={editor} view={view} catalogue={catalogue} />
+    </Box>
+  );
+}
+
+/** How far the joint is tightened, or that nobody publishes it. */
+function Tightness({ torque, unit }: { torque: Catalogue["torques"][number] | undefined; unit: Unit }) {
+  return (
+    <Box data-torque sx={{ pl: "112px" }}>
+      {torque
+        ? `Goes to ${sayTorque(torque.least_nm, torque.most_nm, unit)}`
+        : "No torque is published: by feel, wait, nip again."}
+      {torque && <SourceLine source={torque.source} />}
+    </Box>
+  );
+}

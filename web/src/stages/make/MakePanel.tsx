@@ -1,0 +1,109 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import type { LineEditor } from "../../doc/useLine";
+import type { PlanView } from "../../doc/usePlan";
+import { saveFile } from "../../api/download";
+import { sentence } from "../../api/client";
+import { useNotice } from "../../ui/notice";
+import { sheetOf } from "../../workspace/sheet";
+import { condensed } from "../../theme/theme";
+import { Cautions } from "../../ui/Cautions";
+import { Makings } from "./Makings";
+
+interface Props {
+  editor: LineEditor;
+  view: PlanView;
+}
+
+const FILES = [
+  { kind: "document", text: "Line document" },
+  { kind: "points", text: "Points CSV" },
+  { kind: "bends", text: "Bend CSV" },
+  { kind: "dxf", text: "DXF" },
+  { kind: "svg", text: "SVG drawing" },
+  { kind: "step", text: "STEP" },
+  { kind: "stl", text: "STL" },
+  { kind: "glb", text: "glTF" },
+] as const;
+
+/** The order of work for this line, the sheet for the bench, and the line as files. */
+export function MakePanel({ editor, view }: Props) {
+  const { part, plan, old } = view;
+  const notice = useNotice();
+  const ready = part !== null && !old && editor.save === "saved";
+  const stops = [...(plan?.findings ?? []), ...(view.bench?.findings ?? [])].filter(
+    (finding) => finding.severity === "stop" && !finding.set_aside,
+  ).length;
+  return (
+    <Box sx={{ p: 2 }}>
+      <Makings editor={editor} ready={ready} />
+      <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1, mt: 1.5 }}>
+        <Button
+          disabled={!ready}
+          href={sheetOf(editor.opened.id)}
+          target="_blank"
+          rel="noopener"
+          sx={{ minHeight: 44 }}
+        >
+          Print the build sheet
+        </Button>
+        <Button
+          disabled={!ready}
+          href={`/api/lines/${editor.opened.id}/tape.pdf`}
+          target="_blank"
+          rel="noopener"
+          sx={{ minHeight: 44 }}
+        >
+          Print the paper tape
+        </Button>
+      </Box>
+      {stops > 0 && (
+        <Box role="note" sx={{ mt: 1, color: "var(--stop)", fontWeight: 600 }}>
+          {stops === 1 ? "One stop is" : `${stops} stops are`} open: the sheet says not to make it yet.
+        </Box>
+      )}
+      <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
+        Order of work
+      </Typography>
+      {!part && <Box>The steps follow as soon as every reading can be read.</Box>}
+      {part && (
+        <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none" }}>
+          {part.steps.map((step, k) => (
+            <Box
+              component="li"
+              key={step.text}
+              sx={{ display: "flex", gap: 1.5, py: 1, borderTop: "1px solid var(--rule)" }}
+            >
+              <Box sx={{ font: `600 20px ${condensed}`, minWidth: 22, textAlign: "right" }}>{k + 1}</Box>
+              <Box>
+                <Cautions texts={step.cautions} />
+                {step.text}
+                {step.why && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{step.why}</Box>}
+              </Box>
+            </Box>
+          ))}
+        </Box>
+      )}
+      <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
+        As a file
+      </Typography>
+      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
+        {FILES.map(({ kind, text }) => (
+          <Button
+            key={kind}
+            size="small"
+            disabled={kind !== "document" && !ready}
+            onClick={() =>
+              void saveFile(`/api/lines/${editor.opened.id}/export/${kind}`).catch((error: unknown) =>
+                notice({ text: sentence(error) }),
+              )
+            }
+          >
+            {text}
+          </Button>
+        ))}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,174 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useEffect, useState } from "react";
+import { api, take } from "../../api/client";
+import type { Check, Checks as ChecksOf, Named } from "../../api/types";
+import { Field } from "../../ui/Field";
+import type { LineEditor } from "../../doc/useLine";
+import type { PlanView } from "../../doc/usePlan";
+import { sayAngle, sayLength } from "../../format/units";
+import { focusReading } from "./ReadingField";
+import { Section } from "../../ui/Section";
+import { spanOf, typed } from "../../doc/rows";
+
+interface Props {
+  editor: LineEditor;
+  view: PlanView;
+}
+
+const QUIET_MS = 350;
+
+/** Readings that catch a misreading, and the readings to take again when one does. */
+export function Checks({ editor, view }: Props) {
+  const { document: line, edit } = editor;
+  const { checks } = line;
+  const measured = view.old ? undefined : view.plan?.measured;
+  const suspects = useSuspects(editor, measured?.disagree ?? false);
+  const set = (change: Partial<ChecksOf>) => edit((was) => ({ ...was, checks: { ...was.checks, ...change } }));
+  const problem = (path: string) =>
+    view.plan?.measured.problems.find((item) => item.path === `/checks/${path}`)?.message;
+  const verdict = (kind: Check["kind"]) => (
+    <Verdict check={measured?.checks.find((check) => check.kind === kind)} unit={line.unit} />
+  );
+  const corners = spanOf(line).readings.kind === "corners";
+
+  return (
+    <Section
+      title="Checks"
+      open={(measured?.checks.length ?? 0) > 0}
+      hint="A wire, a tape across the ends, a port’s direction: any of them catches a misreading."
+    >
+      <Field
+        takes="length"
+        label="Whole wire"
+        text={checks.wire.text}
+        placeholder="laid along the old line"
+        problem={problem("wire")}
+        onText={(text) => set({ wire: typed(text, line.unit) })}
+      />
+      {verdict("wire")}
+      <Field
+        takes="length"
+        label="Rim to rim"
+        text={checks.tape.text}
+        placeholder="tape straight across the ends"
+        problem={problem("tape")}
+        onText={(text) => set({ tape: typed(text, line.unit) })}
+      />
+      {verdict("tape")}
+      {corners ? (
+        <>
+          <Field
+            label="Way out of A"
+            text={checks.way_a}
+            placeholder="+x, -z or 1 0 -1"
+            problem={problem("way_a")}
+            onText={(way_a) => set({ way_a: way_a.slice(0, 80) })}
+          />
+          {verdict("way A")}
+          <Field
+            label="Way into B"
+            text={checks.way_b}
+            placeholder="+x, -z or 1 0 -1"
+            problem={problem("way_b")}
+            onText={(way_b) => set({ way_b: way_b.slice(0, 80) })}
+          />
+        </>
+      ) : (
+        <>
+          <Field
+            takes="angle"
+            label="Port B turns off A’s way by"
+            text={checks.port_b_angle.text}
+            placeholder="0° straight on, 180° back"
+            problem={problem("port_b_angle")}
+            onText={(text) => set({ port_b_angle: { text: text.slice(0, 80), exact_deg: null } })}
+          />
+          <Field
+            label="towards"
+            text={checks.port_b_clock.text}
+            placeholder="clock seen from A, 3:00"
+            problem={problem("port_b_clock")}
+            onText={(text) => set({ port_b_clock: { text: text.slice(0, 80), by: "clock", exact_deg: null } })}
+          />
+        </>
+      )}
+      {verdict("way B")}
+      {suspects.length > 0 && (
+        <Box role="status" aria-label="Read these again" sx={{ mt: 1, borderTop: "2px solid var(--caution)", pt: 0.5 }}>
+          <Box sx={{ fontWeight: 600 }}>Read these again, likeliest first</Box>
+          {suspects.map((suspect) => (
+            <Box
+              key={suspect.path}
+              data-suspect={suspect.path}
+              sx={{ display: "flex", gap: 1, alignItems: "center", borderBottom: "1px solid var(--rule)" }}
+            >
+              <Box sx={{ flex: 1, py: 0.5 }}>
+                <strong>{suspect.name}</strong>: {suspect.change} would reconcile all
+                {suspect.slip && `, ${suspect.slip}`}.
+              </Box>
+              <Button
+                size="small"
+                variant="text"
+                aria-label={`Go to ${suspect.name}`}
+                onClick={() => goTo(suspect.path)}
+              >
+                Go there
+              </Button>
+            </Box>
+          ))}
+        </Box>
+      )}
+    </Section>
+  );
+}
+
+function goTo(path: string) {
+  const [, row, column] = /\/rows\/(\d+)\/(\w+)$/.exec(path) ?? [];
+  if (row && column) focusReading(Number(row), column);
+  else focusReading(document.querySelectorAll("input[data-column='angle']").length, "length");
+}
+
+function Verdict({ check, unit }: { check: Check | undefined; unit: "in" | "mm" }) {
+  if (!check) return null;
+  const length = check.kind === "wire" || check.kind === "tape";
+  const say = (value: number) => (length ? sayLength(value, unit) : sayAngle(value));
+  const off = Math.abs(check.given - check.computed);
+  const agrees = off <= check.allowed;
+  return (
+    <Box
+      data-check={check.kind}
+      data-agrees={agrees}
+      sx={{
+        pl: "112px",
+        fontSize: 14,
+        color: agrees ? "var(--good)" : "var(--caution)",
+        fontWeight: agrees ? 400 : 600,
+      }}
+    >
+      {length ? `readings say ${say(check.computed)}; ` : ""}
+      {agrees
+        ? `agrees within ${say(check.allowed)}`
+        : `off by ${say(off)}; reading error explains ${say(check.allowed)}`}
+    </Box>
+  );
+}
+
+function useSuspects(editor: LineEditor, disagree: boolean): readonly Named[] {
+  const { document: line } = editor;
+  const [named, setNamed] = useState<readonly Named[]>([]);
+  useEffect(() => {
+    if (!disagree) return;
+    let gone = false;
+    const timer = window.setTimeout(() => {
+      take(api.POST("/api/suspects", { body: line }))
+        .then((answer) => !gone && setNamed(answer))
+        .catch(() => !gone && setNamed([]));
+    }, QUIET_MS);
+    return () => {
+      gone = true;
+      window.clearTimeout(timer);
+    };
+  }, [line, disagree]);
+  return disagree ? named : [];
+}

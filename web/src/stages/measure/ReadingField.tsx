@@ -1,0 +1,133 @@
+import Box from "@mui/material/Box";
+import type { KeyboardEvent } from "react";
+import { useId } from "react";
+import { condensed, unseen } from "../../theme/theme";
+
+export interface RowKeys {
+  insertBelow: () => void;
+  remove: () => void;
+  move: (by: number) => void;
+}
+
+interface Props {
+  label: string;
+  text: string;
+  became: string;
+  problem: string | undefined;
+  row: number;
+  column: string;
+  keys: RowKeys;
+  readOnly?: boolean;
+  /** Shown where the field may stay blank, for what is meant then. */
+  usual?: string;
+  onText: (text: string) => void;
+  onFocus: () => void;
+}
+
+/** One reading as typed, with what it became under it. Arrows and Enter walk the column. */
+export function ReadingField({
+  label,
+  text,
+  became,
+  problem,
+  row,
+  column,
+  keys,
+  readOnly,
+  usual,
+  onText,
+  onFocus,
+}: Props) {
+  const id = useId();
+  const blank = text.trim() === "";
+  const wrong = problem !== undefined && !blank;
+  return (
+    <Box sx={{ position: "relative" }}>
+      <Box
+        component="input"
+        type="text"
+        autoComplete="off"
+        spellCheck={false}
+        aria-label={label}
+        aria-invalid={wrong}
+        aria-describedby={id}
+        title={problem}
+        readOnly={readOnly}
+        placeholder={usual}
+        value={text}
+        data-row={row}
+        data-column={column}
+        {...(column === "plane" ? {} : { "data-takes": column === "angle" ? "angle" : "length" })}
+        onChange={(event) => onText(event.target.value)}
+        onFocus={(event) => {
+          event.target.select();
+          onFocus();
+        }}
+        onKeyDown={(event) => walk(event, row, column, keys)}
+        sx={{
+          width: "100%",
+          minHeight: 28,
+          px: 0.5,
+          font: `600 18px ${condensed}`,
+          color: "var(--ink)",
+          background: "transparent",
+          border: "1.5px solid",
+          borderColor: wrong
+            ? "var(--stop)"
+            : blank && !readOnly && usual === undefined
+              ? "var(--second)"
+              : "transparent",
+          borderStyle: blank && !wrong ? "dashed" : "solid",
+          borderRadius: "2px",
+          "&::placeholder": { color: "var(--second)", opacity: 1, fontWeight: 500 },
+          "&:hover": { borderColor: wrong ? "var(--stop)" : "var(--rule)" },
+          "&:focus": {
+            outline: "none",
+            background: "var(--sheet)",
+            borderColor: wrong ? "var(--stop)" : "var(--action)",
+          },
+          "@media (pointer: coarse)": { minHeight: 44 },
+        }}
+      />
+      <Box
+        id={id}
+        sx={{
+          px: 0.75,
+          fontSize: 13,
+          lineHeight: "16px",
+          minHeight: 16,
+          color: wrong ? "var(--stop)" : "var(--second)",
+          whiteSpace: "nowrap",
+          overflow: wrong ? "visible" : "hidden",
+          textOverflow: "ellipsis",
+        }}
+      >
+        {wrong ? "not read" : became}
+        {wrong && (
+          <Box component="span" sx={unseen}>
+            : {problem}
+          </Box>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function walk(event: KeyboardEvent<HTMLInputElement>, row: number, column: string, keys: RowKeys): void {
+  const command = event.ctrlKey || event.metaKey;
+  if (event.key === "Enter" && command) keys.insertBelow();
+  else if (event.key === "Backspace" && command) keys.remove();
+  else if (event.altKey && (event.key === "ArrowUp" || event.key === "ArrowDown"))
+    keys.move(event.key === "ArrowUp" ? -1 : 1);
+  else if (event.key === "Enter" || event.key === "ArrowDown") focusReading(row + 1, column);
+  else if (event.key === "ArrowUp") focusReading(row - 1, column);
+  else return;
+  event.preventDefault();
+}
+
+/** Put the cursor into a field of the readings; a row without that column gives its first. */
+export function focusReading(row: number, column: string): void {
+  const exact = document.querySelector<HTMLInputElement>(`input[data-row="${row}"][data-column="${column}"]`);
+  const first = document.querySelector<HTMLInputElement>(`input[data-row="${row}"]`);
+  (exact ?? first)?.focus();
+}

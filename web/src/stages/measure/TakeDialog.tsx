@@ -1,0 +1,48 @@
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import type { ReactNode } from "react";
+import { useId } from "react";
+import type { Line } from "../../api/types";
+import type { LineEditor } from "../../doc/useLine";
+
+export interface Asked {
+  editor: LineEditor;
+  onClose: () => void;
+}
+
+interface Props extends Asked {
+  title: string;
+  take: string;
+  /** What the line would become; nothing can be taken while there is none. */
+  made: Line | null;
+  children: ReactNode;
+}
+
+/** Readings from somewhere else: what they would make of this line is seen before it is taken. */
+export function TakeDialog({ editor, onClose, title, take, made, children }: Props) {
+  const id = useId();
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby={id}>
+      <DialogTitle id={id}>{title}</DialogTitle>
+      <DialogContent>{children}</DialogContent>
+      <DialogActions>
+        <Button variant="text" onClick={onClose}>
+          Leave it
+        </Button>
+        <Button
+          variant="contained"
+          disabled={!made}
+          onClick={() => {
+            if (made) editor.edit(() => made);
+            onClose();
+          }}
+        >
+          {take}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

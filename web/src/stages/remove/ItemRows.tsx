@@ -1,0 +1,168 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import type { RemovedItem } from "../../api/types";
+import { Typed, Word } from "../../ui/Entry";
+import { moveRow, removeAt } from "../../doc/rows";
+import { PhotoButton } from "../../ui/PhotoButton";
+import { condensed } from "../../theme/theme";
+import { thenFocus } from "../../ui/thenFocus";
+
+interface Props {
+  items: readonly RemovedItem[];
+  /** Kinds that are replaced unless somebody decides otherwise. */
+  singleUse: readonly RemovedItem["kind"][];
+  set: (items: RemovedItem[]) => void;
+}
+
+const KINDS: RemovedItem["kind"][] = [
+  "bolt",
+  "nut",
+  "screw",
+  "clip",
+  "hose clamp",
+  "washer",
+  "O-ring",
+  "bracket",
+  "shield",
+  "connector",
+  "part",
+];
+const FATES: RemovedItem["fate"][] = ["reuse", "replace", "should be here and is not", "out for good"];
+const blank: RemovedItem = {
+  kind: "bolt",
+  what: "",
+  wrench: "",
+  count: 1,
+  where: "",
+  fate: "reuse",
+  note: "",
+  photo: "",
+  refitted: false,
+};
+
+/** The removal log: every thing in the order it came off. It is read backwards to put it together. */
+export function ItemRows({ items, singleUse, set }: Props) {
+  const change = (k: number, part: Partial<RemovedItem>) =>
+    set(items.map((item, i) => (i === k ? { ...item, ...part } : item)));
+  const add = () => {
+    thenFocus(
+      () => set([...items, blank]),
+      () => document.querySelector<HTMLElement>(`[aria-label="What came off, ${items.length + 1}"]`)?.focus(),
+    );
+  };
+  return (
+    <Box component="section" aria-label="Removal log" sx={{ mt: 2 }}>
+      <Typography variant="h2">Off it comes, in this order</Typography>
+      {items.length === 0 && (
+        <Box sx={{ color: "var(--second)" }}>
+          Every fastener, clip and bracket as it comes off, with its wrench and its place.
+        </Box>
+      )}
+      {items.map((item, k) => {
+        const n = k + 1;
+        return (
+          <Box
+            key={k}
+            data-item={item.fate}
+            sx={{ borderBottom: "1px solid var(--rule)", py: 0.75, display: "grid", gap: 0.5 }}
+          >
+            <Box sx={{ display: "flex", gap: 0.5, alignItems: "center" }}>
+              <Box sx={{ font: `600 17px ${condensed}`, width: 20, flex: "none" }}>{n}</Box>
+              <Word
+                label={`Kind of thing ${n}`}
+                value={item.kind}
+                list={KINDS}
+                onChange={(kind) =>
+                  change(k, {
+                    kind,
+                    ...(item.fate === "should be here and is not"
+                      ? {}
+                      : { fate: singleUse.includes(kind) ? "replace" : "reuse" }),
+                  })
+                }
+              />
+              <Typed
+                label={`What came off, ${n}`}
+                text={item.what}
+                placeholder="M8 × 20, bracket"
+                width="100%"
+                onText={(what) => change(k, { what: what.slice(0, 80) })}
+              />
+              <Typed
+                label={`Wrench for ${n}`}
+                text={item.wrench}
+                placeholder="wrench"
+                width={92}
+                onText={(wrench) => change(k, { wrench: wrench.slice(0, 30) })}
+              />
+              ×
+              <Typed
+                label={`How many of ${n}`}
+                text={String(item.count)}
+                placeholder="1"
+                width={36}
+                onText={(text) => change(k, { count: Math.min(999, Math.max(1, Number.parseInt(text, 10) || 1)) })}
+              />
+            </Box>
+            <Box sx={{ display: "flex", gap: 0.5, alignItems: "center", pl: "24px" }}>
+              <Typed
+                label={`Where ${n} sits`}
+                text={item.where}
+                placeholder="where it sits"
+                width="100%"
+                onText={(where) => change(k, { where: where.slice(0, 80) })}
+              />
+              <Word
+                label={`What becomes of ${n}`}
+                value={item.fate}
+                list={FATES}
+                onChange={(fate) => change(k, { fate })}
+              />
+            </Box>
+            <Box sx={{ display: "flex", gap: 0.5, alignItems: "center", pl: "24px" }}>
+              <Typed
+                label={`Note on ${n}`}
+                text={item.note}
+                placeholder="note"
+                width="100%"
+                onText={(note) => change(k, { note: note.slice(0, 400) })}
+              />
+              <PhotoButton
+                of={`${item.kind} ${item.what} (${n})`}
+                photo={item.photo}
+                onPhoto={(photo) => change(k, { photo })}
+              />
+              <Small label={`Move ${n} up`} text="↑" off={k === 0} onClick={() => set(moveRow(items, k, k - 1))} />
+              <Small
+                label={`Move ${n} down`}
+                text="↓"
+                off={k === items.length - 1}
+                onClick={() => set(moveRow(items, k, k + 1))}
+              />
+              <Small label={`Take out ${n}`} text="✕" off={false} onClick={() => set(removeAt(items, k))} />
+            </Box>
+          </Box>
+        );
+      })}
+      <Button size="small" sx={{ mt: 0.75 }} disabled={items.length >= 200} onClick={add}>
+        Next thing off
+      </Button>
+    </Box>
+  );
+}
+
+function Small({ label, text, off, onClick }: { label: string; text: string; off: boolean; onClick: () => void }) {
+  return (
+    <Button
+      size="small"
+      variant="text"
+      disabled={off}
+      aria-label={label}
+      onClick={onClick}
+      sx={{ minWidth: 32, px: 0.5 }}
+    >
+      {text}
+    </Button>
+  );
+}

@@ -1,0 +1,128 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import type { Removal } from "../../api/types";
+import { Field, Pick } from "../../ui/Field";
+import { SourceLine } from "../../ui/Working";
+import type { LineEditor } from "../../doc/useLine";
+import type { PlanView } from "../../doc/usePlan";
+import { Cautions } from "../../ui/Cautions";
+import { Columns } from "../../ui/Columns";
+import { Ticks } from "../../ui/Ticks";
+import { condensed } from "../../theme/theme";
+import { ItemRows } from "./ItemRows";
+import { Parts } from "./Parts";
+
+interface Props {
+  editor: LineEditor;
+  view: PlanView;
+}
+
+const FLUID: Removal["fluid"][] = ["not looked at", "clean, goes back", "dirty or burnt", "changed on purpose"];
+const STATES = ["wheel off", "steering at left lock", "steering at right lock", "on stands", "tray off"];
+
+/** Before it comes off, what it needed, and everything that came off in that order. */
+export function RemovePanel({ editor, view }: Props) {
+  const { removal } = editor.document;
+  const set = (change: Partial<Removal>) => editor.edit((was) => ({ ...was, removal: { ...was.removal, ...change } }));
+  const removed = view.plan?.removed;
+  const advice = removed?.advice;
+  const done = new Set(removal.done);
+  const tick = (id: string, on: boolean) =>
+    set({ done: on ? [...removal.done, id] : removal.done.filter((item) => item !== id) });
+  const states = new Set(removal.machine_state);
+  const own = removal.machine_state.filter((state) => !STATES.includes(state)).join(", ");
+
+  return (
+    <Box sx={{ p: 2 }}>
+      {advice && (
+        <>
+          <Cautions texts={advice.cautions} />
+        </>
+      )}
+      <Columns>
+        {advice && (
+          <Box>
+            <Typography variant="h2">Before a joint is opened</Typography>
+            <Ticks list={advice.steps} done={done} onTick={tick} />
+            <Box sx={{ mt: 1 }}>
+              {advice.drain_text}{" "}
+              <strong>
+                {advice.drain === "reservoir"
+                  ? "Reservoir first."
+                  : advice.drain === "upper end"
+                    ? "Upper end first."
+                    : "Low end first."}
+              </strong>
+            </Box>
+            <Field
+              label="In the system"
+              text={removal.volume}
+              placeholder={`usually about ${sayLitres(advice.volume_l)}`}
+              problem={advice.problem || undefined}
+              onText={(volume) => set({ volume: volume.slice(0, 20) })}
+            />
+            <Box sx={{ display: "flex", alignItems: "baseline", gap: 1 }}>
+              pan for <Box sx={{ font: `600 22px ${condensed}` }}>{sayLitres(advice.pan_l)}</Box>
+            </Box>
+            <Pick
+              label="Old fluid"
+              value={removal.fluid}
+              options={FLUID.map((id) => ({ id, name: id }))}
+              onChange={(fluid) => set({ fluid: fluid as Removal["fluid"] })}
+            />
+            <SourceLine source={advice.source} />
+          </Box>
+        )}
+        <Box>
+          {advice && (
+            <>
+              <Typography variant="h2">Plug as it opens</Typography>
+              <Ticks list={advice.plugs} done={done} onTick={tick} />
+            </>
+          )}
+          <Typography variant="h2" sx={{ mt: 2 }}>
+            What it needed
+          </Typography>
+          <Ticks
+            list={[...STATES.map((state) => ({ id: state, text: state })), { id: "two", text: "two people" }]}
+            columns
+            done={new Set([...states, ...(removal.two_people ? ["two"] : [])])}
+            onTick={(id, on) => {
+              if (id === "two") set({ two_people: on });
+              else
+                set({
+                  machine_state: on
+                    ? [...removal.machine_state, id]
+                    : removal.machine_state.filter((state) => state !== id),
+                });
+            }}
+          />
+          <Field
+            label="Also"
+            text={own}
+            placeholder="machine 400 mm up, bonnet off"
+            onText={(text) =>
+              set({
+                machine_state: [
+                  ...removal.machine_state.filter((state) => STATES.includes(state)),
+                  ...(text === "" ? [] : [text.slice(0, 80)]),
+                ],
+              })
+            }
+          />
+          <Field
+            label="It went out"
+            text={removal.went_out}
+            placeholder="to the left, over the axle"
+            onText={(went_out) => set({ went_out: went_out.slice(0, 80) })}
+          />
+        </Box>
+      </Columns>
+      <ItemRows items={removal.items} singleUse={removed?.single_use.kinds ?? []} set={(items) => set({ items })} />
+      <Parts parts={removed?.parts ?? []} />
+    </Box>
+  );
+}
+
+const sayLitres = (litres: number): string =>
+  litres < 1 ? `${Math.ceil(litres * 100 - 1e-6) * 10} ml` : `${(Math.ceil(litres * 10 - 1e-6) / 10).toString()} L`;

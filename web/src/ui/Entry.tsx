@@ -1,0 +1,78 @@
+import Box from "@mui/material/Box";
+import { condensed } from "../theme/theme";
+
+const control = {
+  minHeight: 32,
+  minWidth: 0,
+  px: 0.5,
+  font: `500 16px ${condensed}`,
+  color: "var(--ink)",
+  background: "var(--sheet)",
+  border: "1px solid var(--second)",
+  borderRadius: "2px",
+  "&::placeholder": { color: "var(--second)", opacity: 1 },
+  "@media (pointer: coarse)": { minHeight: 44 },
+} as const;
+
+/** One word of a few, in a row of entries. */
+export function Word<T extends string>({
+  label,
+  value,
+  list,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  list: readonly T[];
+  onChange: (value: T) => void;
+}) {
+  return (
+    <Box
+      component="select"
+      aria-label={label}
+      value={value}
+      onChange={(event) => onChange(event.target.value as T)}
+      sx={{ ...control, flex: "none", maxWidth: 168 }}
+    >
+      {list.map((word) => (
+        <option key={word}>{word}</option>
+      ))}
+    </Box>
+  );
+}
+
+interface TypedProps {
+  label: string;
+  text: string;
+  placeholder: string;
+  width: number | string;
+  /** What is wrong with it; it is shown under the row. */
+  wrong?: string | undefined;
+  type?: "text" | "date";
+  takes?: "length" | "angle";
+  onText: (text: string) => void;
+}
+
+/** Something typed in a row of entries. */
+export function Typed({ label, text, placeholder, width, wrong, type = "text", takes, onText }: TypedProps) {
+  return (
+    <Box
+      component="input"
+      type={type}
+      aria-label={label}
+      data-takes={takes}
+      value={text}
+      placeholder={placeholder}
+      autoComplete="off"
+      aria-invalid={wrong !== undefined}
+      aria-description={wrong}
+      onChange={(event) => onText(event.target.value)}
+      sx={{
+        ...control,
+        width,
+        ...(typeof width === "number" ? { flex: "none" } : {}),
+        borderColor: wrong ? "var(--stop)" : "var(--second)",
+      }}
+    />
+  );
+}

@@ -1,0 +1,92 @@
+import Box from "@mui/material/Box";
+import { useId } from "react";
+import type { ReactNode } from "react";
+
+interface FieldProps {
+  label: string;
+  text: string;
+  placeholder?: string;
+  problem?: string | undefined;
+  type?: "text" | "date";
+  /** What a gauge may put here. */
+  takes?: "length" | "angle";
+  onText: (text: string) => void;
+}
+
+const control = {
+  width: "100%",
+  minHeight: 34,
+  px: 0.75,
+  fontFamily: "Barlow, sans-serif",
+  fontSize: 16,
+  color: "var(--ink)",
+  background: "var(--sheet)",
+  border: "1px solid var(--second)",
+  borderRadius: "2px",
+  textOverflow: "ellipsis",
+  "&::placeholder": { color: "var(--second)", opacity: 1 },
+  "@media (pointer: coarse)": { minHeight: 44 },
+} as const;
+
+function Labelled({ label, id, children }: { label: string; id: string; children: ReactNode }) {
+  return (
+    <Box sx={{ display: "grid", gridTemplateColumns: "104px 1fr", gap: 1, alignItems: "center", py: 0.4 }}>
+      <Box component="label" htmlFor={id} sx={{ color: "var(--second)", lineHeight: 1.2 }}>
+        {label}
+      </Box>
+      <Box sx={{ minWidth: 0 }}>{children}</Box>
+    </Box>
+  );
+}
+
+/** A labelled line of text; what is wrong with it stands under it. */
+export function Field({ label, text, placeholder, problem, type = "text", takes, onText }: FieldProps) {
+  const id = useId();
+  return (
+    <Labelled label={label} id={id}>
+      <Box
+        component="input"
+        type={type}
+        id={id}
+        data-takes={takes}
+        value={text}
+        placeholder={placeholder}
+        autoComplete="off"
+        aria-invalid={problem !== undefined}
+        aria-describedby={problem ? `${id}-said` : undefined}
+        onChange={(event) => onText(event.target.value)}
+        sx={{ ...control, borderColor: problem ? "var(--stop)" : "var(--second)" }}
+      />
+      {problem && (
+        <Box role="alert" aria-live="polite" id={`${id}-said`} sx={{ color: "var(--stop)", fontSize: 14 }}>
+          {problem}
+        </Box>
+      )}
+    </Labelled>
+  );
+}
+
+interface PickProps {
+  label: string;
+  value: string;
+  options: { id: string; name: string }[];
+  onChange: (id: string) => void;
+}
+
+/** A labelled choice from the catalogue. */
+export function Pick({ label, value, options, onChange }: PickProps) {
+  const id = useId();
+  const known = options.some((option) => option.id === value);
+  return (
+    <Labelled label={label} id={id}>
+      <Box component="select" id={id} value={value} onChange={(event) => onChange(event.target.value)} sx={control}>
+        {!known && <option value={value}>{value === "" ? "choose" : `not in the catalogue: ${value}`}</option>}
+        {options.map((option) => (
+          <option key={option.id} value={option.id}>
+            {option.name}
+          </option>
+        ))}
+      </Box>
+    </Labelled>
+  );
+}

@@ -1,0 +1,221 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import type { Finding } from "../api/types";
+import { litFrom, useSelection } from "../doc/select";
+import { applyChanges } from "../doc/pointer";
+import type { LineEditor } from "../doc/useLine";
+import type { PlanView } from "../doc/usePlan";
+import { condensed, unseen } from "../theme/theme";
+import { NameDialog } from "../ui/NameDialog";
+import { SourceLine } from "../ui/Working";
+import { SeverityMark } from "../ui/SeverityMark";
+
+interface Props {
+  editor: LineEditor;
+  view: PlanView;
+}
+
+export const placeOf = (finding: Finding): string => {
+  const { kind, number, end } = finding.where;
+  if (kind === "piece") return `piece ${number} beyond ${end}`;
+  if (kind === "end") return `end ${end}`;
+  return kind === "tube" ? "tube" : `${kind} ${number}`;
+};
+
+/** As the core counts it: at least two words and eight letters say something. */
+const isReason = (text: string): boolean =>
+  (text.match(/\p{L}{2,}/gu) ?? []).length >= 2 && (text.match(/\p{L}/gu) ?? []).length >= 8;
+
+const WORST = ["stop", "caution", "note"];
+
+/** What is wrong or risky, worst first; choosing one lights it up on strip and stage. */
+export function Findings({ editor, view }: Props) {
+  const [taking, setTaking] = useState<Finding | null>(null);
+  const { plan, old } = view;
+  const findings = [...(view.bench?.findings ?? []), ...(plan?.findings ?? [])].sort(
+    (a, b) => WORST.indexOf(a.severity) - WORST.indexOf(b.severity),
+  );
+  const open = findings.filter((finding) => !finding.set_aside);
+  const taken = findings.filter((finding) => finding.set_aside);
+  const blanks = plan?.problems.filter((problem) => problem.path.includes("/readings/")).length ?? 0;
+
+  return (
+    <>
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        Findings
+      </Typography>
+      <Box role="status" aria-label="How many" sx={unseen}>
+        {plan?.part
+          ? `${WORST.map((severity) => `${open.filter((finding) => finding.severity === severity).length} ${severity}s`).join(", ")}`
+          : ""}
+      </Box>
+      {plan && !plan.part && (
+        <Box sx={{ mb: 1 }}>
+          {old ? "The drawing is from before. " : ""}
+          {blanks > 0 ? `${blanks} ${blanks === 1 ? "reading is" : "readings are"} still to finish; ` : ""}
+          the line is judged as soon as every reading can be read.
+          {plan.problems
+            .filter((problem) => !problem.path.includes("/readings/"))
+            .map((problem) => (
+              <Box key={problem.path} role="alert" aria-live="polite" sx={{ color: "var(--stop)", mt: 1 }}>
+                {problem.message}
+              </Box>
+            ))}
+        </Box>
+      )}
+      {plan?.part && open.length === 0 && <Box>Nothing against this line.</Box>}
+      {open.map((finding) => (
+        <Item
+          key={finding.code + placeOf(finding)}
+          finding={finding}
+          editor={editor}
+          onSetAside={() => setTaking(finding)}
+        />
+      ))}
+      {taken.length > 0 && (
+        <Box sx={{ mt: 2 }}>
+          <Typography variant="h2">Set aside</Typography>
+          {taken.map((finding) => (
+            <Box
+              key={finding.code + placeOf(finding)}
+              sx={{ py: 1, borderTop: "1px solid var(--rule)", color: "var(--second)" }}
+            >
+              <Box sx={{ display: "flex", gap: 1, alignItems: "center" }}>
+                <SeverityMark severity={finding.severity} size={16} /> {finding.title}
+              </Box>
+              <Box sx={{ overflowWrap: "anywhere" }}>“{finding.set_aside}”</Box>
+              <Act
+                onClick={() =>
+                  editor.edit((was) => ({
+                    ...was,
+                    set_aside: was.set_aside.filter(
+                      (item) => !(item.code === finding.code && item.where === placeOf(finding)),
+                    ),
+                  }))
+                }
+              >
+                Take up again
+              </Act>
+            </Box>
+          ))}
+        </Box>
+      )}
+      <NameDialog
+        open={taking !== null}
+        title="Set aside, with a reason"
+        label="Reason, kept in the record"
+        first=""
+        done="Set aside"
+        needed="A reason is needed."
+        refuse={(text) => (isReason(text) ? "" : "Write it so that the next person understands it: two words or more.")}
+        onClose={() => setTaking(null)}
+        onDone={(reason) => {
+          if (!taking) return;
+          const entry = { code: taking.code, where: placeOf(taking), reason };
+          editor.edit((was) => ({ ...was, set_aside: [...was.set_aside, entry] }));
+        }}
+      >
+        <Box sx={{ color: "var(--second)" }}>
+          {taking?.safety ? "This one can hurt somebody. " : ""}
+          {taking?.title}. The reason stays with the line and can be read by whoever works on it next.
+        </Box>
+      </NameDialog>
+    </>
+  );
+}
+
+function Item({ finding, editor, onSetAside }: { finding: Finding; editor: LineEditor; onSetAside: () => void }) {
+  const { light, lit, choose } = useSelection();
+  const key = finding.code + placeOf(finding);
+  const chosen = lit?.key === key;
+  const show = () => {
+    choose(finding.where.kind === "bend" ? (finding.where.number ?? null) : null);
+    light(litFrom(finding.where, finding.severity, key));
+  };
+  return (
+    <Box
+      data-finding={finding.code}
+      data-severity={finding.severity}
+      sx={{
+        py: 1.25,
+        borderBottom: "1px solid var(--rule)",
+        display: "flex",
+        gap: 1.25,
+        background: chosen ? "var(--hand)" : "transparent",
+      }}
+    >
+      <SeverityMark severity={finding.severity} />
+      <Box sx={{ minWidth: 0 }}>
+        <Box
+          component="button"
+          onClick={show}
+          aria-pressed={chosen}
+          title="Show where"
+          sx={{
+            all: "unset",
+            cursor: "pointer",
+            font: `600 17px ${condensed}`,
+            lineHeight: 1.25,
+            "&:hover": { textDecoration: "underline" },
+            "&:focus-visible": { outline: "3px solid var(--ink)" },
+          }}
+        >
+          {finding.title}
+        </Box>
+        <Box sx={{ fontSize: 14.5, color: "var(--second)", overflowWrap: "anywhere" }}>
+          {finding.message}{" "}
+          {!finding.fix && finding.advice && (
+            <Box component="span" sx={{ color: "var(--ink)" }}>
+              {finding.advice}
+            </Box>
+          )}
+        </Box>
+        <SourceLine source={finding.source} />
+        <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2 }}>
+          {finding.fix && (
+            <Act
+              strong
+              onClick={() => {
+                const { changes } = finding.fix ?? { changes: [] };
+                light(null);
+                editor.edit((was) => applyChanges(was, changes));
+              }}
+            >
+              {finding.fix.label}
+            </Act>
+          )}
+          {finding.severity !== "note" && <Act onClick={onSetAside}>Set aside…</Act>}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+function Act({ children, strong, onClick }: { children: string; strong?: boolean; onClick: () => void }) {
+  return (
+    <Button
+      variant="text"
+      size="small"
+      onClick={onClick}
+      sx={{
+        px: 0,
+        minWidth: 0,
+        fontSize: 16,
+        justifyContent: "start",
+        textAlign: "left",
+        color: strong ? "var(--ink)" : "var(--second)",
+        borderRadius: 0,
+        "& > span, &": {
+          textDecoration: "underline",
+          textDecorationColor: strong ? "var(--tube)" : "var(--rule)",
+          textDecorationThickness: 2,
+          textUnderlineOffset: 4,
+        },
+      }}
+    >
+      {children}
+    </Button>
+  );
+}

@@ -1,0 +1,33 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { useParams } from "react-router";
+import { api, sentence, take } from "../api/client";
+import { NotHere } from "../ui/NotHere";
+import { SelectionProvider } from "../doc/select";
+import type { Panels } from "./stages";
+import { STAGES } from "./stages";
+import { Workspace } from "./Workspace";
+
+/** One line, at the stage that the address names; `panels` are what the stages ask. */
+export function LinePage({ panels }: { panels: Panels }) {
+  const { lineId = "", stage = "measure" } = useParams();
+  const client = useQueryClient();
+  const line = useQuery({
+    queryKey: ["line", lineId],
+    queryFn: () => take(api.GET("/api/lines/{line_id}", { params: { path: { line_id: lineId } } })),
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  });
+  // the board's figures are old once a line has been open
+  useEffect(() => () => void client.invalidateQueries({ queryKey: ["jobs"] }), [client]);
+  if (line.isError) return <NotHere text={sentence(line.error)} />;
+  if (!line.data) return null;
+  const known = STAGES.find((name) => name === stage);
+  if (!known) return <NotHere text={`There is no stage “${stage}”.`} />;
+  return (
+    <SelectionProvider key={lineId}>
+      <Workspace first={line.data} stage={known} panels={panels} />
+    </SelectionProvider>
+  );
+}

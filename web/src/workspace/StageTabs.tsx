@@ -1,0 +1,119 @@
+import Box from "@mui/material/Box";
+import type { Plan } from "../api/types";
+import { condensed } from "../theme/theme";
+import type { StageName } from "./stages";
+import { STAGES } from "./stages";
+import type { LineEditor } from "../doc/useLine";
+import type { PlanView } from "../doc/usePlan";
+
+interface Props {
+  stage: StageName;
+  go: (stage: StageName) => void;
+  editor: LineEditor;
+  view: PlanView;
+}
+
+const NAMES: Record<StageName, string> = {
+  look: "Look",
+  remove: "Remove",
+  measure: "Measure",
+  choose: "Choose",
+  plan: "Plan",
+  make: "Make",
+  fit: "Fit",
+};
+/** Findings that are settled in Choose, by the beginnings of their codes. */
+const CHOICES =
+  /^(material_|end_refused|end_care|wrong_|no_flare|double_flare|nut_|no_nut|port_thread|bender_size|pressure_|test_|too_hot|fluid_|choked|fast|gas_|hose_|joint_|clamp_|no_clamp|one_clamp|backwards|direction_|old_filter)/;
+
+/** The stages in the order people work, each saying how it stands; any may be entered. */
+export function StageTabs({ stage, go, editor, view }: Props) {
+  return (
+    <Box
+      component="nav"
+      aria-label="Stages"
+      sx={{
+        display: "grid",
+        gridTemplateColumns: "repeat(7, 1fr)",
+        "@media (max-width: 720px)": { gridTemplateColumns: "repeat(4, 1fr)" },
+        minHeight: 44,
+        borderBottom: "2px solid var(--ink)",
+      }}
+    >
+      {STAGES.map((name) => {
+        const here = name === stage;
+        return (
+          <Box
+            key={name}
+            component="button"
+            aria-current={here ? "step" : undefined}
+            onClick={() => go(name)}
+            sx={{
+              all: "unset",
+              cursor: "pointer",
+              px: 1.5,
+              minHeight: 44,
+              boxSizing: "border-box",
+              display: "flex",
+              alignItems: "center",
+              justifyContent: "space-between",
+              gap: 1,
+              fontFamily: condensed,
+              borderRight: "1px solid var(--rule)",
+              background: here ? "var(--ink)" : "transparent",
+              color: here ? "var(--paper)" : "var(--ink)",
+              "&:focus-visible": { outline: "3px solid var(--action)", outlineOffset: -4 },
+            }}
+          >
+            <Box sx={{ fontWeight: 600, fontSize: 20 }}>{NAMES[name]}</Box>
+            <Box
+              sx={{
+                fontSize: 15,
+                color: here ? "var(--paper)" : "var(--second)",
+                whiteSpace: "nowrap",
+                "@media (max-width: 1100px)": { display: "none" },
+              }}
+            >
+              {standing(name, view, editor)}
+            </Box>
+          </Box>
+        );
+      })}
+    </Box>
+  );
+}
+
+function removing({ removed }: Plan): string {
+  const count = removed.refit.length;
+  return count === 0 ? "" : `${count} off`;
+}
+
+function fitting({ removed }: Plan): string {
+  if (removed.done) return "done";
+  const left = removed.open_items.length + removed.left_over.length;
+  return left > 0 ? `${left} open` : "";
+}
+
+function standing(stage: StageName, view: PlanView, editor: LineEditor): string {
+  const { plan } = view;
+  if (!plan) return "";
+  if (stage === "look")
+    return editor.document.condition.decision ? "decided" : plan.looked.recommendation ? "to decide" : "";
+  if (stage === "remove") return removing(plan);
+  if (stage === "fit") return fitting(plan);
+  const open = [...plan.findings, ...(view.bench?.findings ?? [])].filter(
+    (finding) => !finding.set_aside && finding.severity !== "note",
+  );
+  const choices = open.filter((finding) => CHOICES.test(finding.code)).length;
+  const rest = open.length - choices;
+  if (stage === "measure") {
+    const unread = plan.problems.filter((problem) => problem.path !== "/spans/0/order").length;
+    if (unread > 0) return `${unread} to finish`;
+    const count = plan.part?.bends.length ?? 0;
+    return count === 1 ? "1 bend" : `${count} bends`;
+  }
+  if (!plan.part) return "";
+  if (stage === "choose") return choices > 0 ? `${choices} to settle` : "settled";
+  if (stage === "plan") return rest > 0 ? `${rest} to settle` : "settled";
+  return open.some((finding) => finding.severity === "stop") ? "not yet" : "ready";
+}

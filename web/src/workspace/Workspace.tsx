@@ -1,0 +1,166 @@
+import Box from "@mui/material/Box";
+import useMediaQuery from "@mui/material/useMediaQuery";
+import { lazy, memo, Suspense, useCallback, useEffect, useRef } from "react";
+import { useNavigate } from "react-router";
+import type { OpenLine } from "../api/types";
+import { Side } from "./Side";
+import { Strip } from "./strip/Strip";
+import { ConflictBar } from "./ConflictBar";
+import { LineBar } from "./LineBar";
+import { sheetOf } from "./sheet";
+import type { Panels, StageName } from "./stages";
+import { ASK_MUCH, STAGES } from "./stages";
+import { useSelection } from "../doc/select";
+import { StageTabs } from "./StageTabs";
+import { useAfterPaint } from "../doc/useAfterPaint";
+import { useBench } from "../doc/useBench";
+import { useCatalogue } from "../doc/useCatalogue";
+import { useLine } from "../doc/useLine";
+import { usePlan } from "../doc/usePlan";
+
+// drawn again only when their own part of the line has changed: typing must answer at once
+const Head = memo(LineBar);
+const Tabs = memo(StageTabs);
+const Findings = memo(Side);
+const Unrolled = memo(Strip);
+const Stage = lazy(() => import("./stage/Stage"));
+const SwingStage = lazy(() => import("./swing/SwingStage"));
+
+/** The screen people live in: what the stage asks, the line, its findings, and the strip. */
+export function Workspace({ first, stage, panels }: { first: OpenLine; stage: StageName; panels: Panels }) {
+  const editor = useLine(first);
+  const bench = useBench(editor.document, stage === "plan" || stage === "make");
+  const view = usePlan(editor.document, bench);
+  // the strip answers a key at once; the stage, dearer to draw, follows in the next breath
+  const later = useAfterPaint(view);
+  const catalogue = useCatalogue();
+  // on a tablet lying down the findings share the middle with the stage
+  const between = useMediaQuery("(min-width: 901px) and (max-width: 1180px)");
+  const navigate = useNavigate();
+  const { choose, light, showWorking, swing, showSwing } = useSelection();
+  const { undo, redo } = editor;
+
+  const go = useCallback(
+    (next: StageName) => void navigate(`/lines/${first.id}/${next}`, { replace: true }),
+    [first.id, navigate],
+  );
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const command = event.ctrlKey || event.metaKey;
+      const letter = event.key.toLowerCase();
+      const tab = event.altKey && !command ? STAGES[Number(event.key) - 1] : undefined;
+      if (command && letter === "z" && !event.shiftKey) undo();
+      else if (command && (letter === "y" || (letter === "z" && event.shiftKey))) redo();
+      else if (command && letter === "p") window.open(sheetOf(first.id), "_blank");
+      else if (tab) go(tab);
+      else if (event.key === "Escape") {
+        choose(null);
+        light(null);
+        showWorking(null);
+        showSwing(null);
+        return;
+      } else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [choose, first.id, go, light, redo, showSwing, showWorking, undo]);
+
+  // whoever arrives with the keyboard goes on from what the stage asks, not from the top of the page
+  const panel = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (document.activeElement === document.body) panel.current?.focus({ preventScroll: true });
+  }, [stage]);
+
+  const Panel = panels[stage];
+  const wide = ASK_MUCH.has(stage);
+
+  return (
+    <Box
+      sx={{
+        height: "100dvh",
+        display: "grid",
+        gridTemplateRows: "auto auto auto minmax(0, 1fr) auto",
+        "@media (max-width: 900px)": { height: "auto", minHeight: "100dvh" },
+      }}
+    >
+      <Head editor={editor} catalogue={catalogue} />
+      <Tabs stage={stage} go={go} editor={editor} view={view} />
+      <ConflictBar editor={editor} />
+      <Box
+        component="main"
+        sx={{
+          minHeight: 0,
+          display: "grid",
+          gridTemplateColumns: wide
+            ? "minmax(412px, min(50%, 820px)) minmax(0, 1fr) 272px"
+            : "412px minmax(0, 1fr) 288px",
+          "@media (max-width: 1180px)": {
+            gridTemplateColumns: wide ? "minmax(412px, 60%) minmax(0, 1fr)" : "412px minmax(0, 1fr)",
+          },
+          "@media (max-width: 900px)": { gridTemplateColumns: "1fr" },
+        }}
+      >
+        <Box
+          key={stage}
+          ref={panel}
+          component="section"
+          aria-label="What this stage asks"
+          tabIndex={-1}
+          sx={{
+            outline: "none",
+            container: "panel / inline-size",
+            overflowY: "auto",
+            scrollPaddingBottom: "96px",
+            borderRight: "1px solid var(--rule)",
+            minHeight: 0,
+            "@media (max-width: 900px)": { borderRight: 0, order: 2, overflow: "visible" },
+          }}
+        >
+          <Panel editor={editor} view={view} />
+        </Box>
+        <Box
+          component="section"
+          aria-label="The line"
+          sx={{
+            background: "var(--sheet)",
+            minHeight: 0,
+            minWidth: 0,
+            "@media (max-width: 1180px)": { display: "grid", gridTemplateRows: "minmax(180px, 1fr) minmax(0, 45%)" },
+            "@media (max-width: 900px)": { display: "block", order: 1 },
+          }}
+        >
+          <Box sx={{ height: "100%", minHeight: 0, "@media (max-width: 900px)": { height: 300 } }}>
+            <Suspense fallback={null}>
+              {swing !== null && stage === "plan" ? (
+                <SwingStage document={editor.document} move={swing} />
+              ) : (
+                <Stage document={editor.document} view={later} />
+              )}
+            </Suspense>
+          </Box>
+          {between && (
+            <Box sx={{ overflowY: "auto", background: "var(--paper)", borderTop: "1px solid var(--rule)" }}>
+              <Findings editor={editor} view={view} name="Findings" />
+            </Box>
+          )}
+        </Box>
+        {!between && (
+          <Box
+            component="aside"
+            sx={{
+              overflowY: "auto",
+              borderLeft: "1px solid var(--rule)",
+              minHeight: 0,
+              "@media (max-width: 900px)": { order: 3, borderLeft: 0, borderTop: "1px solid var(--rule)" },
+            }}
+          >
+            <Findings editor={editor} view={view} name="Findings" />
+          </Box>
+        )}
+      </Box>
+      <Unrolled editor={editor} view={view} />
+    </Box>
+  );
+}

@@ -1,0 +1,45 @@
+import Box from "@mui/material/Box";
+import { useEffect, useRef, useState } from "react";
+import { api, take } from "../../api/client";
+import type { Line, ViewName } from "../../api/types";
+import { useSelection } from "../../doc/select";
+
+/** The core's line drawing, where there is no WebGL; its bends can be chosen like the stage's. */
+export function Drawing({ document: line, old, looking }: { document: Line; old: boolean; looking: ViewName }) {
+  const [svg, setSvg] = useState("");
+  const { bend, choose } = useSelection();
+  const box = useRef<HTMLDivElement>(null);
+
+  useEffect(() => {
+    if (old) return;
+    let gone = false;
+    take(api.POST("/api/drawing", { body: { document: line, view: looking }, parseAs: "text" }))
+      .then((text) => !gone && setSvg(text))
+      .catch(() => undefined); // the last drawing stays; what is wrong is said beside the readings
+    return () => {
+      gone = true;
+    };
+  }, [line, looking, old]);
+
+  useEffect(() => {
+    box.current?.querySelectorAll("[data-bend]").forEach((stroke) => {
+      stroke.setAttribute("opacity", bend === null || stroke.getAttribute("data-bend") === String(bend) ? "1" : "0.45");
+    });
+  }, [bend, svg]);
+
+  return (
+    <Box
+      ref={box}
+      sx={{
+        height: "100%",
+        "& svg": { width: "100%", height: "100%", display: "block" },
+        "& [data-bend]": { cursor: "pointer" },
+      }}
+      onClick={(event) => {
+        const hit = (event.target as Element).closest("[data-bend]")?.getAttribute("data-bend");
+        if (hit) choose(Number(hit));
+      }}
+      dangerouslySetInnerHTML={{ __html: svg }}
+    />
+  );
+}

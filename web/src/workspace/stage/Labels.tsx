@@ -1,0 +1,135 @@
+import { useFrame, useThree } from "@react-three/fiber";
+import type { RefObject } from "react";
+import { useEffect } from "react";
+import { Vector3 } from "three";
+import type { Part } from "../../api/types";
+import { useSelection } from "../../doc/select";
+import { condensed } from "../../theme/theme";
+import type { Camera } from "./camera";
+import type { Place } from "./clear";
+import { clear } from "./clear";
+
+export interface Anchor {
+  key: string;
+  at: Vector3;
+}
+
+/** Where labels hang: bends on their backs, ends beyond their openings, within the paper of the view. */
+export function anchorsOf(part: Part, camera: Camera): Anchor[] {
+  const onPaper = (way: Vector3) => {
+    const flat = camera.right
+      .clone()
+      .multiplyScalar(way.dot(camera.right))
+      .addScaledVector(camera.up, way.dot(camera.up));
+    return flat.length() > 1e-3 ? flat.normalize() : camera.up.clone();
+  };
+  const points = [part.end_a.point, ...part.bends.map((bend) => bend.point), part.end_b.point].map(
+    (point) => new Vector3(...point),
+  );
+  const bends = part.bends.map((bend, k) => {
+    const here = points[k + 1] ?? new Vector3();
+    const before = (points[k] ?? here).clone().sub(here).normalize();
+    const after = (points[k + 2] ?? here).clone().sub(here).normalize();
+    return {
+      key: String(bend.number),
+      at: here.clone().addScaledVector(onPaper(before.add(after).negate()), camera.reach),
+    };
+  });
+  const ends = [part.end_a, part.end_b].map((end) => ({
+    key: end.end,
+    at: new Vector3(...end.point).addScaledVector(onPaper(new Vector3(...end.outward)), camera.reach * 1.5),
+  }));
+  return [...bends, ...ends];
+}
+
+/** Inside the scene: carries the labels along as the part is turned; an end's words make way for the numbers. */
+export function Follow({ anchors, box }: { anchors: readonly Anchor[]; box: RefObject<HTMLDivElement | null> }) {
+  const invalidate = useThree((state) => state.invalidate);
+  // labels are no part of the scene: new ones ask for a frame themselves
+  useEffect(() => invalidate());
+  useFrame(({ camera, size }) => {
+    const taken: Place[] = [];
+    for (const { key, at } of anchors) {
+      const label = box.current?.querySelector<HTMLElement>(`[data-label="${key}"]`);
+      if (!label) continue;
+      const seen = at.clone().project(camera);
+      const place = { x: ((seen.x + 1) / 2) * size.width, y: ((1 - seen.y) / 2) * size.height };
+      const { x, y } = clear(place, label, taken, size);
+      taken.push({ x, y, wide: label.offsetWidth, tall: label.offsetHeight });
+      label.style.transform = `translate(${x.toFixed(1)}px, ${y.toFixed(1)}px) translate(-50%, -50%)`;
+    }
+  });
+  return null;
+}
+
+/** What stands at each end of the part. */
+export type EndLabels = Record<"A" | "B", { label: string; thread: string }>;
+
+/** Beside the scene: bend numbers that can be chosen, and what the ends go to. */
+export function Labels({ part, ends }: { part: Part; ends: EndLabels }) {
+  const { bend: chosen, choose } = useSelection();
+  return (
+    <>
+      {part.bends.map((bend) => {
+        const here = chosen === bend.number;
+        return (
+          <button
+            key={bend.number}
+            type="button"
+            tabIndex={-1}
+            data-label={bend.number}
+            aria-label={`Choose bend ${bend.number}`}
+            onClick={() => choose(bend.number)}
+            style={{
+              position: "absolute",
+              left: 0,
+              top: 0,
+              width: 24,
+              height: 24,
+              padding: 0,
+              borderRadius: 12,
+              border: "1.5px solid var(--ink)",
+              background: here ? "var(--ink)" : "var(--sheet)",
+              color: here ? "var(--paper)" : "var(--ink)",
+              font: `600 15px ${condensed}`,
+              cursor: "pointer",
+            }}
+          >
+            {bend.number}
+          </button>
+        );
+      })}
+      {[part.end_a, part.end_b].map((end) => {
+        const choice = ends[end.end];
+        return (
+          <div
+            key={end.end}
+            data-label={end.end}
+            style={{
+              position: "absolute",
+              left: 0,
+              top: 0,
+              maxWidth: 150,
+              textAlign: "center",
+              pointerEvents: "none",
+              whiteSpace: "nowrap",
+            }}
+          >
+            <div style={{ font: `600 17px ${condensed}` }}>End {end.end}</div>
+            <div
+              style={{
+                font: `500 14px ${condensed}`,
+                color: "var(--second)",
+                overflow: "hidden",
+                textOverflow: "ellipsis",
+              }}
+            >
+              {choice.label}
+            </div>
+            <div style={{ font: `500 14px ${condensed}`, color: "var(--second)" }}>{choice.thread}</div>
+          </div>
+        );
+      })}
+    </>
+  );
+}

@@ -1,0 +1,52 @@
+import { OrbitControls, OrthographicCamera } from "@react-three/drei";
+import { Canvas } from "@react-three/fiber";
+import { memo, useMemo } from "react";
+import type { Part, ViewName } from "../../api/types";
+import { useMode } from "../../theme/mode";
+import { cameraFor } from "./camera";
+import type { EndLabels } from "./Labels";
+import { anchorsOf, Follow, Labels } from "./Labels";
+import { Tube } from "./Tube";
+import { useStageSize } from "./useStageSize";
+
+interface Props {
+  part: Part;
+  ends: EndLabels;
+  looking: ViewName;
+}
+
+/** The part in three dimensions: drag to turn, wheel to come closer. */
+function SceneOf({ part, ends, looking }: Props) {
+  const { tokens } = useMode();
+  const { box, size } = useStageSize();
+  const camera = useMemo(() => cameraFor(part, looking, size), [part, looking, size]);
+  const anchors = useMemo(() => anchorsOf(part, camera), [part, camera]);
+  return (
+    <div ref={box} style={{ position: "absolute", inset: 0, overflow: "hidden" }}>
+      {size.width > 0 && (
+        <>
+          <Canvas frameloop="demand" flat dpr={[1, 2]} role="img" aria-label="The line in three dimensions">
+            <OrthographicCamera
+              key={looking}
+              makeDefault
+              position={camera.position}
+              up={camera.up}
+              zoom={camera.zoom}
+              near={-camera.depth}
+              far={camera.depth}
+            />
+            <OrbitControls key={`turn ${looking}`} makeDefault target={camera.target} enableDamping={false} />
+            <ambientLight intensity={1.5} />
+            <directionalLight position={camera.light} intensity={1.9} />
+            <Tube part={part} tokens={tokens} least={camera.least} />
+            <Follow anchors={anchors} box={box} />
+          </Canvas>
+          <Labels part={part} ends={ends} />
+        </>
+      )}
+    </div>
+  );
+}
+
+/** Drawn again only when the part, its end labels or the view have changed. */
+export const Scene = memo(SceneOf);

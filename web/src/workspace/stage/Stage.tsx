@@ -1,0 +1,87 @@
+import Box from "@mui/material/Box";
+import { memo, useMemo, useState } from "react";
+import type { Line, ViewName } from "../../api/types";
+import { useSelection } from "../../doc/select";
+import type { PlanView } from "../../doc/usePlan";
+import { condensed } from "../../theme/theme";
+import { Segments } from "../../ui/Segments";
+import { sayAngle, sayClock, sayLength } from "../../format/units";
+import { Drawing } from "./Drawing";
+import { Scene } from "./Scene";
+import { hasWebGL } from "./webgl";
+
+const VIEWS: ViewName[] = ["from A", "from B", "above", "free"];
+
+/** The line in space, to true proportion; a drawing from the core stands in without WebGL. */
+function Stage({ document: line, view }: { document: Line; view: PlanView }) {
+  const [looking, setLooking] = useState<ViewName>("free");
+  const { bend } = useSelection();
+  const { part, old } = view;
+  const webgl = useMemo(hasWebGL, []);
+  const [a, b] = [line.end_a, line.end_b];
+  const ends = useMemo(
+    () => ({ A: { label: a.label, thread: a.port_thread }, B: { label: b.label, thread: b.port_thread } }),
+    [a.label, a.port_thread, b.label, b.port_thread],
+  );
+  const chosen = part && bend !== null ? part.bends[bend - 1] : undefined;
+  return (
+    <Box sx={{ position: "relative", height: "100%", minHeight: 180, overflow: "hidden" }} data-webgl={webgl}>
+      {part ? (
+        <Box sx={{ position: "absolute", inset: 0, opacity: old ? 0.4 : 1 }}>
+          {webgl ? (
+            <Scene part={part} ends={ends} looking={looking} />
+          ) : (
+            <Drawing document={line} old={old} looking={looking} />
+          )}
+        </Box>
+      ) : (
+        <Box
+          sx={{
+            height: "100%",
+            display: "grid",
+            placeContent: "center",
+            p: 4,
+            maxWidth: 460,
+            mx: "auto",
+            color: "var(--second)",
+            fontSize: 17,
+          }}
+        >
+          Type the legs, bends and planes as you read them off the old line, end A first. The line appears here at the
+          first one that closes.
+        </Box>
+      )}
+      {part && (
+        <Box sx={{ position: "absolute", top: 12, right: 12, background: "var(--sheet)" }}>
+          <Segments
+            label="Look"
+            value={looking}
+            options={VIEWS.map((value) => ({ value, text: value }))}
+            onChange={setLooking}
+          />
+        </Box>
+      )}
+      <Box
+        aria-live="polite"
+        sx={{
+          position: "absolute",
+          left: 16,
+          bottom: 12,
+          fontFamily: condensed,
+          fontWeight: 500,
+          fontSize: 16,
+          color: "var(--ink)",
+          background: "var(--sheet)",
+          px: 0.5,
+        }}
+      >
+        {old && "drawn as it was before the reading that cannot be read"}
+        {!old &&
+          chosen &&
+          `bend ${chosen.number} · ${sayAngle(chosen.angle_deg)} · ${sayClock(chosen.clock_deg)} from A · radius ${sayLength(chosen.radius_mm, line.unit)}`}
+      </Box>
+    </Box>
+  );
+}
+
+export default memo(Stage);
