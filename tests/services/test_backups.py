@@ -133,11 +133,12 @@ def test_the_restore_drill(tmp_path, seed):
         copy = back_up(path, DAY, always=True)
 
 
-def test_a_damaged_database_is_not_copied_over_good_backups(tmp_path):
+@pytest.mark.parametrize("seed", range(2, 8))
+def test_a_damaged_database_is_not_copied_over_good_backups(tmp_path, seed):
     path = tmp_path / "shop.db"
     fill(path, random.Random(1))
     good = back_up(path, DAY)
-    garbled(path, random.Random(2))
+    garbled(path, random.Random(seed))
     with pytest.raises(BackupError, match=r"damaged|No backup"):
         back_up(path, DAY + timedelta(days=1))
     assert [copy.path for copy in copies(path)] == [good.path]

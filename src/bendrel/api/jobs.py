@@ -5,12 +5,13 @@ from __future__ import annotations
 from fastapi import APIRouter, Response
 from pydantic import TypeAdapter
 
-from bendrel.api.schemas import JobChange, NewLine
+from bendrel.api.schemas import JobChange, NewLine, StripDownChange
 from bendrel.api.state import Services
 from bendrel.core.repair.condition import Condition
 from bendrel.services.bookings import BookingDraft, Ledger
 from bendrel.services.jobs import JobDraft, JobSummary
 from bendrel.services.lines import OpenLine
+from bendrel.services.stripdowns import OpenStripDown
 
 _BOARD = TypeAdapter(tuple[JobSummary, ...])
 
@@ -59,6 +60,18 @@ def create_line(job_id: str, body: NewLine, services: Services) -> OpenLine:
     """A new line with the usual choices."""
     taken_in = Condition(reasons=body.reasons, urgency=body.urgency)
     return services.lines.create(job_id, body.name, service=body.service, taken_in=taken_in)
+
+
+@router.get("/{job_id}/strip-down")
+def strip_down(job_id: str, services: Services) -> OpenStripDown:
+    """What comes off once for all lines of a job."""
+    return services.strip_downs.of_job(job_id)
+
+
+@router.put("/{job_id}/strip-down")
+def keep_strip_down(job_id: str, change: StripDownChange, services: Services) -> OpenStripDown:
+    """Write the strip-down of a job down."""
+    return services.strip_downs.keep(job_id, change.version, change.log)
 
 
 @router.get("/{job_id}/bookings")

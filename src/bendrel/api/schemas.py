@@ -18,6 +18,8 @@ from bendrel.core.line.document import Line, Name
 from bendrel.core.line.rewrite import Entry
 from bendrel.core.plan.kit import Body, Kit
 from bendrel.core.record import record
+from bendrel.core.removal.log import SingleUse
+from bendrel.core.removal.stripdown import StripDown
 from bendrel.core.repair.condition import Reason, Urgency
 from bendrel.core.route.clips import Clip
 from bendrel.core.service import Caution, Service
@@ -37,6 +39,14 @@ class NewLine:
     service: Annotated[str, MaxLen(40)] = "brake"
     reasons: tuple[Reason, ...] = ()
     urgency: Urgency = "soon"
+
+
+@record
+class StripDownChange:
+    """A changed strip-down with the version that it was changed from."""
+
+    version: int
+    log: StripDown
 
 
 @record
@@ -150,6 +160,7 @@ class CatalogueOut:
     nuts: tuple[Nut, ...]
     torques: tuple[Torque, ...]
     clips: tuple[Clip, ...]
+    single_use: SingleUse
     seats: tuple[Seat, ...]
     bodies: tuple[Body, ...]
     threads: tuple[KnownThread, ...]
@@ -184,6 +195,7 @@ def catalogue_of(kit: Kit) -> CatalogueOut:
         nuts=tuple(kit.nuts.values()),
         torques=tuple(kit.torques.values()),
         clips=kit.clips,
+        single_use=kit.single_use,
         seats=tuple(kit.seats.values()),
         bodies=tuple(kit.bodies.values()),
         threads=tuple(kit.threads.values()),

@@ -17,6 +17,7 @@ from bendrel.catalogue.own import OwnFields, ShelfName
 from bendrel.core.fitup.making import MakingState, Outcome
 from bendrel.core.line.document import Line, Name
 from bendrel.core.record import record
+from bendrel.core.removal.log import RemovedItem
 from bendrel.core.units import Unit
 from bendrel.exchange.documents import first_error
 from bendrel.exchange.errors import FileError
@@ -62,6 +63,14 @@ class ArchivedMaking:
 
 
 @record
+class ArchivedSharedItem:
+    """One thing of the job's strip-down; `lines` counts the job's lines from 0, none of them meaning all."""
+
+    item: RemovedItem
+    lines: Annotated[tuple[Annotated[int, Ge(0)], ...], MaxLen(100)] = ()
+
+
+@record
 class ArchivedOwn:
     """A catalogue row of the shop's own that a line of the job names as `own_<id>`."""
 
@@ -97,6 +106,7 @@ class ArchivedJob:
     makings: Annotated[tuple[ArchivedMaking, ...], MaxLen(2000)] = ()
     own: Annotated[tuple[ArchivedOwn, ...], MaxLen(500)] = ()
     trials: Annotated[tuple[ArchivedTrial, ...], MaxLen(2000)] = ()
+    strip_down: Annotated[tuple[ArchivedSharedItem, ...], MaxLen(200)] = ()
 
 
 _BROKEN = (zipfile.BadZipFile, zipfile.LargeZipFile, zlib.error, ValueError, RuntimeError, EOFError, OSError)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
+from dataclasses import fields, replace
 from typing import Any, cast
 
 from pydantic import TypeAdapter
@@ -12,10 +12,13 @@ from sqlalchemy import select
 from bendrel.core.fitup.making import MakingState, Outcome
 from bendrel.core.line.document import Line
 from bendrel.core.record import record
+from bendrel.core.removal.log import RemovedItem
+from bendrel.core.removal.stripdown import SharedItem, StripDown
 from bendrel.exchange.archive import (
     ArchivedBooking,
     ArchivedJob,
     ArchivedMaking,
+    ArchivedSharedItem,
     read_archive,
     write_archive,
 )
@@ -27,9 +30,10 @@ from bendrel.services.own_rows import check_own, keep_own, named_own, renamed, t
 from bendrel.services.photos import Photos, photos_of
 from bendrel.services.present import present_job
 from bendrel.services.shelf import Shelf
+from bendrel.services.stripdowns import log_of, put_log
 from bendrel.store.database import Database
 from bendrel.store.lines import add_line, document_at
-from bendrel.store.models import BookingRow, Job, MakingRow
+from bendrel.store.models import BookingRow, Job, MakingRow, new_id
 
 
 @record
@@ -82,14 +86,14 @@ class Archives:
                 makings=makings,
                 own=own,
                 trials=trials_of(session, own),
+                strip_down=archived_strip_down(log_of(session, job_id), [row.id for row in rows]),
             )
         photos: dict[str, bytes] = {}
-        for line in lines:
-            for name in photos_of(line):
-                try:
-                    photos[name] = self._photos.path(name).read_bytes()
-                except NotFound:
-                    continue
+        for name in photos_in(archived):
+            try:
+                photos[name] = self._photos.path(name).read_bytes()
+            except NotFound:
+                continue
         return write_archive(archived, photos), archived.name
 
     def read(self, data: bytes, *, keep: bool) -> BroughtIn:
@@ -97,7 +101,7 @@ class Archives:
         job, photos = read_archive(data)
         check_makings(job)
         new = check_own(self._shelf.kit, job)
-        wanted = {name for line in job.lines for name in photos_of(line)}
+        wanted = photos_in(job)
         present = {name: photos[name] for name in wanted if name in photos}
         job_id: str | None = None
         if keep:
@@ -138,6 +142,9 @@ class Archives:
                 return value
 
             kept = [add_line(session, row, here(line)) for line in job.lines]
+            log = strip_down_of(job, [line.id for line in kept], names)
+            if log.items:
+                put_log(session, row.id, log)
             for making in job.makings:
                 session.add(making_row(kept[making.line].id, making, here(making.document)))
             for booking in job.bookings:
@@ -187,6 +194,36 @@ def check_makings(job: ArchivedJob) -> None:
     for making in job.makings:
         if making.line >= len(job.lines):
             raise FileError(f"A making belongs to line {making.line + 1}, and the job has {len(job.lines)}.")
+
+
+def archived_strip_down(log: StripDown, lines: list[str]) -> tuple[ArchivedSharedItem, ...]:
+    """A job's strip-down as it is written: its lines by their place, those that are gone left out."""
+    return tuple(
+        ArchivedSharedItem(
+            item=RemovedItem(**{field.name: getattr(item, field.name) for field in fields(RemovedItem)}),
+            lines=tuple(lines.index(line) for line in item.lines if line in lines),
+        )
+        for item in log.items
+    )
+
+
+def strip_down_of(job: ArchivedJob, lines: list[str], photos: dict[str, str]) -> StripDown:
+    """The strip-down of a job that was brought in, for the lines that it has here. Raises FileError for one
+    of a line that is not in the archive."""
+    found = []
+    for number, shared in enumerate(job.strip_down, start=1):
+        if any(place >= len(lines) for place in shared.lines):
+            raise FileError(f"Thing {number} of the strip-down belongs to a line that the job does not have.")
+        own = {field.name: getattr(shared.item, field.name) for field in fields(RemovedItem)}
+        own["photo"] = photos.get(shared.item.photo, "")
+        found.append(SharedItem(id=new_id(), lines=tuple(lines[place] for place in shared.lines), **own))
+    return StripDown(items=tuple(found))
+
+
+def photos_in(job: ArchivedJob) -> set[str]:
+    """The photographs that a job speaks of."""
+    named = {name for line in job.lines for name in photos_of(line)}
+    return named | {shared.item.photo for shared in job.strip_down if shared.item.photo}
 
 
 def with_photos(line: Line, name: Callable[[str], str]) -> Line:

@@ -22,6 +22,7 @@ from bendrel.core.line.document import (
     RigidSpan,
 )
 from bendrel.core.removal.log import OpenItem, Removal, RemovedItem
+from bendrel.core.removal.stripdown import SharedItem, StripDown
 from bendrel.core.repair.condition import (
     Condition,
     Damage,
@@ -110,8 +111,9 @@ def fill_demo(shop: Shop) -> None:
     shop.lines.add(tender.id, _rear_left())
     rear_right = shop.lines.add(tender.id, _rear_right())
     shop.lines.add(tender.id, _impossible())
-    shop.lines.add(tender.id, _pump_cooler())
-    shop.lines.add(tender.id, _priming_vacuum())
+    cooler = shop.lines.add(tender.id, _pump_cooler())
+    vacuum = shop.lines.add(tender.id, _priming_vacuum())
+    shop.strip_downs.keep(tender.id, 0, _tunnel_off((cooler.id, vacuum.id)))
     for held in STOCK:
         shop.shelf.hold(held)
     shop.stock.add(COIL)
@@ -124,6 +126,21 @@ def fill_demo(shop: Shop) -> None:
     for account, what, minutes, cents in BOOKED:
         draft = BookingDraft(account=account, what=what, minutes=minutes, material_cents=cents)
         shop.bookings.book(tender.id, draft)
+
+
+def _tunnel_off(lines: tuple[str, str]) -> StripDown:
+    """What the lines in the pump tunnel share."""
+    things = (
+        RemovedItem(kind="bolt", what="M8 × 20", wrench="13 mm", count=12, where="tunnel cover"),
+        RemovedItem(kind="shield", what="pump tunnel cover", where="floor of the cab", note="two people"),
+        RemovedItem(kind="clip", what="wiring clip", count=3, where="left wall", fate="replace"),
+    )
+    return StripDown(
+        items=tuple(
+            SharedItem(id=f"tunnel-{number}", lines=lines, **vars(thing))
+            for number, thing in enumerate(things, start=1)
+        )
+    )
 
 
 def _half_made(shop: Shop, job_id: str, line_id: str) -> None:

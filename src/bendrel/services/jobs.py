@@ -11,11 +11,13 @@ from sqlalchemy import select
 
 from bendrel.core.line.document import Name
 from bendrel.core.record import record
+from bendrel.core.removal.stripdown import still_off
 from bendrel.core.repair.condition import Urgency
 from bendrel.core.units import Unit
 from bendrel.services.errors import Busy, NotFound, Stale, check_name
 from bendrel.services.present import present_job
 from bendrel.services.shelf import Shelf
+from bendrel.services.stripdowns import log_of, still_off_by_job
 from bendrel.services.summaries import LineSummary, Summaries, Unsaid
 from bendrel.store.database import Database
 from bendrel.store.jobs import find_job, present_jobs
@@ -40,7 +42,7 @@ class JobDraft:
 
 @record
 class JobSummary:
-    """A job with its lines."""
+    """A job with its lines; `still_off` counts what of its strip-down is not back on."""
 
     id: str
     name: Annotated[str, MinLen(1)]
@@ -52,6 +54,7 @@ class JobSummary:
     unit: Unit
     version: int
     lines: tuple[LineSummary, ...]
+    still_off: int
     updated_at: datetime
 
 
@@ -68,16 +71,18 @@ class Jobs:
         with self._database.reading() as session:
             present = present_jobs(session)
             unsaid = self._summaries.lacking(session, (row for job in present for row in _lines(job)))
+            off = still_off_by_job(session)
         self._say(unsaid)
-        return tuple(sorted((self._summary(job) for job in present), key=_turn))
+        return tuple(sorted((self._summary(job, off.get(job.id, 0)) for job in present), key=_turn))
 
     def one(self, job_id: str) -> JobSummary:
         """One job with its lines."""
         with self._database.reading() as session:
             job = present_job(session, job_id)
             unsaid = self._summaries.lacking(session, _lines(job))
+            off = len(still_off(log_of(session, job_id)))
         self._say(unsaid)
-        return self._summary(job)
+        return self._summary(job, off)
 
     def _say(self, unsaid: list[Unsaid]) -> None:
         """Work out what the board lacks, then write it down; that it cannot be written down costs only the
@@ -150,15 +155,15 @@ class Jobs:
             job.deleted_at = None
         return self.one(job_id)
 
-    def _summary(self, job: Job) -> JobSummary:
-        return _summary(job, {row.id: self._summaries.told(row.id) for row in _lines(job)})
+    def _summary(self, job: Job, off: int) -> JobSummary:
+        return _summary(job, {row.id: self._summaries.told(row.id) for row in _lines(job)}, off)
 
 
 def _lines(job: Job) -> list[LineRow]:
     return [row for row in job.lines if row.deleted_at is None]
 
 
-def _summary(job: Job, told: dict[str, LineSummary]) -> JobSummary:
+def _summary(job: Job, told: dict[str, LineSummary], off: int) -> JobSummary:
     lines = [told[row.id] for row in _lines(job)]
     lines.sort(key=lambda line: (line.done, _URGENCIES.index(line.urgency), line.rank))
     return JobSummary(
@@ -172,6 +177,7 @@ def _summary(job: Job, told: dict[str, LineSummary]) -> JobSummary:
         unit="mm" if job.unit == "mm" else "in",
         version=job.version,
         lines=tuple(lines),
+        still_off=off,
         updated_at=job.updated_at,
     )
 

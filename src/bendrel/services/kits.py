@@ -7,12 +7,14 @@ from dataclasses import replace
 
 from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.needs import Need, old_parts
+from bendrel.core.plan.needs import Need, parts_needed
 from bendrel.core.record import record
+from bendrel.core.removal.stripdown import parts_for
 from bendrel.exchange.documents import line_from_value
 from bendrel.services.cuttings import taken_for
 from bendrel.services.present import present_job
 from bendrel.services.shelf import TUBE, Held, Shelf
+from bendrel.services.stripdowns import log_of
 from bendrel.standins.supplier import Supplier, SupplierAway
 from bendrel.store.database import Database
 from bendrel.store.lines import document_at
@@ -63,6 +65,7 @@ class KitLists:
         with self._database.reading() as session:
             job = present_job(session, job_id)
             cut = taken_for(session, job)
+            shared = log_of(session, job_id)
             lines = [
                 (line_from_value(document_at(session, row, row.head)), row.id in cut)
                 for row in job.lines
@@ -73,10 +76,11 @@ class KitLists:
             plan = plan_line(line, self._shelf.kit)
             if plan.removed.done:
                 continue
-            wanted = plan.chosen.needs if plan.chosen else old_parts(plan.removed)
+            wanted = plan.chosen.needs if plan.chosen else parts_needed(plan.removed.parts)
             for need in wanted:
                 if not (has_tube and need.ref.startswith(TUBE)):
                     needs.append(replace(need, why=line.name))
+        needs += [replace(need, why="strip-down of the job") for need in parts_needed(parts_for(shared))]
         return self.priced(added_up(needs))
 
     def priced(self, needs: Iterable[Need]) -> KitList:

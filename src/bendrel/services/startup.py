@@ -20,6 +20,7 @@ from bendrel.services.makings import Makings
 from bendrel.services.photos import Photos
 from bendrel.services.shelf import Shelf
 from bendrel.services.stock import StockRoom
+from bendrel.services.stripdowns import StripDowns
 from bendrel.standins.bench import StandIn
 from bendrel.standins.supplier import Supplier
 from bendrel.store.backup import OpenSign, copies
@@ -46,6 +47,7 @@ class Shop:
     makings: Makings
     stock: StockRoom
     cuttings: Cuttings
+    strip_downs: StripDowns
 
     @property
     def kit(self) -> Kit:
@@ -98,6 +100,7 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
         makings=Makings(database, shelf),
         stock=StockRoom(database, shelf),
         cuttings=Cuttings(database, shelf),
+        strip_downs=StripDowns(database),
     )
 
 

@@ -63,6 +63,10 @@ def copies(database: Path) -> list[Copy]:
     return sorted(found, key=lambda copy: (copy.number, copy.day), reverse=True)
 
 
+GARBLED = "its own description cannot be read"
+"""What is wrong where SQLite's message repeats bytes that are no text."""
+
+
 def back_up(database: Path, today: date, *, always: bool = False) -> Copy:
     """Copy the database and its photographs, once a day (or `always`), check the copy, and thin the old
     ones. Returns the newest copy. Raises BackupError; then nothing is kept of it and nothing thinned.
@@ -87,6 +91,8 @@ def back_up(database: Path, today: date, *, always: bool = False) -> Copy:
         os.replace(unfinished, made.path)
     except (OSError, sqlite3.Error) as error:
         raise BackupError(f"No backup could be made: {error}.") from error
+    except UnicodeDecodeError as error:
+        raise BackupError(f"The database is damaged ({GARBLED}); it was not copied over.") from error
     finally:
         unfinished.unlink(missing_ok=True)
     _thin(database)
@@ -109,6 +115,8 @@ def damage(path: Path) -> str:
             tables = {row[0] for row in opened.execute("select name from sqlite_master where type = 'table'")}
     except sqlite3.Error as error:
         return str(error)
+    except UnicodeDecodeError:
+        return GARBLED
     return "" if {"jobs", "lines", "line_steps"} <= tables else "it holds no jobs and lines"
 
 

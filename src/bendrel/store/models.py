@@ -49,6 +49,17 @@ class Job(Base):
     )
 
 
+class StripDownRow(Base):
+    """The one strip-down log of a job."""
+
+    __tablename__ = "strip_downs"
+
+    job_id: Mapped[str] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), primary_key=True)
+    version: Mapped[int] = mapped_column(default=1)
+    log: Mapped[dict[str, Any]] = mapped_column(JSON)
+    updated_at: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+
 class BookingRow(Base):
     """Time and material on a job, booked to whoever pays for it."""
 

@@ -96,6 +96,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/strip-down": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Strip Down
+         * @description What comes off once for all lines of a job.
+         */
+        get: operations["strip_down_api_jobs__job_id__strip_down_get"];
+        /**
+         * Keep Strip Down
+         * @description Write the strip-down of a job down.
+         */
+        put: operations["keep_strip_down_api_jobs__job_id__strip_down_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/bookings": {
         parameters: {
             query?: never;
@@ -1944,6 +1968,7 @@ export interface components {
             torques: components["schemas"]["Torque"][];
             /** Clips */
             clips: components["schemas"]["Clip"][];
+            single_use: components["schemas"]["SingleUse"];
             /** Seats */
             seats: components["schemas"]["Seat"][];
             /** Bodies */
@@ -3417,7 +3442,7 @@ export interface components {
         };
         /**
          * JobSummary
-         * @description A job with its lines.
+         * @description A job with its lines; `still_off` counts what of its strip-down is not back on.
          */
         JobSummary: {
             /** Id */
@@ -3443,6 +3468,8 @@ export interface components {
             version: number;
             /** Lines */
             lines: components["schemas"]["LineSummary"][];
+            /** Still Off */
+            still_off: number;
             /**
              * Updated At
              * Format: date-time
@@ -4535,6 +4562,24 @@ export interface components {
              * Format: date-time
              */
             updated_at: string;
+        };
+        /**
+         * OpenStripDown
+         * @description A job's strip-down as kept: its version (0 before anything is written), the log, the way back, what is
+         *     still off and what has to be bought.
+         */
+        OpenStripDown: {
+            /** Job Id */
+            job_id: string;
+            /** Version */
+            version: number;
+            log: components["schemas"]["StripDown"];
+            /** Back */
+            back: components["schemas"]["SharedStep"][];
+            /** Still Off */
+            still_off: string[];
+            /** Parts */
+            parts: components["schemas"]["PartToGet"][];
         };
         /**
          * Opening
@@ -5797,6 +5842,81 @@ export interface components {
             unit?: ("in" | "mm") | null;
         };
         /**
+         * SharedItem
+         * @description One thing of the job's strip-down. `lines` are the ids of the lines that it had to come off for; none
+         *     means every line of the job.
+         */
+        SharedItem: {
+            /**
+             * Kind
+             * @default bolt
+             * @enum {string}
+             */
+            kind: "bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part";
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Wrench
+             * @default
+             */
+            wrench: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+            /**
+             * Fate
+             * @default reuse
+             * @enum {string}
+             */
+            fate: "reuse" | "replace" | "should be here and is not" | "out for good";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photo
+             * @default
+             */
+            photo: string;
+            /**
+             * Refitted
+             * @default false
+             */
+            refitted: boolean;
+            /** Id */
+            id: string;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: string[];
+        };
+        /**
+         * SharedStep
+         * @description One step of putting it back, by the item's id.
+         */
+        SharedStep: {
+            /** Item */
+            item: string;
+            /** Text */
+            text: string;
+            /** Lines */
+            lines: string[];
+            /** Done */
+            done: boolean;
+        };
+        /**
          * SingleUse
          * @description Kinds of things that are replaced unless somebody decides otherwise, and why.
          */
@@ -6037,6 +6157,26 @@ export interface components {
              * @enum {string}
              */
             unit: "in" | "mm";
+        };
+        /**
+         * StripDown
+         * @description The one log of a job, in the order things came off.
+         */
+        StripDown: {
+            /**
+             * Items
+             * @default []
+             */
+            items: components["schemas"]["SharedItem"][];
+        };
+        /**
+         * StripDownChange
+         * @description A changed strip-down with the version that it was changed from.
+         */
+        StripDownChange: {
+            /** Version */
+            version: number;
+            log: components["schemas"]["StripDown"];
         };
         /**
          * Stronger
@@ -7185,6 +7325,198 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OpenLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    strip_down_api_jobs__job_id__strip_down_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenStripDown"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    keep_strip_down_api_jobs__job_id__strip_down_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StripDownChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenStripDown"];
                 };
             };
             /** @description Bad Request */

@@ -5,8 +5,8 @@ import { tokensOf } from "./tokens";
 /** For a screen reader only. */
 export const unseen = {
   position: "absolute",
-  width: 1,
-  height: 1,
+  width: "1px",
+  height: "1px",
   overflow: "hidden",
   clipPath: "inset(50%)",
   whiteSpace: "nowrap",

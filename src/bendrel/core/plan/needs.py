@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
 from typing import Literal
 
@@ -12,7 +13,7 @@ from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.pieces import Pieces
 from bendrel.core.plan.removed import Removed
 from bendrel.core.record import record
-from bendrel.core.removal.log import ItemKind
+from bendrel.core.removal.log import ItemKind, PartToGet
 from bendrel.core.repair.condition import Choice
 from bendrel.core.route.clips import clip_for
 
@@ -76,7 +77,7 @@ def needs_of(
             found.append(_need(f"part:{part.piece.part}", what, 1, f"beyond end {part.end}"))
     if new_clips and decided in (None, "replace whole"):
         found.append(_clips(kit, tube.od_mm, tube.size, new_clips))
-    found += old_parts(removed)
+    found += parts_needed(removed.parts)
     if carried is not None and not carried.fluid.gas and removed.advice is not None:
         litres, why = _fluid(kit, carried, removed, volume_ml)
         if litres > 0:
@@ -125,7 +126,7 @@ def _once(needs: list[Need]) -> tuple[Need, ...]:
     return tuple(found)
 
 
-def old_parts(removed: Removed) -> list[Need]:
+def parts_needed(parts: Iterable[PartToGet]) -> list[Need]:
     """What taking the old line off has shown to be needed; known before the line is measured."""
     return [
         Need(
@@ -137,7 +138,7 @@ def old_parts(removed: Removed) -> list[Need]:
             kind=part.kind,
             old=True,
         )
-        for part in removed.parts
+        for part in parts
     ]
 
 

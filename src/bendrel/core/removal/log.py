@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Annotated, Literal
 
 from annotated_types import Ge, Le, MaxLen
@@ -97,30 +98,41 @@ def refit_steps(removal: Removal) -> tuple[RefitStep, ...]:
         item = removal.items[index]
         if item.fate == "out for good":
             continue
-        new = "" if item.fate == "reuse" else "new "
-        wrench = f", {item.wrench} wrench" if item.wrench.strip() else ""
-        where = f", {item.where.strip()}" if item.where.strip() else ""
-        steps.append(RefitStep(item=index, text=f"{_counted(item, new)}{where}{wrench}", done=item.refitted))
+        steps.append(RefitStep(item=index, text=refit_words(item), done=item.refitted))
     return tuple(steps)
+
+
+def refit_words(item: RemovedItem) -> str:
+    """How a thing goes back: how many, new or not, where, and with which wrench."""
+    new = "" if item.fate == "reuse" else "new "
+    wrench = f", {item.wrench} wrench" if item.wrench.strip() else ""
+    where = f", {item.where.strip()}" if item.where.strip() else ""
+    return f"{counted(item, new)}{where}{wrench}"
 
 
 def left_over(removal: Removal) -> tuple[str, ...]:
     """What is still on the bench once refitting is under way."""
     staying = (item for item in removal.items if item.fate != "out for good")
-    return tuple(_counted(item, "") for item in staying if not item.refitted)
+    return tuple(counted(item, "") for item in staying if not item.refitted)
 
 
 def parts_to_get(removal: Removal) -> tuple[PartToGet, ...]:
     """Everything in the log that is not fit for use again or was not there."""
+    return parts_of(removal.items)
+
+
+def parts_of(items: Iterable[RemovedItem]) -> tuple[PartToGet, ...]:
+    """What has to be bought of `items`."""
     reasons: dict[Fate, str] = {"replace": "not to be used again", "should be here and is not": "not there"}
     return tuple(
         PartToGet(what=_name(item), count=item.count, because=reasons[item.fate], kind=item.kind)
-        for item in removal.items
+        for item in items
         if item.fate in reasons
     )
 
 
-def _counted(item: RemovedItem, new: str) -> str:
+def counted(item: RemovedItem, new: str) -> str:
+    """A thing with how many of it, `new` ("new " or "") before its name."""
     return f"{item.count} × {new}{_name(item)}" if item.count > 1 else f"{new}{_name(item)}"
 
 

@@ -107,6 +107,11 @@ export function Board() {
                 )}
               </Box>
             )}
+            {job.still_off > 0 && (
+              <Box sx={{ py: 0.5, color: "var(--second)" }}>
+                {job.still_off === 1 ? "One thing" : `${job.still_off} things`} of the strip-down still off
+              </Box>
+            )}
             <LineTable lines={job.lines} />
           </Box>
         ))}

@@ -12,6 +12,7 @@ import { useNotice } from "../../ui/notice";
 import { NameDialog } from "../../ui/NameDialog";
 import { JobCutList } from "./JobCutList";
 import { JobKit } from "./JobKit";
+import { JobStripDown } from "./JobStripDown";
 import { Ledger } from "./Ledger";
 import { LineTable } from "./LineTable";
 import { NewLineDialog } from "./NewLineDialog";
@@ -186,6 +187,7 @@ function JobView({ job }: { job: JobSummary }) {
             </Box>
           )}
         />
+        <JobStripDown jobId={job.id} />
         <JobCutList jobId={job.id} unit={job.unit} />
         <JobKit jobId={job.id} unit={job.unit} />
         <Ledger jobId={job.id} />

@@ -8,6 +8,7 @@ import { useCatalogue } from "../../doc/useCatalogue";
 import { Cautions } from "../../ui/Cautions";
 import { Columns } from "../../ui/Columns";
 import { Ticks } from "../../ui/Ticks";
+import { BackForTheJob } from "./BackForTheJob";
 import { Holding, InOrder } from "./Holding";
 import { OpenItems } from "./OpenItems";
 
@@ -65,6 +66,7 @@ export function FitPanel({ editor, view }: Props) {
               {over.length > 0 ? `Left over: ${over.join(" · ")}` : "Nothing left over."}
             </Box>
           )}
+          <BackForTheJob jobId={editor.opened.job_id} lineId={editor.opened.id} />
           <OpenItems items={line.open_items} set={(open_items) => edit((was) => ({ ...was, open_items }))} />
           <Box sx={{ mt: 3, borderTop: "2px solid var(--ink)", pt: 1.5 }}>
             {removed?.done ? (

@@ -1,6 +1,10 @@
+import Button from "@mui/material/Button";
+import { useStripDown } from "../../doc/useStripDown";
+import { ItemRows, NOTHING } from "../../workspace/ItemRows";
+import { shared, SharedLog } from "../../workspace/SharedLog";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import type { Removal } from "../../api/types";
+import type { Removal, RemovedItem } from "../../api/types";
 import { Field, Pick } from "../../ui/Field";
 import { SourceLine } from "../../ui/Working";
 import type { LineEditor } from "../../doc/useLine";
@@ -9,7 +13,6 @@ import { Cautions } from "../../ui/Cautions";
 import { Columns } from "../../ui/Columns";
 import { Ticks } from "../../ui/Ticks";
 import { condensed } from "../../theme/theme";
-import { ItemRows } from "./ItemRows";
 import { Parts } from "./Parts";
 
 interface Props {
@@ -24,6 +27,11 @@ const STATES = ["wheel off", "steering at left lock", "steering at right lock", 
 export function RemovePanel({ editor, view }: Props) {
   const { removal } = editor.document;
   const set = (change: Partial<Removal>) => editor.edit((was) => ({ ...was, removal: { ...was.removal, ...change } }));
+  const log = useStripDown(editor.opened.job_id);
+  const forAll = (item: RemovedItem) => {
+    log.change([...log.items, shared(item)]);
+    set({ items: removal.items.filter((one) => one !== item) });
+  };
   const removed = view.plan?.removed;
   const advice = removed?.advice;
   const done = new Set(removal.done);
@@ -118,7 +126,28 @@ export function RemovePanel({ editor, view }: Props) {
           />
         </Box>
       </Columns>
-      <ItemRows items={removal.items} singleUse={removed?.single_use.kinds ?? []} set={(items) => set({ items })} />
+      <SharedLog jobId={editor.opened.job_id} log={log} />
+      <ItemRows
+        title="Off with this line, in this order"
+        hint="Every fastener, clip and bracket as it comes off, with its wrench and its place."
+        items={removal.items}
+        singleUse={removed?.single_use.kinds ?? []}
+        blank={() => NOTHING}
+        set={(items) => set({ items })}
+        more={(item, _, n) => (
+          <Box sx={{ pl: "24px" }}>
+            <Button
+              size="small"
+              variant="text"
+              aria-label={`Off for the whole job: ${n}`}
+              disabled={log.kept === null}
+              onClick={() => forAll(item)}
+            >
+              Off for the whole job
+            </Button>
+          </Box>
+        )}
+      />
       <Parts parts={removed?.parts ?? []} />
     </Box>
   );

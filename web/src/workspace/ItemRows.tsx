@@ -1,18 +1,26 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import type { RemovedItem } from "../../api/types";
-import { Typed, Word } from "../../ui/Entry";
-import { moveRow, removeAt } from "../../doc/rows";
-import { PhotoButton } from "../../ui/PhotoButton";
-import { condensed } from "../../theme/theme";
-import { thenFocus } from "../../ui/thenFocus";
+import type { ReactNode } from "react";
+import type { RemovedItem } from "../api/types";
+import { Typed, Word } from "../ui/Entry";
+import { moveRow, removeAt } from "../doc/rows";
+import { PhotoButton } from "../ui/PhotoButton";
+import { condensed } from "../theme/theme";
+import { thenFocus } from "../ui/thenFocus";
 
-interface Props {
-  items: readonly RemovedItem[];
+interface Props<T extends RemovedItem> {
+  title: string;
+  hint: string;
+  /** What each row is called for whoever cannot see where it stands, such as "shared ". */
+  prefix?: string;
+  items: readonly T[];
   /** Kinds that are replaced unless somebody decides otherwise. */
   singleUse: readonly RemovedItem["kind"][];
-  set: (items: RemovedItem[]) => void;
+  blank: () => T;
+  set: (items: T[]) => void;
+  /** What else a row asks. */
+  more?: (item: T, change: (part: Partial<T>) => void, n: string) => ReactNode;
 }
 
 const KINDS: RemovedItem["kind"][] = [
@@ -29,7 +37,7 @@ const KINDS: RemovedItem["kind"][] = [
   "part",
 ];
 const FATES: RemovedItem["fate"][] = ["reuse", "replace", "should be here and is not", "out for good"];
-const blank: RemovedItem = {
+export const NOTHING: RemovedItem = {
   kind: "bolt",
   what: "",
   wrench: "",
@@ -41,26 +49,30 @@ const blank: RemovedItem = {
   refitted: false,
 };
 
-/** The removal log: every thing in the order it came off. It is read backwards to put it together. */
-export function ItemRows({ items, singleUse, set }: Props) {
-  const change = (k: number, part: Partial<RemovedItem>) =>
-    set(items.map((item, i) => (i === k ? { ...item, ...part } : item)));
+/** A removal log: every thing in the order it came off. It is read backwards to put it together. */
+export function ItemRows<T extends RemovedItem>({
+  title,
+  hint,
+  prefix = "",
+  items,
+  singleUse,
+  blank,
+  set,
+  more,
+}: Props<T>) {
+  const change = (k: number, part: Partial<T>) => set(items.map((item, i) => (i === k ? { ...item, ...part } : item)));
   const add = () => {
     thenFocus(
-      () => set([...items, blank]),
-      () => document.querySelector<HTMLElement>(`[aria-label="What came off, ${items.length + 1}"]`)?.focus(),
+      () => set([...items, blank()]),
+      () => document.querySelector<HTMLElement>(`[aria-label="What came off, ${prefix}${items.length + 1}"]`)?.focus(),
     );
   };
   return (
-    <Box component="section" aria-label="Removal log" sx={{ mt: 2 }}>
-      <Typography variant="h2">Off it comes, in this order</Typography>
-      {items.length === 0 && (
-        <Box sx={{ color: "var(--second)" }}>
-          Every fastener, clip and bracket as it comes off, with its wrench and its place.
-        </Box>
-      )}
+    <Box component="section" aria-label={title} sx={{ mt: 2 }}>
+      <Typography variant="h2">{title}</Typography>
+      {items.length === 0 && <Box sx={{ color: "var(--second)" }}>{hint}</Box>}
       {items.map((item, k) => {
-        const n = k + 1;
+        const n = `${prefix}${k + 1}`;
         return (
           <Box
             key={k}
@@ -68,33 +80,26 @@ export function ItemRows({ items, singleUse, set }: Props) {
             sx={{ borderBottom: "1px solid var(--rule)", py: 0.75, display: "grid", gap: 0.5 }}
           >
             <Box sx={{ display: "flex", gap: 0.5, alignItems: "center" }}>
-              <Box sx={{ font: `600 17px ${condensed}`, width: 20, flex: "none" }}>{n}</Box>
+              <Box sx={{ font: `600 17px ${condensed}`, width: 20, flex: "none" }}>{k + 1}</Box>
               <Word
                 label={`Kind of thing ${n}`}
                 value={item.kind}
                 list={KINDS}
-                onChange={(kind) =>
-                  change(k, {
-                    kind,
-                    ...(item.fate === "should be here and is not"
-                      ? {}
-                      : { fate: singleUse.includes(kind) ? "replace" : "reuse" }),
-                  })
-                }
+                onChange={(kind) => change(k, refate(item, kind, singleUse) as Partial<T>)}
               />
               <Typed
                 label={`What came off, ${n}`}
                 text={item.what}
                 placeholder="M8 × 20, bracket"
                 width="100%"
-                onText={(what) => change(k, { what: what.slice(0, 80) })}
+                onText={(what) => change(k, { what: what.slice(0, 80) } as Partial<T>)}
               />
               <Typed
                 label={`Wrench for ${n}`}
                 text={item.wrench}
                 placeholder="wrench"
                 width={92}
-                onText={(wrench) => change(k, { wrench: wrench.slice(0, 30) })}
+                onText={(wrench) => change(k, { wrench: wrench.slice(0, 30) } as Partial<T>)}
               />
               ×
               <Typed
@@ -102,7 +107,9 @@ export function ItemRows({ items, singleUse, set }: Props) {
                 text={String(item.count)}
                 placeholder="1"
                 width={36}
-                onText={(text) => change(k, { count: Math.min(999, Math.max(1, Number.parseInt(text, 10) || 1)) })}
+                onText={(text) =>
+                  change(k, { count: Math.min(999, Math.max(1, Number.parseInt(text, 10) || 1)) } as Partial<T>)
+                }
               />
             </Box>
             <Box sx={{ display: "flex", gap: 0.5, alignItems: "center", pl: "24px" }}>
@@ -111,13 +118,13 @@ export function ItemRows({ items, singleUse, set }: Props) {
                 text={item.where}
                 placeholder="where it sits"
                 width="100%"
-                onText={(where) => change(k, { where: where.slice(0, 80) })}
+                onText={(where) => change(k, { where: where.slice(0, 80) } as Partial<T>)}
               />
               <Word
                 label={`What becomes of ${n}`}
                 value={item.fate}
                 list={FATES}
-                onChange={(fate) => change(k, { fate })}
+                onChange={(fate) => change(k, { fate } as Partial<T>)}
               />
             </Box>
             <Box sx={{ display: "flex", gap: 0.5, alignItems: "center", pl: "24px" }}>
@@ -126,12 +133,12 @@ export function ItemRows({ items, singleUse, set }: Props) {
                 text={item.note}
                 placeholder="note"
                 width="100%"
-                onText={(note) => change(k, { note: note.slice(0, 400) })}
+                onText={(note) => change(k, { note: note.slice(0, 400) } as Partial<T>)}
               />
               <PhotoButton
                 of={`${item.kind} ${item.what} (${n})`}
                 photo={item.photo}
-                onPhoto={(photo) => change(k, { photo })}
+                onPhoto={(photo) => change(k, { photo } as Partial<T>)}
               />
               <Small label={`Move ${n} up`} text="↑" off={k === 0} onClick={() => set(moveRow(items, k, k - 1))} />
               <Small
@@ -142,6 +149,7 @@ export function ItemRows({ items, singleUse, set }: Props) {
               />
               <Small label={`Take out ${n}`} text="✕" off={false} onClick={() => set(removeAt(items, k))} />
             </Box>
+            {more?.(item, (part) => change(k, part), n)}
           </Box>
         );
       })}
@@ -150,6 +158,16 @@ export function ItemRows({ items, singleUse, set }: Props) {
       </Button>
     </Box>
   );
+}
+
+/** Another kind of thing: what is used once is replaced, unless it is not there at all. */
+function refate(
+  item: RemovedItem,
+  kind: RemovedItem["kind"],
+  singleUse: Props<RemovedItem>["singleUse"],
+): Partial<RemovedItem> {
+  if (item.fate === "should be here and is not") return { kind };
+  return { kind, fate: singleUse.includes(kind) ? "replace" : "reuse" };
 }
 
 function Small({ label, text, off, onClick }: { label: string; text: string; off: boolean; onClick: () => void }) {
