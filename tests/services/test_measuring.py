@@ -11,8 +11,10 @@ from bendrel.core.plan.starting import starting_line
 from bendrel.core.shape.bends import Bend, BendList
 from bendrel.exchange.dxf import write_dxf
 from bendrel.exchange.errors import FileError
+from bendrel.services.benches import standing
 from bendrel.services.errors import Refused
 from bendrel.services.importing import import_text
+from bendrel.services.jobs import JobDraft
 from bendrel.services.measuring import CopyOrder, copy_line, name_suspects, rebuild
 from tests.lines import bent, cornered, row
 
@@ -151,3 +153,26 @@ def test_a_drawing_tells_its_unit_and_what_it_was_made_of(kit):
     assert switched.unit == "in"
     with pytest.raises(FileError, match="DXF drawing that can be read"):
         import_text(text[:800], HERE, "", None, kit)
+
+
+def test_a_line_copied_alongside_keeps_its_length_and_gives_it_back_as_a_check(shop):
+    along = shop.lines.convert(SOURCE, "alongside")
+    readings = along.spans[0].readings
+    assert readings.copied
+    assert shape(shop, along).developed_mm == pytest.approx(shape(shop, SOURCE).developed_mm)
+    back = shop.lines.convert(along, "bends")
+    assert back.spans[0].readings.rows == ()
+    assert not back.spans[0].readings.copied
+    assert back.checks.wire.exact_mm == pytest.approx(shape(shop, SOURCE).developed_mm)
+    taken = replace(along, checks=Checks(wire=Length(text="300 mm")))
+    assert shop.lines.convert(taken, "wire").checks.wire.text == "300 mm"
+
+
+def test_a_line_copied_alongside_is_made_at_the_bench_without_marks(shop):
+    job = shop.jobs.create(JobDraft(name="Launch"))
+    along = shop.lines.convert(SOURCE, "alongside")
+    line = shop.lines.add(job.id, along)
+    making = shop.makings.begin(line.id)
+    told = standing(making.document, shop.kit, ())
+    assert told.remade.next is None
+    assert {step.kind for step in told.steps} >= {"cut", "flare"}

@@ -64,11 +64,12 @@ def other_radius(body: OtherRadius, services: Services) -> Rebuilt:
 
 @router.post("/drawing", response_class=Response, responses={200: {"content": {"image/svg+xml": {}}}})
 def drawing(body: DrawingOrder, services: Services) -> Response:
-    """The line drawing as SVG."""
+    """The line drawing as SVG, as far as it has been read."""
     plan = services.lines.plan(body.document)
-    if plan.part is None:
-        raise Refused("There is nothing to draw until every reading can be read.")
-    svg = draw_svg(plan.part, plan.part.views[body.view])
+    part = plan.part or plan.so_far
+    if part is None:
+        raise Refused("There is nothing to draw until the first leg can be read.")
+    svg = draw_svg(part, part.views[body.view])
     return Response(svg, media_type="image/svg+xml")
 
 

@@ -134,8 +134,14 @@ class Lines:
 
         Raises Refused while readings are unusable.
         """
-        if _is_blank(document.spans[0].readings):
+        readings = document.spans[0].readings
+        if _is_blank(readings):
             return with_blank_readings(document, kind)
+        if isinstance(readings, BendReadings) and readings.copied:
+            # the string's length says no shape: it stays as a check of the readings that follow
+            wire = document.checks.wire
+            checks = replace(document.checks, wire=readings.last if is_blank(wire) else wire)
+            return with_blank_readings(replace(document, checks=checks), kind)
         return with_readings(document, self.shape(document), kind, self._kit)
 
     def shape(self, document: Line) -> BendList:
@@ -166,8 +172,8 @@ def with_blank_readings(line: Line, kind: Entry) -> Line:
     """`line` ready for its first readings of one kind."""
     blank = Length(unit=line.unit)
     corner = CornerRow(x=blank, y=blank, z=blank)
-    by: By = "wire" if kind == "wire" else "leg"
-    bends = BendReadings(last=blank, last_by=by)
+    ways: dict[Entry, By] = {"wire": "wire", "alongside": "string"}
+    bends = BendReadings(last=blank, last_by=ways.get(kind, "leg"), alongside=kind == "alongside")
     empty = CornerReadings(rows=(corner, corner)) if kind == "corners" else bends
     return replace(line, spans=(replace(line.spans[0], readings=empty),))
 

@@ -423,7 +423,7 @@ export interface paths {
         put?: never;
         /**
          * Drawing
-         * @description The line drawing as SVG.
+         * @description The line drawing as SVG, as far as it has been read.
          */
         post: operations["drawing_api_drawing_post"];
         delete?: never;
@@ -1527,7 +1527,8 @@ export interface components {
          * BendReadings
          * @description A line read bend by bend from end A. The first leg starts at the rim of end A, so its
          *     `read_from` is not used; the last leg runs to the rim of end B: by wire it is the whole wire,
-         *     by string it runs from the start of the last bend around whatever was not read.
+         *     by string it runs from the start of the last bend around whatever was not read. `alongside` says that
+         *     the new tube is laid against the old part and bent after it: no row is read, only the whole length.
          */
         BendReadings: {
             /**
@@ -1560,6 +1561,11 @@ export interface components {
              * @enum {string}
              */
             last_read_from: "centre" | "outside" | "inside" | "back" | "hollow" | "start";
+            /**
+             * Alongside
+             * @default false
+             */
+            alongside: boolean;
         };
         /**
          * BendRow
@@ -2363,7 +2369,7 @@ export interface components {
              * To
              * @enum {string}
              */
-            to: "bends" | "wire" | "corners";
+            to: "bends" | "wire" | "corners" | "alongside";
         };
         /**
          * CopyOrder
@@ -5046,12 +5052,14 @@ export interface components {
         };
         /**
          * Plan
-         * @description The plan of a line as typed: a part, or the problems that keep it from being one.
+         * @description The plan of a line as typed: a part, or the problems that keep it from being one. `so_far` is then the
+         *     part as far as it has been read, with an open end B: for looking at, not for making.
          */
         Plan: {
             /** Rules Version */
             rules_version: string;
             part: components["schemas"]["Part"] | null;
+            so_far: components["schemas"]["Part"] | null;
             /** Problems */
             problems: components["schemas"]["Problem"][];
             /** Lengths Mm */

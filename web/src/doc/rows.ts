@@ -62,6 +62,12 @@ export function bendRows(line: Line): BendRow[] {
   return readings.kind === "bends" ? readings.rows : [];
 }
 
+/** The new tube is bent after the old part laid beside it; its bends are there and nobody reads them. */
+export function isCopied(line: Line): boolean {
+  const { readings } = spanOf(line);
+  return readings.kind === "bends" && readings.alongside && readings.rows.length === 0;
+}
+
 export function editBends(line: Line, change: (readings: BendReadings) => BendReadings): Line {
   const { readings } = spanOf(line);
   return readings.kind === "bends" ? withSpan(line, { readings: change(readings) }) : line;

@@ -55,13 +55,20 @@ class BendRow:
 class BendReadings:
     """A line read bend by bend from end A. The first leg starts at the rim of end A, so its
     `read_from` is not used; the last leg runs to the rim of end B: by wire it is the whole wire,
-    by string it runs from the start of the last bend around whatever was not read."""
+    by string it runs from the start of the last bend around whatever was not read. `alongside` says that
+    the new tube is laid against the old part and bent after it: no row is read, only the whole length."""
 
     kind: Literal["bends"] = "bends"
     rows: Annotated[tuple[BendRow, ...], MaxLen(MOST_ROWS)] = ()
     last: Length = Length()
     last_by: By = "leg"
     last_read_from: Reference = "outside"
+    alongside: bool = False
+
+    @property
+    def copied(self) -> bool:
+        """The bends are there and nobody has read them."""
+        return self.alongside and not self.rows
 
 
 @record

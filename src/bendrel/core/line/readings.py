@@ -43,7 +43,7 @@ class Resolved:
     problems: tuple[Problem, ...]
 
 
-class _Reader:
+class Reader:
     """Reads fields one by one and collects every problem instead of stopping at the first."""
 
     def __init__(self) -> None:
@@ -51,12 +51,14 @@ class _Reader:
         self.lengths: dict[str, float] = {}
 
     def length(self, path: str, reading: Length, sign: Sign = "positive") -> float | None:
+        """A length in mm, noted under its path."""
         value = self._read(path, lambda: length_mm(reading, sign))
         if value is not None:
             self.lengths[path] = value
         return value
 
     def angle(self, path: str, reading: Angle) -> float | None:
+        """A bend angle in degrees."""
         if reading.exact_deg is not None:
             return reading.exact_deg
         return self._read(path, lambda: parse_angle(reading.text))
@@ -85,14 +87,14 @@ def resolve(readings: BendReadings | CornerReadings, *, od_mm: float, radius_mm:
     Straights may come out negative: that is a finding of the plan, not a misreading. Nothing is
     raised; what cannot be read comes back as problems and then there is no shape.
     """
-    reader = _Reader()
+    reader = Reader()
     if isinstance(readings, CornerReadings):
         corners = _read_corners(reader, readings, radius_mm)
         return _made(reader, "/rows", corners, lambda c: bends_from_corners(c, allow_overlap=True))
     return _made(reader, "/rows", _read_bends(reader, readings, od_mm, radius_mm), shape_of)
 
 
-def _made(reader: _Reader, path: str, read: R | None, make: Callable[[R], BendList]) -> Resolved:
+def _made(reader: Reader, path: str, read: R | None, make: Callable[[R], BendList]) -> Resolved:
     """The shape of what was read, or all problems."""
     shape: BendList | None = None
     if read is not None and not reader.problems:
@@ -111,9 +113,9 @@ def _made(reader: _Reader, path: str, read: R | None, make: Callable[[R], BendLi
 
 
 def _read_bends(
-    reader: _Reader, readings: BendReadings, od_mm: float, radius_mm: float | None
+    reader: Reader, readings: BendReadings, od_mm: float, radius_mm: float | None
 ) -> ReadBends | None:
-    rows = [_read_bend(reader, row, k, radius_mm) for k, row in enumerate(readings.rows)]
+    rows = [read_bend(reader, row, k, radius_mm) for k, row in enumerate(readings.rows)]
     last = reader.length("/last", readings.last)
     bends = tuple(row for row in rows if row is not None)
     if last is None or len(bends) < len(rows):
@@ -127,7 +129,8 @@ def _read_bends(
     )
 
 
-def _read_bend(reader: _Reader, row: BendRow, k: int, radius_mm: float | None) -> ReadBend | None:
+def read_bend(reader: Reader, row: BendRow, k: int, radius_mm: float | None) -> ReadBend | None:
+    """Row `k` as numbers; None where something of it cannot be read, which `reader` then says."""
     at = f"/rows/{k}"
     place = reader.length(f"{at}/length", row.length, _leg_sign(row, k))
     to: float | None = None
@@ -159,7 +162,7 @@ def _read_bend(reader: _Reader, row: BendRow, k: int, radius_mm: float | None) -
     )
 
 
-def _read_corners(reader: _Reader, readings: CornerReadings, radius_mm: float | None) -> Corners | None:
+def _read_corners(reader: Reader, readings: CornerReadings, radius_mm: float | None) -> Corners | None:
     points: list[tuple[float, float, float]] = []
     radii: list[float] = []
     for k, row in enumerate(readings.rows):
@@ -174,7 +177,7 @@ def _read_corners(reader: _Reader, readings: CornerReadings, radius_mm: float | 
     return None if reader.problems else Corners(points=tuple(points), radii_mm=tuple(radii))
 
 
-def _radius(reader: _Reader, path: str, reading: Length | None, radius_mm: float | None) -> float | None:
+def _radius(reader: Reader, path: str, reading: Length | None, radius_mm: float | None) -> float | None:
     if reading is not None and (reading.text.strip() or reading.exact_mm is not None):
         return reader.length(path, reading)
     if radius_mm is None:

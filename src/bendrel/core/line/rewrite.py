@@ -13,7 +13,7 @@ from bendrel.core.shape.corners import Corners, bends_from_corners, corners_from
 from bendrel.core.shape.vectors import length, subtract
 from bendrel.core.units import Unit, format_angle, format_clock, format_length
 
-Entry = Literal["bends", "wire", "corners"]
+Entry = Literal["bends", "wire", "corners", "alongside"]
 """Ways of entering a whole line."""
 
 SAME_MM = 1e-5
@@ -112,6 +112,10 @@ def with_shape(line: Line, shape: BendList, kind: Entry, radius_mm: float | None
         readings = corner_readings(corners, line.unit, radius_mm)
     elif kind == "wire":
         readings = wire_readings(shape, line.unit, radius_mm)
+    elif kind == "alongside":
+        readings = BendReadings(
+            last=computed_length(shape.developed_mm, line.unit), last_by="string", alongside=True
+        )
     else:
         readings = bend_readings(shape, line.unit, radius_mm)
     return replace(line, spans=(replace(span, readings=readings),))

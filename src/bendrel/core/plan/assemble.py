@@ -12,7 +12,8 @@ from bendrel.core.ends.fitting import FittingKind
 from bendrel.core.findings import SEVERITY_ORDER, EndName, Finding
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.changes import with_changes
-from bendrel.core.line.document import Line, LineEnd, RigidSpan, is_reason
+from bendrel.core.line.document import BendReadings, Line, LineEnd, RigidSpan, is_reason
+from bendrel.core.line.growing import as_far_as_read
 from bendrel.core.line.readings import Problem, Resolved, resolve
 from bendrel.core.plan import working
 from bendrel.core.plan.case import SPAN, Case
@@ -78,7 +79,10 @@ def _planned(line: Line, kit: Kit) -> Plan:
         lengths[f"{SPAN}/spare"] = spare
     measured = measure(line, kit, read.read)
     if read.shape is None or spare is None or stock is None or problems:
-        return _without_part(line, kit, problems, lengths)
+        return replace(
+            _without_part(line, kit, problems, lengths),
+            so_far=None if read.shape is not None else _so_far(line, kit, chosen),
+        )
     shape = read.shape
     order, unread = order_of(span, len(shape.bends))
     wrong = (Problem(path=f"{SPAN}/order", message=unread),) if unread else ()
@@ -93,6 +97,7 @@ def _planned(line: Line, kit: Kit) -> Plan:
     return Plan(
         rules_version=kit.rules_version,
         part=part,
+        so_far=None,
         problems=(*follows.problems, *wrong),
         lengths_mm=lengths,
         looked=looked,
@@ -102,6 +107,25 @@ def _planned(line: Line, kit: Kit) -> Plan:
         clips=clips,
         findings=_sorted(line, judge(case, looked, measured, removed, follows, clips)),
     )
+
+
+def _so_far(line: Line, kit: Kit, chosen: Choices) -> Part | None:
+    """The part as far as its readings go; what is beyond them is left out."""
+    shape = as_far_as_read(
+        line.spans[0].readings,
+        od_mm=chosen.tube.od_mm,
+        radius_mm=chosen.bender.radius_mm,
+        stub_mm=kit.limits["stub_mm"].value,
+    )
+    if shape is None:
+        return None
+    span = replace(line.spans[0], order="", held="A", left_open=())
+    bare = replace(line, spans=(span,), end_b=LineEnd())
+    order, _ = order_of(span, len(shape.bends))
+    straights = shape.straights_mm
+    a = end_parts(bare, kit, chosen, "A", straights[0], None, 0.0)
+    b = end_parts(bare, kit, chosen, "B", straights[-1], None, 0.0)
+    return _part(bare, kit, chosen, shape, a, b, 0.0, order, 0.0)
 
 
 def _case(
@@ -324,6 +348,7 @@ def _build_steps(
         far=work[1],
         unit=line.unit,
         proofs=kit.services[line.service].proofs,
+        copied=isinstance(span.readings, BendReadings) and span.readings.copied,
     )
     return with_cautions(
         steps,
@@ -384,6 +409,7 @@ def _without_part(line: Line, kit: Kit, problems: list[Problem], lengths: dict[s
     return Plan(
         rules_version=kit.rules_version,
         part=None,
+        so_far=None,
         problems=tuple(problems),
         lengths_mm=lengths,
         looked=look_at(line, kit, None),

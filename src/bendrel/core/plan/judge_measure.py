@@ -54,6 +54,18 @@ def _string(case: Case) -> Iterator[Finding]:
     readings = case.line.spans[0].readings
     if not isinstance(readings, BendReadings) or readings.last_by != "string":
         return
+    if readings.copied:
+        rule = case.kit.advice["alongside"]
+        yield Finding(
+            severity="note",
+            code="alongside",
+            where=case.whole(),
+            title="Its bends are copied, not read",
+            message=rule.text,
+            source=rule.source,
+            advice="Read it bend by bend where something of that matters.",
+        )
+        return
     rule = case.kit.advice["string"]
     yield Finding(
         severity="note",

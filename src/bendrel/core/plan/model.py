@@ -111,10 +111,12 @@ class Part:
 
 @record
 class Plan:
-    """The plan of a line as typed: a part, or the problems that keep it from being one."""
+    """The plan of a line as typed: a part, or the problems that keep it from being one. `so_far` is then the
+    part as far as it has been read, with an open end B: for looking at, not for making."""
 
     rules_version: str
     part: Part | None
+    so_far: Part | None
     problems: tuple[Problem, ...]
     lengths_mm: dict[str, float]
     looked: Looked

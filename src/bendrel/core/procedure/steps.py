@@ -95,9 +95,11 @@ def build_steps(
     changes: int = 0,
     stock: Stock = Stock(),
     finishes: tuple[str, ...] = (),
+    copied: bool = False,
 ) -> tuple[Step, ...]:
-    """All steps for one rigid piece, `held` being the end that the marks are taken from."""
-    return tuple(_steps(cut_mm, spare_mm, bends, changes, stock, finishes, held, far, unit, proofs))
+    """All steps for one rigid piece, `held` being the end that the marks are taken from; `copied` says that
+    it is bent after the old part and has no marks."""
+    return tuple(_steps(cut_mm, spare_mm, bends, changes, stock, finishes, held, far, unit, proofs, copied))
 
 
 def _steps(
@@ -111,6 +113,7 @@ def _steps(
     far: EndWork,
     unit: Unit,
     proofs: tuple[Proof, ...],
+    copied: bool,
 ) -> Iterator[Step]:
     screwed = [end for end in sorted((held, far), key=lambda e: e.end) if end.nut_thread]
     both = [end for end in screwed if end.loose_nut]
@@ -183,6 +186,21 @@ def _steps(
                 + (" Change the tube over where it says so." if changes else "")
             ),
             why="A turn the wrong way makes a mirror image, which is scrap.",
+        )
+    if copied:
+        yield Step(
+            kind="bend",
+            text=(
+                f"Tape the new tube against the old part from end {held.end}, every hand's breadth. Mark a "
+                "bend where the old one begins, take it off, bend it, lay it back and check; then tape on to "
+                "the next."
+            ),
+            why="Checked at each bend, an error does not grow towards the far end.",
+        )
+        yield Step(
+            kind="bend",
+            text="Sleeves and clips over to the old part's places, before the far end is finished.",
+            why="Some only go on over an open end.",
         )
     left_on = 0.0 if stock.trim_first else spare_mm
     if finishes:

@@ -7,6 +7,7 @@ import { useNotice } from "../../ui/notice";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { Segments } from "../../ui/Segments";
+import { Alongside } from "./Alongside";
 import { BendTable } from "./BendTable";
 import { Bought } from "./Bought";
 import { Checks } from "./Checks";
@@ -17,7 +18,7 @@ import { ImportDialog } from "./ImportDialog";
 import { LeftLong } from "./LeftLong";
 import { RadiusDialog } from "./RadiusDialog";
 import { ReadingHelp } from "./ReadingHelp";
-import { READINGS, spanOf } from "../../doc/rows";
+import { isCopied, READINGS, spanOf } from "../../doc/rows";
 
 interface Props {
   editor: LineEditor;
@@ -34,7 +35,8 @@ export function MeasurePanel({ editor, view }: Props) {
 
   const rows = readings.kind === "bends" ? readings.rows : [];
   const wire = readings.kind === "bends" && readings.last_by === "wire" && rows.every((row) => row.by === "wire");
-  const entry = wire ? "wire" : readings.kind;
+  const copied = isCopied(line);
+  const entry = copied ? "alongside" : wire ? "wire" : readings.kind;
   const switchTo = (to: typeof entry) => {
     if (to === entry) return;
     take(api.POST("/api/convert", { body: { document: line, to } }))
@@ -55,6 +57,7 @@ export function MeasurePanel({ editor, view }: Props) {
               { value: "bends", text: "bend by bend" },
               { value: "wire", text: "wire" },
               { value: "corners", text: "corner points" },
+              { value: "alongside", text: "alongside" },
             ]}
             onChange={switchTo}
           />
@@ -64,7 +67,9 @@ export function MeasurePanel({ editor, view }: Props) {
             {view.message}
           </Typography>
         )}
-        {readings.kind === "bends" ? (
+        {copied && readings.kind === "bends" ? (
+          <Alongside editor={editor} view={view} readings={readings} />
+        ) : readings.kind === "bends" ? (
           <BendTable editor={editor} view={view} readings={readings} />
         ) : (
           <CornerTable editor={editor} view={view} readings={readings} />
@@ -81,14 +86,19 @@ export function MeasurePanel({ editor, view }: Props) {
           <Button size="small" variant="text" onClick={() => setAsking("line")}>
             From another line…
           </Button>
-          <Button size="small" variant="text" disabled={!view.part || view.old} onClick={() => setAsking("radius")}>
+          <Button
+            size="small"
+            variant="text"
+            disabled={!view.part || view.old || copied}
+            onClick={() => setAsking("radius")}
+          >
             Another radius…
           </Button>
         </Box>
-        <Checks editor={editor} view={view} />
+        {!copied && <Checks editor={editor} view={view} />}
         <LeftLong editor={editor} view={view} />
-        <Bought editor={editor} view={view} />
-        {readings.kind === "bends" && <ReadingHelp />}
+        {!copied && <Bought editor={editor} view={view} />}
+        {readings.kind === "bends" && !copied && <ReadingHelp />}
         {asking === "file" && <ImportDialog editor={editor} onClose={close} />}
         {asking === "line" && <CopyDialog editor={editor} onClose={close} />}
         {asking === "radius" && <RadiusDialog editor={editor} onClose={close} />}

@@ -62,8 +62,8 @@ export function Follow({ anchors, box }: { anchors: readonly Anchor[]; box: RefO
   return null;
 }
 
-/** What stands at each end of the part. */
-export type EndLabels = Record<"A" | "B", { label: string; thread: string }>;
+/** What stands at each end of the part; null where it is not known yet how far it goes. */
+export type EndLabels = Record<"A" | "B", { label: string; thread: string } | null>;
 
 /** Beside the scene: bend numbers that can be chosen, and what the ends go to. */
 export function Labels({ part, ends }: { part: Part; ends: EndLabels }) {
@@ -101,6 +101,7 @@ export function Labels({ part, ends }: { part: Part; ends: EndLabels }) {
       })}
       {[part.end_a, part.end_b].map((end) => {
         const choice = ends[end.end];
+        if (!choice) return null;
         return (
           <div
             key={end.end}

@@ -38,7 +38,7 @@ function SceneOf({ part, ends, looking }: Props) {
             <OrbitControls key={`turn ${looking}`} makeDefault target={camera.target} enableDamping={false} />
             <ambientLight intensity={1.5} />
             <directionalLight position={camera.light} intensity={1.9} />
-            <Tube part={part} tokens={tokens} least={camera.least} />
+            <Tube part={part} tokens={tokens} least={camera.least} open={ends.B === null} />
             <Follow anchors={anchors} box={box} />
           </Canvas>
           <Labels part={part} ends={ends} />

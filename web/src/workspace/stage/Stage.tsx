@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import { memo, useMemo, useState } from "react";
 import type { Line, ViewName } from "../../api/types";
+import { isCopied } from "../../doc/rows";
 import { useSelection } from "../../doc/select";
 import type { PlanView } from "../../doc/usePlan";
 import { condensed } from "../../theme/theme";
@@ -16,13 +17,18 @@ const VIEWS: ViewName[] = ["from A", "from B", "above", "free"];
 function Stage({ document: line, view }: { document: Line; view: PlanView }) {
   const [looking, setLooking] = useState<ViewName>("free");
   const { bend } = useSelection();
-  const { part, old } = view;
+  const { drawn: part, growing } = view;
+  const old = view.old && !growing;
   const webgl = useMemo(hasWebGL, []);
   const [a, b] = [line.end_a, line.end_b];
   const ends = useMemo(
-    () => ({ A: { label: a.label, thread: a.port_thread }, B: { label: b.label, thread: b.port_thread } }),
-    [a.label, a.port_thread, b.label, b.port_thread],
+    () => ({
+      A: { label: a.label, thread: a.port_thread },
+      B: growing ? null : { label: b.label, thread: b.port_thread },
+    }),
+    [a.label, a.port_thread, b.label, b.port_thread, growing],
   );
+  const copied = isCopied(line);
   const chosen = part && bend !== null ? part.bends[bend - 1] : undefined;
   return (
     <Box sx={{ position: "relative", height: "100%", minHeight: 180, overflow: "hidden" }} data-webgl={webgl}>
@@ -47,8 +53,8 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
             fontSize: 17,
           }}
         >
-          Type the legs, bends and planes as you read them off the old line, end A first. The line appears here at the
-          first one that closes.
+          Type the legs, bends and planes as you read them off the old line, end A first. The line appears here from the
+          first leg on.
         </Box>
       )}
       {part && (
@@ -75,8 +81,11 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
           px: 0.5,
         }}
       >
+        {copied && !old && "drawn straight: its bends are copied alongside, not read"}
+        {growing && "drawn as far as it has been read; it goes on from here"}
         {old && "drawn as it was before the reading that cannot be read"}
         {!old &&
+          !growing &&
           chosen &&
           `bend ${chosen.number} · ${sayAngle(chosen.angle_deg)} · ${sayClock(chosen.clock_deg)} from A · radius ${sayLength(chosen.radius_mm, line.unit)}`}
       </Box>

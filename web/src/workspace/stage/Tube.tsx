@@ -9,6 +9,8 @@ interface Props {
   part: Part;
   tokens: Tokens;
   least: number;
+  /** It is not known yet how far it goes: end B has no end. */
+  open: boolean;
 }
 
 interface Run {
@@ -18,7 +20,7 @@ interface Run {
 }
 
 /** Straights and bends as tubes over their shadow, nuts as collars; a finding lights its place. */
-export function Tube({ part, tokens, least }: Props) {
+export function Tube({ part, tokens, least, open }: Props) {
   const { bend: chosen, choose, lit } = useSelection();
   const radius = Math.max(part.od_mm / 2, least);
   const runs = useMemo(() => runsOf(part), [part]);
@@ -46,7 +48,7 @@ export function Tube({ part, tokens, least }: Props) {
           opacity={0.55}
         />
       )}
-      {[part.end_a, part.end_b].map((end) => {
+      {[part.end_a, ...(open ? [] : [part.end_b])].map((end) => {
         const tip = new Vector3(...end.point);
         const inward = new Vector3(...end.outward).multiplyScalar(-Math.max(end.nut_length_mm, radius * 3));
         return (

@@ -47,14 +47,15 @@ export function Strip({ editor, view }: Props) {
         "@media (max-width: 900px)": { position: "sticky", bottom: 0, zIndex: 3 },
       }}
     >
-      {view.part ? (
+      {view.drawn ? (
         <Unrolled
-          part={view.part}
-          looked={view.plan?.looked ?? null}
-          follows={view.plan?.chosen ?? null}
+          part={view.drawn}
+          looked={view.growing ? null : (view.plan?.looked ?? null)}
+          follows={view.growing ? null : (view.plan?.chosen ?? null)}
           unit={editor.document.unit}
           width={width}
-          old={view.old}
+          old={view.old && !view.growing}
+          open={view.growing}
         />
       ) : (
         <Box sx={{ p: 3, color: "var(--second)" }}>
@@ -72,6 +73,7 @@ function Unrolled({
   unit,
   width,
   old,
+  open,
 }: {
   part: Part;
   looked: Looked | null;
@@ -79,6 +81,8 @@ function Unrolled({
   unit: Unit;
   width: number;
   old: boolean;
+  /** Not all of it has been read: it goes on beyond what is drawn. */
+  open: boolean;
 }) {
   const { bend: chosen, choose, lit } = useSelection();
   const fromA = part.held_end === "A";
@@ -165,16 +169,20 @@ function Unrolled({
         held={fromA}
         beyond={fromA && part.end_a.leave_long_mm > 0 ? left * scale : 0}
       />
-      <EndMark
-        end={part.end_b}
-        x={x(part.developed_mm)}
-        y={TUBE_Y}
-        h={TUBE_H}
-        scale={scale}
-        towards={1}
-        held={!fromA}
-        beyond={!fromA && part.end_b.leave_long_mm > 0 ? right * scale : 0}
-      />
+      {open ? (
+        <GoesOn x={x(part.developed_mm)} />
+      ) : (
+        <EndMark
+          end={part.end_b}
+          x={x(part.developed_mm)}
+          y={TUBE_Y}
+          h={TUBE_H}
+          scale={scale}
+          towards={1}
+          held={!fromA}
+          beyond={!fromA && part.end_b.leave_long_mm > 0 ? right * scale : 0}
+        />
+      )}
       {follows && (
         <Pieces
           pieces={follows.pieces}
@@ -416,6 +424,28 @@ function Ruler({ part, x, unit, fromA }: { part: Part; x: (mm: number) => number
           </g>
         );
       })}
+    </g>
+  );
+}
+
+/** Where the readings end and the tube goes on. */
+function GoesOn({ x }: { x: number }) {
+  const middle = TUBE_Y + TUBE_H / 2;
+  return (
+    <g data-open>
+      <line
+        x1={x}
+        x2={x + 30}
+        y1={middle}
+        y2={middle}
+        stroke="var(--tube)"
+        strokeWidth={TUBE_H}
+        strokeDasharray="3 6"
+        opacity={0.6}
+      />
+      <text x={x + 4} y={TUBE_Y - 8} fontSize="15" fill="var(--second)">
+        goes on
+      </text>
     </g>
   );
 }

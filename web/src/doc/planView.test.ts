@@ -1,0 +1,36 @@
+import { expect, test } from "vitest";
+import type { Part, Plan } from "../api/types";
+import { NOTHING_SEEN, seenAfter, seenWithout } from "./planView";
+
+const part = (bends: number) => ({ bends: Array.from({ length: bends }, () => ({})) }) as unknown as Part;
+const plan = (whole: Part | null, soFar: Part | null) => ({ part: whole, so_far: soFar }) as unknown as Plan;
+
+test("a new line is drawn as far as it has been read", () => {
+  const seen = seenAfter(NOTHING_SEEN, plan(null, part(1)));
+  expect([seen.drawn?.bends.length, seen.growing, seen.old, seen.part]).toEqual([1, true, false, null]);
+});
+
+test("a whole line is drawn whole", () => {
+  const seen = seenAfter(NOTHING_SEEN, plan(part(2), null));
+  expect([seen.drawn, seen.growing, seen.old]).toEqual([seen.part, false, false]);
+});
+
+test("a row added to a whole line grows it", () => {
+  const seen = seenAfter(seenAfter(NOTHING_SEEN, plan(part(2), null)), plan(null, part(2)));
+  expect([seen.growing, seen.old, seen.drawn?.bends.length]).toEqual([true, true, 2]);
+});
+
+test("a slip in the middle of a whole line does not cut it short", () => {
+  const seen = seenAfter(seenAfter(NOTHING_SEEN, plan(part(5), null)), plan(null, part(2)));
+  expect([seen.growing, seen.old, seen.drawn?.bends.length]).toEqual([false, true, 5]);
+});
+
+test("nothing read and nothing before is nothing drawn", () => {
+  const seen = seenAfter(NOTHING_SEEN, plan(null, null));
+  expect([seen.drawn, seen.growing, seen.old]).toEqual([null, false, false]);
+});
+
+test("without an answer the last part stays, as old", () => {
+  const seen = seenWithout(seenAfter(NOTHING_SEEN, plan(part(3), null)), "Bendrel does not answer.");
+  expect([seen.drawn?.bends.length, seen.old, seen.message]).toEqual([3, true, "Bendrel does not answer."]);
+});
