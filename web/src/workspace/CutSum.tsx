@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import { isCopied } from "../doc/rows";
 import { useSelection } from "../doc/select";
 import type { LineEditor } from "../doc/useLine";
 import type { PlanView } from "../doc/usePlan";
@@ -76,7 +77,8 @@ export function CutSum({ editor, view, pinned = false }: Props) {
               title="What the reading errors allow, in 95 of 100 cases"
               sx={{ ml: 1, fontSize: 14, color: "var(--second)" }}
             >
-              ± {sayLength(doubt.developed_mm, unit)}, end B within {sayLength(doubt.end_b_mm, unit)}
+              ± {sayLength(doubt.developed_mm, unit)}
+              {!isCopied(editor.document) && `, end B within ${sayLength(doubt.end_b_mm, unit)}`}
             </Box>
           )}
         </Box>

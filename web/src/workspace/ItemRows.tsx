@@ -12,6 +12,8 @@ import { thenFocus } from "../ui/thenFocus";
 interface Props<T extends RemovedItem> {
   title: string;
   hint: string;
+  /** What the button that adds a row says. */
+  addText?: string;
   /** What each row is called for whoever cannot see where it stands, such as "shared ". */
   prefix?: string;
   items: readonly T[];
@@ -53,6 +55,7 @@ export const NOTHING: RemovedItem = {
 export function ItemRows<T extends RemovedItem>({
   title,
   hint,
+  addText = "Next thing off",
   prefix = "",
   items,
   singleUse,
@@ -154,7 +157,7 @@ export function ItemRows<T extends RemovedItem>({
         );
       })}
       <Button size="small" sx={{ mt: 0.75 }} disabled={items.length >= 200} onClick={add}>
-        Next thing off
+        {addText}
       </Button>
     </Box>
   );

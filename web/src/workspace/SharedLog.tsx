@@ -24,6 +24,7 @@ export function SharedLog({ jobId, log }: { jobId: string; log: ReturnType<typeo
       <ItemRows
         title="Off once, for the whole job"
         hint="Wheels, covers and brackets that more than one line hides behind: noted here they come off, and go back on, once."
+        addText="Next thing off, for the job"
         prefix="shared "
         items={log.items}
         singleUse={catalogue?.single_use.kinds ?? []}

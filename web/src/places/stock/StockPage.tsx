@@ -1,21 +1,20 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import type { FormEvent } from "react";
 import { useState } from "react";
 import { api, sentence, take } from "../../api/client";
-import type { Catalogue, Stock, StockDraft } from "../../api/types";
+import type { Stock, StockDraft } from "../../api/types";
 import { Bar } from "../../ui/Bar";
 import { useNotice } from "../../ui/notice";
-import { Field, Pick } from "../../ui/Field";
+import { Pick } from "../../ui/Field";
 import { useCatalogue } from "../../doc/useCatalogue";
 import { condensed } from "../../theme/theme";
-import { KeepOrLeave } from "../../ui/KeepOrLeave";
 import { PlainDialog } from "../../ui/PlainDialog";
 import { sayLength } from "../../format/units";
 import { stockChanged } from "../../api/stockChanged";
+import { StockBar } from "./StockBar";
+import { StockForm } from "./StockForm";
+import { useWouldTake } from "./useWouldTake";
 
 const BLANK: StockDraft = {
   tube: "copper-nickel_3-16in_0.711",
@@ -27,10 +26,17 @@ const BLANK: StockDraft = {
   note: "",
 };
 
+/** The longest straight piece of a tube: the bars beside it are drawn to its scale. */
+const longestOf = (stock: readonly Stock[], tube: string): number =>
+  Math.max(1, ...stock.filter((row) => row.tube === tube && row.form !== "coil").map((row) => row.length_mm));
+
 /** Sticks, coils and labelled offcuts that lie in the shop. */
 export function StockPage() {
   const stock = useQuery({ queryKey: ["stock"], queryFn: () => take(api.GET("/api/stock")) });
   const catalogue = useCatalogue();
+  const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => take(api.GET("/api/jobs")) });
+  const [jobId, setJobId] = useState("");
+  const { taken, said } = useWouldTake(jobId);
   const [draft, setDraft] = useState<{ id: string | null; draft: StockDraft } | null>(null);
   const client = useQueryClient();
   const notice = useNotice();
@@ -77,6 +83,22 @@ export function StockPage() {
             left.
           </Box>
         )}
+        {tubes.length > 0 && (
+          <Box sx={{ maxWidth: 520, mb: 1.5 }}>
+            <Pick
+              label="Cut list of"
+              value={jobId}
+              options={[
+                { id: "", name: "no job: only what lies here" },
+                ...(jobs.data ?? []).map(({ id, name }) => ({ id, name })),
+              ]}
+              onChange={setJobId}
+            />
+            <Box role="status" sx={{ color: "var(--second)", fontSize: 15, minHeight: 22 }}>
+              {said}
+            </Box>
+          </Box>
+        )}
         {tubes.map((tube) => (
           <Box
             component="section"
@@ -96,7 +118,8 @@ export function StockPage() {
                   sx={{
                     display: "grid",
                     gridTemplateColumns: "56px 70px 150px minmax(90px, 1fr) auto",
-                    gap: 1.5,
+                    "& [role=img]": { gridColumn: "1 / -1" },
+                    columnGap: 1.5,
                     alignItems: "center",
                     borderBottom: "1px solid var(--rule)",
                     minHeight: 48,
@@ -140,6 +163,7 @@ export function StockPage() {
                       ✕
                     </Button>
                   </Box>
+                  <StockBar row={row} longest={longestOf(stock.data ?? [], tube)} taken={taken.get(row.id) ?? []} />
                 </Box>
               ))}
           </Box>
@@ -151,84 +175,5 @@ export function StockPage() {
         )}
       </PlainDialog>
     </>
-  );
-}
-
-function StockForm({
-  catalogue,
-  first,
-  onClose,
-  onKept,
-}: {
-  catalogue: Catalogue;
-  first: { id: string | null; draft: StockDraft };
-  onClose: () => void;
-  onKept: () => Promise<unknown>;
-}) {
-  const [draft, setDraft] = useState(first.draft);
-  const [count, setCount] = useState(String(first.draft.count ?? 1));
-  const [problem, setProblem] = useState("");
-  const set = (change: Partial<StockDraft>) => setDraft((was) => ({ ...was, ...change }));
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (!/^[1-9]\d{0,2}$/.test(count.trim())) {
-      setProblem("Pieces: a whole number from 1 to 999.");
-      return;
-    }
-    const body = { ...draft, count: Number(count) };
-    const kept =
-      first.id === null
-        ? take(api.POST("/api/stock", { body }))
-        : take(api.PUT("/api/stock/{stock_id}", { params: { path: { stock_id: first.id } }, body }));
-    void kept
-      .then(onKept)
-      .then(onClose)
-      .catch((error: unknown) => setProblem(sentence(error)));
-  };
-  const name = (tube: Catalogue["tubes"][number]) =>
-    `${tube.size} × ${tube.wall_mm} mm ${catalogue.materials.find((row) => row.id === tube.material)?.name ?? ""}`;
-  return (
-    <form onSubmit={submit}>
-      <DialogTitle id="stock-title">{first.id === null ? "Put in stock" : "Correct the stock"}</DialogTitle>
-      <DialogContent>
-        <Pick
-          label="Tube"
-          value={draft.tube}
-          options={catalogue.tubes.map((tube) => ({ id: tube.id, name: name(tube) }))}
-          onChange={(tube) => set({ tube })}
-        />
-        <Pick
-          label="It is"
-          value={draft.form ?? "stick"}
-          options={[
-            { id: "stick", name: "a straight stick" },
-            { id: "coil", name: "a coil" },
-            { id: "offcut", name: "an offcut" },
-          ]}
-          onChange={(form) => set({ form: form as "stick" | "coil" | "offcut" })}
-        />
-        <Field
-          label="Length"
-          text={draft.length ?? ""}
-          placeholder="1500 mm"
-          takes="length"
-          onText={(length) => set({ length: length.slice(0, 40) })}
-        />
-        <Field label="Pieces" text={count} placeholder="1" onText={setCount} />
-        <Field
-          label="Finished end"
-          text={draft.finished ?? ""}
-          placeholder="plain, or such as 45° double flare with 3/8-24"
-          onText={(finished) => set({ finished: finished.slice(0, 120) })}
-        />
-        <Field
-          label="Note"
-          text={draft.note ?? ""}
-          placeholder="where it lies"
-          onText={(note) => set({ note: note.slice(0, 120) })}
-        />
-      </DialogContent>
-      <KeepOrLeave problem={problem} onClose={onClose} />
-    </form>
   );
 }

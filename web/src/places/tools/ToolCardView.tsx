@@ -9,6 +9,7 @@ import { useNotice } from "../../ui/notice";
 import { Field } from "../../ui/Field";
 import { SourceLine } from "../../ui/Working";
 import { condensed } from "../../theme/theme";
+import { PieceDrawing } from "./PieceDrawing";
 
 const heading = { m: 0, font: `600 20px ${condensed}`, borderBottom: "2px solid var(--ink)", mb: 1 } as const;
 
@@ -209,6 +210,7 @@ function PieceForm({ card, onKept }: { card: ToolCard; onKept: () => Promise<unk
           A bare figure is in millimetres.
         </li>
       </Box>
+      <PieceDrawing degrees={Number.isFinite(dial) && dial > 0 ? dial : next.dial_deg} />
       <Field label="Cut" text={fields.cut ?? ""} takes="length" onText={set("cut")} />
       <Field label="Mark at" text={fields.mark ?? ""} takes="length" onText={set("mark")} />
       <Field label="Dial" text={fields.dial ?? ""} takes="angle" onText={set("dial")} />
