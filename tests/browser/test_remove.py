@@ -19,7 +19,7 @@ def test_the_log_turns_round_and_feeds_the_parts(page: Page, own_line):
     open_line(page, own_line, "remove")
     expect(page.get_by_text("Prop the pedal")).to_be_visible()
     count = page.locator("[data-item]").count()
-    page.get_by_role("button", name="Next thing off").click()
+    page.get_by_role("button", name="Next thing off", exact=True).click()
     n = count + 1
     expect(field(page, f"What came off, {n}")).to_be_focused()
     page.keyboard.type("banjo")

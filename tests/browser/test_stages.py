@@ -1,0 +1,232 @@
+"""The stages as somebody works through them: readings grow, a strip-down is shared, fitting is told."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_line import cut, open_line, saved, strip_bend
+from tests.browser.test_remove import field
+
+pytestmark = pytest.mark.browser
+
+
+@pytest.fixture
+def job(api, line_ids):
+    """A job with two copies of the demo's sound line, as (job id, [line ids])."""
+    document = api.get(f"/api/lines/{line_ids['Rear axle, left']}").json()["document"]
+    made = api.post("/api/jobs", data={"name": "two lines"}).json()
+    lines = []
+    for name in ("left one", "right one"):
+        line = api.post(f"/api/jobs/{made['id']}/lines", data={"name": name}).json()
+        body = {"version": line["version"], "document": document | {"name": name}}
+        api.put(f"/api/lines/{line['id']}", data=body)
+        lines.append(line["id"])
+    yield made["id"], lines
+    api.delete(f"/api/jobs/{made['id']}")
+
+
+@pytest.fixture
+def blank_line(api):
+    """A new line without readings, in millimetres."""
+    made = api.post("/api/jobs", data={"name": "new work", "unit": "mm"}).json()
+    line = api.post(f"/api/jobs/{made['id']}/lines", data={"name": "first"}).json()
+    yield line["id"]
+    api.delete(f"/api/jobs/{made['id']}")
+
+
+def change(api, line_id, part):
+    """Change a stored line, so that a test begins where it matters."""
+    line = api.get(f"/api/lines/{line_id}").json()
+    body = {"version": line["version"], "document": line["document"] | part}
+    assert api.put(f"/api/lines/{line_id}", data=body).ok
+
+
+def test_the_drawing_grows_with_every_reading(page: Page, blank_line):
+    page.goto(f"/lines/{blank_line}/measure")
+    expect(page.get_by_text("The line appears here from the first leg on.")).to_be_visible()
+    page.get_by_role("button", name="Add a bend").click()
+    field(page, "Leg to bend 1").fill("200")
+    strip = page.get_by_role("region", name="The strip")
+    expect(strip.locator("[data-open]")).to_be_visible()
+    expect(page.get_by_text("drawn as far as it has been read")).to_be_visible()
+    field(page, "Angle of bend 1").fill("90")
+    expect(strip_bend(page, 1)).to_be_visible()
+    expect(page.get_by_text("the line is judged as soon as every reading")).to_be_visible()
+    page.get_by_role("button", name="Add a bend").click()
+    field(page, "Leg to bend 2").fill("15o")
+    field(page, "Angle of bend 2").fill("45")
+    expect(strip_bend(page, 2)).to_have_count(0)
+    expect(field(page, "Leg to bend 2")).to_have_accessible_description(
+        re.compile("not read.*“15o” is not a length")
+    )
+    field(page, "Leg to bend 2").fill("150")
+    field(page, "Plane of bend 2").fill("3:00")
+    expect(strip_bend(page, 2)).to_be_visible()
+    expect(strip.locator("[data-open]")).to_be_visible()
+    field(page, "Last leg, to end B").fill("120")
+    expect(strip.locator("[data-open]")).to_have_count(0)
+    expect(cut(page)).to_contain_text("mm")
+
+
+def test_a_line_is_copied_alongside_the_old_part(page: Page, blank_line):
+    page.goto(f"/lines/{blank_line}/measure")
+    page.get_by_role("radio", name="alongside").click()
+    page.get_by_label("Length by string").fill("1240")
+    expect(page.get_by_text("drawn straight: its bends are copied alongside")).to_be_visible()
+    expect(page.locator("aside [data-finding='alongside']")).to_have_attribute("data-severity", "note")
+    expect(cut(page)).to_have_text("1269 mm")  # the string, 25 mm of spare and 2 mm for each bubble
+    saved(page)
+    page.keyboard.press("Alt+6")
+    expect(page.get_by_text("Tape the new tube against the old part from end A")).to_be_visible()
+    page.get_by_role("button", name="To the bench").click()
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    page.goto(f"/lines/{blank_line}/measure")
+    page.get_by_role("radio", name="bend by bend").click()
+    page.locator("summary", has_text="Checks").click()
+    expect(page.get_by_label("Whole wire")).to_have_value("1240")
+
+
+def test_a_cover_comes_off_once_for_both_lines(page: Page, job, api):
+    job_id, (left, right) = job
+    open_line(page, left, "remove")
+    page.get_by_role("button", name="Next thing off, for the job").click()
+    field(page, "What came off, shared 1").fill("tunnel cover")
+    page.get_by_label("Kind of thing shared 1").select_option("shield")
+    count = page.locator("[data-item]").count()
+    page.get_by_role("button", name="Off for the whole job: 1", exact=True).click()
+    expect(field(page, "What came off, shared 2")).to_have_value("wheel, left rear")
+    expect(page.locator("[data-item]")).to_have_count(count)
+    page.get_by_role("group", name="Lines that shared 2 is off for").get_by_role(
+        "checkbox", name="left one"
+    ).check()
+    saved(page)
+    page.goto("/")
+    section = page.get_by_role("region", name="two lines")
+    expect(section).to_contain_text("2 things of the strip-down still off")
+    open_line(page, right, "fit")
+    back = page.get_by_role("region", name="Back on for the whole job")
+    expect(back.get_by_role("checkbox")).to_have_count(1)
+    back.get_by_role("checkbox", name="shield tunnel cover").check()
+    open_line(page, left, "fit")
+    expect(back.get_by_role("checkbox", name="shield tunnel cover")).to_be_checked()
+    expect(back.get_by_role("checkbox")).to_have_count(2)
+    page.goto(f"/jobs/{job_id}")
+    expect(page.get_by_text("Still off: 8 × nut wheel, left rear.")).to_be_visible()
+    assert [item["what"] for item in api.get(f"/api/jobs/{job_id}/strip-down").json()["log"]["items"]] == [
+        "tunnel cover",
+        "wheel, left rear",
+    ]
+
+
+def test_fitting_says_where_the_clips_go_and_how_tight_the_joints(page: Page, own_line):
+    open_line(page, own_line, "fit")
+    clips = page.get_by_role("region", name="Clips")
+    expect(clips).to_contain_text("Where the old clips were")
+    clips.get_by_role("button").nth(1).click()
+    expect(page.locator("svg [data-lit='note']")).to_be_visible()
+    expect(page.get_by_role("region", name="In order")).to_contain_text(
+        "End A: the 3/8-24 goes to 10 to 13 lbf·ft"
+    )
+    page.keyboard.press("Alt+4")
+    expect(page.locator("[data-torque]").first).to_contain_text("Goes to 10 to 13 lbf·ft")
+
+
+CAUTIONS = [
+    ("brake", "remove", "Brake fluid strips paint"),
+    ("brake", "make", "Eye protection"),
+    ("fuel-injection", "remove", "no flame"),
+    ("hydraulic", "remove", "accumulator"),
+    ("steering-pressure", "fit", "pinhole"),
+    ("vacuum", "fit", "servo"),
+]
+
+
+@pytest.mark.parametrize(("service", "stage", "said"), CAUTIONS)
+def test_what_can_hurt_is_said_at_its_step(page: Page, own_line, api, service, stage, said):
+    change(api, own_line, {"service": service})
+    open_line(page, own_line, stage)
+    note = page.get_by_role("note", name="Cautions").filter(has_text=said)
+    expect(note.first).to_be_visible()
+
+
+@pytest.mark.parametrize("reason", ["x", "because", "no no no", "a b c d e f g h"])
+def test_a_reason_that_says_nothing_sets_nothing_aside(page: Page, own_line, reason):
+    open_line(page, own_line)
+    field(page, "Leg to bend 1").fill("1 1/2")
+    finding = page.locator("aside [data-finding='end_room']")
+    finding.get_by_role("button", name="Set aside…").click()
+    page.get_by_label("Reason, kept in the record").fill(reason)
+    page.get_by_role("button", name="Set aside", exact=True).click()
+    expect(page.get_by_role("dialog")).to_contain_text("two words")
+    page.keyboard.press("Escape")
+    expect(finding).to_be_visible()
+
+
+def test_a_sleeve_on_nylon_needs_its_insert(page: Page, own_line, api):
+    document = api.get(f"/api/lines/{own_line}").json()["document"]
+    end = document["end_a"] | {"fitting": "compression", "nut": None, "port_thread": ""}
+    span = document["spans"][0] | {"tube": "nylon_8mm_1"}
+    change(api, own_line, {"service": "fuel-low", "spans": [span], "end_a": end, "end_b": end})
+    open_line(page, own_line, "choose")
+    stop = page.locator("aside [data-finding^='end_']").filter(has_text="without an insert")
+    expect(stop).to_have_count(2)
+    page.get_by_label("An insert is in the tube").first.check()
+    expect(stop).to_have_count(1)
+    page.locator("summary", has_text="Kit list").click()
+    expect(page.locator("[data-need^='insert:']")).to_be_visible()
+
+
+def test_a_reservoir_is_asked_which_port_goes_to_the_source(page: Page, line_ids, own_line, api):
+    vacuum = api.get(f"/api/lines/{line_ids['Priming vacuum, with check valve']}").json()["document"]
+    change(api, own_line, {**vacuum, "name": "copy", "end_b": vacuum["end_b"] | {"beyond": []}})
+    open_line(page, own_line, "choose")
+    page.get_by_role("button", name="+ part beyond B").click()
+    page.get_by_label("Part", exact=True).last.select_option("reservoir")
+    asked = page.locator("aside [data-finding^='direction_']")
+    expect(asked.first).to_be_visible()
+    port = page.get_by_label("Source port")
+    expect(port).to_have_value("not known")
+    words = page.locator("aside [data-finding='backwards']").filter(has_text="reservoir")
+    told = []
+    for end in ("A", "B"):
+        port.select_option(end)
+        saved(page)
+        told.append(words.count())
+    assert sorted(told) == [0, 1], "one of the two ways is right"
+
+
+def test_a_backup_that_failed_is_said_on_the_board(page: Page):
+    state = {"newest": "2026-11-20", "count": 3, "problem": "No backup could be made: the disk is full."}
+    page.route("**/api/backups", lambda route: route.fulfill(json=state))
+    page.goto("/")
+    alert = page.get_by_role("alert")
+    expect(alert).to_contain_text("The last good backup is of 20 Nov")
+    expect(alert).to_contain_text("the disk is full")
+
+
+def test_the_stock_shows_what_a_cut_list_would_take(page: Page, api):
+    page.goto("/stock")
+    bars = page.locator("[data-stock] [role=img]")
+    expect(bars.first).to_be_visible()
+    expect(page.locator("[data-stock]").filter(has_text="coil").get_by_role("img")).to_have_accessible_name(
+        "C1: a coil of 5.2 m"
+    )
+    jobs = {job["name"]: job["id"] for job in api.get("/api/jobs").json()}
+    cuts = api.get(f"/api/jobs/{jobs['Fire tender']}/cuts").json()
+    ready = [line["line"] for line in cuts["lines"] if line["in_list"]]
+    page.get_by_label("Cut list of").select_option(label="Fire tender")
+    expect(page.get_by_role("status").filter(has_text="to cut")).to_be_visible()
+    for name in ready:
+        expect(page.get_by_role("img", name=f"for {name}")).to_be_visible()
+
+
+def test_the_drawing_of_the_test_piece_follows_the_dial(page: Page):
+    page.goto("/tools?bender=lever_8mm")
+    dial = page.get_by_label("Dial", exact=True)
+    dial.fill("90")
+    expect(
+        page.get_by_role("img", name="Test piece bent to 90°: both legs are read to the outside corner")
+    ).to_be_visible()
+    dial.fill("180")
+    expect(page.get_by_role("img", name="across its outside")).to_be_visible()
