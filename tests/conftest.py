@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+from shutil import copyfile
+
 import pytest
 from starlette.testclient import TestClient
 
@@ -16,20 +19,32 @@ def kit():
     return load_kit()
 
 
+@pytest.fixture(scope="session")
+def templates(tmp_path_factory) -> dict[str, Path]:
+    """An empty database and one with the demo data, made once and copied."""
+    folder = tmp_path_factory.mktemp("templates")
+    made = {name: folder / f"{name}.db" for name in ("empty", "demo")}
+    for name, path in made.items():
+        opened = open_shop(path)
+        if name == "demo":
+            fill_demo(opened)
+        opened.close()
+    return made
+
+
 @pytest.fixture
-def shop(tmp_path) -> Shop:
+def shop(tmp_path, templates) -> Shop:
     """An empty shop on a database of its own."""
-    opened = open_shop(tmp_path / "shop.db")
+    copyfile(templates["empty"], tmp_path / "shop.db")
+    opened = open_shop(tmp_path / "shop.db", backups=False)
     yield opened
     opened.close()
 
 
 @pytest.fixture
-def client(tmp_path):
+def client(tmp_path, templates):
     """The whole application on demo data, called as a browser on this machine would."""
     path = tmp_path / "api.db"
-    shop = open_shop(path)
-    fill_demo(shop)
-    shop.close()
+    copyfile(templates["demo"], path)
     with TestClient(create_app(path), base_url="http://127.0.0.1:8470") as opened:
         yield opened

@@ -288,7 +288,7 @@ def restore(
 
 def _database(data: Path | None) -> Path:
     """The shop's database, or the demo's in a folder that holds only that."""
-    from bendrel.serving import shop_folder
+    from bendrel.store.folder import shop_folder
 
     folder = data or shop_folder()
     demo = folder / "demo.db"
@@ -298,7 +298,8 @@ def _database(data: Path | None) -> Path:
 @app.command()
 def serve(data: DataFolder = None, port: Port = 8470) -> None:
     """Start with the shop's own data."""
-    from bendrel.serving import run, shop_folder
+    from bendrel.serving import run
+    from bendrel.store.folder import shop_folder
 
     run((data or shop_folder()) / "bendrel.db", port)
 
@@ -310,7 +311,8 @@ def demo(
     fresh: Annotated[bool, typer.Option("--fresh", help="Throw earlier demo data away.")] = False,
 ) -> None:
     """Start with the demo data."""
-    from bendrel.serving import run, shop_folder
+    from bendrel.serving import run
+    from bendrel.store.folder import shop_folder
 
     run((data or shop_folder() / "demo") / "demo.db", port, demo=True, fresh=fresh)
 

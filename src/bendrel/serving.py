@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 import socket
 from pathlib import Path
 
@@ -14,15 +13,6 @@ from bendrel.services.startup import open_shop
 
 HOST = "127.0.0.1"
 PORTS_TRIED = 20
-
-
-def shop_folder() -> Path:
-    """Where a shop's data lies: $BENDREL_DATA, or the user's data folder."""
-    named = os.environ.get("BENDREL_DATA")
-    if named:
-        return Path(named)
-    base = os.environ.get("XDG_DATA_HOME")
-    return (Path(base) if base else Path.home() / ".local" / "share") / "bendrel"
 
 
 def run(database: Path, port: int, *, demo: bool = False, fresh: bool = False) -> None:

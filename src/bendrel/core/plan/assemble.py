@@ -42,21 +42,26 @@ def plan_line(line: Line, kit: Kit) -> Plan:
     read comes back as problems, what cannot be made as findings. No fix that chooses something else
     brings up anything as bad as what it mends: each is tried first."""
     plan = _planned(line, kit)
-    return replace(plan, findings=tuple(_tried(line, kit, plan, found) for found in plan.findings))
+    # findings often share a fix: what it leads to is planned once
+    mended: dict[str, Plan] = {}
+    return replace(plan, findings=tuple(_tried(line, kit, plan, found, mended) for found in plan.findings))
 
 
-def _tried(line: Line, kit: Kit, plan: Plan, finding: Finding) -> Finding:
+def _tried(line: Line, kit: Kit, plan: Plan, finding: Finding, mended: dict[str, Plan]) -> Finding:
     if finding.fix is None or not finding.fix.choice:
         return finding
+    key = repr(finding.fix.changes)
+    if key not in mended:
+        mended[key] = _planned(with_changes(line, finding.fix.changes), kit)
+    after = mended[key]
     there = {(found.code, str(found.where)) for found in plan.findings}
-    mended = _planned(with_changes(line, finding.fix.changes), kit)
-    worse = mended.part is None or any(
+    worse = after.part is None or any(
         (found.code, str(found.where)) == (finding.code, str(finding.where))
         or (
             SEVERITY_ORDER[found.severity] <= SEVERITY_ORDER[finding.severity]
             and (found.code, str(found.where)) not in there
         )
-        for found in mended.findings
+        for found in after.findings
     )
     return replace(finding, fix=None) if worse else finding
 
