@@ -6,6 +6,7 @@ from pathlib import Path
 from shutil import copyfile
 
 import pytest
+from fastapi import FastAPI
 from starlette.testclient import TestClient
 
 from bendrel.api.app import create_app
@@ -41,10 +42,21 @@ def shop(tmp_path, templates) -> Shop:
     opened.close()
 
 
+@pytest.fixture(scope="session")
+def application(templates, tmp_path_factory) -> FastAPI:
+    """The application, built once: its routes take longer to build than most tests to run."""
+    path = tmp_path_factory.mktemp("application") / "unused.db"
+    copyfile(templates["empty"], path)
+    return create_app(path)
+
+
 @pytest.fixture
-def client(tmp_path, templates):
-    """The whole application on demo data, called as a browser on this machine would."""
+def client(application, templates, tmp_path):
+    """The whole application on demo data of its own, called as a browser on this machine would."""
     path = tmp_path / "api.db"
     copyfile(templates["demo"], path)
-    with TestClient(create_app(path), base_url="http://127.0.0.1:8470") as opened:
-        yield opened
+    shop = open_shop(path, backups=False)
+    first, application.state.shop = application.state.shop, shop
+    yield TestClient(application, base_url="http://127.0.0.1:8470")
+    application.state.shop = first
+    shop.close()
