@@ -47,8 +47,21 @@ function Rows<T extends object>({
       {rows.length === 0 && <Box sx={{ color: "var(--second)" }}>{hint}</Box>}
       {rows.map((row, k) => (
         <Box key={k} onFocus={() => onFocus?.(k)} sx={{ borderBottom: "1px solid var(--rule)", py: 0.5 }}>
-          <Box sx={{ display: "flex", gap: 0.5, alignItems: "center" }}>
+          <Box sx={{ display: "flex", flexWrap: noted ? "wrap" : "nowrap", gap: 0.5, alignItems: "center" }}>
             {children(row, (part) => set(rows.map((item, i) => (i === k ? { ...item, ...part } : item))), k)}
+            {noted && "note" in row && (
+              <Box sx={{ flex: "1 1 150px", minWidth: 0 }}>
+                <Typed
+                  label={`Note on ${title.toLowerCase()} ${k + 1}`}
+                  text={String(row.note)}
+                  placeholder="note"
+                  width="100%"
+                  onText={(note) =>
+                    set(rows.map((item, i) => (i === k ? { ...item, note: note.slice(0, 400) } : item)))
+                  }
+                />
+              </Box>
+            )}
             <Button
               size="small"
               variant="text"
@@ -59,15 +72,6 @@ function Rows<T extends object>({
               ✕
             </Button>
           </Box>
-          {noted && "note" in row && (
-            <Typed
-              label={`Note on ${title.toLowerCase()} ${k + 1}`}
-              text={String(row.note)}
-              placeholder="note"
-              width="100%"
-              onText={(note) => set(rows.map((item, i) => (i === k ? { ...item, note: note.slice(0, 400) } : item)))}
-            />
-          )}
           {message?.(k) && (
             <Box role="alert" aria-live="polite" sx={{ color: "var(--stop)", fontSize: 14 }}>
               {message(k)}
