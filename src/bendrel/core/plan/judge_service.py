@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from bendrel.core.findings import EndName, Finding, Fix, Severity
-from bendrel.core.joints.verdict import Verdict
+from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.plan.case import SPAN, Case, choose
 from bendrel.core.plan.ends_for import end_fix, ends_that_go
 from bendrel.core.plan.judge_ends import ENDS
+from bendrel.core.plan.verdicts import said_against
 
 
 def judge_service(case: Case) -> Iterator[Finding]:
@@ -17,13 +17,6 @@ def judge_service(case: Case) -> Iterator[Finding]:
     yield from _material(case)
     for end in ENDS:
         yield from _end_type(case, end)
-
-
-def against(verdict: Verdict | None) -> Severity | None:
-    """How bad it is; None where nothing stands against it."""
-    if verdict is None or verdict.verdict in ("right", "acceptable"):
-        return None
-    return "stop" if verdict.verdict == "refused" else "caution"
 
 
 def _said(case: Case) -> Iterator[Finding]:
@@ -54,21 +47,14 @@ def _said(case: Case) -> Iterator[Finding]:
 
 
 def _material(case: Case) -> Iterator[Finding]:
-    verdict = case.kit.verdict("tube", case.material.id, case.service.id)
-    severity = against(verdict)
-    if verdict is None or severity is None:
-        return
-    refused = severity == "stop"
-    yield Finding(
-        severity=severity,
-        code="material_refused" if refused else "material_care",
+    yield from said_against(
+        case,
+        case.kit.verdict("tube", case.material.id, case.service.id),
+        code="material",
         where=case.whole(),
-        title=f"{'No' if refused else 'Care with'} {case.material.name} on a {case.service.name} line",
-        message=verdict.reason,
-        source=verdict.source,
+        what=case.material.name,
         advice="Choose another material, or compare the choices.",
-        fix=_other_material(case) if refused else None,
-        safety=refused or case.service.safety_critical,
+        fix=lambda: _other_material(case),
     )
 
 
@@ -93,25 +79,18 @@ def _end_type(case: Case, end: EndName) -> Iterator[Finding]:
     if fitting.takes_hose and case.held_hose(end):
         return  # a crimped hose holds by its crimp, whatever the tube's end is: judged as a joint
     verdict = case.kit.verdict("end", fitting.id, case.service.id)
-    severity = against(verdict)
-    if verdict is None or severity is None:
+    if verdict is not None and verdict.unless == "two clamps" and case.two_clamps(end):
         return
-    if verdict.unless == "two clamps" and case.two_clamps(end):
-        return
-    refused = severity == "stop"
-    yield Finding(
-        severity=severity,
-        code="end_refused" if refused else "end_care",
+    yield from said_against(
+        case,
+        verdict,
+        code="end",
         where=case.at_end(end),
-        title=f"End {end}: {'no' if refused else 'care with'} {fitting.name} on a {case.service.name} line",
-        message=verdict.reason,
-        source=verdict.source,
+        what=fitting.name,
+        lead=f"End {end}: ",
         advice="Choose an end that is right for this service.",
-        fix=next(
+        fix=lambda: next(
             (end_fix(case, end, other) for other in ends_that_go(case, end, words=("right", "acceptable"))),
             None,
-        )
-        if refused
-        else None,
-        safety=refused or case.service.safety_critical,
+        ),
     )
