@@ -7,7 +7,7 @@ import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { condensed } from "../../theme/theme";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
-import { GoesOn, Head, HeldLong, Lit, Marks, Ruler, Spare, TUBE_H, TUBE_Y, Weakest } from "./along";
+import { GoesOn, Head, HeldLong, Lit, Marks, Ruler, Spare, HEIGHT, TUBE_H, TUBE_Y, Weakest } from "./along";
 import { EndMark } from "./EndMark";
 import { Found } from "./Found";
 import { lanes } from "./lanes";
@@ -18,7 +18,6 @@ interface Props {
   view: PlanView;
 }
 
-const HEIGHT = 172;
 const SIDE = 76;
 
 /** The tube unrolled to scale: bends with their clocks, marks, nuts, flares, spare, and findings. */

@@ -3,7 +3,8 @@ import { rulerSteps, sayAngle, sayFigure } from "../../format/units";
 import { Clock } from "../../ui/Clock";
 import { lanes } from "./lanes";
 
-/** Where the tube lies on the strip, in pixels. */
+/** The strip's height, and where the tube lies on it, in pixels. */
+export const HEIGHT = 172;
 export const TUBE_Y = 84;
 export const TUBE_H = 20;
 
