@@ -123,6 +123,22 @@ def test_a_joint_is_tightened_to_a_figure_or_by_feel(kit):
     assert any("5/8-18 by feel" in text and "no torque is published" in text for text in texts)
 
 
+def test_what_is_brazed_on_is_brazed_after_bending_and_washed_before_it_is_blown_through(kit):
+    """Common practice: eye, stud or nipple at the bench; flux that stays inside eats tube and valve."""
+    ends = {
+        "end_a": LineEnd(fitting="face-seal", nut="face-seal_12mm_13-16-16"),
+        "end_b": LineEnd(fitting="banjo", nut=None),
+    }
+    line = bent(row(100, 90), service="hydraulic", tube="steel-seamless_12mm_2", **ends)
+    made = plan_line(line, kit).part.steps
+    kinds = [step.kind for step in made]
+    texts = [step.text for step in made if step.kind == "braze"]
+    assert texts[0].startswith("End A: braze on the flat face with O-ring. Its nut is on; keep it cool.")
+    assert texts[1].startswith("End B: braze on the banjo")
+    assert kinds.index("bend") < kinds.index("braze") < kinds.index("blow")
+    assert "braze" not in [step.kind for step in plan_line(bent(row(100, 90)), kit).part.steps]
+
+
 def test_the_last_joint_is_closed_after_what_needs_it_open(kit):
     """Common practice, over every service: proof of flow and purging stand before the closing of the joint
     they are seen at, and nothing is proved under pressure before it."""

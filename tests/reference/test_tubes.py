@@ -28,8 +28,9 @@ def test_metric_tube_is_what_its_name_says(tube):
 def test_less_than_half_of_the_figures_are_from_memory():
     kit = load_kit()
     shown = [
-        kit.tubes, kit.fittings, kit.end_sizes, kit.nuts, kit.torques, kit.clips, kit.seats, kit.threads, kit.pipes, kit.hoses,
-        kit.hose_classes, kit.clamps, kit.fluids, kit.benders, kit.wrenches, kit.limits, kit.advice,
+        kit.tubes, kit.fittings, kit.end_sizes, kit.nuts, kit.torques, kit.clips, kit.seats, kit.threads,
+        kit.pipes, kit.hoses, kit.hose_classes, kit.clamps, kit.fluids, kit.benders, kit.wrenches,
+        kit.limits, kit.advice,
     ]  # fmt: skip
     tables = [table.values() if isinstance(table, Mapping) else table for table in shown]
     kinds = [row.source.kind for table in tables for row in table]

@@ -6038,7 +6038,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "mark" | "bend" | "fit" | "trim" | "blow" | "install" | "test";
+            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "braze" | "mark" | "bend" | "fit" | "trim" | "blow" | "install" | "test";
             /** Text */
             text: string;
             /**

@@ -69,6 +69,11 @@ class Fitting:
         return self.flared or self.kind in ("compression", "bite", "nipple")
 
     @property
+    def brazed(self) -> bool:
+        """A part is brazed to the tube: an eye, a stud or a nipple."""
+        return self.kind in ("banjo", "stud", "nipple")
+
+    @property
     def screwed(self) -> bool:
         """The end has a thread of its own: a nut, a banjo bolt or a stud."""
         return self.thread != "none"

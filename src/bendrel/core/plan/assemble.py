@@ -321,6 +321,7 @@ def _build_steps(
             flared=parts.fitting.flared,
             nut_thread=parts.nut.thread if parts.nut else None,
             loose_nut=parts.fitting.loose_nut,
+            brazed=parts.fitting.brazed,
             joint_text=closing[parts.end][0],
             joint_why=closing[parts.end][1],
             tight_text=tight[parts.end][0],

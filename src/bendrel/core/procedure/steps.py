@@ -17,7 +17,19 @@ from bendrel.core.service import Proof, WorkStage
 from bendrel.core.units import Unit, format_length
 
 StepKind = Literal[
-    "prove", "straighten", "cut", "nuts", "flare", "mark", "bend", "fit", "trim", "blow", "install", "test"
+    "prove",
+    "straighten",
+    "cut",
+    "nuts",
+    "flare",
+    "braze",
+    "mark",
+    "bend",
+    "fit",
+    "trim",
+    "blow",
+    "install",
+    "test",
 ]
 
 
@@ -53,6 +65,7 @@ class EndWork:
     ready: bool = False
     joint_text: str = ""
     joint_why: str = ""
+    brazed: bool = False
     tight_text: str = ""
     tight_why: str = ""
 
@@ -228,6 +241,14 @@ def _steps(
         )
         if far.flared:
             yield _flare(far, "last; its nut is already on")
+    for end in sorted((held, far), key=lambda e: e.end):
+        if end.brazed:
+            nut = "Its nut is on; keep it cool. " if end.loose_nut else ""
+            yield Step(
+                kind="braze",
+                text=f"End {end.end}: braze on the {end.name}. {nut}Look for a full ring; wash the flux out.",
+                why="At the bench, away from fuel and machine; flux that stays eats the tube.",
+            )
     yield Step(kind="blow", text="Blow through both ways with clean air.")
     for end in sorted((held, far), key=lambda e: e.end):
         if end.joint_text:
