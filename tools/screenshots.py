@@ -9,6 +9,7 @@ import tempfile
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
+from pypdfium2 import PdfDocument
 
 ROOT = Path(__file__).parents[1]
 FOLDER = ROOT / "docs" / "screenshots"
@@ -136,20 +137,13 @@ def take_night(page: Page) -> None:
 
 
 def sheet(page: Page) -> None:
-    """The printed sheet as a picture; needs pdftoppm, and is left as it is without it."""
+    """The first page of the printed sheet as a picture."""
     page.goto("/")
     page.get_by_role("link", name=SOUND).click()
     page.wait_for_selector("svg [data-bend]")
     line = page.url.rstrip("/").split("/lines/")[1].split("/")[0]
     data = page.request.get(f"/api/lines/{line}/sheet.pdf").body()
-    with tempfile.TemporaryDirectory() as folder:
-        pdf = Path(folder) / "sheet.pdf"
-        pdf.write_bytes(data)
-        try:
-            out = FOLDER / "sheet"
-            subprocess.run(["pdftoppm", "-png", "-r", "90", "-singlefile", pdf, out], check=True)
-        except FileNotFoundError:
-            print("pdftoppm is not here; the picture of the sheet was not refreshed")
+    PdfDocument(data)[0].render(scale=90 / 72).to_pil().save(FOLDER / "sheet.png")
 
 
 if __name__ == "__main__":

@@ -37,7 +37,8 @@ def test_core_plan_of_30_bends(benchmark, kit):
 def test_verdict_of_a_line_with_everything_on_it(benchmark, kit):
     """Six bends, hose, clamps, parts, typed duty: the whole judgement of one line, to stay under 20 ms."""
     hose = HosePiece(hose="cooler_3-8in", length=Length(text="200 mm"), clamp="worm_12-20")
-    parts = (hose, PartPiece(part="filter", points="B", age="old"), PartPiece(part="restrictor"))
+    restrictor = PartPiece(part="restrictor", bore=Length(text="2 mm"), land=Length(text="5 mm"))
+    parts = (hose, PartPiece(part="filter", points="B", age="old"), restrictor)
     line = bent(
         *(row(60 + k, 30 + k, "3:00" if k % 2 else "12:00") for k in range(6)),
         service="cooler",
