@@ -7,7 +7,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.
 INTERFACE := src/bendrel/interface/index.html
 TYPES := web/src/api/schema.d.ts
 
-.PHONY: demo install web web-test test check lint types-current chromium bench matrix screenshots clean
+.PHONY: demo install web web-test test check lint lint-core lint-web types-current chromium bench matrix screenshots clean
 
 demo: install web
 	$(BIN)/bendrel demo --data var/demo
@@ -47,11 +47,15 @@ types-current: $(VENV)/.installed web/node_modules/.installed
 	  || { rm openapi.json; echo "The API's types are old: run make $(TYPES)"; exit 1; }
 	rm web/openapi.json
 
-lint: $(VENV)/.installed-dev web/node_modules/.installed types-current
+lint: lint-core lint-web
+
+lint-core: $(VENV)/.installed-dev
 	$(BIN)/ruff check src tests tools
 	$(BIN)/ruff format --check src tests tools
 	$(BIN)/mypy
 	$(BIN)/lint-imports
+
+lint-web: web/node_modules/.installed types-current
 	cd web && npm run --silent types && npm run --silent lint
 
 # the web's own logic, without a browser
@@ -65,7 +69,9 @@ chromium:
 	@command -v chromium >/dev/null || { apt-get update -qq && apt-get install -y -qq chromium >/dev/null; } \
 	  || { echo "Chromium is missing: install Debian's package chromium"; exit 1; }
 
-test: lint web-test web chromium
+# Python and web are installed and linted side by side
+test:
+	$(MAKE) -j2 lint web-test web chromium
 	$(BIN)/python -m pytest -n 2
 
 bench: $(VENV)/.installed-dev
