@@ -45,6 +45,8 @@ export function Bar({ trail, title, children }: { trail: Step[]; title: ReactNod
             sx={{
               color: "var(--second)",
               minWidth: 40,
+              // where one is counts more than the way there
+              flexShrink: 1000,
               overflow: "hidden",
               textOverflow: "ellipsis",
               whiteSpace: "nowrap",

@@ -56,7 +56,7 @@ export function Strip({ editor, view }: Props) {
         />
       ) : (
         <Box sx={{ p: 3, color: "var(--second)" }}>
-          The tube is laid out here, to scale, as soon as the readings give a line.
+          The tube is laid out here, to scale, from the first leg on.
         </Box>
       )}
     </Box>
