@@ -55,9 +55,7 @@ export function Strip({ editor, view }: Props) {
           open={view.growing}
         />
       ) : (
-        <Box sx={{ p: 3, color: "var(--second)" }}>
-          The tube is laid out here, to scale, from the first leg on.
-        </Box>
+        <Box sx={{ p: 3, color: "var(--second)" }}>The tube is laid out here, to scale, from the first leg on.</Box>
       )}
     </Box>
   );
