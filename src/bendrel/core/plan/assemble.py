@@ -19,8 +19,8 @@ from bendrel.core.plan import working
 from bendrel.core.plan.case import SPAN, Case
 from bendrel.core.plan.choices import Choices
 from bendrel.core.plan.chosen import Chosen, choose
+from bendrel.core.plan.clipping import clips_of, clips_to_get
 from bendrel.core.plan.ends import EndParts, end_parts, planned_end
-from bendrel.core.plan.held import clips_to_get, held_by
 from bendrel.core.plan.judge import judge
 from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.looked import look_at
@@ -96,8 +96,10 @@ def _planned(line: Line, kit: Kit) -> Plan:
     b = end_parts(line, kit, chosen, "B", straights[-1], uses["B"], longs["B"] or 0.0)
     part = _part(line, kit, chosen, shape, a, b, spare, order, stock)
     looked, removed = look_at(line, kit, part.developed_mm), judge_removal(line, kit)
-    clips = held_by(kit, chosen, shape, looked)
-    follows = choose(line, kit, chosen, shape, (a, b), part.cut_mm, removed, clips_to_get(clips, looked))
+    clips = clips_of(kit, chosen, shape, looked)
+    follows = choose(
+        line, kit, chosen, shape, (a, b), part.cut_mm, removed, clips, clips_to_get(clips, looked)
+    )
     case = _case(line, kit, chosen, read, part, (a, b), follows)
     return Plan(
         rules_version=kit.rules_version,

@@ -20,6 +20,7 @@ from bendrel.core.plan.strength import Strength, strength_of
 from bendrel.core.plan.tools import Tool, tools_for
 from bendrel.core.plan.working_chosen import chosen_derivations
 from bendrel.core.record import record
+from bendrel.core.route.clips import Clips
 from bendrel.core.shape.bends import BendList, bend_spans
 
 
@@ -48,9 +49,10 @@ def choose(
     ends: tuple[EndParts, EndParts],
     cut_mm: float,
     removed: Removed,
+    clips: Clips,
     new_clips: int,
 ) -> Chosen:
-    """Work out what follows for a planned part; `new_clips` is how many clips are to be got."""
+    """Work out what follows for a planned part; `new_clips` is how many of its `clips` are to be got."""
     problems: list[Problem] = []
     duty = carried(line, kit, problems)
     pieces = place_pieces(line, kit, chosen.tube.od_mm, problems)
@@ -89,6 +91,7 @@ def choose(
             cut_mm,
             flowing.volume_ml if flowing else 0.0,
             decision.choice if decision else None,
+            clips,
             new_clips,
         ),
         mass_g=tube_mass_g(chosen, shape.developed_mm),

@@ -9,7 +9,7 @@ from bendrel.core.hose.hose import Hose
 from bendrel.core.plan.case import Case, choose, set_value
 from bendrel.core.plan.chosen import Chosen
 from bendrel.core.plan.hose_fixes import Values, beaded_end, clamp_for_hose, goes_on_side, hose_path
-from bendrel.core.plan.judge_held import judge_held
+from bendrel.core.plan.judge_hose_joint import judge_hose_joint
 from bendrel.core.plan.pieces import PlacedHose
 from bendrel.core.plan.verdicts import said_against
 
@@ -18,7 +18,7 @@ def judge_hose(case: Case, chosen: Chosen) -> Iterator[Finding]:
     """Findings on every hose beyond the ends."""
     for hose in chosen.pieces.hoses:
         yield from _class(case, chosen, hose)
-        yield from judge_held(case, hose)
+        yield from judge_hose_joint(case, hose)
         yield from _over_end(case, hose)
         yield from _short(case, hose)
         if hose.piece.rubs and not hose.piece.sleeved:

@@ -15,7 +15,7 @@ from bendrel.core.plan.removed import Removed
 from bendrel.core.record import record
 from bendrel.core.removal.log import ItemKind, PartToGet
 from bendrel.core.repair.condition import Choice
-from bendrel.core.route.clips import clip_for
+from bendrel.core.route.clips import Clips
 
 NeedUnit = Literal["mm", "each", "l"]
 
@@ -45,6 +45,7 @@ def needs_of(
     cut_mm: float,
     volume_ml: float,
     decided: Choice | None,
+    clips: Clips,
     new_clips: int,
 ) -> tuple[Need, ...]:
     """Everything that the line takes. A whole tube is not asked for where only a piece of it is made new,
@@ -76,7 +77,7 @@ def needs_of(
             what = f"{part.piece.part}, {part.piece.note}" if part.piece.note.strip() else part.piece.part
             found.append(_need(f"part:{part.piece.part}", what, 1, f"beyond end {part.end}"))
     if new_clips and decided in (None, "replace whole"):
-        found.append(_clips(kit, tube.od_mm, tube.size, new_clips))
+        found.append(_clips(clips, tube.size, new_clips))
     found += parts_needed(removed.parts)
     if carried is not None and not carried.fluid.gas and removed.advice is not None:
         litres, why = _fluid(kit, carried, removed, volume_ml)
@@ -85,8 +86,8 @@ def needs_of(
     return _once(found)
 
 
-def _clips(kit: Kit, od_mm: float, size: str, count: int) -> Need:
-    clip = clip_for(kit.clips, od_mm, kit.limits["clip_give_mm"].value)
+def _clips(clips: Clips, size: str, count: int) -> Need:
+    clip = clips.clip
     ref, name = (f"clip:{clip.id}", clip.name) if clip else (f"clip:{size}", f"clip for {size} tube")
     return _need(ref, name, count, "near each end and regularly between")
 

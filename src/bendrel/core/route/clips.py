@@ -55,14 +55,14 @@ def clip_places(
     tube that is shorter than two ends. Source: common practice."""
     if developed_mm <= 2 * from_end_mm:
         return (developed_mm / 2,)
-    first, last = from_end_mm, developed_mm - from_end_mm
-    step = (last - first) / max(1, ceil((last - first) / apart_mm))
-    places = [_off_bend(first, arcs, 0.0, developed_mm)]
-    while places[-1] < last - SAME_MM:
-        place = _off_bend(min(places[-1] + step, last), arcs, places[-1], places[-1] + apart_mm)
-        if last - place < step / 4 and last - places[-1] <= apart_mm:
-            return (*places, _off_bend(last, arcs, places[-1], places[-1] + apart_mm))
-        places.append(place)
+    last = developed_mm - from_end_mm
+    places = [_off_bend(from_end_mm, arcs, 0.0, developed_mm)]
+    while (rest := last - places[-1]) > SAME_MM:
+        # spread anew after each: a clip that made way for a bend would leave a scrap at the end
+        place = places[-1] + rest / ceil(rest / apart_mm)
+        places.append(_off_bend(place, arcs, places[-1], places[-1] + apart_mm))
+        if place >= last - SAME_MM:
+            break
     return tuple(places)
 
 

@@ -12,7 +12,7 @@ HOLDING = frozenset({"clip", "grommet", "retainer"})
 """What holds a tube; a sleeve only keeps it from rubbing."""
 
 
-def held_by(kit: Kit, chosen: Choices, shape: BendList, looked: Looked) -> Clips:
+def clips_of(kit: Kit, chosen: Choices, shape: BendList, looked: Looked) -> Clips:
     """The clips of a planned line."""
     tube = chosen.tube
     row = spacing_for(kit.clip_spacing, tube.od_mm)

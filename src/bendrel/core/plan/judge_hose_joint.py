@@ -21,7 +21,7 @@ def joint_of(hose: PlacedHose) -> str:
     return JOINTS[hose.piece.joined]
 
 
-def judge_held(case: Case, hose: PlacedHose) -> Iterator[Finding]:
+def judge_hose_joint(case: Case, hose: PlacedHose) -> Iterator[Finding]:
     """Findings on how one hose is held, and on what it goes on."""
     where, joint = case.at_piece(hose.end, hose.index), joint_of(hose)
     verdict = case.kit.verdict("joint", joint, case.service.id)
