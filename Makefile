@@ -7,7 +7,8 @@ WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.
 INTERFACE := src/bendrel/interface/index.html
 TYPES := web/src/api/schema.d.ts
 
-.PHONY: demo install web web-test test check lint lint-core lint-web types-current chromium bench matrix screenshots clean
+.PHONY: demo install web web-test test check lint lint-core lint-web types-current chromium bench matrix \
+  mutants golden screenshots clean
 
 demo: install web
 	$(BIN)/bendrel demo --data var/demo
@@ -81,8 +82,17 @@ bench: $(VENV)/.installed-dev
 matrix: $(VENV)/.installed-dev
 	$(BIN)/python tools/matrix.py --write docs/doubtful.md
 
+# deliberate mistakes, one at a time: do the tests notice? some twenty minutes
+mutants: $(VENV)/.installed-dev
+	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements-mutants.txt
+	$(BIN)/python tools/mutants.py
+
+# the kept answers against today's
+golden: $(VENV)/.installed-dev
+	$(BIN)/python tools/golden.py
+
 screenshots: $(VENV)/.installed-dev web chromium
 	$(BIN)/python tools/screenshots.py
 
 clean:
-	rm -rf $(VENV) web/node_modules src/bendrel/interface build var
+	rm -rf $(VENV) web/node_modules src/bendrel/interface build mutants var

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import os
+from fcntl import LOCK_EX, flock
 from pathlib import Path
 from shutil import copyfile
 
@@ -22,14 +24,21 @@ def kit():
 
 @pytest.fixture(scope="session")
 def templates(tmp_path_factory) -> dict[str, Path]:
-    """An empty database and one with the demo data, made once and copied."""
-    folder = tmp_path_factory.mktemp("templates")
+    """An empty database and one with the demo data, made once for all processes of the run and copied."""
+    run = tmp_path_factory.getbasetemp()
+    folder = (run.parent if "PYTEST_XDIST_WORKER" in os.environ else run) / "templates"
     made = {name: folder / f"{name}.db" for name in ("empty", "demo")}
-    for name, path in made.items():
-        opened = open_shop(path)
-        if name == "demo":
-            fill_demo(opened)
-        opened.close()
+    folder.mkdir(exist_ok=True)
+    with (folder / "lock").open("w") as lock:
+        flock(lock, LOCK_EX)
+        for name, path in made.items():
+            if path.exists():
+                continue
+            opened = open_shop(path.with_suffix(".new"))
+            if name == "demo":
+                fill_demo(opened)
+            opened.close()
+            path.with_suffix(".new").rename(path)
     return made
 
 

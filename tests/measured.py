@@ -67,14 +67,47 @@ def walk(part: BendList):
     return corners, point + way * part.last_straight_mm, way
 
 
+def stations(part: BendList, apart_mm: float = 2.0):
+    """(points, ways) of the centreline at most `apart_mm` apart, carried along by small rotations as
+    `walk` does for whole bends."""
+    turned, point, points, ways = Rotation.identity(), np.zeros(3), [], []
+
+    def straight(length):
+        for at in np.linspace(0, length, max(2, int(length / apart_mm) + 1)):
+            points.append(point + turned.apply([1, 0, 0]) * at)
+            ways.append(turned.apply([1, 0, 0]))
+        return points[-1]
+
+    for bend in part.bends:
+        turned = turned * Rotation.from_euler("x", bend.rotation_deg, degrees=True)
+        point = straight(bend.straight_mm)
+        centre = point + turned.apply([0, 1, 0]) * bend.radius_mm
+        steps = max(2, int(bend.radius_mm * radians(bend.angle_deg) / apart_mm) + 1)
+        over = Rotation.from_rotvec(turned.apply([0, 0, 1]) * radians(bend.angle_deg) / steps)
+        for _ in range(steps):
+            point = centre + over.apply(point - centre)
+            turned = over * turned
+            points.append(point)
+            ways.append(turned.apply([1, 0, 0]))
+    straight(part.last_straight_mm)
+    return np.array(points), np.array(ways)
+
+
 def reach(reference: str, bend: Bend) -> float:
-    """From a bend's start to where a straight-edge or tape on that side reads it."""
-    side = {"outside": OD / 2, "inside": -OD / 2, "back": OD / 2, "hollow": -OD / 2}.get(reference, 0.0)
+    """From a bend's start to where a straight-edge along that side meets the other leg's, or, over the back
+    or in the hollow of more than a right angle, to the farthest that side of the bend reaches out."""
     if reference == "start":
         return 0.0
+    aside = {"outside": -OD / 2, "back": -OD / 2, "inside": OD / 2, "hollow": OD / 2}.get(reference, 0.0)
+    turned = radians(bend.angle_deg)
     if reference in ("back", "hollow") and bend.angle_deg > 90:
-        return bend.radius_mm + side
-    return (bend.radius_mm + side) * tan(radians(bend.angle_deg) / 2)
+        around = np.append(np.linspace(0, turned, 181), np.pi / 2)
+        return float(((bend.radius_mm - aside) * np.sin(around)).max())
+    # the other leg: through the arc's end along its way, moved aside towards the bend's centre
+    way, side = np.array([np.cos(turned), np.sin(turned)]), np.array([-np.sin(turned), np.cos(turned)])
+    end = bend.radius_mm * np.array([np.sin(turned), 1 - np.cos(turned)]) + aside * side
+    along, _ = np.linalg.solve(np.column_stack([[1.0, 0.0], -way]), end - [0.0, aside])
+    return float(along)
 
 
 def by_leg(part: BendList, hands: Hands, references=("outside", "inside", "centre", "back", "start")):

@@ -70,7 +70,7 @@ def test_a_pair_of_threads_with_its_profiles(client):
 
 
 def test_wrenches_ports_and_strength(client):
-    """computation.md 6, common practice: 35 mm on 1 3/8 in is usable."""
+    """Common practice: 35 mm on 1 3/8 in is usable."""
     wrenches = {w["wrench"]: w["fit"] for w in asked(client, "wrench", {"hex": "1 3/8"})["wrenches"]}
     assert wrenches == {"1 3/8 in": "exact", "35 mm": "usable"}
     port = {"thread": "M10x1", "boss": "22 mm", "service": "coolant", "seat": "o-ring-port"}
@@ -233,7 +233,7 @@ def test_comparing_offers_two_to_four_whole_choices(client, documents):
 
 
 def test_stainless_takes_37_degree_ends_with_adapters_in_both_ports(client, documents):
-    """Trade notes 4: normally 37° single flares; the old ports keep their own threads."""
+    """SAE J514, and common practice: normally 37° single flares; the old ports keep their own threads."""
     choices = client.post("/api/compare", json=documents["Rear axle, left"]).json()
     stainless = next(c["choice"] for c in choices if c["choice"]["material"].startswith("stainless"))
     assert set(stainless["ends"]) == {"37° single flare with sleeve"}

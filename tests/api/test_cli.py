@@ -1,14 +1,18 @@
-"""The command line of design.md 6, called as people and scripts call it."""
+"""The command line as people and scripts call it."""
 
+import io
 import json
 import re
 import subprocess
 import sys
 import urllib.request
+from contextlib import chdir, redirect_stderr, redirect_stdout
 from pathlib import Path
+from unittest.mock import patch
 
 import pytest
 
+from bendrel.cli import main
 from bendrel.core.line.document import Carries
 from bendrel.exchange.documents import write_line
 from tests.lines import bent, row
@@ -17,11 +21,19 @@ BENDREL = Path(sys.executable).with_name("bendrel")
 STAIR = "x_mm,y_mm,z_mm,radius_mm\n0,0,0,\n100,0,0,{r}\n100,100,0,{r}\n100,100,100,\n"
 
 
-def bendrel(*words, cwd=None):
-    return subprocess.run([BENDREL, *words], capture_output=True, text=True, cwd=cwd, check=False)
+def bendrel(*words, cwd="."):
+    """The command in this process: starting Python anew takes longer than most answers."""
+    out, err, code = io.StringIO(), io.StringIO(), 0
+    called = ["bendrel", *map(str, words)]
+    with chdir(cwd), redirect_stdout(out), redirect_stderr(err), patch.object(sys, "argv", called):
+        try:
+            main()
+        except SystemExit as end:
+            code = end.code or 0
+    return subprocess.CompletedProcess(words, code, out.getvalue(), err.getvalue())
 
 
-def answer(*words, cwd=None):
+def answer(*words, cwd="."):
     done = bendrel(*words, "--json", cwd=cwd)
     assert (done.returncode, done.stderr) == (0, "")
     return json.loads(done.stdout)
@@ -38,8 +50,14 @@ def folder(tmp_path):
     return tmp_path
 
 
+def test_the_command_is_installed_and_answers():
+    """As a process of its own, as a shell starts it."""
+    done = subprocess.run([BENDREL, "length", "27 3/4"], capture_output=True, text=True, check=False)
+    assert (done.returncode, done.stdout, done.stderr) == (0, '704.850 mm  27 3/4"\n', "")
+
+
 def test_points_to_bends(folder):
-    """computation.md 1: the stair has a second rotation of +90; straights are 85, 70 and 85."""
+    """Plane geometry by hand: the stair has a second rotation of +90; straights are 85, 70 and 85."""
     value = answer("bends", "stair.csv", cwd=folder)
     assert [b["rotation_deg"] for b in value["bends"]] == pytest.approx([0, 90])
     assert [b["straight_mm"] for b in value["bends"]] == pytest.approx([85, 70])
@@ -78,11 +96,11 @@ def test_plan_of_a_csv_and_of_a_document(folder):
 
 def test_a_csv_longer_than_any_line_typed_by_hand_is_planned_from_either_end(folder):
     steps = "".join(
-        f"{60 * (k % 2)},{60 * (k // 2)},0,{{}}\n".format(10 if 0 < k < 299 else "") for k in range(300)
+        f"{60 * (k % 2)},{60 * (k // 2)},0,{{}}\n".format(10 if 0 < k < 202 else "") for k in range(203)
     )
     (folder / "long.csv").write_text("x_mm,y_mm,z_mm,radius_mm\n" + steps)
     moves = answer("plan", "long.csv", "--held", "B", "--marks", "middle", cwd=folder)["moves"]
-    assert [move["bend"] for move in moves] == list(range(298, 0, -1))
+    assert [move["bend"] for move in moves] == list(range(201, 0, -1))
 
 
 def test_an_impossible_document_has_findings_and_an_impossible_csv_is_refused(folder):
@@ -119,7 +137,7 @@ def test_thread_fit_of_pipe_threads():
     [("1/8 NPT", "G1/8", "60°"), ("R1/8", "G1/8", "tapered"), ("M10x1", "R1/8", "55°")],
 )
 def test_mixed_forms_are_refused_with_the_reason(male, female, word):
-    """computation.md 6."""
+    """ISO 7-1, ISO 228-1 and ASME B1.20.1: 55° and 60° flanks never mate, nor tapered in parallel."""
     done = bendrel("thread-fit", male, female)
     assert (done.returncode, done.stdout) == (2, "")
     assert word in done.stderr

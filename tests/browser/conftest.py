@@ -7,6 +7,7 @@ import socket
 import subprocess
 import sys
 from pathlib import Path
+from shutil import copyfile
 
 import pytest
 from playwright.sync_api import expect
@@ -43,10 +44,11 @@ def browser_context_args(server):
 
 
 @pytest.fixture(scope="session")
-def server(tmp_path_factory):
+def server(tmp_path_factory, templates):
     """The address of a running Bendrel with demo data."""
     command = Path(sys.executable).with_name("bendrel")
     data = tmp_path_factory.mktemp("demo")
+    copyfile(templates["demo"], data / "demo.db")
     process = subprocess.Popen(
         [command, "demo", "--data", data, "--port", str(free_port())],
         stdout=subprocess.PIPE,
@@ -85,31 +87,62 @@ def own_line(api, line_ids):
     api.delete(f"/api/jobs/{job['id']}")
 
 
-NO_WEBGL = "HTMLCanvasElement.prototype.getContext = function () { return null; };"
+NO_WEBGL = """{
+  const drawn = HTMLCanvasElement.prototype.getContext;
+  HTMLCanvasElement.prototype.getContext = function (kind, ...rest) {
+    return kind.startsWith("webgl") ? null : drawn.call(this, kind, ...rest);
+  };
+}"""
+
+
+@pytest.fixture
+def troubles() -> list[str]:
+    """What went wrong on any page of any context of the test."""
+    return []
+
+
+@pytest.fixture
+def new_context(browser, browser_context_args, request, server, troubles):
+    """Every context of a test, the usual one too, is watched. The core's drawing stands for the stage except
+    in tests of the stage: drawing three dimensions in software takes most of the time on a small machine."""
+    contexts = []
+    broken = request.node.get_closest_marker("broken_server") is not None
+
+    def console(message):
+        # a refusal in the server's own words is an answer, and is shown; browsers log it all the same
+        refused = message.text.startswith("Failed to load resource") and " 4" in message.text
+        cut_off = broken and message.text.startswith("Failed to load resource")
+        if message.type == "error" and not refused and not cut_off:
+            troubles.append(message.text)
+
+    def answered(response):
+        if response.status >= 500 and not broken:
+            troubles.append(f"{response.status} {response.url}")
+
+    def asked(asked_for):
+        # the browser's own reader of PDF loads parts of itself
+        if asked_for.url.startswith(("http", "ws")) and not asked_for.url.startswith(server):
+            troubles.append(asked_for.url)
+
+    def made(**options):
+        context = browser.new_context(**(browser_context_args | options))
+        contexts.append(context)
+        context.on("weberror", lambda error: troubles.append(str(error.error)))
+        context.on("console", console)
+        context.on("response", answered)
+        context.on("request", asked)
+        if request.node.get_closest_marker("webgl") is None:
+            context.add_init_script(NO_WEBGL)
+        return context
+
+    yield made
+    for context in contexts:
+        context.close()
 
 
 @pytest.fixture(autouse=True)
-def plain_stage(request, context):
-    """The core's drawing instead of the stage, except for tests of the stage: drawing three
-    dimensions in software takes most of the time on a small machine."""
-    if request.node.get_closest_marker("webgl") is None:
-        context.add_init_script(NO_WEBGL)
-
-
-@pytest.fixture(autouse=True)
-def nothing_breaks(page, server):
-    """No script error, no refused style or script, and no request to anywhere else."""
-    troubles: list[str] = []
-    page.on("pageerror", lambda error: troubles.append(str(error)))
-    page.on(
-        "console",
-        lambda message: troubles.append(message.text) if "Content Security Policy" in message.text else None,
-    )
-    page.on(
-        "request",
-        lambda request: (
-            None if request.url.startswith((server, "data:", "blob:")) else troubles.append(request.url)
-        ),
-    )
+def nothing_breaks(context, troubles):  # noqa: ARG001 - it is watched from before its first page on
+    """No script error, nothing refused by the content policy, no error of the server, and no request to
+    anywhere else, on any page. A test that breaks the server itself is marked `broken_server`."""
     yield
     assert troubles == []

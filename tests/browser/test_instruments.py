@@ -58,7 +58,7 @@ def test_a_lost_gauge_is_told_and_comes_back(page: Page, bench):
 
 
 def test_the_probe_fills_a_corner_point(page: Page, bench):
-    page.get_by_role("radio", name="corner points").click(force=True)
+    page.get_by_role("radio", name="corner points").click()
     work(bench, "point probe", "Switch on")
     reading(page, "y of corner 2").focus()
     work(bench, "point probe", "Send", **{"x, mm": "210", "y, mm": "-15.5", "z, mm": "40"})

@@ -53,7 +53,7 @@ def test_every_view_reads_by_day_and_night_and_fits_at_any_size(page: Page, line
         expect(page.locator("svg [data-bend]").first).to_be_visible()
     page.evaluate(AXE.read_text(encoding="utf-8"))
     for mode in ("night", "day"):
-        page.get_by_role("radio", name=mode).click(force=True)
+        page.get_by_role("radio", name=mode).click()
         assert serious(page) == []
     for width, height in SIZES:
         page.set_viewport_size({"width": width, "height": height})
@@ -148,6 +148,7 @@ def test_a_second_tab_that_saved_first(page: Page, own_line):
     expect(reading(other, "Leg to bend 1")).to_have_value("4")
 
 
+@pytest.mark.broken_server
 def test_a_server_that_goes_away_and_comes_back(page: Page, own_line):
     open_line(page, own_line)
     page.route("**/api/lines/*", lambda route: route.abort())
@@ -220,8 +221,8 @@ def test_the_list_of_keys_opens_with_a_question_mark(page: Page):
 
 def test_day_and_night_and_the_unit_are_kept(page: Page, own_line):
     open_line(page, own_line)
-    page.get_by_role("radio", name="night").click(force=True)
-    page.get_by_role("radio", name="mm", exact=True).click(force=True)
+    page.get_by_role("radio", name="night").click()
+    page.get_by_role("radio", name="mm", exact=True).click()
     expect(cut(page)).to_contain_text("mm")
     saved(page)
     page.reload()
@@ -256,11 +257,8 @@ def test_the_cursor_walks_the_readings_in_reading_order(page: Page, own_line):
 
 
 @pytest.mark.webgl
-def test_everything_to_press_is_large_enough_for_a_finger(browser, server, line_ids):
-    context = browser.new_context(
-        viewport={"width": 1024, "height": 768}, base_url=server, has_touch=True, is_mobile=True
-    )
-    page = context.new_page()
+def test_everything_to_press_is_large_enough_for_a_finger(new_context, line_ids):
+    page = new_context(viewport={"width": 1024, "height": 768}, has_touch=True, is_mobile=True).new_page()
     page.goto(f"/lines/{line_ids['Rear axle, left']}")
     expect(page.locator("svg [data-bend]").first).to_be_visible()
     small = page.evaluate(
@@ -269,7 +267,6 @@ def test_everything_to_press_is_large_enough_for_a_finger(browser, server, line_
                 && !e.closest('h1'))
             .map(e => e.outerHTML.slice(0, 120))"""
     )
-    context.close()
     assert small == []
 
 
@@ -306,6 +303,7 @@ def test_a_parked_job_says_on_the_board_what_it_waits_for(page: Page, api):
     api.delete(f"/api/jobs/{job['id']}")
 
 
+@pytest.mark.broken_server
 def test_the_next_booking_can_be_typed_while_one_is_on_its_way(page: Page, api):
     job = api.post("/api/jobs", data={"name": "Bilge pump"}).json()
     page.goto(f"/jobs/{job['id']}")

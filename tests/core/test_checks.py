@@ -39,6 +39,9 @@ def test_checks_that_agree_are_notes(kit):
     assert not plan.measured.disagree
     assert codes(plan)["check_wire"] == codes(plan)["check_tape"] == "note"
     assert [check.computed for check in plan.measured.checks] == pytest.approx([ALONG, RIM_TO_RIM])
+    titles = {finding.code: finding.title for finding in plan.findings}
+    assert titles["check_wire"] == "Wire says 173.9 mm, readings say 173.6 mm"
+    assert titles["check_tape"] == "Tape from rim to rim says 127.7 mm, readings say 128.1 mm"
 
 
 def test_checks_that_do_not_agree_are_cautions_that_say_by_how_much(kit):

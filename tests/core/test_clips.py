@@ -95,6 +95,15 @@ def test_a_long_stretch_without_a_clip_is_said(kit):
     assert gap.where.to_mm == pytest.approx(plan.part.developed_mm)
 
 
+def test_the_longest_stretch_is_named_not_the_last(kit):
+    """Noted at 40, 440 and from there every 200 mm: the stretch between the first two is the one."""
+    far = (440, 640, 840, 1040)
+    plan = plan_line(line_with(("clip", "there", 40), *(("clip", "there", at) for at in far)), kit)
+    gap = next(f for f in plan.findings if f.code == "clip_gap")
+    assert plan.part.developed_mm - 1040 < 400
+    assert (gap.where.from_mm, gap.where.to_mm) == pytest.approx((40, 440))
+
+
 def test_one_noted_clip_or_none_says_nothing_of_the_others(kit):
     assert "clip_gap" not in codes(plan_line(line_with(("clip", "there", 100)), kit))
     assert "clip_gap" not in codes(plan_line(line_with(), kit))

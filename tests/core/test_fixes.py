@@ -1,12 +1,15 @@
 """No fix brings up anything as bad as what it mends, on random lines across the catalogue; `make matrix`
 tries many more."""
 
+from dataclasses import replace
+
 import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.findings import Change
 from bendrel.core.line.changes import with_changes
 from bendrel.core.plan.assemble import plan_line
+from tests.lines import bent, row
 from tests.random_lines import made_worse, random_line
 
 KIT = load_kit()
@@ -22,6 +25,22 @@ def test_no_fix_makes_it_worse(tens):
                 tried += 1
                 assert made_worse(line, finding, KIT) == [], (seed, finding.code, finding.fix.label)
     assert tried > 5
+
+
+@pytest.mark.parametrize(
+    ("tube", "bender", "wider"),
+    [
+        # 3 x 9.525 mm by hand is 28.6: the dies of 24 and 28 mm are left out, that of 40 mm is offered
+        ("steel-seamless_3-8in_0.889", "lever_3-8in", "bench-wide_3-8in"),
+        ("steel-seamless_6mm_1", "lever_6mm", "bench_6mm"),  # 18: 19 mm
+        ("aluminium-6061_10mm_1", "lever_10mm", "bench-wide_10mm"),  # 40: 42 mm, past one of 30
+    ],
+)
+def test_another_tool_is_offered_only_where_its_radius_is_wide_enough(tube, bender, wider):
+    line = bent(row(200, 90), last=200)
+    line = replace(line, spans=(replace(line.spans[0], tube=tube, bender=bender),))
+    found = next(f for f in plan_line(line, KIT).findings if f.code == "radius_too_tight")
+    assert [(change.path, change.value) for change in found.fix.changes] == [("/spans/0/bender", wider)]
 
 
 def test_a_change_at_a_place_that_is_not_there_is_refused():

@@ -74,9 +74,9 @@ def test_what_was_told_of_a_bend_stays_to_be_read_when_it_is_made(end):
 @pytest.mark.parametrize("end", ["A", "B"])
 @pytest.mark.parametrize("short", [1.0, 3.0, 6.0])
 def test_re_planned_turns_and_clocks_are_of_one_tube(end, short):
-    """computation.md 3: between two bends the tube is turned by the difference of their clocks, against it
-    with end A held. A bend that is made stays where it is on the tube, also while bend 1, from which a
-    plan counts, may still move."""
+    """Seen from the held end: between two bends the tube is turned by the difference of their clocks,
+    against it with end A held. A bend that is made stays where it is on the tube, also while bend 1, from
+    which a plan counts, may still move."""
     line = replace(LINE, spans=(replace(LINE.spans[0], held=end),))
     start = made_of(line, [])
     readings = [{"angle": f"{start.next.angle_deg - short:.1f}"}]
@@ -234,7 +234,7 @@ def test_bending_off_the_whole_stick_moves_the_marks_from_that_end():
 
 
 def test_where_to_start_and_what_to_trim():
-    """trade.md 2.9: the end with the tightest geometry first, the far end long; a stick's own flare and
+    """Common practice: the end with the tightest geometry first, the far end long; a stick's own flare and
     an end that can only be flared before come first, a hose last (common practice)."""
     near_b = bent(row(400, 20), row(60, 90, "3:00"), row(50, 90, "6:00"), last=60)
     part = plan_line(near_b, KIT).part

@@ -97,7 +97,7 @@ def test_the_simulation_can_fail():
 
 
 def test_a_positive_rotation_is_turned_anticlockwise_from_either_end():
-    """computation.md 1: in the usual order, whichever end is held."""
+    """Geometry of a rotary-draw bender: in the usual order, whichever end is held."""
     clocks = (0.0, 90.0, 120.0)
     assert tube_turns(clocks, usual_order(3, "A")) == (0, -90, -30)
     assert tube_turns(clocks, usual_order(3, "B")) == (0, -30, -90)
@@ -151,7 +151,7 @@ def test_a_middle_mark_comes_to_lie_half_way_round_the_bend():
 
 
 def test_half_a_turn_when_the_tube_is_changed_over_or_the_tool_swings_the_other_way():
-    """computation.md 1: the swinging side changes and the tool's sense does not, so 180° is added."""
+    """Rotary-draw geometry: the swinging side changes and the tool's sense does not, so 180° is added."""
     clocks = (0.0, 30.0)
     over = (Setting(bend=0, held="A"), Setting(bend=1, held="B"))
     assert tube_turns(clocks, over) == (0, pytest.approx(-150))

@@ -34,7 +34,7 @@ def with_hose(**piece):
 
 
 def test_eleven_millimetres_in_three_eighths_goes_on_warm(kit):
-    """computation.md 8, one practitioner: +15 %, on warm, with fluid and force."""
+    """Common practice: +15 %, on warm, with fluid and force."""
     hose = replace(kit.hoses["cooler_3-8in"], id_mm=9.525)
     fit = hose_fit(hose, 11.0, BANDS)
     assert fit.interference == pytest.approx(0.155, abs=0.001)
@@ -42,7 +42,7 @@ def test_eleven_millimetres_in_three_eighths_goes_on_warm(kit):
 
 
 def test_a_hose_grows_when_pushed_on(kit):
-    """computation.md 8: √(OD² − ID² + tube²); by hand for 16.7/9.5 on 11: 17.6 mm."""
+    """The wall keeps its section: √(OD² − ID² + tube²); by hand for 16.7/9.5 on 11: 17.6 mm."""
     fit = hose_fit(kit.hoses["cooler_3-8in"], 11.0, BANDS)
     assert fit.over_mm == pytest.approx(17.6, abs=0.05)
     assert hose_fit(kit.hoses["cooler_3-8in"], 9.0, BANDS).over_mm == pytest.approx(16.7)
@@ -152,7 +152,7 @@ def test_air_flows_towards_the_source_of_a_vacuum():
 
 
 def test_a_check_valve_the_wrong_way_round_is_a_stop(kit):
-    """Trade notes 1: looks connected and does nothing."""
+    """Common practice: looks connected and does nothing."""
     wrong = found(plan_line(vacuum(PartPiece(part="check valve", points="B")), kit), "backwards")
     assert (wrong.severity, wrong.fix.changes[0].value) == ("stop", "A")
     right = plan_line(vacuum(PartPiece(part="check valve", points="A")), kit)

@@ -27,7 +27,7 @@ def found(plan, code):
 
 
 def test_tube_used_by_a_double_flare():
-    """computation.md 4: D 4.76, F 7.0, 45° gives 2.05 mm."""
+    """Slant geometry by hand: D 4.76, F 7.0, 45° gives 2.05 mm."""
     assert double_flare_use(4.76, 7.0, 45) == pytest.approx(2.05, abs=0.005)
 
 
@@ -40,7 +40,7 @@ def test_tube_used_by_a_double_flare():
     ],
 )
 def test_springback_prior(kit, material, od, wall, radius, degrees):
-    """computation.md 3, worked examples: spring-back on 90°, values of σ_y and E from memory."""
+    """By hand, M_p·R/(E·I) on 90°, σ_y and E from memory."""
     tube = replace(next(iter(kit.tubes.values())), od_mm=od, wall_mm=wall)
     share = springback_prior(kit.materials[material], tube, radius)
     assert 90 * share == pytest.approx(degrees, abs=0.005)
@@ -57,7 +57,7 @@ def test_cut_length_term_by_term(kit):
 
 
 def test_pattern_wire_and_spare_give_the_cut(kit):
-    """computation.md 4, common practice: pattern wire 685 mm and spare 25 mm are cut to 710 mm."""
+    """Common practice: pattern wire 685 mm and spare 25 mm are cut to 710 mm."""
     plain = LineEnd(fitting="plain")
     line = bent(last=685, end_a=plain, end_b=plain, service="unspecified")
     assert plan_line(line, kit).part.cut_mm == pytest.approx(710)
@@ -110,7 +110,7 @@ def test_every_move_has_its_working(kit):
 
 
 def test_end_room_says_which_order_works():
-    """computation.md 4: 1.1 + 16 + 20 before, 1.1 + 16 + 22 after."""
+    """By hand: 1.1 + 16 + 20 before, 1.1 + 16 + 22 after."""
     room = {"flare_mm": 1.1, "nut_mm": 16, "bender_grip_mm": 20, "flaring_grip_mm": 22}
     assert end_room(40, **room).orders == ("before", "after")
     assert end_room(38, **room).orders == ("before",)
@@ -180,7 +180,7 @@ def test_bender_of_another_size(kit):
 
 
 def test_what_brakes_refuse(kit):
-    """trade.md 1 and 4, common practice: no aluminium, no compression, no unflared end."""
+    """Common practice: no aluminium, no compression, no unflared end."""
     plan = plan_line(bent(*U, tube="aluminium-3003_3-16in_0.889"), kit)
     refused = found(plan, "material_refused")
     assert (refused.severity, refused.safety) == ("stop", True)
@@ -241,7 +241,7 @@ def test_unknown_choices_are_problems_not_crashes(kit):
 
 
 def test_steps_put_nuts_on_before_flare_and_bend(kit):
-    """trade.md 2, common practice: the classic mistake costs the whole piece."""
+    """Common practice: the classic mistake costs the whole piece."""
     kinds = [step.kind for step in plan_line(bent(*U), kit).part.steps]
     assert kinds.index("prove") < kinds.index("cut") < kinds.index("nuts")
     assert kinds.index("nuts") < kinds.index("flare") < kinds.index("bend")

@@ -34,7 +34,8 @@ def test_barlow(od_in, wall_in, ksi, psi):
 
 
 def test_lame_is_higher_than_barlow_by_a_tenth_at_a_tenth():
-    """computation.md 5: 1.10 times at t/D 0.1; and Lamé's closed form for a bore of half the outside."""
+    """By hand: 0.36/(1.64·0.2) = 1.10 times at t/D 0.1; and Lamé's closed form with half the
+    outside as bore."""
     assert lame_kpa(100, 1, 10) / barlow_kpa(100, 1, 10) == pytest.approx(1.10, abs=0.005)
     assert lame_kpa(100, 2.5, 10) == pytest.approx(100_000 * (4 - 1) / (4 + 1))  # k = 2: S(k²−1)/(k²+1)
 
@@ -114,7 +115,7 @@ def test_thin_soft_tube_under_hydraulic_pressure_is_a_stop(kit):
 
 
 def test_rated_sleeve_ends_are_accepted_where_the_rating_holds(kit):
-    """Trade notes 1: rated steel bite-type fittings, as far as the rating goes."""
+    """ISO 8434-1: rated steel sleeve ends, as far as the rating goes."""
     line = bent(
         *U,
         service="hydraulic",

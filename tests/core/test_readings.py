@@ -1,4 +1,4 @@
-"""What a reading means. Expected values are worked by hand from computation.md 2."""
+"""What a reading means. Expected values are worked by hand from plane geometry."""
 
 from dataclasses import replace
 from math import radians, tan
@@ -36,7 +36,7 @@ def test_a_square_bend_reads_half_the_tube_apart_on_each_side():
 
 
 def test_over_90_the_hooked_tape_reads_something_else():
-    """computation.md 2: at 120° and R 15 the two differ by 12.7 mm."""
+    """By hand, (R + D/2)·(tan 60° − 1): at 120° and R 15 the two differ by 12.7 mm."""
     corner, hooked = setback_mm("outside", 120, R, OD), setback_mm("back", 120, R, OD)
     assert corner - hooked == pytest.approx(12.7, abs=0.05)
     assert hooked == pytest.approx(R + OD / 2)

@@ -164,7 +164,8 @@ def test_clamps_go_on_hose_that_takes_them(service, tube, hose, clamp):
         },
     )
     found = plan_line(hosed(service, tube, "bead", hose, clamp=clamp), kit).findings
-    assert "stop" in {f.severity for f in found if f.code == "clamp_on_class"}
+    told = [f for f in found if f.code == "clamp_on_class"]
+    assert {(f.severity, f.safety) for f in told} == {("stop", True)}
 
 
 def test_injection_hose_holds_behind_a_bead_only():
@@ -229,6 +230,21 @@ def test_brakes_made_for_glycol_take_glycol(fluid):
     said = replace(made, carries=Carries(fluid=fluid, made_for=fluid))
     assert severity(said, "wrong_fluid") is None
     assert severity(replace(made, carries=Carries(fluid="dot51")), "wrong_fluid") is None
+
+
+@pytest.mark.parametrize(
+    ("service", "fluid", "made_for", "offered"),
+    [
+        ("brake", "dot5", None, True),
+        ("brake", "dot5", "dot4", False),  # the cap was read: it is told, and this is another
+        ("fuel-low", "water", None, False),  # no fuel system is made for water
+    ],
+)
+def test_only_a_fluid_whose_seals_there_may_be_is_offered_as_the_right_one(service, fluid, made_for, offered):
+    made = line(service, "copper-nickel_3-16in_0.711", "double-45")
+    carried = Carries(fluid=fluid, **({"made_for": made_for} if made_for else {}))
+    wrong = next(f for f in plan(replace(made, carries=carried)).findings if f.code == "wrong_fluid")
+    assert (wrong.fix is not None) == offered
 
 
 def test_a_pressure_far_under_the_usual_needs_a_word_of_why():

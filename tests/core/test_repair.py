@@ -1,4 +1,4 @@
-"""Replace or splice, and what was found on the old line (trade.md 2, common practice)."""
+"""Replace or splice, and what was found on the old line (common practice)."""
 
 from dataclasses import replace
 from pathlib import Path

@@ -1,6 +1,6 @@
 """Corner points ↔ bend list. Expected values are plain geometry done by hand."""
 
-from math import pi
+from math import cos, pi, radians, sin, tan
 
 import pytest
 
@@ -16,7 +16,7 @@ def corners(*points, radius=15.0):
 
 
 def test_away_up_right_turns_the_plane_by_plus_90():
-    """computation.md 1: the second rotation of this stair is +90, clockwise seen from A."""
+    """Right-handed axes by hand: the second rotation of this stair is +90, clockwise seen from A."""
     shape = bends_from_corners(corners((0, 0, 0), (100, 0, 0), (100, 100, 0), (100, 100, 100)))
     assert [b.rotation_deg for b in shape.bends] == pytest.approx([0, 90])
     assert shape.straights_mm == pytest.approx((85, 70, 85))
@@ -31,6 +31,27 @@ def test_points_to_bends_to_points_is_the_same_shape(start):
         assert len(again.points) == len(points.points)
         worst = max(length(subtract(a, b)) for a, b in zip(points.points, again.points, strict=True))
         assert worst < 1e-9
+
+
+def test_corner_points_start_at_end_a_along_x():
+    points = corners_from_bends(random_part(3, bends=4)).points
+    assert points[0] == (0.0, 0.0, 0.0)
+    assert points[1][1:] == (0.0, 0.0)
+    assert points[1][0] > 0
+    assert points[2][1] > 0, "the first bend closes towards +y"
+    assert points[2][2] == pytest.approx(0, abs=1e-9)
+
+
+@pytest.mark.parametrize("angle", [37, 60, 90, 111])
+def test_bends_that_touch_have_exactly_no_straight_between(angle):
+    """Corners as far apart as both tangents together: 2·R·tan(θ/2); rounding must not leave a sliver."""
+    reach = 15 * tan(radians(angle) / 2)
+    way = (cos(radians(angle)), sin(radians(angle)))
+    first, second = (100.0, 0.0, 0.0), (100 + 2 * reach * way[0], 2 * reach * way[1], 0.0)
+    end = (second[0] + 100, second[1], 0.0)
+    shape = bends_from_corners(corners((0.0, 0.0, 0.0), first, second, end))
+    assert shape.straights_mm[1] == 0.0
+    assert shape.bends[1].rotation_deg == 180.0
 
 
 def test_hairpins_come_back_as_one_bend():

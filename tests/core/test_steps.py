@@ -1,4 +1,4 @@
-"""The order of work, step by step, against trade.md 2 and 6 (common practice)."""
+"""The order of work, step by step, as common practice has it."""
 
 from dataclasses import replace
 
@@ -91,7 +91,7 @@ def test_one_nut_is_one_nut():
 
 
 def test_a_sleeve_joint_is_closed_this_shops_way(kit):
-    """Trade notes 11: against the stop, a hair back, or a stub past the sleeve."""
+    """Common practice: against the stop, a hair back, or a stub past the sleeve."""
     sleeve = LineEnd(fitting="compression", nut="compression_3-16in_3-8-24")
     line = bent(row(100, 90), service="fuel-low", end_a=sleeve, end_b=LineEnd(fitting="npt"))
     texts = [step.text for step in plan_line(line, kit).part.steps]

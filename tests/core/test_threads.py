@@ -2,6 +2,7 @@
 
 import random
 from itertools import pairwise, permutations
+from math import exp, sqrt
 
 import pytest
 
@@ -90,6 +91,22 @@ def test_a_diameter_alone_gives_candidates_and_nonsense_says_so(threads):
     far = identify(read("male", 70.0, 1.0), threads)
     assert far
     assert not any(candidate.within for candidate in far)
+
+
+def test_the_doubt_of_the_caliper_is_half_of_what_it_may_be_off(threads):
+    """Gauss by hand: two threads of one pitch, a diameter between them; the log of how much likelier the
+    nearer one is. The tolerance counts as evenly spread (width / sqrt 12), the error as two deviations."""
+    one, other = (next(t for t in threads if t.designation == name) for name in ("M12x1.5", "M14x1.5"))
+    for error in (0.4, 3.0):
+        told = {c.designation: c.share for c in identify(read("male", 12.9, None, error=error), [one, other])}
+        weights = []
+        for thread in (one, other):
+            band = expected_diameter(thread, "male")
+            spread = (error / 2) ** 2 + (band.most - band.least) ** 2 / 12
+            weights.append(exp(-((12.9 - band.middle) ** 2) / (2 * spread)) / sqrt(spread))
+        share = weights[1] / sum(weights)
+        assert told.get("M14x1.5", 0.0) == pytest.approx(share, abs=0.001)
+    assert 0.25 < share < 0.75
 
 
 def test_profile_crosses_the_pitch_line_half_a_pitch_apart(kit):

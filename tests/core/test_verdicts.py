@@ -1,8 +1,5 @@
-"""What may be used where: the trade's own rules as a table, each with the place it is written down.
-
-trade N: section N of the trade notes; comp N: section N of the computation notes; cp: common
-practice beyond those.
-"""
+"""What may be used where: the trade's own rules as a table, each with the standard that says it, or common
+practice."""
 
 from dataclasses import replace
 
@@ -16,58 +13,58 @@ from tests.lines import DOUBLE, bent, row
 REFUSED, RIGHT, CARE, GOOD = "refused", "right", "caution", "acceptable"
 
 CASES = [
-    ("tube", "copper-nickel", "brake", RIGHT, "trade 4: the usual pick for brakes"),
-    ("tube", "steel-coated", "brake", RIGHT, "trade 4: original on most vehicles"),
-    ("tube", "copper", "brake", REFUSED, "trade 4: copper refused for brakes"),
-    ("tube", "copper", "fuel-low", REFUSED, "trade 4: refused for fuel on vibrating machinery"),
-    ("tube", "copper", "fuel-injection", REFUSED, "trade 4: refused for fuel on vibrating machinery"),
-    ("tube", "aluminium-3003", "brake", REFUSED, "trade 4: aluminium never brakes"),
-    ("tube", "aluminium-5052", "brake", REFUSED, "trade 4: aluminium never brakes"),
-    ("tube", "aluminium-6061", "brake", REFUSED, "trade 4: aluminium never brakes"),
-    ("tube", "aluminium-3003", "hydraulic", REFUSED, "trade 4: never high pressure"),
-    ("tube", "aluminium-6061", "steering-pressure", REFUSED, "trade 4: never high pressure"),
-    ("tube", "aluminium-3003", "fuel-low", GOOD, "trade 1: aluminium on low-pressure fuel"),
-    ("tube", "stainless-304", "brake", GOOD, "trade 4: lasts, hard to flare, 37° instead"),
-    ("tube", "nylon", "vacuum", RIGHT, "trade 4: original for vacuum"),
-    ("tube", "nylon", "fuel-low", GOOD, "trade 4: original for some fuel lines"),
-    ("tube", "nylon", "brake", REFUSED, "cp: not rated"),
-    ("tube", "steel-seamless", "hydraulic", RIGHT, "trade 1: 1/2 to 1 in steel"),
-    ("end", "compression", "brake", REFUSED, "trade 1: never compression fittings on brakes"),
-    ("end", "compression", "fuel-injection", REFUSED, "trade 1: no sleeve compression unions"),
-    ("end", "compression", "hydraulic", REFUSED, "trade 1: soft brass sleeves never rated for it"),
-    ("end", "compression", "oil-cooler", REFUSED, "trade 1: a joint that lets go empties the sump"),
-    ("end", "compression", "oil-feed", REFUSED, "trade 1: a starved bearing dies in seconds"),
-    ("end", "compression", "fuel-low", GOOD, "trade 1 and 7: low-pressure only"),
-    ("end", "bite-light", "hydraulic", RIGHT, "trade 1: rated steel bite-type"),
-    ("end", "bite-heavy", "hydraulic", RIGHT, "trade 1: rated steel bite-type"),
-    ("end", "bite-light", "brake", REFUSED, "cp: no brake joint"),
-    ("end", "single-45", "brake", REFUSED, "trade 4: 45° single is low-pressure brass"),
-    ("end", "single-45", "hydraulic", REFUSED, "trade 4: 45° single is low-pressure brass"),
-    ("end", "single-37", "hydraulic", RIGHT, "trade 4: 37° single (AN/JIC)"),
-    ("end", "single-37", "fuel-injection", RIGHT, "trade 1: 37° ends on injection fuel"),
-    ("end", "double-45", "brake", RIGHT, "trade 4: 45° double inverted flare"),
-    ("end", "bubble", "brake", RIGHT, "trade 4: ISO/DIN bubble"),
-    ("end", "plain", "fuel-injection", REFUSED, "trade 1: no plain push-on"),
-    ("end", "plain", "oil-cooler", REFUSED, "trade 1: full engine-oil pressure, hot"),
-    ("end", "bead", "fuel-injection", GOOD, "trade 1: beaded tube with injection hose and clamps"),
-    ("end", "banjo", "oil-feed", RIGHT, "trade 1: banjo with a washer each side"),
-    ("end", "npt", "brake", REFUSED, "trade 11: no sealant on brakes, ever"),
-    ("end", "quick", "fuel-injection", RIGHT, "trade 1: quick connectors"),
-    ("joint", "hose-and-clamps", "brake", REFUSED, "trade 1: no hose splices on brakes"),
-    ("joint", "hose-and-clamps", "hydraulic", REFUSED, "cp: blows off"),
-    ("joint", "hose-and-clamps", "steering-pressure", REFUSED, "trade 1: never hose-and-clamp"),
-    ("joint", "compression-union", "brake", REFUSED, "trade 1 and 7"),
-    ("joint", "compression-union", "fuel-injection", REFUSED, "trade 1"),
-    ("joint", "flared-union", "brake", RIGHT, "trade 7: the accepted repair"),
-    ("joint", "bite-union", "hydraulic", RIGHT, "trade 1: rated bite-type accepted"),
-    ("hose", "fuel-low", "fuel-injection", REFUSED, "trade 4: different products"),
-    ("hose", "vacuum", "fuel-low", REFUSED, "trade 4: different products"),
-    ("hose", "coolant", "cooler", REFUSED, "trade 4: different products"),
-    ("hose", "cooler", "brake", REFUSED, "trade 1: hose refused on brakes"),
-    ("hose", "ptfe-braided", "oil-feed", RIGHT, "trade 1: braided feed line"),
-    ("clamp", "injection", "fuel-injection", RIGHT, "trade 1: injection-rated clamps"),
-    ("clamp", "worm", "fuel-injection", REFUSED, "cp: slots cut the hose"),
-    ("clamp", "spring", "coolant", GOOD, "trade 4: makers use them"),
+    ("tube", "copper-nickel", "brake", RIGHT, "common practice: the usual pick for brakes"),
+    ("tube", "steel-coated", "brake", RIGHT, "common practice: original on most vehicles"),
+    ("tube", "copper", "brake", REFUSED, "common practice: copper refused for brakes"),
+    ("tube", "copper", "fuel-low", REFUSED, "common practice: refused for fuel on vibrating machinery"),
+    ("tube", "copper", "fuel-injection", REFUSED, "common practice: refused for fuel on vibrating machinery"),
+    ("tube", "aluminium-3003", "brake", REFUSED, "common practice: aluminium never brakes"),
+    ("tube", "aluminium-5052", "brake", REFUSED, "common practice: aluminium never brakes"),
+    ("tube", "aluminium-6061", "brake", REFUSED, "common practice: aluminium never brakes"),
+    ("tube", "aluminium-3003", "hydraulic", REFUSED, "common practice: never high pressure"),
+    ("tube", "aluminium-6061", "steering-pressure", REFUSED, "common practice: never high pressure"),
+    ("tube", "aluminium-3003", "fuel-low", GOOD, "common practice: aluminium on low-pressure fuel"),
+    ("tube", "stainless-304", "brake", GOOD, "common practice: lasts, hard to flare, 37° instead"),
+    ("tube", "nylon", "vacuum", RIGHT, "common practice: original for vacuum"),
+    ("tube", "nylon", "fuel-low", GOOD, "common practice: original for some fuel lines"),
+    ("tube", "nylon", "brake", REFUSED, "common practice: not rated"),
+    ("tube", "steel-seamless", "hydraulic", RIGHT, "EN 10305-4: steel tube for hydraulics"),
+    ("end", "compression", "brake", REFUSED, "common practice: never compression fittings on brakes"),
+    ("end", "compression", "fuel-injection", REFUSED, "common practice: no sleeve compression unions"),
+    ("end", "compression", "hydraulic", REFUSED, "common practice: soft brass sleeves never rated for it"),
+    ("end", "compression", "oil-cooler", REFUSED, "common practice: a joint that lets go empties the sump"),
+    ("end", "compression", "oil-feed", REFUSED, "common practice: a starved bearing dies in seconds"),
+    ("end", "compression", "fuel-low", GOOD, "common practice: low-pressure only"),
+    ("end", "bite-light", "hydraulic", RIGHT, "ISO 8434-1: rated steel sleeve ends"),
+    ("end", "bite-heavy", "hydraulic", RIGHT, "ISO 8434-1: rated steel sleeve ends"),
+    ("end", "bite-light", "brake", REFUSED, "common practice: no brake joint"),
+    ("end", "single-45", "brake", REFUSED, "SAE J512: 45° single is low-pressure brass"),
+    ("end", "single-45", "hydraulic", REFUSED, "SAE J512: 45° single is low-pressure brass"),
+    ("end", "single-37", "hydraulic", RIGHT, "SAE J514, ISO 8434-2: 37° single flare"),
+    ("end", "single-37", "fuel-injection", RIGHT, "common practice: 37° ends on injection fuel"),
+    ("end", "double-45", "brake", RIGHT, "SAE J533: 45° double inverted flare"),
+    ("end", "bubble", "brake", RIGHT, "ISO 4038: the bubble flare of brake tube"),
+    ("end", "plain", "fuel-injection", REFUSED, "common practice: no plain push-on"),
+    ("end", "plain", "oil-cooler", REFUSED, "common practice: full engine-oil pressure, hot"),
+    ("end", "bead", "fuel-injection", GOOD, "common practice: beaded tube with injection hose and clamps"),
+    ("end", "banjo", "oil-feed", RIGHT, "common practice: banjo with a washer each side"),
+    ("end", "npt", "brake", REFUSED, "common practice: no sealant on brakes, ever"),
+    ("end", "quick", "fuel-injection", RIGHT, "common practice: quick connectors"),
+    ("joint", "hose-and-clamps", "brake", REFUSED, "common practice: no hose splices on brakes"),
+    ("joint", "hose-and-clamps", "hydraulic", REFUSED, "common practice: blows off"),
+    ("joint", "hose-and-clamps", "steering-pressure", REFUSED, "common practice: never hose-and-clamp"),
+    ("joint", "compression-union", "brake", REFUSED, "common practice"),
+    ("joint", "compression-union", "fuel-injection", REFUSED, "common practice"),
+    ("joint", "flared-union", "brake", RIGHT, "common practice: the accepted repair"),
+    ("joint", "bite-union", "hydraulic", RIGHT, "common practice: rated bite-type accepted"),
+    ("hose", "fuel-low", "fuel-injection", REFUSED, "common practice: different products"),
+    ("hose", "vacuum", "fuel-low", REFUSED, "common practice: different products"),
+    ("hose", "coolant", "cooler", REFUSED, "common practice: different products"),
+    ("hose", "cooler", "brake", REFUSED, "common practice: hose refused on brakes"),
+    ("hose", "ptfe-braided", "oil-feed", RIGHT, "common practice: braided feed line"),
+    ("clamp", "injection", "fuel-injection", RIGHT, "common practice: injection-rated clamps"),
+    ("clamp", "worm", "fuel-injection", REFUSED, "common practice: slots cut the hose"),
+    ("clamp", "spring", "coolant", GOOD, "common practice: makers use them"),
 ]
 
 
@@ -79,7 +76,7 @@ def test_verdict(kit, of, item, service, word, source):
 
 
 def test_every_pressure_is_in_numbers(kit):
-    """comp 5 and trade 1, common practice: a few bar for coolers, 3 to 6 for injection, about 140 for
+    """Common practice: a few bar for coolers, 3 to 6 for injection, about 140 for
     brakes; engine oil is treated as pressure."""
     kpa = {s.id: s.duty.working_kpa for s in kit.services.values() if s.duty}
     assert 300 <= kpa["fuel-injection"] <= 600
@@ -93,9 +90,9 @@ def test_every_pressure_is_in_numbers(kit):
     ("seat", "end", "word"),
     [
         ("inverted-45", "double-45", "seals"),
-        ("inverted-45", "bubble", "wrong"),  # trade 4: looks right and leaks
-        ("bubble-seat", "double-45", "wrong"),  # trade 4
-        ("cone-37", "double-45", "wrong"),  # trade 4: a 45° flare on a 37° cone
+        ("inverted-45", "bubble", "wrong"),  # common practice: looks right and leaks
+        ("bubble-seat", "double-45", "wrong"),  # ISO 4038: its seat is a bulb's
+        ("cone-37", "double-45", "wrong"),  # common practice: a 45° flare on a 37° cone
         ("cone-37", "single-45", "wrong"),
         ("cone-37", "single-37", "seals"),
         ("npt-port", "bspt", "wrong"),
@@ -119,7 +116,7 @@ def found(plan, code):
 
 
 def test_a_double_flare_in_stainless_is_warned_and_37_offered(kit):
-    """trade 4: 45° double flares crack or will not form in stainless."""
+    """common practice: 45° double flares crack or will not form in stainless."""
     plan = plan_line(bent(*U, tube="stainless-304_3-16in_0.711"), kit)
     warned = found(plan, "double_flare_hard")
     assert warned.severity == "caution"
@@ -141,7 +138,7 @@ def test_a_refused_end_offers_one_that_suits_seat_and_material(kit):
 
 
 def test_glycol_does_not_go_where_mineral_oil_belongs(kit):
-    """trade 12: do not mix glycol and mineral fluids."""
+    """common practice: do not mix glycol and mineral fluids."""
     line = bent(*U, service="cooler", carries=Carries(fluid="dot4"))
     assert found(plan_line(line, kit), "wrong_fluid").severity == "stop"
 

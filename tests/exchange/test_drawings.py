@@ -1,6 +1,8 @@
 """DXF, STEP, STL and glTF against the libraries that read them elsewhere."""
 
 import io
+import random
+from dataclasses import replace
 from math import pi
 
 import ezdxf
@@ -81,6 +83,63 @@ def test_runs_drawn_in_any_order_and_direction_make_one_line():
                 space.add_foreign_entity(entity)
 
     same(read_dxf(drawn(draw, 4)).shape, part)
+
+
+def backwards(part: BendList) -> BendList:
+    """The same part from its other end: straights and bends in reverse, each rotation with the bend it leads
+    to (plane to plane, seen either way, clockwise stays clockwise)."""
+    turns = [0.0, *(bend.rotation_deg for bend in part.bends[1:])][::-1]
+    straights = part.straights_mm[::-1]
+    bends = tuple(
+        replace(bend, straight_mm=straight, rotation_deg=turn if k else 0.0)
+        for k, (bend, straight, turn) in enumerate(
+            zip(part.bends[::-1], straights, [0.0, *turns[:-1]], strict=False)
+        )
+    )
+    return BendList(bends=bends, last_straight_mm=straights[-1])
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_runs_in_any_order_are_chained_from_the_end_that_was_drawn_first(seed):
+    """Lines turned round at random, everything shuffled; arcs have only one direction in a drawing. Either
+    end may come first; the part is the same and never its mirror image."""
+    rng = random.Random(seed)
+    part = shop_part(seed, bends=3)
+    entities = list(ezdxf.read(io.StringIO(write_dxf(part))).modelspace())
+    rng.shuffle(entities)
+
+    def draw(space):
+        for entity in entities:
+            if entity.dxftype() == "LINE" and rng.random() < 0.5:
+                space.add_line(entity.dxf.end, entity.dxf.start)
+            else:
+                space.add_foreign_entity(entity)
+
+    told = read_dxf(drawn(draw, 4)).shape
+    ahead = abs(told.bends[0].straight_mm - part.bends[0].straight_mm) < 1e-6
+    same(told, part if ahead else backwards(part))
+
+
+def test_planes_that_lie_opposite_are_half_a_turn_and_never_minus_half():
+    bends = tuple(Bend(straight_mm=60, rotation_deg=t, angle_deg=50, radius_mm=15) for t in (0, 180, 180))
+    read = read_dxf(write_dxf(BendList(bends=bends, last_straight_mm=60))).shape
+    assert [bend.rotation_deg for bend in read.bends] == pytest.approx([0, 180, 180])
+
+
+def test_an_arc_drawn_in_two_pieces_is_one_bend():
+    """30° and 60° about the same centre, drawn one after the other, are a bend of 90°."""
+
+    def draw(space):
+        space.add_line((0, 0), (100, 0))
+        space.add_arc((100, 20), 20, 270, 300)
+        space.add_arc((100, 20), 20, 300, 360)
+        space.add_line((120, 20), (120, 90))
+
+    told = read_dxf(drawn(draw, 4)).shape
+    assert [(bend.straight_mm, bend.angle_deg, bend.radius_mm) for bend in told.bends] == [
+        pytest.approx((100, 90, 20))
+    ]
+    assert told.last_straight_mm == pytest.approx(70)
 
 
 def test_a_polyline_gives_corners_and_asks_for_a_radius():

@@ -1,4 +1,4 @@
-"""Points and bend CSV: the contract of design.md 6, and files that mean harm."""
+"""Points and bend CSV: their two headers, and files that mean harm."""
 
 import pytest
 from hypothesis import given, settings
@@ -26,6 +26,16 @@ def test_a_blank_inner_radius_is_filled_or_refused():
     assert points(POINTS.format(r="12.5")).radii_mm == (12.5,)
     with pytest.raises(FileError, match="Row 3: radius_mm is blank"):
         points(POINTS.format(r=""))
+
+
+def test_blank_radii_take_the_one_that_is_given_and_the_header_names_both_forms():
+    shape = read_shape(POINTS.format(r="").encode(), 14)
+    assert [bend.radius_mm for bend in shape.bends] == [14]
+    assert shape.straights_mm == pytest.approx((86, 86))
+    with pytest.raises(FileError) as refused:
+        read_shape(b"a,b\n1,2\n")
+    for header in (POINTS, BENDS):
+        assert header.split("\n")[0] in str(refused.value)
 
 
 def test_two_points_are_a_straight_tube():

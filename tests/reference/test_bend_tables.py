@@ -30,7 +30,7 @@ def test_set_back_and_arc(angle, setback, arc):
 
 
 def test_gain_at_a_right_angle():
-    """computation.md 3: a test piece gains 2·R·tan(θ/2) − R·θ, at 90° only 0.43·R."""
+    """Plane geometry: a test piece gains 2·R·tan(θ/2) − R·θ, at 90° only 0.43·R."""
     bend = Bend(straight_mm=100, rotation_deg=0, angle_deg=90, radius_mm=20)
     shape = BendList(bends=(bend,), last_straight_mm=80)
     legs = (100 + bend.tangent_mm) + (80 + bend.tangent_mm)

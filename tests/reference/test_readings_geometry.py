@@ -83,7 +83,7 @@ def test_two_hundred_known_parts_come_back_from_their_readings(start):
 
 
 def test_confusing_inside_and_outside_costs_the_tube_at_a_right_angle():
-    """trade.md 3: the three references differ by the tube's radius; out against in, by its diameter."""
+    """Plane geometry: the three references differ by the tube's radius; out against in, by its diameter."""
     outside = reach_past_start("outside", 90, 15)
     assert outside - reach_past_start("inside", 90, 15) == pytest.approx(OD)
     assert outside - reach_past_start("centre", 90, 15) == pytest.approx(OD / 2)

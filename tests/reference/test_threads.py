@@ -1,5 +1,5 @@
 """Thread limits and fits against published tables, from memory of ISO 724, ISO 965-2 and ASME
-B1.1 where the table value is given, and against the worked examples of the trade notes."""
+B1.1 where the table value is given, and worked by hand from their formulas."""
 
 import csv
 from importlib.metadata import files as package_files
@@ -73,7 +73,7 @@ def test_6g_and_6h_of_m10x1_5():
 
 
 def test_worked_examples():
-    """computation.md 6: derived values, common practice."""
+    """By hand from ISO 68-1 and ASME B1.1: pitch diameters apart, less the drift of 25.4/24 against 1 mm."""
     jam = fit("3/8-24", "M10x1")
     assert jam.verdict == "binds"
     assert jam.clearance_mm == pytest.approx(0.66, abs=0.01)
@@ -178,7 +178,7 @@ def test_pipe_threads_as_people_write_them():
     ],
 )
 def test_mixed_pairs_are_refused_with_the_reason(male, female, word):
-    """computation.md 6: mixed 55°/60° and tapered in parallel are refused."""
+    """ISO 7-1, ISO 228-1 and ASME B1.20.1: 55° and 60° flanks never mate, nor tapered in parallel."""
     with pytest.raises(ThreadError, match=word):
         fit(male, female)
 
@@ -244,6 +244,17 @@ def test_whitworth_threads_of_old_british_machines(text, diameter_in, tpi, effec
     assert fit(text, text).verdict == "fits"
 
 
+def test_whitworth_tolerances_by_hand():
+    """BS 84, medium fit, 3/8 BSF at 20 per inch: 0.002·0.375^(1/3) + 0.003·√0.375 + 0.005·√0.05 = 0.004397 in
+    on the effective diameter, 0.01·√0.05 = 0.002236 in more on the crests; 0.2·p + 0.004 in on the bore."""
+    male, female = male_limits(parse_thread("3/8 BSF")), female_limits(parse_thread("3/8 BSF"))
+    assert (male.pitch.most - male.pitch.least) / INCH == pytest.approx(0.004397, abs=2e-6)
+    assert (male.major.most - male.major.least) / INCH == pytest.approx(0.004397 + 0.002236, abs=2e-6)
+    assert (female.pitch.most - female.pitch.least) / INCH == pytest.approx(0.004397, abs=2e-6)
+    assert (female.minor.most - female.minor.least) / INCH == pytest.approx(0.2 / 20 + 0.004, abs=2e-5)
+    assert male.pitch.most == female.pitch.least == basic_pitch_diameter(parse_thread("3/8 BSF"))
+
+
 def test_a_caliper_on_the_small_end_of_a_taper_finds_it():
     """1/8 NPT: 10.24 mm at the gauge plane, 4.1 mm of length before it, 1 in 16: 9.98 at the small end."""
     threads = [parse_thread(name) for name in load_kit().threads]
@@ -258,3 +269,59 @@ def test_a_caliper_on_the_small_end_of_a_taper_finds_it():
         )
         best = identify(reading, threads)[0]
         assert (best.designation, best.within) == ("1/8-27 NPT", True)
+
+
+# ASME B1.1, inches: pitch diameter 2A (most, least) and 2B most; major 2A least; minor 2B (least, most)
+UNIFIED = [
+    ("1/4-28", (0.2258, 0.2225), 0.2311, 0.2425, (0.211, 0.220)),
+    ("5/16-24", (0.2843, 0.2806), 0.2902, 0.3042, (0.267, 0.277)),
+    ("3/8-24", (0.3468, 0.3430), 0.3528, 0.3667, (0.330, 0.340)),
+    ("7/16-20", (0.4037, 0.3995), 0.4104, 0.4281, (0.383, 0.395)),
+    ("1/2-20", (0.4662, 0.4619), 0.4731, 0.4906, (0.446, 0.457)),
+    ("9/16-18", (0.5250, 0.5205), 0.5323, 0.5524, (0.502, 0.515)),
+    ("5/8-18", (0.5875, 0.5828), 0.5949, 0.6149, (0.565, 0.578)),
+    ("3/4-16", (0.7079, 0.7029), 0.7159, 0.7391, (0.682, 0.696)),
+    ("7/8-14", (0.8270, 0.8216), 0.8356, 0.8631, (0.798, 0.814)),
+    ("#10-32", (0.1688, 0.1658), 0.1736, 0.1831, (0.156, 0.164)),
+    ("#8-32", (0.1428, 0.1399), 0.1475, 0.1571, (0.130, 0.139)),
+    ("#0-80", (0.0514, 0.0496), 0.0542, 0.0563, (0.0465, 0.0514)),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("name", "male", "female", "crest", "bore"), UNIFIED)
+def test_class_2a_and_2b_over_the_sizes(name, male, female, crest, bore):
+    """Every limit of both classes, within half a unit of the table's last place and the rounding of its
+    formula (0.0002 in); the minor diameter's table is rounded to a thousandth."""
+    out, into = male_limits(parse_thread(name)), female_limits(parse_thread(name))
+    told = (out.pitch.most, out.pitch.least, into.pitch.most, out.major.least)
+    assert [v / INCH for v in told] == pytest.approx([*male, female, crest], abs=2e-4)
+    assert [into.minor.least / INCH, into.minor.most / INCH] == pytest.approx(bore, abs=6e-4)
+    allowance = into.pitch.least / INCH - male[0]
+    assert out.major.most / INCH == pytest.approx(parse_thread(name).diameter_mm / INCH - allowance, abs=2e-4)
+
+
+METRIC = [  # ISO 965-1: fundamental deviation of g, and Td grade 6 of the major diameter, in µm
+    ("M2.5x0.45", 20, 100), ("M5x0.8", 24, 150), ("M10x1", 26, 180), ("M10x1.25", 28, 212),
+    ("M10x1.5", 32, 236), ("M14x2", 38, 280), ("M36x3", 48, 375),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("name", "deviation", "crest"), METRIC)
+def test_6g_lies_under_the_basic_size_by_the_standards_deviation(name, deviation, crest):
+    """The standard's table rounds 15 + 11·P to a whole micrometre, here and there to the next."""
+    thread = parse_thread(name)
+    male = male_limits(thread)
+    assert (thread.diameter_mm - male.major.most) * 1000 == pytest.approx(deviation, abs=1.01)
+    assert (basic_pitch_diameter(thread) - male.pitch.most) * 1000 == pytest.approx(deviation, abs=1.01)
+    assert (male.major.most - male.major.least) * 1000 == pytest.approx(crest, abs=0.6)
+
+
+@pytest.mark.parametrize(
+    ("name", "male", "female"),
+    [("M8x0.75", 100, 132), ("M8x1", 112, 150), ("M10x1.25", 118, 160), ("M10x1.5", 132, 180)],
+)
+def test_the_pitch_diameters_tolerance_of_grade_6(name, male, female):
+    """ISO 965-1, over 5.6 up to 11.2 mm: Td2 and TD2 of grade 6, in micrometres."""
+    out, into = male_limits(parse_thread(name)), female_limits(parse_thread(name))
+    assert (out.pitch.most - out.pitch.least) * 1000 == pytest.approx(male, abs=0.6)
+    assert (into.pitch.most - into.pitch.least) * 1000 == pytest.approx(female, abs=0.6)

@@ -16,7 +16,10 @@ from bendrel.standins.bench import StandIn, StandInOrder
     [
         ("caliper", '{"value": 25.4, "unit": "mm"}', (25.4,), ("25.4 mm",)),
         ("caliper", '{"value": 0.5, "unit": "in"}', (12.7,), ("0.5 in",)),
+        ("caliper", '{"value": 2000, "unit": "mm"}', (2000,), ("2000 mm",)),
+        ("caliper", '{"value": 78.7, "unit": "in"}', (1998.98,), ("78.7 in",)),
         ("gauge", '{"value": 43.5, "unit": "deg"}', (43.5,), ("43.5",)),
+        ("gauge", '{"value": 360, "unit": "deg"}', (360,), ("360",)),
         ("probe", '{"x": 1, "y": -2.5, "z": 0, "unit": "mm"}', (1, -2.5, 0), ("1 mm", "-2.5 mm", "0 mm")),
     ],
 )
@@ -35,6 +38,8 @@ def test_readings(kind, text, figures, texts):
         ("caliper", '{"value": NaN, "unit": "mm"}'),
         ("caliper", '{"value": -3, "unit": "mm"}'),
         ("caliper", '{"value": 1e12, "unit": "mm"}'),
+        ("caliper", '{"value": 2001, "unit": "mm"}'),
+        ("caliper", '{"value": 78.8, "unit": "in"}'),
         ("caliper", '{"value": 25.4}'),
         ("caliper", '{"value": 90, "unit": "deg"}'),
         ("gauge", '{"value": 400, "unit": "deg"}'),

@@ -1,4 +1,4 @@
-"""Taking a job in: who pays for what, and what comes first on the board (trade.md 1 and 2)."""
+"""Taking a job in: who pays for what, and what comes first on the board."""
 
 from datetime import date
 

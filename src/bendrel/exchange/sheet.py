@@ -130,8 +130,10 @@ def _drawing_and_figures(canvas: Canvas, line: Line, part: Part, y: float, heigh
         said = fitted(f"{end.fitting_name}{nut}", LABEL, 10, RIGHT - x)
         text_at(canvas, x, at - 4 * MM, said, LABEL, 10, SECOND)
         at -= 9 * MM
-    _rule(canvas, y - height - 1 * MM)
-    return y - height - 1 * MM
+    # the figures beside a low drawing may reach further down than it
+    bottom = min(y - height - 1 * MM, at + 2.5 * MM)
+    _rule(canvas, bottom)
+    return bottom
 
 
 def _draw(canvas: Canvas, drawing: Sketch, x0: float, y0: float) -> None:

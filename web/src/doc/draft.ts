@@ -1,3 +1,4 @@
+import { keep, kept } from "../api/kept";
 import type { Line } from "../api/types";
 
 /** What was typed and not yet acknowledged, kept so that a reload or a crash loses nothing. */
@@ -16,16 +17,15 @@ export interface Drafts {
 /** The draft of one line in the browser's own store; a full or forbidden one only loses this second net. */
 export function draftsOf(lineId: string): Drafts {
   const key = `bendrel.draft.${lineId}`;
-  const attempt = <T>(work: () => T): T | null => {
-    try {
-      return work();
-    } catch {
-      return null;
-    }
-  };
   return {
-    keep: (draft) => void attempt(() => localStorage.setItem(key, JSON.stringify(draft))),
-    drop: () => void attempt(() => localStorage.removeItem(key)),
-    read: () => attempt(() => JSON.parse(localStorage.getItem(key) ?? "null") as Draft | null),
+    keep: (draft) => keep(key, JSON.stringify(draft)),
+    drop: () => keep(key, null),
+    read: () => {
+      try {
+        return JSON.parse(kept(key) ?? "null") as Draft | null;
+      } catch {
+        return null;
+      }
+    },
   };
 }

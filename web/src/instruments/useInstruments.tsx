@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { createContext, useContext, useEffect, useMemo, useState } from "react";
+import { keep, kept } from "../api/kept";
 import { useNotice } from "../ui/notice";
 import type { InstrumentEvent, InstrumentKind } from "../api/types";
 import { dropReading } from "./drop";
@@ -28,12 +29,12 @@ const Context = createContext<Instruments | null>(null);
 
 /** Listens to the instruments while that is wanted; a good reading goes to the field in hand. */
 export function InstrumentsProvider({ children }: { children: ReactNode }) {
-  const [listening, setListening] = useState(() => localStorage.getItem(KEPT) === "on");
+  const [listening, setListening] = useState(() => kept(KEPT) === "on");
   const [all, setAll] = useState<Record<InstrumentKind, Instrument>>(none);
   const notice = useNotice();
 
   useEffect(() => {
-    localStorage.setItem(KEPT, listening ? "on" : "off");
+    keep(KEPT, listening ? "on" : "off");
     if (!listening) return;
     const source = new EventSource("/api/instruments/stream");
     source.onmessage = (message: MessageEvent<string>) => {

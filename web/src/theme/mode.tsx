@@ -4,6 +4,7 @@ import CssBaseline from "@mui/material/CssBaseline";
 import { ThemeProvider } from "@mui/material/styles";
 import type { ReactNode } from "react";
 import { createContext, useContext, useEffect, useMemo, useState } from "react";
+import { keep, kept } from "../api/kept";
 import { themeOf } from "./theme";
 import type { Mode, Tokens } from "./tokens";
 import { tokensOf } from "./tokens";
@@ -22,14 +23,14 @@ const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?
 const cache = createCache({ key: "b", ...(nonce ? { nonce } : {}) });
 
 function firstMode(): Mode {
-  const kept = localStorage.getItem(KEPT);
-  if (kept === "day" || kept === "night") return kept;
+  const mode = kept(KEPT);
+  if (mode === "day" || mode === "night") return mode;
   return matchMedia("(prefers-color-scheme: dark)").matches ? "night" : "day";
 }
 
 export function ModeProvider({ children }: { children: ReactNode }) {
   const [mode, setMode] = useState<Mode>(firstMode);
-  useEffect(() => localStorage.setItem(KEPT, mode), [mode]);
+  useEffect(() => keep(KEPT, mode), [mode]);
   const theme = useMemo(() => themeOf(mode), [mode]);
   const state = useMemo(() => ({ mode, setMode, tokens: tokensOf(mode) }), [mode]);
   return (

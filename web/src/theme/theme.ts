@@ -11,6 +11,10 @@ export const unseen = {
   clipPath: "inset(50%)",
   whiteSpace: "nowrap",
 } as const;
+/** A button that is dressed as text, high enough for a finger where fingers press. */
+export const pressable = {
+  "@media (pointer: coarse)": { display: "inline-flex", alignItems: "center", minHeight: 44 },
+} as const;
 export const condensed = "'Barlow Condensed', 'Barlow', sans-serif";
 
 /** The component kit dressed as the workshop: ruled lines, square corners, no shadows. */
@@ -49,9 +53,16 @@ export function themeOf(mode: Mode) {
           a: { color: t.ink },
           body: { fontVariantNumeric: "tabular-nums", colorScheme: mode === "day" ? "light" : "dark" },
           ":focus-visible": { outline: `3px solid ${t.ink}`, outlineOffset: 1 },
+          "@media (pointer: coarse)": {
+            summary: { minHeight: 44, alignContent: "center" },
+            // a link of its own; one in a sentence or a table is as high as its line
+            "main a": { display: "inline-flex", alignItems: "center", minHeight: 44 },
+            "main :is(p, li, td, th, [data-inline]) a": { display: "inline", minHeight: 0 },
+          },
         },
       },
       MuiButtonBase: { defaultProps: { disableRipple: true } },
+      MuiCheckbox: { styleOverrides: { root: { "@media (pointer: coarse)": { padding: 10 } } } },
       MuiButton: {
         defaultProps: { disableElevation: true, variant: "outlined" },
         styleOverrides: {

@@ -3,7 +3,7 @@ import { isCopied } from "../doc/rows";
 import { useSelection } from "../doc/select";
 import type { LineEditor } from "../doc/useLine";
 import type { PlanView } from "../doc/usePlan";
-import { condensed } from "../theme/theme";
+import { condensed, pressable } from "../theme/theme";
 import { sayLength } from "../format/units";
 
 interface Props {
@@ -90,11 +90,12 @@ export function CutSum({ editor, view, pinned = false }: Props) {
             all: "unset",
             cursor: "pointer",
             font: `600 30px/1.15 ${condensed}`,
-            borderBottom: "2.5px solid var(--tube)",
+            "& span": { borderBottom: "2.5px solid var(--tube)" },
             "&:focus-visible": { outline: "3px solid var(--ink)" },
+            ...pressable,
           }}
         >
-          {sayLength(part.cut_mm, unit)}
+          <span>{sayLength(part.cut_mm, unit)}</span>
         </Box>
       </Box>
     </Box>
@@ -113,11 +114,12 @@ function Figure({ text, onClick }: { text: string; onClick?: () => void }) {
         all: "unset",
         ...sx,
         cursor: "pointer",
-        borderBottom: "1px dotted var(--second)",
+        "& span": { borderBottom: "1px dotted var(--second)" },
         "&:focus-visible": { outline: "3px solid var(--ink)" },
+        ...pressable,
       }}
     >
-      {text}
+      <span>{text}</span>
     </Box>
   );
 }

@@ -7,7 +7,7 @@ import { litFrom, useSelection } from "../doc/select";
 import { applyChanges } from "../doc/pointer";
 import type { LineEditor } from "../doc/useLine";
 import type { PlanView } from "../doc/usePlan";
-import { condensed, unseen } from "../theme/theme";
+import { condensed, pressable, unseen } from "../theme/theme";
 import { NameDialog } from "../ui/NameDialog";
 import { SourceLine } from "../ui/Working";
 import { SeverityMark } from "../ui/SeverityMark";
@@ -144,6 +144,7 @@ function Item({ finding, editor, onSetAside }: { finding: Finding; editor: LineE
         display: "flex",
         gap: 1.25,
         background: chosen ? "var(--hand)" : "transparent",
+        "@media (pointer: coarse)": { "& > svg": { mt: 1.25 } }, // beside the title, which is higher there
       }}
     >
       <SeverityMark severity={finding.severity} />
@@ -160,6 +161,7 @@ function Item({ finding, editor, onSetAside }: { finding: Finding; editor: LineE
             lineHeight: 1.25,
             "&:hover": { textDecoration: "underline" },
             "&:focus-visible": { outline: "3px solid var(--ink)" },
+            ...pressable,
           }}
         >
           {finding.title}

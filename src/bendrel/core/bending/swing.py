@@ -105,11 +105,11 @@ def meeting(free: Tail, clamped: Tail, radius_mm: float, angle_deg: float, keep_
     spiral = np.hypot(x - radius_mm * np.minimum(phi, free_until), y)
     slant = there[other] / np.hypot(there[other], radius_mm)
     passing = (phi < free_until) & (np.hypot((spiral - there[other]) * slant, rise) < keep_mm)
-    hit = passing | _near(x, y, radius_mm, q, rise, np.zeros(len(p)), keep_mm)
-    hit |= _near(x, y, radius_mm, q, rise, free_until, keep_mm)
+    at_first = _near(x, y, radius_mm, q, rise, np.zeros(len(p)), keep_mm)
+    hit = passing | at_first | _near(x, y, radius_mm, q, rise, free_until, keep_mm)
     if not hit.any():
         return None
-    at = np.where(hit, np.where(passing, phi, free_until), np.inf)
+    at = np.where(hit, np.where(at_first, 0.0, np.where(passing, phi, free_until)), np.inf)
     first = int(np.argmin(at))
     return Contact(
         thing="the tube itself",

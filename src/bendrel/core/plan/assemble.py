@@ -98,7 +98,7 @@ def _planned(line: Line, kit: Kit) -> Plan:
     looked, removed = look_at(line, kit, part.developed_mm), judge_removal(line, kit)
     clips = clips_of(kit, chosen, shape, looked)
     follows = choose(
-        line, kit, chosen, shape, (a, b), part.cut_mm, removed, clips, clips_to_get(clips, looked)
+        line, kit, chosen, shape, (a, b), part.take_mm, removed, clips, clips_to_get(clips, looked)
     )
     case = _case(line, kit, chosen, read, part, (a, b), follows)
     return Plan(

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from bendrel.core.findings import Finding
 from bendrel.core.plan.case import Case
 from bendrel.core.plan.chosen import Chosen
@@ -28,7 +30,7 @@ def judge(
     case: Case, looked: Looked, measured: Measured, removed: Removed, chosen: Chosen, clips: Clips
 ) -> list[Finding]:
     """Every finding on one planned part, in no particular order."""
-    return [
+    found = [
         *judge_measure(case, measured),
         *judge_shape(case),
         *judge_section(case),
@@ -43,3 +45,5 @@ def judge(
         *judge_look(case, looked, clips),
         *judge_finish(case, removed),
     ]
+    # a title may begin with the name of a thing
+    return [replace(one, title=one.title[0].upper() + one.title[1:]) for one in found]

@@ -47,7 +47,7 @@ def _straights(case: Case) -> Iterator[Finding]:
                 severity="stop",
                 code="bends_too_close",
                 where=case.at_straight(number),
-                title=f"{_capital(first)} and {second} are too close",
+                title=f"{first} and {second} are too close",
                 message=(
                     f"{told} of straight between them; {case.bender.name} needs {needed} to hold the tube."
                 ),
@@ -195,7 +195,3 @@ def _tool(case: Case) -> Iterator[Finding]:
         advice="Choose a bender for this size.",
         fix=choose(f"Use {fitting[0].name}", (f"{SPAN}/bender", fitting[0].id)) if fitting else None,
     )
-
-
-def _capital(text: str) -> str:
-    return text[0].upper() + text[1:]

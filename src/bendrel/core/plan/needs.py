@@ -42,20 +42,20 @@ def needs_of(
     pieces: Pieces,
     removed: Removed,
     carried: Carried | None,
-    cut_mm: float,
+    take_mm: float,
     volume_ml: float,
     decided: Choice | None,
     clips: Clips,
     new_clips: int,
 ) -> tuple[Need, ...]:
-    """Everything that the line takes. A whole tube is not asked for where only a piece of it is made new,
-    nor its ends where it is spliced. Source: the plan; two washers a banjo, a cap for every port, by common
-    practice."""
+    """Everything that the line takes; `take_mm` is what is taken off the stock, straightening included. A
+    whole tube is not asked for where only a piece of it is made new, nor its ends where it is spliced.
+    Source: the plan; two washers a banjo, a cap for every port, by common practice."""
     tube, material = chosen.tube, chosen.material
     found: list[Need] = []
     if decided in (None, "replace whole"):
         name = f"{material.name} tube {tube.size} × {tube.wall_mm:g} mm"
-        found.append(_need(f"tube:{tube.id}", name, cut_mm, "cut length", "mm"))
+        found.append(_need(f"tube:{tube.id}", name, take_mm, "cut length", "mm"))
     if decided != "splice":
         for parts in ends:
             found += _end(chosen, parts)

@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import type { MouseEvent } from "react";
 import { useEffect, useLayoutEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { KeyHelp } from "../../ui/KeyHelp";
@@ -32,6 +33,13 @@ const KINDS: Record<string, string> = {
 };
 
 /** Bench mode: one step a screen, to read at two metres and to work with one gloved hand. */
+/** The second press of a double tap: by then another step may stand under the thumb. */
+function isSecond(event: MouseEvent): boolean {
+  if (event.detail < 2) return false;
+  event.preventDefault();
+  return true;
+}
+
 export function BenchPage() {
   const { lineId = "" } = useParams();
   const { editor, problem } = useMaking(lineId);
@@ -244,7 +252,11 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             sx={{ ...big, flex: 1, minWidth: 200 }}
             variant="contained"
             color="secondary"
-            onClick={() => (done.has(step.key) ? untick(step.key) : tick(step.key))}
+            onClick={(event) => {
+              if (isSecond(event)) return;
+              if (done.has(step.key)) untick(step.key);
+              else tick(step.key);
+            }}
           >
             {done.has(step.key) ? "Not done after all" : "Done"}
           </Button>
@@ -257,6 +269,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             <Button
               type="submit"
               form={BEND_FORM}
+              onClick={isSecond}
               sx={{ ...big, flex: 1, minWidth: 200 }}
               variant="contained"
               color="secondary"

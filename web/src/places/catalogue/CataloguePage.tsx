@@ -4,7 +4,7 @@ import { NavLink, useParams } from "react-router";
 import { Bar } from "../../ui/Bar";
 import { NotHere } from "../../ui/NotHere";
 import { Field } from "../../ui/Field";
-import { useCatalogue } from "../../doc/useCatalogue";
+import { useCatalogueOr } from "../../doc/useCatalogue";
 import { condensed } from "../../theme/theme";
 import { OwnEntries } from "../../ui/OwnEntries";
 import { RowsTable } from "./RowsTable";
@@ -15,8 +15,18 @@ import { Ways } from "./Ways";
 export function CataloguePage() {
   const { table = "tubes" } = useParams();
   const [wanted, setWanted] = useState("");
-  const catalogue = useCatalogue();
-  if (!catalogue) return null;
+  const { catalogue, problem } = useCatalogueOr();
+  if (!catalogue)
+    return (
+      <>
+        <Bar trail={[{ text: "Bench", to: "/" }]} title="Catalogue" />
+        {problem && (
+          <Box component="main" role="alert" sx={{ p: 2 }}>
+            {problem}
+          </Box>
+        )}
+      </>
+    );
   const tables = tablesOf(catalogue);
   const here = tables.find((item) => item.id === table);
   if (!here && table !== "ways") return <NotHere text={`The catalogue has no part “${table}”.`} />;

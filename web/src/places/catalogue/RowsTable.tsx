@@ -82,7 +82,7 @@ export function RowsTable({ table, wanted }: { table: Table; wanted: string }) {
                       <Button
                         size="small"
                         variant="text"
-                        aria-label={`Stock and price of ${row.cells.join(" ")}`}
+                        aria-label={`${says(holdings.get(row.ref), row)}: stock and price of ${row.cells.join(" ")}`}
                         onClick={() => setHolding(row)}
                         sx={{ px: 0, justifyContent: "start", textAlign: "left", whiteSpace: "nowrap" }}
                       >

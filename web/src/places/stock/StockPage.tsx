@@ -123,7 +123,8 @@ export function StockPage() {
                     alignItems: "center",
                     borderBottom: "1px solid var(--rule)",
                     minHeight: 48,
-                    "@media (max-width: 720px)": { gridTemplateColumns: "48px 1fr 1fr", py: 0.5 },
+                    py: 0.5,
+                    "@media (max-width: 720px)": { gridTemplateColumns: "48px 1fr 1fr" },
                   }}
                 >
                   <Box sx={{ font: `600 20px ${condensed}` }}>{row.label}</Box>

@@ -7,18 +7,19 @@ import { Bar } from "../../ui/Bar";
 import { OwnEntries } from "../../ui/OwnEntries";
 import { Pick } from "../../ui/Field";
 import { SourceLine } from "../../ui/Working";
-import { useCatalogue } from "../../doc/useCatalogue";
+import { useCatalogueOr } from "../../doc/useCatalogue";
 import { condensed } from "../../theme/theme";
 import { sayLength } from "../../format/units";
 import { ToolCardView } from "./ToolCardView";
 
 /** The shop's benders and what their test pieces tell of them. */
 export function ToolsPage() {
-  const catalogue = useCatalogue();
+  const { catalogue, problem } = useCatalogueOr();
   return (
     <>
       <Bar trail={[{ text: "Bench", to: "/" }]} title="Tools" />
       <Box component="main" sx={{ p: 2, maxWidth: 1280, mx: "auto" }}>
+        {problem && <Box role="alert">{problem}</Box>}
         {catalogue && <Tools catalogue={catalogue} />}
         {catalogue && <OwnTools catalogue={catalogue} />}
       </Box>

@@ -5,7 +5,7 @@ import type { Chosen, Flow, Line, Tool, Unit } from "../../api/types";
 import { SourceLine } from "../../ui/Working";
 import { litFrom, useSelection } from "../../doc/select";
 import { Section } from "../../ui/Section";
-import { condensed } from "../../theme/theme";
+import { condensed, pressable } from "../../theme/theme";
 import { sayLength, sayPressure } from "../../format/units";
 import { KitTable } from "../../ui/KitTable";
 
@@ -63,6 +63,7 @@ function Strength({ chosen, unit }: { chosen: Chosen; unit: Unit }) {
                 fontWeight: element.id === strength.weakest ? 600 : 400,
                 "&:hover": { textDecoration: "underline" },
                 "&:focus-visible": { outline: "3px solid var(--ink)" },
+                ...pressable,
               }}
             >
               {element.name}

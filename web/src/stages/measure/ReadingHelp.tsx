@@ -5,7 +5,10 @@ export function ReadingHelp() {
   return (
     <Box
       component="details"
-      sx={{ borderTop: "1px solid var(--rule)", "& summary": { cursor: "pointer", minHeight: 36 } }}
+      sx={{
+        borderTop: "1px solid var(--rule)",
+        "& summary": { cursor: "pointer", "@media (pointer: fine)": { minHeight: 36 } },
+      }}
     >
       <summary>Where a leg is read</summary>
       <svg viewBox="0 0 320 210" width="100%" role="img" aria-label="A bend with the places at which a leg is read">

@@ -34,7 +34,7 @@ export function HowExact({ view, unit }: { view: PlanView; unit: Unit }) {
       <Box role="img" aria-label={`${share} of 100`} sx={{ height: 8, mt: 0.5, background: "var(--rule)" }}>
         <Box sx={{ height: 8, width: `${share}%`, background: "var(--tube)" }} />
       </Box>
-      <Box sx={{ mt: 0.75, color: "var(--second)", fontSize: 15 }}>
+      <Box data-inline sx={{ mt: 0.75, color: "var(--second)", fontSize: 15 }}>
         Half miss by more than {sayLength(exact.half_mm, unit)}, one in twenty by {sayLength(exact.most_mm, unit)}.{" "}
         {exact.worst != null && (
           <>

@@ -81,19 +81,19 @@ export function PlanPanel({ editor, view }: Props) {
           <Box sx={{ color: "var(--second)", mb: 0.5 }}>
             {STYLE_WORDS[span.marks]} Measured from the {origin} at end {part.moves[0]?.held ?? part.held_end}
             {changes ? ", and from the other end where the tube is changed over" : ""}; turns as you see them with{" "}
-            {changes ? "the held end" : `end ${part.moves[0]?.held ?? part.held_end}`} towards you.{" "}
-            {ready && (
-              <Box
-                component="a"
-                href={`/api/lines/${editor.opened.id}/tape.pdf`}
-                target="_blank"
-                rel="noopener"
-                sx={{ color: "var(--ink)" }}
-              >
-                Paper tape at full size
-              </Box>
-            )}
+            {changes ? "the held end" : `end ${part.moves[0]?.held ?? part.held_end}`} towards you.
           </Box>
+          {ready && (
+            <Box
+              component="a"
+              href={`/api/lines/${editor.opened.id}/tape.pdf`}
+              target="_blank"
+              rel="noopener"
+              sx={{ color: "var(--ink)", alignSelf: "start" }}
+            >
+              Paper tape at full size
+            </Box>
+          )}
           <Box component="table" sx={tableSx} aria-label="Bends in the order they are made">
             <Box component="colgroup">
               <col style={{ width: 34 }} />

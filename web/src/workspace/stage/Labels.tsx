@@ -42,13 +42,23 @@ export function anchorsOf(part: Part, camera: Camera): Anchor[] {
   return [...bends, ...ends];
 }
 
+/** What lies over the stage and keeps its place, such as the choice of view. */
+function overStage(labels: HTMLElement): Place[] {
+  const stage = labels.getBoundingClientRect();
+  const over = labels.closest("[data-webgl]")?.querySelectorAll("[data-over-stage]") ?? [];
+  return [...over].map((one) => {
+    const { left, top, width, height } = one.getBoundingClientRect();
+    return { x: left - stage.left + width / 2, y: top - stage.top + height / 2, wide: width, tall: height };
+  });
+}
+
 /** Inside the scene: carries the labels along as the part is turned; an end's words make way for the numbers. */
 export function Follow({ anchors, box }: { anchors: readonly Anchor[]; box: RefObject<HTMLDivElement | null> }) {
   const invalidate = useThree((state) => state.invalidate);
   // labels are no part of the scene: new ones ask for a frame themselves
   useEffect(() => invalidate());
   useFrame(({ camera, size }) => {
-    const taken: Place[] = [];
+    const taken = box.current ? overStage(box.current) : [];
     for (const { key, at } of anchors) {
       const label = box.current?.querySelector<HTMLElement>(`[data-label="${key}"]`);
       if (!label) continue;

@@ -1,6 +1,7 @@
 import { OrbitControls, OrthographicCamera } from "@react-three/drei";
 import { Canvas } from "@react-three/fiber";
-import { memo, useMemo } from "react";
+import type { ReactNode } from "react";
+import { Component, memo, useEffect, useMemo } from "react";
 import type { Part, ViewName } from "../../api/types";
 import { useMode } from "../../theme/mode";
 import { cameraFor } from "./camera";
@@ -13,18 +14,40 @@ interface Props {
   part: Part;
   ends: EndLabels;
   looking: ViewName;
+  /** The graphics card or its driver gave up. */
+  onLost: () => void;
+}
+
+/** What is thrown while the canvas is set up (the card gave up meanwhile) is a lost card too. */
+class Guard extends Component<{ children: ReactNode } & Pick<Props, "onLost">> {
+  state = { failed: false };
+  static getDerivedStateFromError() {
+    return { failed: true };
+  }
+  componentDidCatch() {
+    this.props.onLost();
+  }
+  render() {
+    return this.state.failed ? null : this.props.children;
+  }
 }
 
 /** The part in three dimensions: drag to turn, wheel to come closer. */
-function SceneOf({ part, ends, looking }: Props) {
+function SceneOf({ part, ends, looking, onLost }: Props) {
   const { tokens } = useMode();
   const { box, size } = useStageSize();
   const camera = useMemo(() => cameraFor(part, looking, size), [part, looking, size]);
   const anchors = useMemo(() => anchorsOf(part, camera), [part, camera]);
+  useEffect(() => {
+    const around = box.current;
+    // it does not bubble, and the canvas comes later than this
+    around?.addEventListener("webglcontextlost", onLost, true);
+    return () => around?.removeEventListener("webglcontextlost", onLost, true);
+  }, [box, onLost]);
   return (
     <div ref={box} style={{ position: "absolute", inset: 0, overflow: "hidden" }}>
       {size.width > 0 && (
-        <>
+        <Guard onLost={onLost}>
           <Canvas frameloop="demand" flat dpr={[1, 2]} role="img" aria-label="The line in three dimensions">
             <OrthographicCamera
               key={looking}
@@ -42,7 +65,7 @@ function SceneOf({ part, ends, looking }: Props) {
             <Follow anchors={anchors} box={box} />
           </Canvas>
           <Labels part={part} ends={ends} />
-        </>
+        </Guard>
       )}
     </div>
   );

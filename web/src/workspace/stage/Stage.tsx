@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { memo, useMemo, useState } from "react";
+import { memo, useCallback, useMemo, useState } from "react";
 import type { Line, ViewName } from "../../api/types";
 import { isCopied } from "../../doc/rows";
 import { useSelection } from "../../doc/select";
@@ -19,7 +19,9 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
   const { bend } = useSelection();
   const { drawn: part, growing } = view;
   const old = view.old && !growing;
-  const webgl = useMemo(hasWebGL, []);
+  const [lost, setLost] = useState(false);
+  const webgl = useMemo(hasWebGL, []) && !lost;
+  const onLost = useCallback(() => setLost(true), []);
   const [a, b] = [line.end_a, line.end_b];
   const ends = useMemo(
     () => ({
@@ -35,7 +37,7 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
       {part ? (
         <Box sx={{ position: "absolute", inset: 0, opacity: old ? 0.4 : 1 }}>
           {webgl ? (
-            <Scene part={part} ends={ends} looking={looking} />
+            <Scene part={part} ends={ends} looking={looking} onLost={onLost} />
           ) : (
             <Drawing document={line} old={old} looking={looking} />
           )}
@@ -58,7 +60,7 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
         </Box>
       )}
       {part && (
-        <Box sx={{ position: "absolute", top: 12, right: 12, background: "var(--sheet)" }}>
+        <Box data-over-stage sx={{ position: "absolute", top: 12, right: 12, background: "var(--sheet)" }}>
           <Segments
             label="Look"
             value={looking}

@@ -20,6 +20,8 @@ export interface Camera {
 const BESIDE = 104;
 const AROUND = 48;
 const HEAD = 52;
+/** Where fingers press, the choice of view is higher. */
+const HEAD_FOR_FINGERS = 80;
 
 /** Where to stand for a view of the core: square to its paper, close enough to fill the stage. */
 export function cameraFor(part: Part, looking: ViewName, size: Size): Camera {
@@ -41,9 +43,10 @@ export function cameraFor(part: Part, looking: ViewName, size: Size): Camera {
     .addScaledVector(towards, mid(z));
   const wide = Math.max(x.high - x.low, 20);
   const tall = Math.max(y.high - y.low, 20);
-  const zoom = Math.min((size.width - 2 * BESIDE) / wide, (size.height - HEAD - 2 * AROUND) / tall);
+  const head = matchMedia("(pointer: coarse)").matches ? HEAD_FOR_FINGERS : HEAD;
+  const zoom = Math.min((size.width - 2 * BESIDE) / wide, (size.height - head - 2 * AROUND) / tall);
   const safe = Math.max(zoom, 0.01);
-  target.addScaledVector(up, HEAD / 2 / safe);
+  target.addScaledVector(up, head / 2 / safe);
   const far = Math.max(wide, tall, z.high - z.low, part.developed_mm) * 4;
   return {
     target,

@@ -1,0 +1,89 @@
+"""Files of an earlier Bendrel are read: documents, a whole job, makings, undo steps, a database."""
+
+from __future__ import annotations
+
+import lzma
+from pathlib import Path
+
+import pytest
+
+from bendrel.core.plan.assemble import plan_line
+from bendrel.exchange.documents import read_line
+from bendrel.services.startup import open_shop
+
+V1 = Path(__file__).parents[1] / "kept/v1"
+DOCUMENTS = sorted(V1.glob("*.bendrel.json"))
+
+
+@pytest.fixture
+def old_shop(tmp_path):
+    """A shop on a copy of the kept database."""
+    path = tmp_path / "shop.db"
+    path.write_bytes(lzma.decompress((V1 / "shop.db.xz").read_bytes()))
+    opened = open_shop(path, backups=False)
+    yield opened
+    opened.close()
+
+
+def test_there_are_documents():
+    assert len(DOCUMENTS) == 7
+
+
+@pytest.mark.parametrize("file", DOCUMENTS, ids=lambda file: file.name.split(".")[0])
+def test_a_version_1_document_is_read_and_planned(kit, file):
+    line = read_line(file.read_bytes())
+    plan = plan_line(line, kit)
+    assert line.name
+    assert plan.part is not None
+    assert len(plan.part.bends) >= 2
+    stops = [f for f in plan.findings if f.severity == "stop"]
+    assert bool(stops) == any(word in line.name for word in WITH_STOPS)
+
+
+WITH_STOPS = ("cannot be made", "Rear axle, right", "check valve", "to cooler")
+"""The demo's line that cannot be made, a nut that binds, a valve the wrong way round, a clamp too small."""
+
+
+def test_a_version_1_job_comes_in_whole(shop):
+    look = shop.archives.read((V1 / "fire-tender.bendrel.zip").read_bytes(), keep=True)
+    assert (look.photos, look.missing_photos) == (1, 0)
+    assert "Rear axle, left" in look.lines
+    job = shop.jobs.one(look.job_id)
+    line = next(line for line in job.lines if line.name == "Rear axle, left")
+    makings = shop.makings.of_line(line.id)
+    assert sorted(making.outcome for making in makings) == ["", "scrap"]
+    begun = next(making for making in makings if making.outcome == "")
+    assert [made.bend for made in begun.state.made] == [1, 2, 3]
+    assert [made.angle for made in begun.state.made] == ["89.5", "", ""]
+    assert begun.state.made[1].plane == "3:05"
+    assert [entry.what for entry in shop.bookings.ledger(look.job_id).bookings if entry.minutes == 20] == [
+        "nut forgotten"
+    ]
+
+
+def test_a_version_1_database_opens_with_everything_in_it(old_shop):
+    jobs = {job.name: job for job in old_shop.jobs.board()}
+    assert set(jobs) == {"Fire tender", "Harbour launch"}
+    left = next(line for line in jobs["Fire tender"].lines if line.name == "Rear axle, left")
+    opened = old_shop.lines.open(left.id)
+    assert opened.document.notes == "two steps to take back"
+    assert len(plan_line(opened.document, old_shop.kit).part.bends) == 6
+    making = next(m for m in old_shop.makings.of_line(left.id) if m.outcome == "")
+    gone_on = old_shop.makings.keep(making.id, making.version, making.state)
+    assert gone_on.version == making.version + 1
+    assert any(row.length_mm == pytest.approx(640) for row in old_shop.stock.all())
+    held = old_shop.shelf.holdings()["nut:double-45_3-16in_3-8-24"]
+    assert (held.have, held.unit_cents) == (4, 95)
+    assert len(old_shop.shelf.own()) == 2
+
+
+def test_the_steps_of_a_version_1_line_are_taken_back_or_said_to_end_there(old_shop):
+    """Two saves lie behind the last one; a change of the document's shape may end them, in a sentence."""
+    job = next(job for job in old_shop.jobs.board() if job.name == "Fire tender")
+    line = old_shop.lines.open(next(row.id for row in job.lines if row.name == "Rear axle, left"))
+    first = old_shop.lines.undo(line.id, line.version)
+    assert first.document.notes != "two steps to take back"
+    second = old_shop.lines.undo(first.id, first.version)
+    assert second.document.condition.damage[0].photo == ""
+    again = old_shop.lines.redo(second.id, second.version)
+    assert again.document.condition.damage[0].photo != ""
