@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import type { MouseEvent } from "react";
 import { useEffect, useLayoutEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { KeyHelp } from "../../ui/KeyHelp";
@@ -33,13 +32,6 @@ const KINDS: Record<string, string> = {
 };
 
 /** Bench mode: one step a screen, to read at two metres and to work with one gloved hand. */
-/** The second press of a double tap: by then another step may stand under the thumb. */
-function isSecond(event: MouseEvent): boolean {
-  if (event.detail < 2) return false;
-  event.preventDefault();
-  return true;
-}
-
 export function BenchPage() {
   const { lineId = "" } = useParams();
   const { editor, problem } = useMaking(lineId);
@@ -252,11 +244,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             sx={{ ...big, flex: 1, minWidth: 200 }}
             variant="contained"
             color="secondary"
-            onClick={(event) => {
-              if (isSecond(event)) return;
-              if (done.has(step.key)) untick(step.key);
-              else tick(step.key);
-            }}
+            onClick={() => (done.has(step.key) ? untick(step.key) : tick(step.key))}
           >
             {done.has(step.key) ? "Not done after all" : "Done"}
           </Button>
@@ -269,7 +257,6 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             <Button
               type="submit"
               form={BEND_FORM}
-              onClick={isSecond}
               sx={{ ...big, flex: 1, minWidth: 200 }}
               variant="contained"
               color="secondary"
