@@ -23,8 +23,8 @@ from pypdf import PdfReader
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.bending.calibration import Calibration
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Plan
+from bendrel.core.shop.kit import Kit
 from bendrel.exchange.documents import line_from_value
 from bendrel.exchange.sheet import build_sheet
 from bendrel.services.benches import BenchReport, report

@@ -8,7 +8,7 @@ from typing import Any
 from bendrel.core.findings import Finding, Fix
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries, HosePiece, Line, LineEnd, PartPiece
-from bendrel.core.plan.kit import Kit
+from bendrel.core.shop.kit import Kit
 from bendrel.exchange.documents import line_from_value, line_to_value
 from tests.lines import bent, row
 

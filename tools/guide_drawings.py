@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from itertools import pairwise
 from pathlib import Path
 
-from bendrel.core.line.reading import setback_mm
+from bendrel.core.measuring.legs import setback_mm
 from bendrel.core.shape.bends import Bend, BendList, bend_spans
 from bendrel.core.shape.centreline import sampled
 from bendrel.core.shape.copies import neighbour

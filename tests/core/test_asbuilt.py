@@ -17,9 +17,10 @@ from scipy.spatial.transform import Rotation
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.fitup.asbuilt import MadeBend, as_built
 from bendrel.core.fitup.correction import Laid
-from bendrel.core.plan.assemble import choices_of, plan_line
-from bendrel.core.plan.making import remake
-from bendrel.core.plan.model import shape_of
+from bendrel.core.making.remade import remake
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.rigid.choosing import choices_of
+from bendrel.core.rigid.part import shape_of
 from tests.core.bench_simulation import Tube
 from tests.lines import bent, row
 from tests.measured import walk

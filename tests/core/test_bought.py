@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from bendrel.core.line.bought import compare_bought
 from bendrel.core.line.document import PartReading
-from bendrel.core.line.readings import resolve
-from bendrel.core.measuring.bought import compare_bought
+from bendrel.core.line.resolve import resolve
 from bendrel.core.measuring.doubt import ReadingErrors
 from bendrel.core.shape.bends import Bend, BendList
 from tests.lines import bent, row

@@ -8,7 +8,7 @@ import pytest
 from bendrel.core.lengths import Angle, Length, Plane
 from bendrel.core.line.checks import Checks, parse_way, way_from_a
 from bendrel.core.line.document import CornerReadings
-from bendrel.core.line.readings import resolve
+from bendrel.core.line.resolve import resolve
 from bendrel.core.measuring.culprits import Suspect
 from bendrel.core.measuring.explain import name_of, slip_of
 from bendrel.core.measuring.slots import Slot

@@ -6,9 +6,9 @@ import numpy as np
 import pytest
 from scipy.spatial.transform import Rotation
 
+from bendrel.core.line.bought import compare_bought
 from bendrel.core.line.document import PartReading
-from bendrel.core.line.readings import resolve
-from bendrel.core.measuring.bought import compare_bought
+from bendrel.core.line.resolve import resolve
 from bendrel.core.measuring.doubt import ReadingErrors
 from bendrel.core.shape.bends import Bend, BendList, ShapeError
 from bendrel.core.shape.centreline import end_frame, sampled

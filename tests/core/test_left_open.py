@@ -8,13 +8,13 @@ from math import pi, radians, tan
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.attool.order_report import order_findings
+from bendrel.core.attool.sweep import swing_view
 from bendrel.core.bending.moves import usual_order
 from bendrel.core.bending.order import follow, left_open
 from bendrel.core.lengths import Angle
 from bendrel.core.line.document import LeftOpen
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.bench import order_findings
-from bendrel.core.plan.swing import swing_view
 from bendrel.core.shape.bends import Bend, BendList
 from tests.core.test_making import made_of
 from tests.core.test_order import at, hits_in

@@ -8,17 +8,18 @@ from itertools import pairwise
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.attool.sweep import swing_view
 from bendrel.core.bending.section import section_after
 from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import HosePiece, LineEnd
-from bendrel.core.plan.assemble import choices_of, plan_line
-from bendrel.core.plan.hand import spread_of
-from bendrel.core.plan.making import remake
-from bendrel.core.plan.model import shape_of
-from bendrel.core.plan.start import where_to_start
-from bendrel.core.plan.swing import swing_view
-from bendrel.core.procedure.bench import bench_steps
+from bendrel.core.making.remade import remake
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.rigid.choosing import choices_of
+from bendrel.core.rigid.part import shape_of
+from bendrel.core.rigid.start import where_to_start
+from bendrel.core.rigid.step_by_step import bench_steps
+from bendrel.core.shop.spread import spread_of
 from tests.lines import bent, row
 
 KIT = load_kit()

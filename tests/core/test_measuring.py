@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from bendrel.core.line.mirror import mirrored
-from bendrel.core.line.readings import resolve
+from bendrel.core.line.resolve import resolve
 from bendrel.core.measuring.culprits import Given, suspects
 from bendrel.core.measuring.doubt import ReadingErrors, doubt_of, spread_of
 from bendrel.core.measuring.outcome import outcome

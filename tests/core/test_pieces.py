@@ -4,8 +4,8 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.hose.fit import PushBands, clamp_holds, clamps_for, hose_fit, overlap_needed_mm
-from bendrel.core.joints.direction import flow_of
+from bendrel.core.chain.direction import flow_of
+from bendrel.core.hose.push_fit import PushBands, clamp_holds, clamps_for, hose_fit, overlap_needed_mm
 from bendrel.core.joints.stripped import StrippedLimits, rescues
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries, HosePiece, LineEnd, PartPiece

@@ -10,9 +10,9 @@ from bendrel.core.ends.fitting import double_flare_use
 from bendrel.core.ends.room import end_room
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import LineEnd, SetAside
-from bendrel.core.line.readings import resolve
+from bendrel.core.line.resolve import resolve
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.moves import turn_words
+from bendrel.core.rigid.marking import turn_words
 from tests.lines import DOUBLE, bent, cornered, row
 
 U = (row(100, 90), row(60, 90, "3:00"))

@@ -14,10 +14,10 @@ from math import pi
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.attool.order_report import at_bench, order_findings
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.bench import at_bench, order_findings
-from bendrel.core.plan.model import shape_of
-from bendrel.core.plan.moves import order_of
+from bendrel.core.rigid.marking import order_of
+from bendrel.core.rigid.part import shape_of
 from tests.core.test_order import hits_in
 from tests.lines import bent, row
 

@@ -7,9 +7,9 @@ import pytest
 
 from bendrel.core.lengths import Plane
 from bendrel.core.line.mirror import mirrored
-from bendrel.core.line.reading import setback_mm
-from bendrel.core.line.readings import resolve
+from bendrel.core.line.resolve import resolve
 from bendrel.core.line.rewrite import with_shape
+from bendrel.core.measuring.legs import setback_mm
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shape.corners import corners_from_bends

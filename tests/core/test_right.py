@@ -9,11 +9,11 @@ from math import pi
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.chain.pieces import clamp_offers
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import HosePiece, LineEnd
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.fits import formed_in
-from bendrel.core.plan.pieces import clamp_offers
+from bendrel.core.shop.fits import formed_in
 from tests.lines import bent, row
 
 # how much arrives has tests of its own; here every line is wide enough

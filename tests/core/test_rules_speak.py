@@ -14,8 +14,9 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.lengths import Angle, Length
 from bendrel.core.line.document import Carries, HosePiece, LeftOpen, LineEnd, PartPiece
-from bendrel.core.plan.assemble import choices_of, plan_line
-from bendrel.core.plan.exact import how_exact
+from bendrel.core.making.exact import how_exact
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.rigid.choosing import choices_of
 from tests.lines import DOUBLE, bent, row
 
 KIT = load_kit()

@@ -7,7 +7,7 @@ import pytest
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import LineEnd
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.procedure.steps import EndWork, build_steps, stage_of
+from bendrel.core.rigid.steps import EndWork, build_steps, stage_of
 from bendrel.core.service import Proof
 from tests.lines import DOUBLE, bent, row
 

@@ -15,7 +15,7 @@ from bendrel.core.fitup.correction import laid_out, shape_from
 from bendrel.core.fitup.landing import landing
 from bendrel.core.fitup.tweak import Tweaking, best_tweak
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.model import shape_of
+from bendrel.core.rigid.part import shape_of
 from tests.core.test_making import KIT, LINE, made_of
 
 PART = plan_line(LINE, KIT).part

@@ -23,7 +23,7 @@ from OCP.TopAbs import TopAbs_IN, TopAbs_OUT
 from scipy.spatial import cKDTree
 
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.model import shape_of
+from bendrel.core.rigid.part import shape_of
 from bendrel.core.shape.bends import BendList
 from bendrel.exchange.mesh import write_mesh
 from bendrel.exchange.step import write_step

@@ -12,7 +12,7 @@ import pytest
 
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import Angle, BendReadings, BendRow, Plane
-from bendrel.core.line.readings import resolve
+from bendrel.core.line.resolve import resolve
 from tests.parts import random_part
 
 OD = 6.35

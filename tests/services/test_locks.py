@@ -11,7 +11,7 @@ import bendrel.services.cuttings as cuttings
 import bendrel.services.summaries as summaries
 import bendrel.store.database as database
 from bendrel.api.app import create_app
-from bendrel.core.fitup.making import MakingState
+from bendrel.core.making.state import MakingState
 from bendrel.services.cuttings import CutsDone
 from bendrel.services.errors import Busy
 from bendrel.services.jobs import JobDraft

@@ -8,10 +8,10 @@ from math import pi
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.chain.shopping import Need
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import HosePiece, LineEnd, PartPiece
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.needs import Need
 from bendrel.core.repair.condition import Condition
 from bendrel.services.jobs import JobDraft
 from bendrel.services.kits import added_up

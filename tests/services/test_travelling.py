@@ -7,7 +7,7 @@ import zipfile
 import pytest
 
 from bendrel.core.fitup.asbuilt import MadeBend
-from bendrel.core.fitup.making import MakingState, Spell
+from bendrel.core.making.state import MakingState, Spell
 from bendrel.exchange.errors import FileError
 from bendrel.services.benches import standing
 from bendrel.services.jobs import JobDraft

@@ -10,10 +10,10 @@ from pydantic import TypeAdapter
 
 from bendrel.api.files import as_file
 from bendrel.api.state import Services
+from bendrel.core.attool.sweep import SwingView
 from bendrel.core.fitup.asbuilt import MadeBend
-from bendrel.core.fitup.making import Ended, MakingState
 from bendrel.core.line.document import Line
-from bendrel.core.plan.swing import SwingView
+from bendrel.core.making.state import Ended, MakingState
 from bendrel.core.record import record
 from bendrel.services.benches import BenchReport, PartStanding, print_tape, report, standing, swing
 from bendrel.services.makings import Making

@@ -16,13 +16,13 @@ from bendrel.core.joints.school import School
 from bendrel.core.joints.seat import Seat
 from bendrel.core.line.document import Line, Name
 from bendrel.core.line.rewrite import Entry
-from bendrel.core.plan.kit import Body, Kit
 from bendrel.core.record import record
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.removal.stripdown import StripDown
 from bendrel.core.repair.condition import Reason, Urgency
 from bendrel.core.route.clips import Clip
 from bendrel.core.service import Caution, Service
+from bendrel.core.shop.kit import Body, Kit
 from bendrel.core.threads.designation import KnownThread, PipeThread
 from bendrel.core.threads.wrench import Wrench
 from bendrel.core.tube.material import Material, Tube

@@ -22,12 +22,12 @@ from bendrel.core.joints.pair import Pair, index_pairs
 from bendrel.core.joints.school import School
 from bendrel.core.joints.seat import Seat, SharedThread
 from bendrel.core.joints.verdict import Joint, Verdict, index_verdicts
-from bendrel.core.plan.kit import Advice, Body, Kit, Limit
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
 from bendrel.core.route.clips import Clip, ClipSpacing
 from bendrel.core.service import Caution, Service
+from bendrel.core.shop.kit import Advice, Body, Kit, Limit
 from bendrel.core.threads.designation import KnownThread, PipeThread, WhitworthSize
 from bendrel.core.threads.wrench import Wrench
 from bendrel.core.tube.material import Material, Tube

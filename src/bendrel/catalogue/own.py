@@ -14,9 +14,9 @@ from bendrel.core.bending.body import Bench
 from bendrel.core.ends.fitting import Flarer, Nut
 from bendrel.core.findings import Source
 from bendrel.core.hose.hose import Clamp, Hose
-from bendrel.core.plan.kit import Kit
 from bendrel.core.quantities import parse_pressure
 from bendrel.core.record import record
+from bendrel.core.shop.kit import Kit
 from bendrel.core.threads.designation import ThreadError
 from bendrel.core.tube.material import Tube
 from bendrel.core.units import UnitError, parse_angle, parse_length

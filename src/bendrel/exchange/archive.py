@@ -14,8 +14,8 @@ from annotated_types import Ge, Le, MaxLen, Predicate
 from pydantic import TypeAdapter, ValidationError
 
 from bendrel.catalogue.own import OwnFields, ShelfName
-from bendrel.core.fitup.making import MakingState, Outcome
 from bendrel.core.line.document import Line, Name
+from bendrel.core.making.state import MakingState, Outcome
 from bendrel.core.record import record
 from bendrel.core.removal.log import RemovedItem
 from bendrel.core.units import Unit

@@ -12,7 +12,8 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfgen.canvas import Canvas
 
 from bendrel.core.line.document import Line
-from bendrel.core.plan.model import Move, Part, Plan
+from bendrel.core.plan.model import Plan
+from bendrel.core.rigid.part import Move, Part
 from bendrel.core.units import Unit, format_angle, format_clock, format_length
 from bendrel.exchange.paper import (
     BEND,

@@ -8,8 +8,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Literal
 
-from bendrel.core.plan.model import Part
 from bendrel.core.record import record
+from bendrel.core.rigid.part import Part
 from bendrel.core.shape.vectors import Vector, dot
 from bendrel.core.shape.view import Point, View, back_of
 

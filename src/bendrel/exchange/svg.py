@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bendrel.core.plan.model import Part
+from bendrel.core.rigid.part import Part
 from bendrel.core.shape.view import Point, View
 from bendrel.exchange.sketch import Sketch, sketch
 

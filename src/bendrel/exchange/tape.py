@@ -16,8 +16,8 @@ from reportlab.lib.units import mm as MM
 from reportlab.pdfgen.canvas import Canvas
 
 from bendrel.core.line.document import Line
-from bendrel.core.plan.model import Part
 from bendrel.core.record import record
+from bendrel.core.rigid.part import Part
 from bendrel.core.units import format_clock, format_length
 from bendrel.exchange.paper import BOLD, FIGURE, INK, LABEL, RULE, SECOND, TEXT, TUBE, fonts, text_at
 

@@ -9,8 +9,8 @@ from typing import Any, cast
 from pydantic import TypeAdapter
 from sqlalchemy import select
 
-from bendrel.core.fitup.making import MakingState, Outcome
 from bendrel.core.line.document import Line
+from bendrel.core.making.state import MakingState, Outcome
 from bendrel.core.record import record
 from bendrel.core.removal.log import RemovedItem
 from bendrel.core.removal.stripdown import SharedItem, StripDown

@@ -4,23 +4,24 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from bendrel.core.attool.order_report import AtBench, at_bench
+from bendrel.core.attool.sweep import SwingView, swing_view
 from bendrel.core.bending.section import Section
 from bendrel.core.findings import Finding
 from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.fitup.exactness import Exactness
 from bendrel.core.line.document import Line
-from bendrel.core.plan.assemble import choices_of, plan_line
-from bendrel.core.plan.bench import AtBench, at_bench
-from bendrel.core.plan.choices import Choices
-from bendrel.core.plan.exact import how_exact
-from bendrel.core.plan.judge_section import sections_of
-from bendrel.core.plan.kit import Kit
-from bendrel.core.plan.making import Remade, remake
-from bendrel.core.plan.model import Part
-from bendrel.core.plan.start import StartAdvice, where_to_start
-from bendrel.core.plan.swing import SwingView, swing_view
-from bendrel.core.procedure.bench import BenchStep, bench_steps
+from bendrel.core.making.exact import how_exact
+from bendrel.core.making.remade import Remade, remake
+from bendrel.core.plan.assemble import plan_line
 from bendrel.core.record import record
+from bendrel.core.rigid.choosing import choices_of
+from bendrel.core.rigid.part import Part
+from bendrel.core.rigid.start import StartAdvice, where_to_start
+from bendrel.core.rigid.step_by_step import BenchStep, bench_steps
+from bendrel.core.rules.piece.judge_section import sections_of
+from bendrel.core.shop.choices import Choices
+from bendrel.core.shop.kit import Kit
 from bendrel.exchange.tape import build_tape
 from bendrel.services.errors import Refused
 

@@ -14,8 +14,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.kit import Kit
 from bendrel.core.record import record
+from bendrel.core.shop.kit import Kit
 from bendrel.core.stock.cutting import CutList, Wanted, cut_list
 from bendrel.core.stock.patterns import Bar
 from bendrel.exchange.documents import line_from_value

@@ -6,7 +6,6 @@ from dataclasses import replace
 from datetime import date, timedelta
 
 from bendrel.core.fitup.asbuilt import MadeBend
-from bendrel.core.fitup.making import MakingState, Spell
 from bendrel.core.lengths import Angle, Length, Plane
 from bendrel.core.line.document import (
     BendReadings,
@@ -18,9 +17,10 @@ from bendrel.core.line.document import (
     Line,
     LineEnd,
     PartPiece,
-    Reference,
     RigidSpan,
 )
+from bendrel.core.making.state import MakingState, Spell
+from bendrel.core.measuring.legs import Reference
 from bendrel.core.removal.log import OpenItem, Removal, RemovedItem
 from bendrel.core.removal.stripdown import SharedItem, StripDown
 from bendrel.core.repair.condition import (

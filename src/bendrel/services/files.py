@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 from datetime import date
 
+from bendrel.core.attool.order_report import order_findings
 from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.bench import order_findings
-from bendrel.core.plan.kit import Kit
 from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shape.corners import corners_from_bends
+from bendrel.core.shop.kit import Kit
 from bendrel.exchange.documents import write_line
 from bendrel.exchange.dxf import write_dxf
 from bendrel.exchange.mesh import write_mesh

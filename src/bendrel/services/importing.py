@@ -7,10 +7,10 @@ from dataclasses import replace
 from bendrel.core.line.document import Line
 from bendrel.core.line.references import without_bends
 from bendrel.core.line.rewrite import Entry
-from bendrel.core.plan.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.shape.bends import Bend, BendList, ShapeError
 from bendrel.core.shape.corners import Corners, bends_from_corners
+from bendrel.core.shop.kit import Kit
 from bendrel.core.units import MM_PER_INCH, Unit, UnitError, format_length, parse_length
 from bendrel.exchange.documents import read_line
 from bendrel.exchange.dxf import corners_of, read_dxf

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import replace
 
+from bendrel.core.chain.shopping import Need, parts_needed
 from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.needs import Need, parts_needed
 from bendrel.core.record import record
 from bendrel.core.removal.stripdown import parts_for
 from bendrel.exchange.documents import line_from_value

@@ -9,22 +9,17 @@ from typing import TYPE_CHECKING, Any, cast
 from sqlalchemy.orm import Session
 
 from bendrel.core.lengths import Length, is_blank
-from bendrel.core.line.document import (
-    BendReadings,
-    By,
-    CornerReadings,
-    CornerRow,
-    Line,
-)
-from bendrel.core.line.readings import resolve
+from bendrel.core.line.document import BendReadings, CornerReadings, CornerRow, Line
+from bendrel.core.line.resolve import resolve
 from bendrel.core.line.rewrite import Entry, with_shape
+from bendrel.core.measuring.legs import By
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.record import record
 from bendrel.core.repair.condition import Condition
 from bendrel.core.shape.bends import BendList, ShapeError
+from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit
 from bendrel.exchange.documents import line_from_value, line_to_value
 from bendrel.services.errors import NotFound, Refused, Stale, check_name

@@ -9,10 +9,10 @@ from annotated_types import MaxLen
 from bendrel.core.findings import Source
 from bendrel.core.joints.stripped import Rescue, StrippedLimits, by_seat, rescues, tapered_rescues
 from bendrel.core.joints.verdict import Of, VerdictWord, preferred
-from bendrel.core.plan.kit import Kit
 from bendrel.core.pressure.tube import TubeStrength, tube_strength
 from bendrel.core.quantities import parse_temperature
 from bendrel.core.record import record
+from bendrel.core.shop.kit import Kit
 from bendrel.core.threads.designation import Thread, ThreadError
 from bendrel.core.threads.fit import ThreadFit, thread_fit
 from bendrel.core.threads.identify import Candidate, Gender, TaperSeen, ThreadReading, identify

@@ -8,8 +8,8 @@ from pydantic import TypeAdapter
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from bendrel.core.fitup.making import Ended, MakingState, Outcome
 from bendrel.core.line.document import Line
+from bendrel.core.making.state import Ended, MakingState, Outcome
 from bendrel.core.record import record
 from bendrel.exchange.documents import line_from_value
 from bendrel.services.benches import standing

@@ -10,18 +10,18 @@ from annotated_types import MaxLen
 from bendrel.core.findings import EndName
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import BendReadings, CornerReadings, Line
+from bendrel.core.line.measured import given_checks, measure, reading_errors
 from bendrel.core.line.mirror import mirrored
-from bendrel.core.line.readings import Resolved, resolve
 from bendrel.core.line.references import without_bends
+from bendrel.core.line.resolve import Resolved, resolve
 from bendrel.core.line.rewrite import computed_length
 from bendrel.core.measuring.culprits import Given, suspects
 from bendrel.core.measuring.explain import name_of, slip_of
-from bendrel.core.plan.kit import Kit
-from bendrel.core.plan.measured import given_checks, measure, reading_errors
 from bendrel.core.record import record
 from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shape.copies import extended, neighbour
 from bendrel.core.shape.reradius import Reradius, reradius
+from bendrel.core.shop.kit import Kit
 from bendrel.core.units import UnitError, format_angle, format_length, parse_length, parse_plane
 from bendrel.services.errors import Refused
 from bendrel.services.lines import with_readings

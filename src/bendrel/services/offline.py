@@ -6,12 +6,12 @@ from dataclasses import replace
 from typing import Any
 
 from bendrel.catalogue.loader import GIVEN_RADII, load_kit
+from bendrel.core.attool.order_report import order_findings
 from bendrel.core.bending.bender import MarkStyle
 from bendrel.core.findings import EndName
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import BendReadings, Line, LineEnd, RigidSpan
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.bench import order_findings
 from bendrel.exchange.documents import read_line
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.tables import read_shape

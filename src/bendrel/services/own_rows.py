@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from bendrel.catalogue.own import OwnError, ShelfName, own_row
 from bendrel.core.line.document import Line
-from bendrel.core.plan.kit import Kit
+from bendrel.core.shop.kit import Kit
 from bendrel.exchange.archive import ArchivedJob, ArchivedOwn, ArchivedTrial
 from bendrel.exchange.documents import line_to_value
 from bendrel.exchange.errors import FileError

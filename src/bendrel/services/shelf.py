@@ -13,9 +13,9 @@ from sqlalchemy import select
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.catalogue.own import OwnError, OwnFields, ShelfName, own_row, with_own
-from bendrel.core.plan.hand import spread_of
-from bendrel.core.plan.kit import Kit
 from bendrel.core.record import record
+from bendrel.core.shop.kit import Kit
+from bendrel.core.shop.spread import spread_of
 from bendrel.core.units import Unit
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.trials import (

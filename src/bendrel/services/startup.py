@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from pathlib import Path
 
-from bendrel.core.plan.kit import Kit
+from bendrel.core.shop.kit import Kit
 from bendrel.exchange.instruments import KINDS, InstrumentKind
 from bendrel.services.archives import Archives
 from bendrel.services.backups import Backups

@@ -8,8 +8,8 @@ from annotated_types import Ge, Le, MaxLen, MinLen
 from sqlalchemy.orm import Session
 
 from bendrel.core.lengths import Text
-from bendrel.core.plan.kit import Kit
 from bendrel.core.record import record
+from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit, UnitError, format_length, parse_length
 from bendrel.exchange.label import build_label
 from bendrel.services.errors import NotFound, Refused

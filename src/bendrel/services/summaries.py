@@ -15,14 +15,14 @@ from pydantic import TypeAdapter, ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from bendrel.core.attool.order_report import order_findings
 from bendrel.core.findings import Severity
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.bench import order_findings
-from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.next_step import next_step
 from bendrel.core.record import record
 from bendrel.core.removal.log import OpenItem, PartToGet
 from bendrel.core.repair.condition import Reason, Urgency
+from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit
 from bendrel.exchange.documents import line_from_value
 from bendrel.services.shelf import Shelf

@@ -20,9 +20,9 @@ from bendrel.core.bending.calibration import (
     prediction_sd,
 )
 from bendrel.core.bending.springback import springback_prior
-from bendrel.core.line.reading import HOOKED_DEG
-from bendrel.core.plan.kit import Kit
+from bendrel.core.measuring.legs import HOOKED_DEG
 from bendrel.core.record import record
+from bendrel.core.shop.kit import Kit
 from bendrel.core.tube.material import Tube
 from bendrel.core.units import Unit, UnitError, parse_angle, parse_length
 from bendrel.services.errors import Refused

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 from annotated_types import Ge, Gt
 
 from bendrel.core.bending.bender import Bender
-from bendrel.core.line.reading import setback_mm, usual_reference
+from bendrel.core.measuring.legs import setback_mm, usual_reference
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

@@ -12,7 +12,7 @@ from annotated_types import Ge, Le
 from bendrel.core.findings import EndName
 from bendrel.core.fitup.correction import Laid
 from bendrel.core.lengths import Millimetres, Text
-from bendrel.core.line.reading import setback_mm, usual_reference
+from bendrel.core.measuring.legs import setback_mm, usual_reference
 from bendrel.core.record import record
 from bendrel.core.units import (
     PlaneSchool,

@@ -15,18 +15,11 @@ from bendrel.core.bending.bender import MarkStyle
 from bendrel.core.findings import EndName
 from bendrel.core.lengths import Angle, Length, Plane, Text
 from bendrel.core.line.checks import Checks
+from bendrel.core.measuring.legs import By, Reference
 from bendrel.core.record import record
 from bendrel.core.removal.log import OpenItem, Removal
 from bendrel.core.repair.condition import Condition
 from bendrel.core.units import PlaneSchool, Unit
-
-Reference = Literal["centre", "outside", "inside", "back", "hollow", "start"]
-"""Where a length is read at a bend: the virtual corner of the centreline, of the back or of the
-inside; a tape hooked over the back or into the hollow of the bend; or the bend's start."""
-
-By = Literal["leg", "wire", "string"]
-"""How the place of a bend is read: a leg by rule; a mark along the straightened wire, from end A; or a
-string around the curve from the start of the bend before."""
 
 Name = Annotated[str, MinLen(1), MaxLen(120)]
 MOST_ROWS = 200

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from bendrel.core.line.document import BendReadings, BendRow, CornerReadings
-from bendrel.core.line.reading import ReadBend, ReadBends, ReadingError, setback_mm, shape_of
-from bendrel.core.line.readings import Reader, read_bend, resolve
+from bendrel.core.line.resolve import Reader, read_bend, resolve
+from bendrel.core.measuring.legs import ReadBend, ReadBends, ReadingError, setback_mm, shape_of
 from bendrel.core.shape.bends import BendList, ShapeError
 
 

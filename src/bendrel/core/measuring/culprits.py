@@ -8,8 +8,8 @@ from math import sqrt
 import numpy as np
 from numpy.typing import NDArray
 
-from bendrel.core.line.reading import ReadBends
 from bendrel.core.measuring.doubt import ReadingErrors, Spread, spread_of
+from bendrel.core.measuring.legs import ReadBends
 from bendrel.core.measuring.outcome import Outcome, outcome
 from bendrel.core.measuring.slots import Slot, SlotKind, changed, slots
 from bendrel.core.record import record

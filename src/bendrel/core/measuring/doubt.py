@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from bendrel.core.line.reading import ReadBends, setback_mm, shape_of
+from bendrel.core.measuring.legs import ReadBends, setback_mm, shape_of
 from bendrel.core.measuring.slots import Slot, slots
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList, ShapeError

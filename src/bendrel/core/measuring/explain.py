@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from math import radians, tan
 
-from bendrel.core.line.reading import ReadBends
 from bendrel.core.measuring.culprits import Suspect
+from bendrel.core.measuring.legs import ReadBends
 from bendrel.core.measuring.slots import Slot, value_of
 from bendrel.core.shape.corners import Corners
 from bendrel.core.units import MM_PER_INCH, normalised_turn

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from bendrel.core.line.reading import ReadBends, shape_of
+from bendrel.core.measuring.legs import ReadBends, shape_of
 from bendrel.core.record import record
 from bendrel.core.shape.centreline import end_frame
 from bendrel.core.shape.corners import Corners, bends_from_corners

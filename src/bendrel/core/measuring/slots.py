@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Literal
 
-from bendrel.core.line.reading import ReadBend, ReadBends
+from bendrel.core.measuring.legs import ReadBend, ReadBends
 from bendrel.core.record import record
 from bendrel.core.shape.corners import Corners
 

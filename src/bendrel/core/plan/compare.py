@@ -6,17 +6,17 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Literal
 
+from bendrel.core.chain.shopping import Need
 from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.findings import EndName, Finding, Severity
 from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord, preferred
 from bendrel.core.line.document import Line, LineEnd, PartPiece
 from bendrel.core.line.references import with_piece_before
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.fits import goes_on_tube
-from bendrel.core.plan.kit import Kit
 from bendrel.core.plan.model import Plan
-from bendrel.core.plan.needs import Need
 from bendrel.core.record import record
+from bendrel.core.shop.fits import goes_on_tube
+from bendrel.core.shop.kit import Kit
 from bendrel.core.tube.material import Bending, Flaring, Tube
 
 MOST = 4

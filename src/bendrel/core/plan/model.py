@@ -1,112 +1,16 @@
-"""What a plan holds. Lengths in mm, angles in degrees, positions from end A's finished end."""
+"""What a plan holds."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import Literal
-
-from bendrel.core.bending.bender import MarkStyle
-from bendrel.core.findings import Derivation, EndName, Finding
-from bendrel.core.line.readings import Problem
-from bendrel.core.plan.chosen import Chosen
-from bendrel.core.plan.ends import PlannedEnd
-from bendrel.core.plan.looked import Looked
-from bendrel.core.plan.measured import Measured
-from bendrel.core.plan.removed import Removed
-from bendrel.core.procedure.steps import Step
+from bendrel.core.chain.chosen import Chosen
+from bendrel.core.findings import Finding
+from bendrel.core.line.looked import Looked
+from bendrel.core.line.measured import Measured
+from bendrel.core.line.removed import Removed
+from bendrel.core.line.resolve import Problem
 from bendrel.core.record import record
+from bendrel.core.rigid.part import Part
 from bendrel.core.route.clips import Clips
-from bendrel.core.shape.bends import Bend, BendList
-from bendrel.core.shape.vectors import Vector
-from bendrel.core.shape.view import View
-
-ViewName = Literal["free", "from A", "from B", "above"]
-MeasuredFrom = Literal["cut_end", "flared_rim"]
-
-
-@record
-class PlannedBend:
-    """One bend, with its place on the strip and in space."""
-
-    number: int
-    straight_mm: float
-    rotation_deg: float
-    clock_deg: float
-    angle_deg: float
-    radius_mm: float
-    arc_mm: float
-    start_mm: float
-    middle_mm: float
-    end_mm: float
-    point: Vector
-
-
-@record
-class Term:
-    """One term of the cut length."""
-
-    id: str
-    label: str
-    mm: float
-
-
-@record
-class Move:
-    """One bend at the bench, with `held` in the clamp. `turn_deg` is positive clockwise, seen from there.
-
-    `feed_mm` is how far the tube goes on from the mark before to this one, away from the person; None at
-    the first bend and wherever the other end comes into the clamp. `allowance_mm` is what lies between
-    the place that is measured from and the finished rim. `angle_deg` and `dial_deg` are what is bent
-    now; `finish_deg` the angle it gets in its place, None where it is bent whole at once.
-
-    `mark_mm` is measured along the tube from the held end as `measured_from` says; `strip_mm` is
-    the same place from end A's finished end. A corner mark that does not exist is None.
-    """
-
-    bend: int
-    held: EndName
-    feed_mm: float | None
-    allowance_mm: float
-    mark_mm: float | None
-    measured_from: MeasuredFrom
-    strip_mm: float | None
-    start_mark_mm: float
-    middle_mark_mm: float
-    corner_mark_mm: float | None
-    turn_deg: float
-    turn_words: str
-    clock_deg: float
-    angle_deg: float
-    dial_deg: float
-    finish_deg: float | None = None
-
-
-@record
-class Part:
-    """Everything computed from readings that make sense.
-
-    `take_mm` is what is taken off the stock, straightening included; `beyond_mm` the tube beyond each
-    finished rim while the bends are made.
-    """
-
-    bends: tuple[PlannedBend, ...]
-    last_straight_mm: float
-    developed_mm: float
-    od_mm: float
-    end_a: PlannedEnd
-    end_b: PlannedEnd
-    spare_mm: float
-    terms: tuple[Term, ...]
-    cut_mm: float
-    take_mm: float
-    beyond_mm: Mapping[EndName, float]
-    held_end: EndName
-    mark_style: MarkStyle
-    moves: tuple[Move, ...]
-    path: tuple[tuple[float, Vector], ...]
-    views: Mapping[ViewName, View]
-    steps: tuple[Step, ...]
-    derivations: tuple[Derivation, ...]
 
 
 @record
@@ -125,19 +29,3 @@ class Plan:
     chosen: Chosen | None
     clips: Clips | None
     findings: tuple[Finding, ...]
-
-
-def shape_of(part: Part) -> BendList:
-    """The planned part as the geometry rooms take it."""
-    return BendList(
-        bends=tuple(
-            Bend(
-                straight_mm=bend.straight_mm,
-                rotation_deg=bend.rotation_deg,
-                angle_deg=bend.angle_deg,
-                radius_mm=bend.radius_mm,
-            )
-            for bend in part.bends
-        ),
-        last_straight_mm=part.last_straight_mm,
-    )

@@ -9,9 +9,9 @@ from bendrel.core.bending.bender import Bender, MarkStyle
 from bendrel.core.joints.verdict import VERDICT_ORDER, preferred
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import BendReadings, Line, LineEnd, RigidSpan
-from bendrel.core.plan.fits import goes_on_tube
-from bendrel.core.plan.kit import Kit
 from bendrel.core.pressure.tube import tube_strength
+from bendrel.core.shop.fits import goes_on_tube
+from bendrel.core.shop.kit import Kit
 from bendrel.core.tube.material import Tube
 from bendrel.core.units import Unit
 

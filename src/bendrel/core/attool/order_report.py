@@ -1,0 +1,138 @@
+"""The part at the tool: can the bends be made in this order, in which other one, and if not, what then?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from bendrel.core.attool.bendable import bendable, told
+from bendrel.core.attool.proposals import (
+    JointProposal,
+    OtherTool,
+    Proposal,
+    another_tool,
+    joint_for,
+    order_fix,
+    other_fix,
+    propose,
+)
+from bendrel.core.bending.moves import written_order
+from bendrel.core.bending.order import Blocked, OrderFound, follow
+from bendrel.core.findings import Finding, Where
+from bendrel.core.line.document import Line
+from bendrel.core.record import record
+from bendrel.core.rigid.marking import order_of
+from bendrel.core.rigid.part import Part, shape_of
+from bendrel.core.shop.kit import Kit
+
+
+@record
+class AtBench:
+    """What the tool makes of the order in use. `blocked` is None where every bend can be made, else the
+    number of the first move (1 is the first) that cannot. `witness` says of each bend that is left in
+    the furthest state that was reached what is in its way."""
+
+    tool: str
+    words: str
+    mount: str
+    order: str
+    blocked: int | None
+    reason: str
+    proposal: Proposal | None
+    witness: tuple[str, ...]
+    whole: bool
+    other_tool: OtherTool | None
+    joint: JointProposal | None
+    findings: tuple[Finding, ...]
+
+
+def at_bench(line: Line, kit: Kit, part: Part) -> AtBench:
+    """Carry the order in use out at the tool, and look for a better one where it fails."""
+    span = line.spans[0]
+    bender, kind = kit.benders[span.bender], kit.tool_kinds[kit.benders[span.bender].kind]
+    shape = shape_of(part)
+    tried = bendable(line, kit, part, shape)
+    order = order_of(line.spans[0], len(shape.bends))[0]
+    stuck = follow(tried, order)
+    proposal, found = None, None
+    other, joint = None, None
+    if stuck is not None:
+        proposal, found = propose(line, kit, part, shape, tried)
+        if proposal is None:
+            other = another_tool(line, kit, part)
+            joint = joint_for(line, kit, part, shape)
+    reason = "" if stuck is None else told(stuck, line.unit)
+    return AtBench(
+        tool=bender.name,
+        words=kind.words,
+        mount=kind.mount,
+        order=written_order(order),
+        blocked=None if stuck is None else 1 + [s.bend for s in order].index(stuck.bend),
+        reason=reason,
+        proposal=proposal,
+        witness=tuple(told(item, line.unit) for item in found.blocked) if found and not proposal else (),
+        whole=found.whole if found else True,
+        other_tool=other,
+        joint=joint,
+        findings=tuple(_findings(line, kit, part, stuck, proposal, found, other, joint)),
+    )
+
+
+def order_findings(line: Line, kit: Kit, part: Part) -> tuple[Finding, ...]:
+    """Only whether the order in use can be made, without looking for another: for the board, the sheet
+    and the command line."""
+    tried = bendable(line, kit, part, shape_of(part))
+    stuck = follow(tried, order_of(line.spans[0], len(part.bends))[0])
+    if stuck is None:
+        return ()
+    finding = replace(_blocked(line, kit, part, stuck), advice="Plan proposes another order, tool or joint.")
+    reasons = {(taken.code, taken.where): taken.reason for taken in line.set_aside}
+    return (replace(finding, set_aside=reasons.get((finding.code, str(finding.where)), "")),)
+
+
+def _findings(
+    line: Line,
+    kit: Kit,
+    part: Part,
+    stuck: Blocked | None,
+    proposal: Proposal | None,
+    found: OrderFound | None,
+    other: OtherTool | None,
+    joint: JointProposal | None,
+) -> Iterator[Finding]:
+    if stuck is None:
+        return
+    finding = _blocked(line, kit, part, stuck)
+    if proposal is not None:
+        yield replace(finding, advice=f"{proposal.text}.", fix=order_fix(line, proposal))
+        return
+    tried = "in any order" if found is None or found.whole else "in any order that was tried"
+    yield replace(
+        finding,
+        code="no_order",
+        title=f"It cannot be bent in one piece {tried}",
+        message=f"{finding.message} Plan shows what is in the way of each bend that is left.",
+        advice=other.text if other else joint.text if joint else NO_WAY,
+        fix=other_fix(other) if other else None,
+    )
+
+
+OWN_BODY = ("fixed handle", "lever", "tool body")
+
+
+def _blocked(line: Line, kit: Kit, part: Part, stuck: Blocked) -> Finding:
+    """What is in the way. A body that nobody has measured is only what is usual: a caution then."""
+    bend, reason = part.bends[stuck.bend], told(stuck, line.unit)
+    guessed = stuck.contact.thing in OWN_BODY and kit.benders[line.spans[0].bender].behind_mm is None
+    usual = " The tool's body is what is usual for its kind; measure yours under Tools." if guessed else ""
+    return Finding(
+        severity="caution" if guessed else "stop",
+        code="order_blocked",
+        where=Where(kind="bend", number=bend.number, from_mm=bend.start_mm, to_mm=bend.end_mm),
+        title=f"Bend {bend.number} cannot be made in this order",
+        message=f"{reason[0].upper()}{reason[1:]}.{usual}",
+        source=kit.advice["swing"].source,
+    )
+
+
+NO_WAY = "Use another tool, or another route with more straight."

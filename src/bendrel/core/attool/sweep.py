@@ -1,0 +1,87 @@
+"""One move as it is seen at the tool, for the stage."""
+
+from __future__ import annotations
+
+from bendrel.core.attool.bendable import bendable, told
+from bendrel.core.bending.body import Block, surroundings
+from bendrel.core.bending.order import Blocked
+from bendrel.core.bending.sides import swung
+from bendrel.core.findings import EndName
+from bendrel.core.line.document import Line
+from bendrel.core.record import record
+from bendrel.core.rigid.marking import order_of
+from bendrel.core.rigid.part import Part, shape_of
+from bendrel.core.shape.vectors import Vector
+from bendrel.core.shop.kit import Kit
+
+
+@record
+class Moment:
+    """One moment of a swing: degrees made, and the free side's centreline."""
+
+    deg: float
+    free: tuple[Vector, ...]
+
+
+@record
+class SwingView:
+    """One move as it is seen at the tool, in the bench frame (mm): the clamped side, the free side at
+    every moment, what stands around, and where something is hit (None where nothing is)."""
+
+    move: int
+    bend: int
+    held: EndName
+    radius_mm: float
+    od_mm: float
+    clamped: tuple[Vector, ...]
+    standings: tuple[Moment, ...]
+    blocks: tuple[Block, ...]
+    hit: str
+    hit_deg: float | None
+    hit_at: Vector | None
+
+
+FRAMES = 24
+
+
+def swing_view(line: Line, kit: Kit, part: Part, move: int) -> SwingView:
+    """Move `move` (1 is the first) as it swings. Raises IndexError where there is no such move."""
+    shape = shape_of(part)
+    order = order_of(line.spans[0], len(shape.bends))[0]
+    setting = order[move - 1]
+    tried = bendable(line, kit, part, shape)
+    made = sum(1 << s.bend for s in order[: move - 1])
+    free = tried.tail(setting.bend, made, setting.held, free=True)
+    clamped = tried.tail(setting.bend, made, setting.held, free=False)
+    contact = tried.blocks(setting.bend, made, setting.held)
+    own = tried.bend(setting.bend, setting.held)
+    count = max(2, min(FRAMES, round(own.angle_deg / 5)))
+    standings = []
+    for k in range(count + 1):
+        deg = own.angle_deg * k / count
+        points = swung(free, own.radius_mm, deg)
+        standings.append(Moment(deg=deg, free=tuple((float(x), float(y), float(z)) for x, y, z in points)))
+    hit_at = None
+    if contact is not None and not contact.thing.startswith("no straight"):
+        side = clamped.points if contact.side == "clamped" else swung(free, own.radius_mm, contact.at_deg)
+        along = clamped.along if contact.side == "clamped" else free.along
+        nearest = int(abs(along - contact.along_mm).argmin())
+        x, y, z = (float(v) for v in side[nearest])
+        hit_at = (x, y, z)
+    kind = kit.tool_kinds[kit.benders[line.spans[0].bender].kind]
+    span = line.spans[0]
+    around = surroundings(kit.benders[span.bender], kind, kit.bench, own.radius_mm, turned=span.turned)
+    blocked = Blocked(bend=setting.bend, held=setting.held, contact=contact) if contact else None
+    return SwingView(
+        move=move,
+        bend=setting.bend + 1,
+        held=setting.held,
+        radius_mm=own.radius_mm,
+        od_mm=part.od_mm,
+        clamped=tuple((float(x), float(y), float(z)) for x, y, z in clamped.points),
+        standings=tuple(standings),
+        blocks=around.blocks,
+        hit=told(blocked, line.unit) if blocked else "",
+        hit_deg=contact.at_deg if contact else None,
+        hit_at=hit_at,
+    )

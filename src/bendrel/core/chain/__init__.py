@@ -1,0 +1,1 @@
+"""What follows for the whole line: what it carries, strength, flow, hoses, tools, shopping list."""

@@ -1,0 +1,106 @@
+"""Everything that follows from what was chosen: strength, flow, hoses, tools and the kit list."""
+
+from __future__ import annotations
+
+from math import pi
+
+from bendrel.core.chain.carried import Carried, carried
+from bendrel.core.chain.direction import Flows, flow_of
+from bendrel.core.chain.flowing import Flowing, flow_of_line
+from bendrel.core.chain.pieces import Pieces, place_pieces
+from bendrel.core.chain.shopping import Need, needs_of
+from bendrel.core.chain.shown import chosen_derivations
+from bendrel.core.chain.strength import Strength, strength_of
+from bendrel.core.chain.tools import Tool, tools_for
+from bendrel.core.findings import Derivation
+from bendrel.core.line.document import Line
+from bendrel.core.line.removed import Removed
+from bendrel.core.line.resolve import Problem
+from bendrel.core.record import record
+from bendrel.core.rigid.ends import EndParts
+from bendrel.core.route.clips import Clips
+from bendrel.core.shape.bends import BendList, bend_spans
+from bendrel.core.shop.choices import Choices
+from bendrel.core.shop.kit import Kit
+
+
+@record
+class Chosen:
+    """The consequences of the choices. `carried`, `strength` and `flowing` are None while nobody has
+    said what the line carries. Its problems do not keep the line from being planned."""
+
+    carried: Carried | None
+    pieces: Pieces
+    strength: Strength | None
+    flowing: Flowing | None
+    flows: Flows
+    tools: tuple[Tool, ...]
+    needs: tuple[Need, ...]
+    mass_g: float
+    derivations: tuple[Derivation, ...]
+    problems: tuple[Problem, ...]
+
+
+def choose(
+    line: Line,
+    kit: Kit,
+    chosen: Choices,
+    shape: BendList,
+    ends: tuple[EndParts, EndParts],
+    take_mm: float,
+    removed: Removed,
+    clips: Clips,
+    new_clips: int,
+) -> Chosen:
+    """Work out what follows for a planned part; `new_clips` is how many of its `clips` are to be got."""
+    problems: list[Problem] = []
+    duty = carried(line, kit, problems)
+    pieces = place_pieces(line, kit, chosen.tube.od_mm, problems)
+    decision = line.condition.decision
+    strength = flowing = None
+    shown: tuple[Derivation, ...] = ()
+    if duty is not None:
+        strength = strength_of(
+            kit,
+            chosen.tube,
+            chosen.material,
+            duty,
+            bend_spans(shape),
+            tuple(bend.radius_mm for bend in shape.bends),
+            shape.developed_mm,
+            tuple((e.end, e.fitting, e.size) for e in ends),
+            pieces,
+        )
+        fittings = tuple((e.end, e.fitting) for e in ends)
+        flowing = flow_of_line(kit, chosen.tube, shape, pieces, duty, fittings)
+        shown = chosen_derivations(chosen, duty, strength, flowing, shape.developed_mm, line.unit)
+    return Chosen(
+        carried=duty,
+        pieces=pieces,
+        strength=strength,
+        flowing=flowing,
+        flows=flow_of(line, vacuum=duty is not None and duty.duty.vacuum),
+        tools=tools_for(kit, chosen, ends, pieces, line.unit),
+        needs=needs_of(
+            kit,
+            chosen,
+            ends,
+            pieces,
+            removed,
+            duty,
+            take_mm,
+            flowing.volume_ml if flowing else 0.0,
+            decision.choice if decision else None,
+            clips,
+            new_clips,
+        ),
+        mass_g=tube_mass_g(chosen, shape.developed_mm),
+        derivations=shown,
+        problems=tuple(problems),
+    )
+
+
+def tube_mass_g(chosen: Choices, length_mm: float) -> float:
+    """Mass of the finished tube in grams. Source: plane geometry and the material's density."""
+    section = pi / 4 * (chosen.tube.od_mm**2 - chosen.tube.bore_mm**2)
+    return section * length_mm * chosen.material.density_kg_m3 * 1e-6

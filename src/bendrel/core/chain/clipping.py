@@ -1,0 +1,36 @@
+"""Where the new line is held: where the old one was, else near each end and regularly between."""
+
+from __future__ import annotations
+
+from bendrel.core.line.looked import Looked
+from bendrel.core.route.clips import Clips, clip_for, clip_places, spacing_for
+from bendrel.core.shape.bends import BendList, bend_spans
+from bendrel.core.shop.choices import Choices
+from bendrel.core.shop.kit import Kit
+
+HOLDING = frozenset({"clip", "grommet", "retainer"})
+"""What holds a tube; a sleeve only keeps it from rubbing."""
+
+
+def clips_of(kit: Kit, chosen: Choices, shape: BendList, looked: Looked) -> Clips:
+    """The clips of a planned line."""
+    tube = chosen.tube
+    row = spacing_for(kit.clip_spacing, tube.od_mm)
+    plastic = chosen.material.family == "plastic"
+    apart = row.apart_mm * (kit.limits["clip_plastic_share"].value if plastic else 1.0)
+    old = tuple(sorted(f.at_mm for f in looked.fixtures if f.kind in HOLDING))
+    return Clips(
+        apart_mm=apart,
+        places_mm=old
+        or clip_places(shape.developed_mm, bend_spans(shape), apart, kit.limits["clip_end_mm"].value),
+        old=bool(old),
+        clip=clip_for(kit.clips, tube.od_mm, kit.limits["clip_give_mm"].value),
+        source=row.source,
+    )
+
+
+def clips_to_get(clips: Clips, looked: Looked) -> int:
+    """How many clips are new: all, or where the old places are used again, those that are not there whole."""
+    if not clips.old:
+        return len(clips.places_mm)
+    return sum(1 for f in looked.fixtures if f.kind in HOLDING and f.state != "there")

@@ -1,0 +1,172 @@
+"""The kit list of one line: everything to have on the bench before it is begun."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+from typing import Literal
+
+from bendrel.core.chain.carried import Carried
+from bendrel.core.chain.pieces import Pieces
+from bendrel.core.line.removed import Removed
+from bendrel.core.record import record
+from bendrel.core.removal.log import ItemKind, PartToGet
+from bendrel.core.repair.condition import Choice
+from bendrel.core.rigid.ends import EndParts
+from bendrel.core.route.clips import Clips
+from bendrel.core.shop.choices import Choices
+from bendrel.core.shop.kit import Kit
+
+NeedUnit = Literal["mm", "each", "l"]
+
+
+@record
+class Need:
+    """One thing to have. `ref` names the catalogue row, `group:id`, so that stock and prices find it;
+    `amount` is in mm, pieces or litres. `kind` is the kind of thing where it can be in the removal log
+    too, and `old` says that it is asked for because of that log."""
+
+    ref: str
+    what: str
+    amount: float
+    unit: NeedUnit
+    why: str
+    kind: ItemKind | None = None
+    old: bool = False
+
+
+def needs_of(
+    kit: Kit,
+    chosen: Choices,
+    ends: tuple[EndParts, ...],
+    pieces: Pieces,
+    removed: Removed,
+    carried: Carried | None,
+    take_mm: float,
+    volume_ml: float,
+    decided: Choice | None,
+    clips: Clips,
+    new_clips: int,
+) -> tuple[Need, ...]:
+    """Everything that the line takes; `take_mm` is what is taken off the stock, straightening included. A
+    whole tube is not asked for where only a piece of it is made new, nor its ends where it is spliced.
+    Source: the plan; two washers a banjo, a cap for every port, by common practice."""
+    tube, material = chosen.tube, chosen.material
+    found: list[Need] = []
+    if decided in (None, "replace whole"):
+        name = f"{material.name} tube {tube.size} × {tube.wall_mm:g} mm"
+        found.append(_need(f"tube:{tube.id}", name, take_mm, "cut length", "mm"))
+    if decided != "splice":
+        for parts in ends:
+            found += _end(chosen, parts)
+    for hose in pieces.hoses:
+        why = f"beyond end {hose.end}"
+        name = f"{hose.hose_class.name} {hose.hose.size}"
+        if hose.length_mm is not None:
+            found.append(_need(f"hose:{hose.hose.id}", name, hose.length_mm, why, "mm"))
+        if hose.piece.joined == "clamps" and hose.clamp is not None:
+            kind = kit.clamp_kinds[hose.clamp.kind].name
+            count = 2 * hose.piece.clamps_each
+            found.append(_need(f"clamp:{hose.clamp.id}", f"{kind} {hose.clamp.name} mm", count, why))
+        elif hose.piece.joined != "clamps":
+            found.append(_need(f"hose-end:{hose.hose.id}", f"{hose.piece.joined} ends, {name}", 2, why))
+        if hose.piece.rubs:
+            found.append(_need("sleeve:hose", f"sleeve over {name}", 1, "where it rubs"))
+    for part in pieces.parts:
+        if part.piece.age == "new":
+            what = f"{part.piece.part}, {part.piece.note}" if part.piece.note.strip() else part.piece.part
+            found.append(_need(f"part:{part.piece.part}", what, 1, f"beyond end {part.end}"))
+    if new_clips and decided in (None, "replace whole"):
+        found.append(_clips(clips, tube.size, new_clips))
+    found += parts_needed(removed.parts)
+    if carried is not None and not carried.fluid.gas and removed.advice is not None:
+        litres, why = _fluid(kit, carried, removed, volume_ml)
+        if litres > 0:
+            found.append(_need(f"fluid:{carried.fluid.id}", carried.fluid.name, litres, why, "l"))
+    return _once(found)
+
+
+def _clips(clips: Clips, size: str, count: int) -> Need:
+    clip = clips.clip
+    ref, name = (f"clip:{clip.id}", clip.name) if clip else (f"clip:{size}", f"clip for {size} tube")
+    return _need(ref, name, count, "near each end and regularly between")
+
+
+def _fluid(kit: Kit, carried: Carried, removed: Removed, volume_ml: float) -> tuple[float, str]:
+    """Litres to have, and why. What was drained clean goes back unless the shop's way, the fluid itself or
+    its condition says otherwise; then only what the line holds and what is lost is bought."""
+    advice = removed.advice
+    if advice is None:
+        return 0.0, ""
+    back = carried.fluid.goes_back and kit.preferences.get("fluid") == "goes back"
+    if removed.fluid in ("dirty or burnt", "changed on purpose"):
+        return advice.volume_l, f"{removed.fluid}: the whole system"
+    if removed.fluid == "clean, goes back" and carried.fluid.goes_back:
+        back = True
+    if back:
+        lost = min(advice.volume_l, volume_ml / 1000 + advice.lost_l)
+        return round(lost, 2), "what the line holds and what is lost; the rest goes back clean"
+    return advice.volume_l, "fill and bleed; what was out does not go back"
+
+
+def _once(needs: list[Need]) -> tuple[Need, ...]:
+    """What the joints take anew anyway is not bought a second time for the old ones in the log."""
+    new: dict[ItemKind, float] = {}
+    for need in needs:
+        if need.kind is not None and not need.old:
+            new[need.kind] = new.get(need.kind, 0.0) + need.amount
+    found = []
+    for need in needs:
+        if need.old and need.kind is not None and new.get(need.kind):
+            met = min(new[need.kind], need.amount)
+            new[need.kind] -= met
+            if met == need.amount:
+                continue
+            need = replace(need, amount=need.amount - met)
+        found.append(need)
+    return tuple(found)
+
+
+def parts_needed(parts: Iterable[PartToGet]) -> list[Need]:
+    """What taking the old line off has shown to be needed; known before the line is measured."""
+    return [
+        Need(
+            ref=f"old:{part.what}",
+            what=part.what,
+            amount=part.count,
+            unit="each",
+            why=part.because,
+            kind=part.kind,
+            old=True,
+        )
+        for part in parts
+    ]
+
+
+def _need(
+    ref: str, what: str, amount: float, why: str, unit: NeedUnit = "each", kind: ItemKind | None = None
+) -> Need:
+    return Need(ref=ref, what=what, amount=amount, unit=unit, why=why, kind=kind)
+
+
+def _end(chosen: Choices, parts: EndParts) -> list[Need]:
+    fitting, nut, why = parts.fitting, parts.nut, f"end {parts.end}"
+    found = []
+    if nut is not None:
+        word = {"banjo": "banjo bolt", "stud": "stud"}.get(fitting.kind, "nut")
+        found.append(_need(f"nut:{nut.id}", f"{word} {nut.thread}, {fitting.name}, {nut.size}", 1, why))
+        cap = nut.thread
+        found.append(_need(f"cap:{cap}", f"cap or plug {cap}", 1, f"{why}: keep grit out"))
+    if parts.choice.insert:
+        found.append(_need(f"insert:{chosen.tube.size}", f"tube insert, {chosen.tube.size}", 1, why))
+    own = {
+        "thread": nut.thread if nut is not None else "its port",
+        "nut": nut.id if nut is not None else fitting.id,
+        "size": chosen.tube.size,
+        "end": fitting.name,
+        "id": fitting.id,
+    }
+    for part in fitting.new_parts:
+        ref, what = part.ref.format(**own), part.what.format(**own)
+        found.append(_need(ref, what, part.count, why, kind=part.kind))
+    return found

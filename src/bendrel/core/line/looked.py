@@ -1,0 +1,92 @@
+"""What was found on the old line, placed along the tube, and what to do about it."""
+
+from __future__ import annotations
+
+from bendrel.core.lengths import Length, is_blank, length_mm
+from bendrel.core.line.document import Line
+from bendrel.core.line.resolve import Problem
+from bendrel.core.record import record
+from bendrel.core.repair.condition import DamageKind, Depth, FixtureKind, FixtureState
+from bendrel.core.repair.recommend import Facts, Recommendation, recommend
+from bendrel.core.shop.kit import Kit
+from bendrel.core.units import UnitError
+
+
+@record
+class PlacedDamage:
+    """One damaged place, in mm from end A's finished end."""
+
+    index: int
+    kind: DamageKind
+    depth: Depth
+    from_mm: float
+    to_mm: float
+
+
+@record
+class PlacedFixture:
+    """One clip, sleeve, grommet or retainer, in mm from end A's finished end."""
+
+    index: int
+    kind: FixtureKind
+    state: FixtureState
+    at_mm: float
+
+
+@record
+class Looked:
+    """The old line's condition in figures. Its problems do not keep the line from being planned."""
+
+    damage: tuple[PlacedDamage, ...]
+    fixtures: tuple[PlacedFixture, ...]
+    recommendation: Recommendation | None
+    problems: tuple[Problem, ...]
+
+
+def look_at(line: Line, kit: Kit, developed_mm: float | None) -> Looked:
+    """Place damage and fixtures, and weigh what to do once anything has been found."""
+    condition = line.condition
+    problems: list[Problem] = []
+
+    def place(path: str, reading: Length) -> float | None:
+        if is_blank(reading):
+            return None
+        try:
+            mm = length_mm(reading, "not_negative")
+        except UnitError as error:
+            problems.append(Problem(path=path, message=str(error)))
+            return None
+        if developed_mm is not None and mm > developed_mm:
+            problems.append(Problem(path=path, message="This lies beyond end B; positions run from end A."))
+            return None
+        return mm
+
+    damage = []
+    for k, found in enumerate(condition.damage):
+        start = place(f"/condition/damage/{k}/at", found.at)
+        end = place(f"/condition/damage/{k}/to", found.to)
+        if start is not None:
+            low, high = sorted((start, end if end is not None else start))
+            damage.append(PlacedDamage(index=k, kind=found.kind, depth=found.depth, from_mm=low, to_mm=high))
+    fixtures = []
+    for k, fixture in enumerate(condition.fixtures):
+        at = place(f"/condition/fixtures/{k}/at", fixture.at)
+        if at is not None:
+            fixtures.append(PlacedFixture(index=k, kind=fixture.kind, state=fixture.state, at_mm=at))
+    service = kit.services.get(line.service)
+    recommendation = None
+    if condition.damage or condition.reasons:
+        facts = Facts(
+            safety_critical=service is not None and service.safety_critical,
+            condition=condition,
+            places_mm=tuple((d.from_mm, d.to_mm) for d in damage),
+            developed_mm=developed_mm,
+            apart_mm=kit.limits["damage_apart_mm"].value,
+        )
+        recommendation = recommend(facts, kit.arguments)
+    return Looked(
+        damage=tuple(damage),
+        fixtures=tuple(fixtures),
+        recommendation=recommendation,
+        problems=tuple(problems),
+    )

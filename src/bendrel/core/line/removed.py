@@ -1,0 +1,71 @@
+"""Removal and refitting of one line, and whether it is done: pure functions of the document."""
+
+from __future__ import annotations
+
+from bendrel.core.findings import EndName
+from bendrel.core.line.document import Line
+from bendrel.core.record import record
+from bendrel.core.removal.advice import RemovalAdvice, advise
+from bendrel.core.removal.log import (
+    OldFluid,
+    OpenItem,
+    PartToGet,
+    RefitStep,
+    SingleUse,
+    left_over,
+    parts_to_get,
+    refit_steps,
+)
+from bendrel.core.shop.kit import Kit
+
+
+@record
+class Removed:
+    """Advice for taking it off, the way back, what to buy, and what keeps the line from being done;
+    `fluid` is what becomes of the fluid that was drained."""
+
+    advice: RemovalAdvice | None
+    refit: tuple[RefitStep, ...]
+    left_over: tuple[str, ...]
+    parts: tuple[PartToGet, ...]
+    single_use: SingleUse
+    open_items: tuple[OpenItem, ...]
+    done: bool
+    fluid: OldFluid
+
+
+def judge_removal(line: Line, kit: Kit) -> Removed:
+    """Everything about taking `line` off and putting it back."""
+    rule = kit.removal.get(line.service)
+    advice = None
+    if rule is not None:
+        ends: tuple[EndName, EndName] = ("A", "B")
+        ports = tuple((end, line.end(end).label, _thread(line, kit, end)) for end in ends)
+        share = kit.pan_share.value
+        said = tuple(caution.text for caution in kit.cautions_at(line.service, "remove"))
+        advice = advise(rule, volume=line.removal.volume, pan_share=share, ports=ports, cautions=said)
+    waiting = tuple(item for item in line.open_items if not item.closed)
+    fixtures = tuple(
+        PartToGet(what=fixture.kind, count=1, because=f"{fixture.state} on the old line")
+        for fixture in line.condition.fixtures
+        if fixture.state != "there"
+    )
+    over = left_over(line.removal)
+    return Removed(
+        advice=advice,
+        refit=refit_steps(line.removal),
+        left_over=over,
+        parts=(*parts_to_get(line.removal), *fixtures),
+        single_use=kit.single_use,
+        open_items=waiting,
+        done=line.finished and not waiting and not over,
+        fluid=line.removal.fluid,
+    )
+
+
+def _thread(line: Line, kit: Kit, end: EndName) -> str:
+    choice = line.end(end)
+    if choice.port_thread.strip():
+        return choice.port_thread
+    nut = kit.nuts.get(choice.nut) if choice.nut else None
+    return nut.thread if nut else ""

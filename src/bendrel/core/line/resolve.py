@@ -1,0 +1,193 @@
+"""From readings as typed to a bend list. Every conversion happens here, once."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TypeVar
+
+from bendrel.core.lengths import Angle, Length, Plane, length_mm
+from bendrel.core.line.document import BendReadings, BendRow, CornerReadings
+from bendrel.core.measuring.legs import ReadBend, ReadBends, ReadingError, shape_of
+from bendrel.core.record import record
+from bendrel.core.shape.bends import BendList, ShapeError
+from bendrel.core.shape.corners import Corners, bends_from_corners
+from bendrel.core.units import (
+    Sign,
+    UnitError,
+    parse_angle,
+    parse_plane,
+)
+
+T = TypeVar("T")
+R = TypeVar("R", ReadBends, Corners)
+
+
+@record
+class Problem:
+    """A reading that cannot be used: its field as a JSON pointer into the readings, and why."""
+
+    path: str
+    message: str
+
+
+@record
+class Resolved:
+    """The shape that readings mean and the numbers behind it, or what is wrong with them.
+
+    `lengths_mm` holds what every length field became, by JSON pointer into the readings.
+    """
+
+    shape: BendList | None
+    read: ReadBends | Corners | None
+    lengths_mm: dict[str, float]
+    problems: tuple[Problem, ...]
+
+
+class Reader:
+    """Reads fields one by one and collects every problem instead of stopping at the first."""
+
+    def __init__(self) -> None:
+        self.problems: list[Problem] = []
+        self.lengths: dict[str, float] = {}
+
+    def length(self, path: str, reading: Length, sign: Sign = "positive") -> float | None:
+        """A length in mm, noted under its path."""
+        value = self._read(path, lambda: length_mm(reading, sign))
+        if value is not None:
+            self.lengths[path] = value
+        return value
+
+    def angle(self, path: str, reading: Angle) -> float | None:
+        """A bend angle in degrees."""
+        if reading.exact_deg is not None:
+            return reading.exact_deg
+        return self._read(path, lambda: parse_angle(reading.text))
+
+    def plane(self, path: str, reading: Plane) -> tuple[float | None, float | None]:
+        """(clock, rotation from the bend before), one of them; both None when it cannot be read."""
+        if reading.exact_deg is not None:
+            return None, reading.exact_deg
+        read = self._read(path, lambda: parse_plane(reading.text, reading.by))
+        if read is None:
+            return None, None
+        kind, value = read
+        return (value, None) if kind == "clock" else (None, value)
+
+    def _read(self, path: str, read: Callable[[], T]) -> T | None:
+        try:
+            return read()
+        except (UnitError, ShapeError) as error:
+            self.problems.append(Problem(path=path, message=str(error)))
+            return None
+
+
+def resolve(readings: BendReadings | CornerReadings, *, od_mm: float, radius_mm: float | None) -> Resolved:
+    """The shape that `readings` mean for a tube of `od_mm` and a bender of `radius_mm`.
+
+    Straights may come out negative: that is a finding of the plan, not a misreading. Nothing is
+    raised; what cannot be read comes back as problems and then there is no shape.
+    """
+    reader = Reader()
+    if isinstance(readings, CornerReadings):
+        corners = _read_corners(reader, readings, radius_mm)
+        return _made(reader, "/rows", corners, lambda c: bends_from_corners(c, allow_overlap=True))
+    return _made(reader, "/rows", _read_bends(reader, readings, od_mm, radius_mm), shape_of)
+
+
+def _made(reader: Reader, path: str, read: R | None, make: Callable[[R], BendList]) -> Resolved:
+    """The shape of what was read, or all problems."""
+    shape: BendList | None = None
+    if read is not None and not reader.problems:
+        try:
+            shape = make(read)
+        except ReadingError as error:
+            reader.problems.append(Problem(path=error.path, message=str(error)))
+        except ShapeError as error:
+            reader.problems.append(Problem(path=path, message=str(error)))
+    return Resolved(
+        shape=shape,
+        read=None if shape is None else read,
+        lengths_mm=reader.lengths,
+        problems=tuple(reader.problems),
+    )
+
+
+def _read_bends(
+    reader: Reader, readings: BendReadings, od_mm: float, radius_mm: float | None
+) -> ReadBends | None:
+    rows = [read_bend(reader, row, k, radius_mm) for k, row in enumerate(readings.rows)]
+    last = reader.length("/last", readings.last)
+    bends = tuple(row for row in rows if row is not None)
+    if last is None or len(bends) < len(rows):
+        return None
+    return ReadBends(
+        bends=bends,
+        last_mm=last,
+        last_by=readings.last_by,
+        last_read_from=readings.last_read_from,
+        od_mm=od_mm,
+    )
+
+
+def read_bend(reader: Reader, row: BendRow, k: int, radius_mm: float | None) -> ReadBend | None:
+    """Row `k` as numbers; None where something of it cannot be read, which `reader` then says."""
+    at = f"/rows/{k}"
+    place = reader.length(f"{at}/length", row.length, _leg_sign(row, k))
+    to: float | None = None
+    angle: float | None = None
+    from_wire = row.by == "wire" and row.angle.exact_deg is None and not row.angle.text.strip()
+    if from_wire and row.read_to != "centre":
+        to = reader.length(f"{at}/to", row.to)
+    else:
+        angle = reader.angle(f"{at}/angle", row.angle)
+    clock, rotation = reader.plane(f"{at}/plane", row.plane) if k else (None, 0.0)
+    radius = _radius(reader, f"{at}/radius", row.radius, radius_mm)
+    if (
+        place is None
+        or (to is None and angle is None)
+        or (clock is None and rotation is None)
+        or radius is None
+    ):
+        return None
+    return ReadBend(
+        by=row.by,
+        at_mm=place,
+        to_mm=to,
+        read_from=row.read_from,
+        read_to=row.read_to,
+        angle_deg=angle,
+        clock_deg=clock,
+        rotation_deg=rotation,
+        radius_mm=radius,
+    )
+
+
+def _read_corners(reader: Reader, readings: CornerReadings, radius_mm: float | None) -> Corners | None:
+    points: list[tuple[float, float, float]] = []
+    radii: list[float] = []
+    for k, row in enumerate(readings.rows):
+        at = f"/rows/{k}"
+        x = reader.length(f"{at}/x", row.x, "any")
+        y = reader.length(f"{at}/y", row.y, "any")
+        z = reader.length(f"{at}/z", row.z, "any")
+        if x is not None and y is not None and z is not None:
+            points.append((x, y, z))
+        if 0 < k < len(readings.rows) - 1:
+            radii.append(_radius(reader, f"{at}/radius", row.radius, radius_mm) or 1.0)
+    return None if reader.problems else Corners(points=tuple(points), radii_mm=tuple(radii))
+
+
+def _radius(reader: Reader, path: str, reading: Length | None, radius_mm: float | None) -> float | None:
+    if reading is not None and (reading.text.strip() or reading.exact_mm is not None):
+        return reader.length(path, reading)
+    if radius_mm is None:
+        reader.problems.append(
+            Problem(path=path, message="This bender has no radius of its own; give the bend's radius.")
+        )
+    return radius_mm
+
+
+def _leg_sign(row: BendRow, k: int) -> Sign:
+    """Only a length from the rim, or from a bend's start to a bend's start, can be 0."""
+    from_start = k == 0 or row.read_from == "start" or row.by != "leg"
+    return "not_negative" if from_start and (row.read_to == "start" or row.by != "leg") else "positive"

@@ -1,0 +1,224 @@
+"""The part while it is being made: what is bent, what that means at end B, and what is still to do."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from itertools import pairwise
+from math import sqrt
+
+from bendrel.core.bending.moves import Setting
+from bendrel.core.findings import EndName
+from bendrel.core.fitup.asbuilt import Departure, MadeBend, Misread, as_built
+from bendrel.core.fitup.correction import (
+    Freedom,
+    Laid,
+    correct,
+    laid_out,
+    shape_from,
+)
+from bendrel.core.fitup.exactness import Zone
+from bendrel.core.fitup.landing import Landing
+from bendrel.core.fitup.tweak import best_tweak
+from bendrel.core.line.document import Line
+from bendrel.core.making.told import NextBend, as_told, moves_on, next_bend, on_tube, told_of
+from bendrel.core.making.ways_out import Standing, WayOut, tweaking, ways_out
+from bendrel.core.record import record
+from bendrel.core.rigid.marking import order_of
+from bendrel.core.rigid.opened import open_bends
+from bendrel.core.rigid.part import Move, Part, shape_of
+from bendrel.core.shape.bends import BendList
+from bendrel.core.shape.centreline import sampled
+from bendrel.core.shape.vectors import rotated
+from bendrel.core.shop.choices import Choices
+from bendrel.core.shop.kit import Kit
+from bendrel.core.units import Unit, format_length
+
+
+@record
+class Remade:
+    """How the part stands. `as_it_is` is where end B lands when the rest is made as planned, `then` where
+    it lands as re-planned; `near` says that it is on the plan as it is, `meets` that it will meet.
+    `moves` are the bends still to make, as re-planned; `told` those that are made, as they were told;
+    `departs_mm` is the most that the route moves."""
+
+    departures: tuple[Departure, ...]
+    misread: tuple[Misread, ...]
+    legs_mm: tuple[float, ...]
+    as_it_is: Landing
+    then: Landing
+    near: bool
+    meets: bool
+    changed: bool
+    roll_deg: float
+    moves: tuple[Move, ...]
+    told: tuple[Move, ...]
+    next: NextBend | None
+    changes: tuple[str, ...]
+    departs_mm: float
+    ways: tuple[WayOut, ...]
+    zone: Zone
+    tweak: str
+
+
+def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[MadeBend]) -> Remade:
+    """Carry the readings of the made bends forward and re-plan the rest so that end B meets its port. The
+    bends of `made` are those of this part, each once."""
+    planned = shape_of(part)
+    span = line.spans[0]
+    count = len(planned.bends)
+    order, _ = order_of(span, count)
+    opened = {number - 1: angle for number, angle in open_bends(span, planned).items()}
+    built = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm, opened)
+    laid = built.laid
+    done = [item.bend - 1 for item in made]
+    now = shape_from(laid)
+    zone = hand_zone(line, kit, chosen)
+    freedom = _freedom(line, kit, chosen, part, planned)
+    # the nut at A lets the part be rolled, and its last end is trimmed: that much is free in any case
+    fitted = correct(laid, planned, range(count), freedom)
+    as_it_is = fitted.left
+    limits = kit.limits
+    near = as_it_is.off_mm <= limits["near_mm"].value and as_it_is.askew_deg <= limits["near_deg"].value
+    found = fitted if near or not done else correct(laid, planned, done, freedom)
+    meets = found.meets or near
+    shape = found.shape
+    rest = [setting for setting in order if setting.bend not in done]
+    departs = _departs(planned, shape, found.roll_deg)
+    # the cut ends stay where they are: what becomes longer has so much less beyond its rim
+    beyond = dict(part.beyond_mm)
+    beyond[freedom.trimmed] -= found.longer_mm
+    ahead = found.longer_mm if freedom.trimmed == "A" else 0.0
+    replanned = on_tube(shape, laid, done)
+    moves = moves_on(line, chosen, part, replanned, done, beyond)[len(done) :]
+    return Remade(
+        departures=built.departures,
+        misread=built.misread,
+        legs_mm=built.legs_mm,
+        as_it_is=as_it_is,
+        then=found.left,
+        near=near,
+        meets=meets,
+        changed=not near and bool(done) and bool(rest),
+        roll_deg=found.roll_deg,
+        moves=moves,
+        told=told_of(line, chosen, part, laid, made),
+        next=next_bend(rest, moves, replanned, made, part, ahead, opened),
+        changes=tuple(_changes(kit, line.unit, laid, replanned, rest, ahead, found.longer_mm)),
+        departs_mm=departs,
+        ways=ways_out(
+            Standing(
+                now=now,
+                planned=planned,
+                built=laid,
+                told=as_told(laid, made),
+                left=found.left if rest else as_it_is,
+                meets=meets,
+                near=near,
+                zone=zone,
+                departs_mm=departs,
+                made=tuple(done),
+            ),
+            chosen,
+            kit,
+            line,
+            part,
+        ),
+        zone=zone,
+        tweak=_tweak(now, planned, kit, line) if not rest and not near else "",
+    )
+
+
+def hand_zone(line: Line, kit: Kit, chosen: Choices) -> Zone:
+    """How far off end B may be to be brought home by hand: more in tube that tweaks in place."""
+    soft = chosen.material.tweaks_in_place
+    limits = kit.limits
+    if any(piece.kind == "hose" for piece in line.end_b.beyond):
+        return Zone(mm=limits["zone_hose_mm"].value, deg=limits["zone_hose_deg"].value)
+    name = "soft" if soft else "stiff"
+    return Zone(mm=limits[f"zone_{name}_mm"].value, deg=limits[f"zone_{name}_deg"].value)
+
+
+def _freedom(line: Line, kit: Kit, chosen: Choices, part: Part, planned: BendList) -> Freedom:
+    tool, count = chosen.bender, len(planned.bends)
+    straights = planned.straights_mm
+    ends = (part.end_a, part.end_b)
+    rooms = [
+        min(straight, end.flare_length_mm + end.nut_length_mm + tool.least_after_last_mm)
+        for straight, end in zip((straights[0], straights[-1]), ends, strict=True)
+    ]
+    least = (rooms[0], *[tool.least_between_mm] * (count - 1), rooms[1])
+    trimmed: EndName = "B" if line.spans[0].held == "A" else "A"
+    end = part.end_b if trimmed == "B" else part.end_a
+    flared = end.order == "before"
+    loose = 0.0 if flared else part.beyond_mm[trimmed] - end.allowance_mm
+    return Freedom(
+        least_mm=least if count else (0.0,),
+        greatest_deg=tool.greatest_angle_deg,
+        trimmed=trimmed,
+        spare_mm=max(0.0, loose),
+        shorter_mm=0.0 if flared else kit.limits["trim_mm"].value,
+        place_mm=kit.limits["shift_mm"].value,
+        angle_deg=kit.limits["change_deg"].value,
+        clock_deg=kit.limits["turn_deg"].value,
+        roll_deg=kit.limits["roll_deg"].value,
+        meets_mm=kit.limits["meets_mm"].value,
+        meets_deg=kit.limits["meets_deg"].value,
+    )
+
+
+def _changes(
+    kit: Kit, unit: Unit, was: Laid, now: Laid, rest: Sequence[Setting], ahead_mm: float, longer_mm: float
+) -> list[str]:
+    """What is new of the bends in `rest` and of the trimmed end, where a hand could set the difference."""
+    least = {name: kit.limits[f"say_{name}"].value for name in ("mm", "deg", "turn_deg")}
+
+    def length(mm: float) -> str | None:
+        text = format_length(abs(mm), unit)
+        return text if abs(mm) >= least["mm"] and text != format_length(0.0, unit) else None
+
+    said = []
+    for setting in rest:
+        k = setting.bend
+        parts = []
+        angle = now.angles_deg[k] - was.angles_deg[k]
+        turn = now.clocks_deg[k] - was.clocks_deg[k]
+        along = now.starts_mm[k] - ahead_mm - was.starts_mm[k]
+        if abs(angle) >= least["deg"]:
+            parts.append(f"{now.angles_deg[k]:.1f}° instead of {was.angles_deg[k]:.1f}°")
+        if abs(turn) >= least["turn_deg"]:
+            way = "clockwise" if turn > 0 else "anticlockwise"
+            parts.append(f"lies {abs(turn):.1f}° more {way} from A")
+        if (far := length(along)) is not None:
+            parts.append(f"{far} {'further from' if along > 0 else 'nearer to'} A")
+        if parts:
+            said.append(f"Bend {k + 1}: {', '.join(parts)}.")
+    if (by := length(longer_mm)) is not None:
+        said.append(f"The end is trimmed {by} {'longer' if longer_mm > 0 else 'shorter'}.")
+    return said
+
+
+def _departs(planned: BendList, shape: BendList, roll_deg: float) -> float:
+    """The most that the new route is away from the old one: vertex to nearest stretch."""
+    old = [point for _, point in sampled(planned, 15.0)]
+    most = 0.0
+    for _, point in sampled(shape, 15.0):
+        p = rotated(point, (1.0, 0.0, 0.0), roll_deg)
+        least = float("inf")
+        for a, b in pairwise(old):
+            way = [b[i] - a[i] for i in range(3)]
+            size = sum(w * w for w in way) or 1e-12
+            t = min(1.0, max(0.0, sum((p[i] - a[i]) * way[i] for i in range(3)) / size))
+            least = min(least, sum((a[i] + t * way[i] - p[i]) ** 2 for i in range(3)))
+        most = max(most, least)
+    return sqrt(most)
+
+
+def _tweak(now: BendList, planned: BendList, kit: Kit, line: Line) -> str:
+    best = best_tweak(now, planned, range(len(now.bends)), line.spans[0].held, tweaking(kit))
+    if best is None:
+        return "No single bend brings end B nearer; it is off in more than one."
+    way = "more" if best.by_deg > 0 else "less"
+    return (
+        f"Bend {best.bend} {abs(best.by_deg):.1f}° {way} brings end B to "
+        f"{format_length(best.left.off_mm, line.unit)} and {best.left.askew_deg:.1f}° of its port."
+    )

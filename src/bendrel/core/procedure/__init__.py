@@ -1,1 +1,0 @@
-"""The order of work at the bench, in words."""

@@ -1,0 +1,23 @@
+"""The bends that are left open for now."""
+
+from __future__ import annotations
+
+from bendrel.core.line.document import RigidSpan
+from bendrel.core.shape.bends import BendList
+from bendrel.core.units import UnitError, parse_angle
+
+
+def open_bends(span: RigidSpan, shape: BendList) -> dict[int, float]:
+    """The bends that are left open for now, by number, and how far they are bent; what cannot be read or
+    is no less than the bend itself is left out."""
+    found: dict[int, float] = {}
+    for item in span.left_open:
+        if item.bend > len(shape.bends):
+            continue
+        try:
+            angle = item.angle.exact_deg or parse_angle(item.angle.text)
+        except UnitError:
+            continue
+        if angle < shape.bends[item.bend - 1].angle_deg:
+            found[item.bend] = angle
+    return found

@@ -1,0 +1,104 @@
+"""The steps of one piece, from what its ends and its plan ask for."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from itertools import pairwise
+
+from bendrel.core.ends.fitting import FittingKind
+from bendrel.core.line.document import BendReadings, Line
+from bendrel.core.rigid.ends import EndParts
+from bendrel.core.rigid.opened import open_bends
+from bendrel.core.rigid.part import Move
+from bendrel.core.rigid.steps import EndWork, Step, Stock, build_steps, with_cautions
+from bendrel.core.rigid.tightening import tightening
+from bendrel.core.service import WORK_STAGES
+from bendrel.core.shape.bends import BendList
+from bendrel.core.shop.kit import Kit
+
+_TAKES: Mapping[FittingKind, str] = {
+    "double": "flare",
+    "single": "flare",
+    "bulb": "flare",
+    "hose": "bead",
+    "quick": "bead",
+    "compression": "way into the body",
+    "bite": "way into the body",
+    "nipple": "nipple",
+}
+"""What the tube of an end's allowance is for."""
+
+
+def _closing(kit: Kit, parts: EndParts) -> tuple[str, str]:
+    """How this shop closes a sleeve or tapered joint, and its reason; nothing to say of the others."""
+    if not parts.fitting.closing:
+        return "", ""
+    school = kit.schools[parts.fitting.closing]
+    answer = next(o for o in school.options if o.id == kit.preferences[school.id])
+    if school.id == "sleeve":
+        return (
+            f"tube {answer.name} while the nut is tightened; wait, look for a drip, nip again.",
+            answer.reason,
+        )
+    return f"sealant: {answer.name}, none on the first thread.", answer.reason
+
+
+def steps_of(
+    line: Line,
+    kit: Kit,
+    cut_mm: float,
+    spare_mm: float,
+    moves: tuple[Move, ...],
+    shape: BendList,
+    held: EndParts,
+    far: EndParts,
+) -> tuple[Step, ...]:
+    span = line.spans[0]
+    closing = {parts.end: _closing(kit, parts) for parts in (held, far)}
+    tight = {parts.end: tightening(kit, parts.fitting, parts.nut, line.unit) for parts in (held, far)}
+    work = [
+        EndWork(
+            end=parts.end,
+            name=parts.fitting.name,
+            flared=parts.fitting.flared,
+            nut_thread=parts.nut.thread if parts.nut else None,
+            loose_nut=parts.fitting.loose_nut,
+            brazed=parts.fitting.brazed,
+            joint_text=closing[parts.end][0],
+            joint_why=closing[parts.end][1],
+            tight_text=tight[parts.end][0],
+            tight_why=tight[parts.end][1],
+            allowance_mm=parts.allowance_mm,
+            takes=_TAKES.get(parts.fitting.kind, "end"),
+            order=parts.order,
+            leave_long_mm=parts.leave_long_mm,
+            ready=parts.ready,
+        )
+        for parts in (held, far)
+    ]
+    steps = build_steps(
+        cut_mm=cut_mm,
+        spare_mm=spare_mm,
+        bends=len(moves),
+        changes=sum(one.held != two.held for one, two in pairwise(moves)),
+        finishes=tuple(
+            f"bend {item.bend} to {shape.bends[item.bend - 1].angle_deg:g}° {item.how}"
+            for item in span.left_open
+            if item.bend in open_bends(span, shape)
+        ),
+        stock=Stock(
+            form=span.stock_form,
+            straighten_mm=kit.limits["straighten_mm"].value,
+            trim_first=span.trim_first and spare_mm > 0,
+            turned=span.turned and kit.tool_kinds[kit.benders[span.bender].kind].mount != "in the hands",
+        ),
+        held=work[0],
+        far=work[1],
+        unit=line.unit,
+        proofs=kit.services[line.service].proofs,
+        copied=isinstance(span.readings, BendReadings) and span.readings.copied,
+    )
+    return with_cautions(
+        steps,
+        {stage: tuple(c.text for c in kit.cautions_at(line.service, stage)) for stage in WORK_STAGES},
+    )

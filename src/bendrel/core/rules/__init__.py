@@ -1,0 +1,1 @@
+"""Every finding: `judged` is the only way to them."""

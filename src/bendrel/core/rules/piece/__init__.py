@@ -1,0 +1,1 @@
+"""Rules on one rigid piece."""

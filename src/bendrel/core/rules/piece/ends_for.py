@@ -1,0 +1,65 @@
+"""Ends that go on one end of the line: in the service, the port's seat, the tube, and with what lies beyond.
+
+Every fix that proposes an end asks here, so that none raises what another mends.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from bendrel.core.ends.fitting import Fitting
+from bendrel.core.findings import EndName, Fix
+from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord
+from bendrel.core.rules.case import Case, choose
+from bendrel.core.shop.fits import goes_on_tube, nut_for_port
+
+
+def ends_that_go(
+    case: Case, end: EndName, *, words: tuple[VerdictWord, ...] = ("right", "acceptable", "caution")
+) -> Iterator[Fitting]:
+    """End types for one end, the best verdict first: they suit the service (`words`), the seat, the tube,
+    its pressure, the port's thread where it is known, and a hose that lies beyond."""
+    kit, choice = case.kit, case.line.end(end)
+    seat = kit.seats.get(choice.seat)
+    hose = bool(choice.beyond) and choice.beyond[0].kind == "hose" and choice.beyond[0].joined == "clamps"
+    found: list[tuple[int, Fitting]] = []
+    for fitting in kit.fittings.values():
+        verdict = kit.verdict("end", fitting.id, case.service.id)
+        if verdict is not None and verdict.verdict not in words:
+            continue
+        if seat is not None and fitting.id not in seat.takes and not choice.beyond:
+            continue
+        if hose != fitting.takes_hose or not goes_on_tube(kit, fitting, case.tube, insert=choice.insert):
+            continue
+        if not _holds(case, fitting):
+            continue
+        if fitting.screwed and nut_for_port(kit, fitting, case.tube.size, choice.port_thread) is None:
+            continue
+        order = VERDICT_ORDER[verdict.verdict] if verdict else 1
+        found.append((order, fitting))
+    for _, fitting in sorted(found, key=lambda pair: pair[0]):
+        yield fitting
+
+
+def _holds(case: Case, fitting: Fitting) -> bool:
+    """The joint's own rating is known and holds what the line works at."""
+    if case.working_kpa is None or fitting.takes_hose:
+        return True
+    size = case.kit.end_size(fitting.id, case.tube.size)
+    if size is None:
+        return False
+    return fitting.strong_as_tube or (size.rated_kpa is not None and size.rated_kpa >= case.working_kpa)
+
+
+def end_fix(case: Case, end: EndName, fitting: Fitting, label: str = "") -> Fix:
+    """The changes that put `fitting` on one end, with the nut that the port takes."""
+    choice = case.line.end(end)
+    nut = nut_for_port(case.kit, fitting, case.tube.size, choice.port_thread) if fitting.screwed else None
+    path = f"/end_{end.lower()}"
+    values: list[tuple[str, str | float | bool | None]] = [
+        (f"{path}/fitting", fitting.id),
+        (f"{path}/nut", nut.id if nut else None),
+    ]
+    if choice.proved:
+        values.append((f"{path}/proved", False))
+    return choose(label or f"Change it to {fitting.name}", *values)

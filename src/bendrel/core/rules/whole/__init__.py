@@ -1,0 +1,1 @@
+"""Rules on the whole line."""

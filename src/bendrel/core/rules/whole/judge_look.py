@@ -1,0 +1,131 @@
+"""Rules on what was found on the old line, so that the new one does not repeat it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from bendrel.core.findings import Finding, Where
+from bendrel.core.line.looked import Looked
+from bendrel.core.route.clips import Clips, gaps_between
+from bendrel.core.rules.case import Case, set_value
+
+WEARS_OUT_IN_PAIRS = {"rusted through", "brittle"}
+
+
+def judge_look(case: Case, looked: Looked, clips: Clips) -> Iterator[Finding]:
+    """Findings on twin, contact, fixtures and the decision."""
+    yield from _twin(case)
+    yield from _contact(case, looked)
+    yield from _fixtures(case, looked)
+    yield from _unheld(case, clips)
+    yield from _decision(case, looked)
+    yield from _not_planned(case)
+
+
+def _twin(case: Case) -> Iterator[Finding]:
+    condition = case.line.condition
+    if not WEARS_OUT_IN_PAIRS & set(condition.reasons) or condition.twin != "not looked at":
+        return
+    rule = case.kit.advice["twin"]
+    yield Finding(
+        severity="note",
+        code="twin",
+        where=case.whole(),
+        title="Look at the other one of the pair",
+        message=rule.text,
+        source=rule.source,
+        fix=set_value("There is no twin", "/condition/twin", "no twin"),
+    )
+
+
+def _contact(case: Case, looked: Looked) -> Iterator[Finding]:
+    condition = case.line.condition
+    if condition.countermeasure.strip():
+        return
+    rule = case.kit.advice["old_contact"]
+    for damage in looked.damage:
+        if damage.kind == "chafe" or condition.cause == "contact":
+            yield Finding(
+                severity="caution",
+                code=f"old_contact_{damage.index + 1}",
+                where=Where(kind="tube", number=None, from_mm=damage.from_mm, to_mm=damage.to_mm),
+                title="The old contact is repeated",
+                message=(
+                    f"Worn at {case.say(damage.from_mm)} to {case.say(damage.to_mm)} from end A, and "
+                    f"the new line takes the same path. {rule.text}"
+                ),
+                source=rule.source,
+                advice="Note a countermeasure on Look, or move the nearest bend.",
+                safety=case.service.safety_critical,
+            )
+
+
+def _fixtures(case: Case, looked: Looked) -> Iterator[Finding]:
+    rule = case.kit.advice["fixture"]
+    for fixture in looked.fixtures:
+        if fixture.state != "there":
+            yield Finding(
+                severity="note",
+                code=f"fixture_{fixture.index + 1}",
+                where=Where(kind="tube", from_mm=fixture.at_mm, to_mm=fixture.at_mm),
+                title=f"A {fixture.kind} is {fixture.state} at {case.say(fixture.at_mm)}",
+                message=rule.text,
+                source=rule.source,
+                advice="Put it on the list of parts to get.",
+            )
+
+
+def _unheld(case: Case, clips: Clips) -> Iterator[Finding]:
+    """The longest stretch without a clip, once more than one place was noted: with one, the rest may only
+    not have been written down."""
+    if not clips.old or len(clips.places_mm) < 2:
+        return
+    start, end = max(gaps_between(clips.places_mm, case.part.developed_mm), key=lambda gap: gap[1] - gap[0])
+    if end - start <= clips.apart_mm + case.hand_mm:
+        return
+    rule = case.kit.advice["clip_gap"]
+    gap, usual = case.say_apart(end - start, clips.apart_mm)
+    yield Finding(
+        severity="note",
+        code="clip_gap",
+        where=Where(kind="tube", from_mm=start, to_mm=end),
+        title=f"{gap} without a clip",
+        message=f"From {case.say(start)} to {case.say(end)}; {usual} is usual for this tube. {rule.text}",
+        source=clips.source,
+        advice="Put a clip between, or note the ones that are there.",
+    )
+
+
+def _decision(case: Case, looked: Looked) -> Iterator[Finding]:
+    decision, told = case.line.condition.decision, looked.recommendation
+    if decision is None or told is None or decision.choice == told.choice or decision.reason.strip():
+        return
+    rule = case.kit.advice["decision"]
+    yield Finding(
+        severity="caution",
+        code="decision_without_reason",
+        where=case.whole(),
+        title=f"Decided: {decision.choice}, against the advice",
+        message=f"The arguments come out for “{told.choice}”. {rule.text}",
+        source=rule.source,
+        advice="Write the reason on Look.",
+        safety=case.service.safety_critical,
+    )
+
+
+def _not_planned(case: Case) -> Iterator[Finding]:
+    """A splice, or a new piece from a separation point on, is decided and has no plan here yet."""
+    decision = case.line.condition.decision
+    if decision is None or decision.choice == "replace whole":
+        return
+    rule = case.kit.advice["not_planned"]
+    yield Finding(
+        severity="stop",
+        code="not_planned",
+        where=case.whole(),
+        title=f"Decided: {decision.choice}, which has no plan here yet",
+        message=rule.text,
+        source=rule.source,
+        advice="Measure and cut the piece at the machine, or decide to replace the line whole.",
+        fix=set_value("Replace it whole", "/condition/decision/choice", "replace whole"),
+    )

@@ -1,0 +1,94 @@
+"""Rules on parts beyond the ends: their direction, a restrictor's bore, an old filter beside a new one."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from bendrel.core.chain.chosen import Chosen
+from bendrel.core.chain.direction import backwards, faces, one_way
+from bendrel.core.chain.pieces import PlacedPart
+from bendrel.core.findings import Finding
+from bendrel.core.rules.case import Case, set_value
+
+
+def judge_parts(case: Case, chosen: Chosen) -> Iterator[Finding]:
+    """Findings on every part beyond the ends."""
+    for part in chosen.pieces.parts:
+        yield from _direction(case, chosen, part)
+        yield from _bore(case, part)
+    yield from _old_filter(case, chosen)
+
+
+def _path(part: PlacedPart) -> str:
+    return f"/end_{part.end.lower()}/beyond/{part.index}"
+
+
+def _direction(case: Case, chosen: Chosen, part: PlacedPart) -> Iterator[Finding]:
+    rule = case.kit.advice["backwards"]
+    vacuum = chosen.carried is not None and chosen.carried.duty.vacuum
+    name, where = part.piece.part, case.at_piece(part.end, part.index)
+    reservoir = name == "reservoir"
+    field = "source_port" if reservoir else "points"
+    if backwards(part.piece, chosen.flows, vacuum=vacuum):
+        turned = "A" if faces(part.piece) == "B" else "B"
+        marked = one_way(part.piece, vacuum=vacuum)
+        side = "its port to the source faces" if reservoir else "it points to"
+        yield Finding(
+            severity="stop" if marked else "caution",
+            code="backwards",
+            where=where,
+            title=f"The {name} stands the wrong way round",
+            message=f"The line flows {chosen.flows}, {side} {faces(part.piece)}. {rule.text}",
+            source=rule.source,
+            fix=set_value("Turn it round", f"{_path(part)}/{field}", turned),
+            safety=marked and case.service.safety_critical,
+        )
+    elif one_way(part.piece, vacuum=vacuum) and (
+        faces(part.piece) == "not known" or chosen.flows in ("not known", "contradicts")
+    ):
+        known = faces(part.piece) != "not known"
+        missing = "which way the line flows" if known else "which end its arrow points to"
+        if reservoir and not known:
+            missing = "which of its ports goes to the source: towards end A or end B"
+        yield Finding(
+            severity="caution",
+            code="direction_unknown",
+            where=where,
+            title=f"Is the {name} the right way round?",
+            message=f"Say {missing}. " + (case.kit.advice["reservoir"].text if reservoir else rule.text),
+            source=rule.source,
+            advice="Look for the arrow, or blow through it: a check valve passes one way only.",
+        )
+
+
+def _bore(case: Case, part: PlacedPart) -> Iterator[Finding]:
+    if part.piece.part == "restrictor" and part.bore_mm is None:
+        yield Finding(
+            severity="note",
+            code="restrictor_bore",
+            where=case.at_piece(part.end, part.index),
+            title="The restrictor's bore is not measured",
+            message="Without it nothing can be said of what it lets through.",
+            source=case.kit.limits["orifice_cd"].source,
+            advice="Measure it with a drill shank that just passes.",
+        )
+
+
+def _old_filter(case: Case, chosen: Chosen) -> Iterator[Finding]:
+    parts = chosen.pieces.parts
+    new = [p for p in parts if p.piece.part == "restrictor" and p.piece.age == "new"]
+    old = [p for p in parts if p.piece.part == "filter" and p.piece.age == "old"]
+    if not new:
+        return
+    rule = case.kit.advice["old_filter"]
+    for part in old:
+        yield Finding(
+            severity="stop",
+            code="old_filter",
+            where=case.at_piece(part.end, part.index),
+            title="An old filter beside a new restrictor",
+            message=rule.text,
+            source=rule.source,
+            fix=set_value("A new filter is fitted", f"{_path(part)}/age", "new"),
+            safety=case.service.safety_critical,
+        )

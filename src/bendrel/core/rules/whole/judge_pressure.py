@@ -1,0 +1,187 @@
+"""Rules on pressure, heat and fluid: the weakest element, what has no rating, and what may go in."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from bendrel.core.chain.carried import Carried
+from bendrel.core.chain.chosen import Chosen
+from bendrel.core.chain.strength import Element
+from bendrel.core.findings import Change, Finding, Fix
+from bendrel.core.quantities import format_pressure
+from bendrel.core.rigid.choosing import SPAN
+from bendrel.core.rules.case import Case, choose
+
+
+def judge_pressure(case: Case, chosen: Chosen) -> Iterator[Finding]:
+    """Findings on strength and fluid of one planned part."""
+    carried = chosen.carried
+    if carried is None or case.service.left_to:
+        return
+    yield from _typed(case, carried)
+    yield from _strength(case, carried, chosen)
+    yield from _fluid(case, carried)
+
+
+def _typed(case: Case, carried: Carried) -> Iterator[Finding]:
+    """A pressure typed far under the usual, or over what the service is."""
+    duty, limit = carried.duty, case.kit.limits["low_pressure_share"]
+    usual = format_pressure(carried.usual_kpa, case.line.unit)
+    working = format_pressure(duty.working_kpa, case.line.unit)
+    if duty.most_kpa and duty.working_kpa > duty.most_kpa:
+        yield Finding(
+            severity="stop",
+            code="other_service",
+            where=case.whole(),
+            title=f"{working} is no {case.service.name} line",
+            message=f"Up to {format_pressure(duty.most_kpa, case.line.unit)}: {duty.most_text}.",
+            source=duty.source,
+            advice="Correct the pressure, or choose the service that it belongs to.",
+            safety=True,
+        )
+    if duty.working_kpa < carried.usual_kpa * limit.value and not case.line.carries.why_low.strip():
+        high = carried.usual_kpa >= case.kit.limits["high_pressure_kpa"].value
+        rule = case.kit.advice["low_pressure"]
+        yield Finding(
+            severity="stop" if high and case.service.safety_critical else "caution",
+            code="low_pressure",
+            where=case.whole(),
+            title=f"Only {working} on a {case.service.name} line?",
+            message=f"{usual} is usual. {rule.text}",
+            source=duty.source,
+            safety=case.service.safety_critical,
+        )
+
+
+def _strength(case: Case, carried: Carried, chosen: Chosen) -> Iterator[Finding]:
+    if chosen.strength is None:
+        return
+    duty = carried.duty
+    for element in chosen.strength.elements:
+        if element.too_hot:
+            yield Finding(
+                severity="stop",
+                code=f"too_hot_{element.kind}",
+                where=element.where,
+                title=f"Too hot for the {element.name}",
+                message=f"The line runs at up to {duty.hot_c:.0f} °C; {_limit_of_heat(case, element)}.",
+                source=element.source,
+                advice="Choose a material or class made for the heat, or keep it away from it.",
+                safety=True,
+            )
+        elif duty.vacuum:
+            continue
+        elif element.unknown and not duty.open:
+            yield _unknown(case, carried, element)
+        elif element.allowed_kpa is not None and element.allowed_kpa < duty.working_kpa - 1e-6:
+            yield _too_weak(case, carried, element)
+        elif element.burst_kpa is not None and element.burst_kpa < duty.test_kpa:
+            burst = format_pressure(element.burst_kpa, case.line.unit)
+            tested = format_pressure(duty.test_kpa, case.line.unit)
+            yield Finding(
+                severity="stop",
+                code=f"test_{element.kind}",
+                where=element.where,
+                title=f"Would burst at its test: {element.name}",
+                message=f"It bursts at {burst} and is tested at {tested}.",
+                source=element.source,
+                advice="Choose a thicker wall or another material.",
+                safety=True,
+            )
+
+
+def _unknown(case: Case, carried: Carried, element: Element) -> Finding:
+    rule = case.kit.advice["rating"]
+    critical = case.service.safety_critical
+    working = format_pressure(carried.duty.working_kpa, case.line.unit)
+    return Finding(
+        severity="stop" if critical else "caution",
+        code=f"rating_unknown_{element.kind}",
+        where=element.where,
+        title=f"Not known whether it holds: {element.name}",
+        message=f"The line works at {working}; {element.words}. {rule.text}",
+        source=rule.source,
+        advice="Find its maker's figure, or choose one whose rating is known.",
+        safety=critical,
+    )
+
+
+def _too_weak(case: Case, carried: Carried, element: Element) -> Finding:
+    allowed = format_pressure(element.allowed_kpa or 0.0, case.line.unit)
+    working = format_pressure(carried.duty.working_kpa, case.line.unit)
+    why = f" {case.kit.advice['weakest'].text}" if element.kind == "tube" else ""
+    return Finding(
+        severity="stop",
+        code=f"pressure_{element.kind}",
+        where=element.where,
+        title=f"Not strong enough: {element.name}",
+        message=f"{allowed} is allowed, the line works at {working} ({element.words}).{why}",
+        source=element.source,
+        advice={
+            "tube": "Choose a thicker wall, another material, or a larger radius.",
+            "end": "Choose an end that is rated for it.",
+            "hose": "Choose hose of a higher rating, with ends crimped by a hose shop.",
+            "clamps": "Bead the tube, two clamps each side, or a crimped hose.",
+        }[element.kind],
+        fix=_stronger(case) if element.kind == "tube" else None,
+        safety=True,
+    )
+
+
+def _stronger(case: Case) -> Fix | None:
+    """The thinnest wall of the same material and size that holds and takes both ends."""
+    own = [
+        tube
+        for tube in case.kit.tubes.values()
+        if tube.material == case.tube.material and tube.size == case.tube.size and case.good_tube(tube)
+    ]
+    if not own:
+        return None
+    tube = min(own, key=lambda row: row.wall_mm)
+    return choose(f"Take {tube.wall_mm:g} mm of wall", (f"{SPAN}/tube", tube.id))
+
+
+def _limit_of_heat(case: Case, element: Element) -> str:
+    if element.kind == "tube":
+        return f"{case.material.name} is used up to {case.material.derating[-1][0]:.0f} °C"
+    return f"it is made for {element.words}"
+
+
+def _fluid(case: Case, carried: Carried) -> Iterator[Finding]:
+    fluid, duty = carried.fluid, carried.duty
+    made_for = case.kit.fluids.get(case.line.carries.made_for)
+    families = duty.families if made_for is None else (made_for.family,)
+    if fluid.family not in families:
+        expected = case.kit.fluids[duty.fluid] if made_for is None else made_for
+        differ = bool(fluid.seals and expected.seals and fluid.seals != expected.seals)
+        rule = case.kit.advice["glycol_mineral" if differ else "wrong_fluid"]
+        fix = None
+        if differ and made_for is None:
+            # the cap of the reservoir says so: then it is the right one
+            fix = Fix(
+                label=f"The system is made for {fluid.name}",
+                changes=(Change(path="/carries/made_for", value=fluid.id),),
+            )
+        yield Finding(
+            severity="stop",
+            code="wrong_fluid",
+            where=case.whole(),
+            title=f"{fluid.name} does not belong in this {case.service.name} line",
+            message=f"It carries {expected.name}. {rule.text}",
+            source=rule.source,
+            advice="Choose a fluid of the right family; the machine's service manual names it.",
+            fix=fix,
+            safety=True,
+        )
+    for attack in fluid.attacks:
+        if attack.id in (case.material.id, case.material.family):
+            yield Finding(
+                severity="caution",
+                code="fluid_tube",
+                where=case.whole(),
+                title=f"{fluid.name} harms {case.material.name}",
+                message=attack.reason,
+                source=fluid.source,
+                advice="Choose another material.",
+                safety=case.service.safety_critical,
+            )

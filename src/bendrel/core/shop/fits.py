@@ -1,0 +1,53 @@
+"""What goes on what, asked of the catalogue alone: ends in a tube, nuts in a port."""
+
+from __future__ import annotations
+
+from bendrel.core.ends.fitting import Fitting, Nut
+from bendrel.core.shop.kit import Kit
+from bendrel.core.threads.designation import ThreadError
+from bendrel.core.threads.fit import ThreadFit, thread_fit
+from bendrel.core.tube.material import Material, Tube
+
+
+def formed_in(material: Material, kind: str) -> bool:
+    """An end of this kind can be formed in this material. Source: the material's own row."""
+    if material.flares == "not at all":
+        return kind not in ("double", "single", "bulb")
+    return kind not in ("double", "bulb") or material.double_flare
+
+
+def goes_on_tube(kit: Kit, fitting: Fitting, tube: Tube, *, insert: bool = False) -> bool:
+    """The end can be formed in the tube, does it no harm, and is made in its size."""
+    material = kit.materials[tube.material]
+    pair = kit.pairs.get((fitting.id, material.id))
+    harmed = pair is not None and pair.verdict == "refused" and not (pair.needs == "insert" and insert)
+    sized = not fitting.screwed or bool(kit.nuts_for(fitting.id, tube.size))
+    thin = fitting.kind == "bite" and tube.wall_mm / tube.od_mm < kit.limits["sleeve_wall"].value
+    return formed_in(material, fitting.kind) and not harmed and sized and not thin
+
+
+def nut_for_port(kit: Kit, fitting: Fitting, size: str, port_thread: str) -> Nut | None:
+    """The nut of this end that goes into (or over) the port; the usual one where the port's thread is not
+    known or cannot be read."""
+    nuts = kit.nuts_for(fitting.id, size)
+    if not port_thread.strip():
+        return nuts[0] if nuts else None
+    try:
+        kit.thread(port_thread)
+    except ThreadError:
+        return nuts[0] if nuts else None
+    for nut in nuts:
+        try:
+            fit = nut_in_port(kit, fitting, nut, port_thread)
+        except ThreadError:
+            continue
+        if fit.verdict == "fits":
+            return nut
+    return None
+
+
+def nut_in_port(kit: Kit, fitting: Fitting, nut: Nut, port_thread: str) -> ThreadFit:
+    """The nut in the port, or over it where its thread is the female one. Raises ThreadError."""
+    own, port = kit.thread(nut.thread), kit.thread(port_thread)
+    pair = (port, own) if fitting.thread == "female" else (own, port)
+    return thread_fit(*pair, kit.least_engagement)
