@@ -29,6 +29,7 @@ from bendrel.exchange.documents import line_from_value
 from bendrel.exchange.sheet import build_sheet
 from bendrel.services.benches import BenchReport, report
 from bendrel.services.errors import Refused
+from bendrel.services.tubes import tube_of
 
 KEPT = Path(__file__).parent / "kept"
 LINES, TOLD = KEPT / "lines.json.xz", KEPT / "told.json.xz"
@@ -73,7 +74,13 @@ def told_of(kept: dict[str, Any], parts: tuple[str, ...]) -> dict[str, Any]:
             told["bench"] = str(error)
     if "sheet" in parts and plan.part is not None:
         sheet = build_sheet(
-            line, plan, job="kept", machine="", cautions="", tube=line.spans[0].tube, today=date(2026, 11, 26)
+            line,
+            plan,
+            job="kept",
+            machine="",
+            cautions="",
+            tube=tube_of(line).span.tube,
+            today=date(2026, 11, 26),
         )
         told["sheet"] = PdfReader(io.BytesIO(sheet)).pages[0].extract_text().splitlines()
     return json.loads(json.dumps(told))

@@ -7,10 +7,10 @@ from typing import Any
 
 from bendrel.core.findings import Finding, Fix
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import Carries, HosePiece, Line, LineEnd, PartPiece
+from bendrel.core.line.document import Carries, Line
 from bendrel.core.shop.kit import Kit
 from bendrel.exchange.documents import line_from_value, line_to_value
-from tests.lines import bent, row
+from tests.lines import Component, End, Hose, bent, row
 
 PARTS = ("check valve", "reservoir", "filter", "restrictor", "shut-off valve", "cooler", "adapter")
 
@@ -55,7 +55,7 @@ def _carries(kit: Kit, rng: random.Random) -> Carries:
     )
 
 
-def _end(kit: Kit, rng: random.Random, service: str, size: str, od_mm: float) -> LineEnd:
+def _end(kit: Kit, rng: random.Random, service: str, size: str, od_mm: float) -> End:
     fitting = rng.choice(list(kit.fittings.values()))
     nuts = list(kit.nuts_for(fitting.id, size))
     nut = rng.choice(nuts).id if nuts and rng.random() < 0.8 else None
@@ -64,13 +64,13 @@ def _end(kit: Kit, rng: random.Random, service: str, size: str, od_mm: float) ->
     port = ""
     if rng.random() < 0.5:
         port = kit.nuts[nut].thread if nut and rng.random() < 0.6 else rng.choice(list(kit.threads))
-    beyond: list[HosePiece | PartPiece] = []
+    beyond: list[Hose | Component] = []
     while rng.random() < 0.4 and len(beyond) < 3:
         beyond.append(_hose(kit, rng, service, od_mm) if rng.random() < 0.7 else _part(rng))
-    return LineEnd(
+    return End(
         fitting=fitting.id,
         nut=nut,
-        port_thread=port,
+        thread=port,
         seat=rng.choice(list(kit.seats)) if rng.random() < 0.4 else "",
         body=rng.choice(["", *kit.bodies]),
         proved=rng.random() < 0.5,
@@ -80,12 +80,12 @@ def _end(kit: Kit, rng: random.Random, service: str, size: str, od_mm: float) ->
     )
 
 
-def _hose(kit: Kit, rng: random.Random, service: str, od_mm: float) -> HosePiece:
+def _hose(kit: Kit, rng: random.Random, service: str, od_mm: float) -> Hose:
     usual = kit.services[service].hose_class
     classes = [h for h in kit.hoses.values() if h.hose_class == usual] if rng.random() < 0.6 else []
     pool = classes or list(kit.hoses.values())
     near = sorted(pool, key=lambda hose: abs(hose.id_mm - od_mm))[:3]
-    return HosePiece(
+    return Hose(
         hose=rng.choice(near if rng.random() < 0.8 else pool).id,
         length=Length(text=rng.choice(("", "40 mm", "150 mm", "400 mm"))),
         joined=rng.choice(("clamps", "clamps", "crimped", "reusable")),
@@ -97,9 +97,9 @@ def _hose(kit: Kit, rng: random.Random, service: str, od_mm: float) -> HosePiece
     )
 
 
-def _part(rng: random.Random) -> PartPiece:
-    return PartPiece(
-        part=rng.choice(PARTS),
+def _part(rng: random.Random) -> Component:
+    return Component(
+        what=rng.choice(PARTS),
         points=rng.choice(("A", "B", "not marked")),
         source_port=rng.choice(("A", "B", "not known")),
         age=rng.choice(("new", "old")),
@@ -114,14 +114,19 @@ def with_fix(line: Line, fix: Fix) -> Line:
         at = value
         *way, last = change.path.strip("/").split("/")
         for step in way:
-            at = at[int(step)] if isinstance(at, list) else at[step]
-        if isinstance(at, list) and int(last) == len(at):
+            at = at[_place(at, step)] if isinstance(at, list) else at[step]
+        if isinstance(at, list) and _place(at, last) == len(at):
             at.append(change.value)
         elif isinstance(at, list):
-            at[int(last)] = change.value
+            at[_place(at, last)] = change.value
         else:
             at[last] = change.value
     return line_from_value(value)
+
+
+def _place(items: list[Any], step: str) -> int:
+    ids = [item.get("id") if isinstance(item, dict) else None for item in items]
+    return ids.index(step) if step in ids else int(step)
 
 
 RANK = {"stop": 2, "caution": 1, "note": 0}
@@ -133,16 +138,16 @@ def made_worse(line: Line, finding: Finding, kit: Kit) -> list[str]:
     from bendrel.core.plan.assemble import plan_line
 
     assert finding.fix is not None
-    before = {(f.code, str(f.where)) for f in plan_line(line, kit).findings}
+    before = {(f.code, f.where.spot) for f in plan_line(line, kit).findings}
     after = plan_line(with_fix(line, finding.fix), kit)
-    if after.part is None:
+    if after.chosen is None:
         return [f"no plan any more: {after.problems[0].message}"]
     told = [
         f"{f.severity} {f.code} at {f.where}: {f.title}"
         for f in after.findings
-        if (f.code, str(f.where)) not in before and RANK[f.severity] >= RANK[finding.severity]
+        if (f.code, f.where.spot) not in before and RANK[f.severity] >= RANK[finding.severity]
     ]
-    stays = [f for f in after.findings if f.code == finding.code and str(f.where) == str(finding.where)]
+    stays = [f for f in after.findings if f.code == finding.code and f.where.spot == finding.where.spot]
     if (
         stays
         and [f.title for f in stays] == [finding.title]

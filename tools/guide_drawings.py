@@ -38,7 +38,9 @@ class Sketch:
             self._height / 2 - (y - self._middle[1]) * self._scale,
         )
 
-    def tube(self, shape: BendList, colour: str = TUBE, wide: float | None = None, dash: str = "") -> None:
+    def the_tube(
+        self, shape: BendList, colour: str = TUBE, wide: float | None = None, dash: str = ""
+    ) -> None:
         points = " ".join("{:.1f},{:.1f}".format(*self.at(point)) for _, point in sampled(shape, 3.0))
         thick = OD * self._scale if wide is None else wide
         dashed = f' stroke-dasharray="{dash}"' if dash else ""

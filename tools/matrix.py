@@ -19,12 +19,12 @@ from typing import NamedTuple
 
 sys.path.insert(0, str(Path(__file__).parent.parent))
 
-from tests.lines import bent, row
+from tests.lines import End, Hose, bent, row
 from tests.random_lines import made_worse, random_line
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import HosePiece, Line, LineEnd
+from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
 
@@ -156,14 +156,12 @@ def _line(case: Case) -> Line:
         radius = 8 * tube.od_mm
     rows = tuple(row(300, 45, plane, radius=radius) for plane in ("12:00", "3:00"))
     nuts = KIT.nuts_for(case.end, tube.size)
-    end = LineEnd(fitting=case.end, nut=nuts[0].id if nuts else None)
+    end = End(fitting=case.end, nut=nuts[0].id if nuts else None)
     beyond = ()
     if case.hose:
-        piece = HosePiece(
-            hose=case.hose, length=Length(text="300 mm"), joined=case.held, clamp=case.clamp or None
-        )  # type: ignore[arg-type]
+        piece = Hose(hose=case.hose, length=Length(text="300 mm"), joined=case.held, clamp=case.clamp or None)  # type: ignore[arg-type]
         beyond = (piece,)
-    other = LineEnd(fitting=end.fitting, nut=end.nut, beyond=beyond)
+    other = End(fitting=end.fitting, nut=end.nut, beyond=beyond)
     return bent(
         *rows, last=300, service=case.service, tube=case.tube, bender="given_any", end_a=end, end_b=other
     )

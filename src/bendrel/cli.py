@@ -31,6 +31,7 @@ Marks = Annotated[
     str | None, typer.Option("--marks", metavar="start|middle|corner", help="Where a bend is marked.")
 ]
 Radius = Annotated[str | None, typer.Option("--radius", help="Fills blank radii of a points CSV.")]
+ServiceId = Annotated[str | None, typer.Option("--service", metavar="ID", help="What the line carries.")]
 DataFolder = Annotated[Path | None, typer.Option("--data", help="Folder of the database.")]
 Port = Annotated[int, typer.Option("--port", min=1, max=65535, help="First port to try.")]
 
@@ -222,6 +223,56 @@ def plan(
         print(f"along the tube {value['developed_mm']:.1f} mm, cut {value['cut_mm']:.1f} mm")
         for found in value["findings"]:
             print(f"{found['severity']}: {found['where']}: {found['message']}")
+
+
+@app.command()
+def splice(
+    file: Annotated[Path, typer.Argument(metavar="FILE")],
+    start: Annotated[
+        float, typer.Option("--from", metavar="MM", help="Where the damage begins, from end A.")
+    ],
+    stop: Annotated[float, typer.Option("--to", metavar="MM", help="Where it ends.")],
+    service: ServiceId = None,
+    radius: Radius = None,
+    as_json: AsJson = False,
+) -> None:
+    """Every way to mend a damaged line, best first: where to cut, how long the new piece is."""
+    from bendrel.services.splicing import splice_file
+
+    value = splice_file(_read(file), from_mm=start, to_mm=stop, service=service, radius_mm=_radius(radius))
+    _print_proposals(value, as_json=as_json)
+
+
+@app.command()
+def gap(
+    wide: Annotated[float, typer.Option("--gap", metavar="MM", help="From cut face to cut face.")],
+    tube: Annotated[float, typer.Option("--tube", metavar="OD", help="Outside diameter of the tube, mm.")],
+    other: Annotated[float | None, typer.Option("--tube-b", metavar="OD", help="The other tube's.")] = None,
+    method: Annotated[str | None, typer.Option("--method", help="Only this way.")] = None,
+    service: ServiceId = None,
+    as_json: AsJson = False,
+) -> None:
+    """The same over a gap, without any shape."""
+    from bendrel.services.splicing import gap_answer
+
+    for name, mm in (("--gap", wide), ("--tube", tube), ("--tube-b", other)):
+        if mm is not None and not 0 < mm <= 100_000:
+            raise BadInput(f"{name} {mm:g}: a length over 0 in mm is accepted.")
+    _print_proposals(gap_answer(wide, tube, other, method, service), as_json=as_json)
+
+
+def _print_proposals(value: dict[str, Any], *, as_json: bool) -> None:
+    def said(mm: float | None) -> str:
+        return "" if mm is None else f"{mm:.1f}"
+
+    names = ("cut_a_mm", "cut_b_mm", "gap_mm", "piece_mm", "overlap_mm", "stop_mm", "spring_apart_mm")
+    table = [["method", "verdict", *(name.removesuffix("_mm").replace("_", " ") for name in names)]]
+    for offer in value["proposals"]:
+        table.append([offer["method"], offer["verdict"], *(said(offer[name]) for name in names)])
+    _print(value, as_json=as_json, table=table)
+    if not as_json:
+        for offer in value["proposals"]:
+            print(f"{offer['method']}: {' '.join(offer['reasons'])}")
 
 
 @app.command()

@@ -2,6 +2,8 @@
 
 import pytest
 
+from tests.api.told import main_piece, tube
+
 
 @pytest.fixture
 def documents(client):
@@ -112,16 +114,20 @@ def test_an_entry_of_the_shops_own_is_marked_and_can_be_used(client, documents):
     assert own["source"] == {"kind": "shop's own", "text": "turned here"}
     assert (own["thread"], own["hex_mm"]) == ("M10x1", pytest.approx(11.1125))
     document = documents["Rear axle, left"]
-    document["end_b"]["nut"] = kept["row_id"]
-    assert client.post("/api/preview", json=document).json()["part"]["end_b"]["nut_length_mm"] == 21
+    tube(document)["end_b"]["nut"] = kept["row_id"]
+    assert (
+        main_piece(client.post("/api/preview", json=document).json())["part"]["end_b"]["nut_length_mm"] == 21
+    )
     client.put(f"/api/own/{kept['id']}", json=NUT | {"fields": NUT["fields"] | {"length_mm": "25"}})
-    assert client.post("/api/preview", json=document).json()["part"]["end_b"]["nut_length_mm"] == 25
+    assert (
+        main_piece(client.post("/api/preview", json=document).json())["part"]["end_b"]["nut_length_mm"] == 25
+    )
     client.delete(f"/api/own/{kept['id']}")
     gone = client.post("/api/preview", json=document).json()
-    assert gone["part"] is None
+    assert main_piece(gone)["part"] is None
     assert "has no nut" in gone["problems"][0]["message"]
     client.post(f"/api/own/{kept['id']}/restore")
-    assert client.post("/api/preview", json=document).json()["part"] is not None
+    assert main_piece(client.post("/api/preview", json=document).json())["part"] is not None
 
 
 @pytest.mark.parametrize(
@@ -227,7 +233,7 @@ def test_comparing_offers_two_to_four_whole_choices(client, documents):
     assert not any(m.startswith(("aluminium", "copper_", "nylon")) or m == "copper" for m in materials)
     for choice in choices:
         plan = client.post("/api/preview", json=choice["choice"]["document"]).json()
-        assert plan["part"] is not None
+        assert main_piece(plan)["part"] is not None
         assert choice["cents"] > 0
     assert choices[0]["in_stock"]
 
@@ -237,10 +243,12 @@ def test_stainless_takes_37_degree_ends_with_adapters_in_both_ports(client, docu
     choices = client.post("/api/compare", json=documents["Rear axle, left"]).json()
     stainless = next(c["choice"] for c in choices if c["choice"]["material"].startswith("stainless"))
     assert set(stainless["ends"]) == {"37° single flare with sleeve"}
-    ends = stainless["document"]["end_a"], stainless["document"]["end_b"]
-    assert [end["port_thread"] for end in ends] == ["3/8-24", "3/8-24"]
-    assert [p["part"] for p in ends[1]["beyond"]] == ["adapter"]
-    assert "M10x1 port" in ends[1]["beyond"][0]["note"]
+    made = stainless["document"]
+    ends = tube(made)["end_a"], tube(made)["end_b"]
+    assert [made["port_a"]["thread"], made["port_b"]["thread"]] == ["3/8-24", "3/8-24"]
+    assert {end["fitting"] for end in ends} == {"single-37"}
+    assert [span.get("what") for span in made["spans"]] == ["adapter", None, "adapter"]
+    assert "M10x1 port" in made["spans"][2]["note"]
 
 
 def test_the_shops_way_is_kept_and_puts_its_choice_first(client, documents):

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import pytest
 
+from tests.api.told import tube
+
 BRAKE = "copper-nickel_3-16in_0.711"
 
 
@@ -13,7 +15,7 @@ def tender(client):
 
 
 def cuts_of(client, job, lines=None):
-    query = {} if lines is None else {"lines": ",".join(lines)}
+    query = {} if lines is None else {"pieces": ",".join(lines)}
     return client.get(f"/api/jobs/{job['id']}/cuts", params=query).json()
 
 
@@ -22,8 +24,8 @@ def told(cuts, name):
 
 
 def take(client, job, cuts):
-    lines = [line["line_id"] for line in cuts["lines"] if line["in_list"]]
-    return client.post(f"/api/jobs/{job['id']}/cuts", json={"lines": lines, "stamp": cuts["stamp"]})
+    pieces = [line["piece"] for line in cuts["lines"] if line["in_list"]]
+    return client.post(f"/api/jobs/{job['id']}/cuts", json={"pieces": pieces, "stamp": cuts["stamp"]})
 
 
 def stock(client):
@@ -43,7 +45,7 @@ def test_only_what_is_ready_is_in_the_list_unless_it_is_ticked(client, tender):
     assert told(cuts, "Front left, as sketched (cannot be made)")["stops"] > 0
     right = told(cuts, "Rear axle, right")
     assert right["taken"]["source"] == "C1 coil"
-    ticked = [told(cuts, name)["line_id"] for name in ("Rear axle, left", "Pump gearbox to cooler")]
+    ticked = [told(cuts, name)["piece"] for name in ("Rear axle, left", "Pump gearbox to cooler")]
     both = cuts_of(client, tender, ticked)
     assert {tube["tube"] for tube in both["tubes"]} == {BRAKE, "steel-coated_3-8in_0.711"}
     assert cuts_of(client, tender, [])["tubes"] == []
@@ -109,7 +111,7 @@ def test_a_line_that_grew_since_says_that_its_tube_is_too_short(client, tender):
     assert not line["taken"]["short"]
 
     def longer(document):
-        document["end_b"]["leave_long"] = {"text": "1", "unit": "in"}
+        tube(document)["end_b"]["leave_long"] = {"text": "1", "unit": "in"}
 
     change(client, line["line_id"], longer)
     assert told(cuts_of(client, tender), "Rear axle, left")["taken"]["short"]

@@ -35,22 +35,22 @@ def test_the_order_in_use_and_the_obvious_one(client, left):
     assert report["at"]["blocked"] is None
     assert 0 <= report["exact"]["share"] <= 1
     assert len(report["sections"]) == 6
-    left["document"]["spans"][0]["order"] = ""
+    left["document"]["spans"][0]["order"] = []
     obvious = client.post("/api/bench", json=left["document"]).json()
     assert obvious["at"]["blocked"] == 6
     assert "fixed handle" in obvious["at"]["reason"]
     proposed = obvious["at"]["proposal"]["order"].split()
     assert sorted(step[1:] for step in proposed) == list("123456")
     assert {step[0] for step in proposed} == {"A"}, "changing the tube over costs more than another order"
-    left["document"]["spans"][0]["order"] = " ".join(proposed)
+    left["document"]["spans"][0]["order"] = [{"row": f"r{w[1:]}", "held": w[0]} for w in proposed]
     assert client.post("/api/bench", json=left["document"]).json()["at"]["blocked"] is None
     finding = obvious["findings"][0]
     assert finding["severity"] == "caution", "nobody has measured this tool's body"
-    assert {change["path"] for change in finding["fix"]["changes"]} >= {"/spans/0/order"}
+    assert {change["path"] for change in finding["fix"]["changes"]} >= {"/spans/s1/order"}
 
 
 def test_a_swing_shows_where_it_hits(client, left):
-    left["document"]["spans"][0]["order"] = ""
+    left["document"]["spans"][0]["order"] = []
     view = client.post("/api/bench/swing", json={"document": left["document"], "move": 6}).json()
     assert view["hit_at"]
     assert {block["name"] for block in view["blocks"]} == {"fixed handle", "lever"}

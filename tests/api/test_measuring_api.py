@@ -3,6 +3,8 @@
 import jsonschema_rs
 import pytest
 
+from tests.api.told import main_piece, tube
+
 
 @pytest.fixture
 def lines(client):
@@ -38,15 +40,18 @@ def test_a_copy_is_shown_and_nothing_is_kept(client, lines, left):
 
 def test_the_plan_carries_doubt_and_checks(client, left):
     document = left["document"]
-    document["checks"] = {"wire": {"text": "36 5/16", "unit": "in"}, "tape": {"text": "25", "unit": "in"}}
+    tube(document)["checks"] = {
+        "wire": {"text": "36 5/16", "unit": "in"},
+        "tape": {"text": "25", "unit": "in"},
+    }
     plan = client.post("/api/preview", json=document).json()
-    measured = plan["measured"]
+    measured = main_piece(plan)["measured"]
     assert measured["doubt"]["end_b_mm"] > measured["doubt"]["developed_mm"] > 0
     assert {check["kind"] for check in measured["checks"]} == {"wire", "tape"}
     assert measured["disagree"] is True
     named = client.post("/api/suspects", json=document).json()
     assert 1 <= len(named) <= 3
-    assert all(item["path"].startswith("/spans/0/readings/") for item in named)
+    assert all(item["path"].startswith("/spans/s1/readings/") for item in named)
 
 
 def test_another_radius_tells_where_it_strays(client, left):
@@ -91,8 +96,8 @@ def test_what_goes_out_as_dxf_comes_in_as_the_same_line(client, left):
     body = {"text": text, "document": left["document"], "radius": "", "unit": None}
     read = client.post("/api/import", json=body).json()
     assert (read["unit"], read["notes"]) == ("mm", [])
-    before = client.post("/api/preview", json=left["document"]).json()["part"]
-    after = client.post("/api/preview", json=read["document"]).json()["part"]
+    before = main_piece(client.post("/api/preview", json=left["document"]).json())["part"]
+    after = main_piece(client.post("/api/preview", json=read["document"]).json())["part"]
     assert after["cut_mm"] == pytest.approx(before["cut_mm"], abs=1e-6)
     for old, new in zip(before["bends"], after["bends"], strict=True):
         assert new["clock_deg"] == pytest.approx(old["clock_deg"], abs=1e-4)

@@ -4,6 +4,8 @@ from math import radians, tan
 
 import pytest
 
+from tests.api.told import main_piece
+
 TOOL = "/api/tools/lever_3-16in/copper-nickel"
 
 
@@ -48,7 +50,7 @@ def test_a_tool_without_pieces_says_which_to_bend_first(client):
 
 def test_three_pieces_are_used_in_every_plan_from_then_on(client, document):
     """Exact pieces of a tool of R 15.6, zero +1.2 and 2 % spring-back."""
-    before = client.post("/api/preview", json=document).json()["part"]
+    before = main_piece(client.post("/api/preview", json=document).json())["part"]
     for dial in (140.0, 60.0, 100.0):
         card = add(client, piece(15.6, 1.2, 0.02, dial)).json()
     found = card["calibration"]
@@ -56,7 +58,7 @@ def test_three_pieces_are_used_in_every_plan_from_then_on(client, document):
     assert found["radius_mm"] == pytest.approx(15.6, abs=0.15)
     assert found["zero_offset_mm"] == pytest.approx(1.2, abs=0.2)
     assert card["leg_doubt_mm"] < 1
-    after = client.post("/api/preview", json=document).json()["part"]
+    after = main_piece(client.post("/api/preview", json=document).json())["part"]
     assert after["bends"][0]["radius_mm"] == pytest.approx(15.6 * 1.02, abs=0.2)
     move = after["moves"][0]
     assert move["dial_deg"] == pytest.approx(90 * 1.02, abs=0.4)
@@ -67,7 +69,7 @@ def test_three_pieces_are_used_in_every_plan_from_then_on(client, document):
         "/api/tools"
     ).json()
     steel = document | {"spans": [document["spans"][0] | {"tube": "steel-coated_3-16in_0.711"}]}
-    other = client.post("/api/preview", json=steel).json()["part"]
+    other = main_piece(client.post("/api/preview", json=steel).json())["part"]
     assert other["bends"][0]["radius_mm"] == 15  # the pieces were copper-nickel
 
 

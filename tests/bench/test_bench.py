@@ -2,7 +2,6 @@
 
 import io
 from contextlib import redirect_stderr
-from dataclasses import replace
 from statistics import median
 from time import perf_counter
 
@@ -13,14 +12,14 @@ from starlette.testclient import TestClient
 from bendrel.api.app import create_app
 from bendrel.core.lengths import Length
 from bendrel.core.line.checks import Checks
-from bendrel.core.line.document import Carries, HosePiece, LineEnd, PartPiece
+from bendrel.core.line.document import Carries
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.shape.centreline import end_frame
 from bendrel.exchange.documents import line_to_value
 from bendrel.services.jobs import JobDraft
 from bendrel.services.measuring import name_suspects
 from bendrel.services.startup import open_shop
-from tests.lines import bent, row
+from tests.lines import Component, End, Hose, bent, replace, row
 from tests.parts import random_part
 from tests.reference.test_shape_occ import occ_wire
 
@@ -37,15 +36,15 @@ def test_core_plan_of_30_bends(benchmark, kit):
 
 def test_verdict_of_a_line_with_everything_on_it(benchmark, kit):
     """Six bends, hose, clamps, parts, typed duty: the whole judgement of one line, to stay under 20 ms."""
-    hose = HosePiece(hose="cooler_3-8in", length=Length(text="200 mm"), clamp="worm_12-20")
-    restrictor = PartPiece(part="restrictor", bore=Length(text="2 mm"), land=Length(text="5 mm"))
-    parts = (hose, PartPiece(part="filter", points="B", age="old"), restrictor)
+    hose = Hose(hose="cooler_3-8in", length=Length(text="200 mm"), clamp="worm_12-20")
+    restrictor = Component(what="restrictor", bore=Length(text="2 mm"), land=Length(text="5 mm"))
+    parts = (hose, Component(what="filter", points="B", age="old"), restrictor)
     line = bent(
         *(row(60 + k, 30 + k, "3:00" if k % 2 else "12:00") for k in range(6)),
         service="cooler",
         tube="copper-nickel_3-8in_0.889",
         bender="lever_3-8in",
-        end_b=LineEnd(fitting="bead", seat="spigot", body="aluminium", beyond=parts),
+        end_b=End(fitting="bead", seat="spigot", body="aluminium", beyond=parts),
         carries=Carries(flow="6 L/min", old_bore=Length(text="9 mm")),
     )
     plan = benchmark(plan_line, line, kit)

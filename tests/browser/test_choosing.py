@@ -34,7 +34,7 @@ def finding(page: Page, code: str):
 
 def test_a_clamp_that_does_not_suit_is_put_right_with_one_click(page: Page, copy_of):
     open_line(page, copy_of(COOLER), "choose")
-    expect(page.locator("[data-hose='B1']")).to_be_visible()
+    expect(page.locator("[data-hose='b1']")).to_be_visible()
     expect(finding(page, "clamp_range")).to_contain_text("25 to 40 mm")
     finding(page, "clamp_range").get_by_role("button", name="Use a worm-drive clamp 12-20 mm").click()
     expect(finding(page, "clamp_range")).to_have_count(0)
@@ -48,7 +48,7 @@ def test_a_clamp_that_does_not_suit_is_put_right_with_one_click(page: Page, copy
 
 def test_pressure_governs_and_shows_its_place_and_working(page: Page, copy_of):
     open_line(page, copy_of("Rear axle, left"), "choose")
-    expect(page.locator("[data-weakest='tube']")).to_be_visible()
+    expect(page.locator("[data-weakest='tube-s1']")).to_be_visible()
     page.locator("summary", has_text="What it carries").click()
     page.get_by_label("Pressure", exact=True).fill("lots")
     expect(page.get_by_text("write it like 5 bar")).to_be_visible()
@@ -68,13 +68,13 @@ def test_pressure_governs_and_shows_its_place_and_working(page: Page, copy_of):
 
 def test_a_check_valve_is_turned_round(page: Page, copy_of):
     open_line(page, copy_of(VACUUM), "choose")
-    expect(page.locator("[data-part='A1']")).to_be_visible()
+    expect(page.locator("[data-part='a1']")).to_be_visible()
     finding(page, "backwards").get_by_role("button", name="Turn it round").click()
     expect(finding(page, "backwards")).to_have_count(0)
     page.get_by_role("button", name="+ part beyond B").click()
-    expect(page.locator("[data-part='B1']")).to_be_visible()
+    expect(page.locator("[data-part]")).to_have_count(2)
     page.get_by_label("Take out piece 1 beyond B").click()
-    expect(page.locator("[data-part='B1']")).to_have_count(0)
+    expect(page.locator("[data-part]")).to_have_count(1)
 
 
 def test_another_complete_choice_is_taken_and_taken_back(page: Page, copy_of):

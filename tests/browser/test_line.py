@@ -324,7 +324,7 @@ def test_looking_at_the_old_line(page: Page, own_line):
     page.get_by_label("Damage 2 to").fill("90")
     expect(page.get_by_text("This lies beyond end B")).to_be_visible()
     page.get_by_label("Not again by").fill("")
-    expect(page.locator("aside [data-finding='old_contact_2']")).to_be_visible()
+    expect(page.locator("aside [data-finding='old_contact']")).to_be_visible()
     page.get_by_role("radio", name="splice").click()
     page.get_by_label("Because").fill("")
     expect(page.locator("aside [data-finding='decision_without_reason']")).to_be_visible()

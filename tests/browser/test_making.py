@@ -79,7 +79,7 @@ def test_a_bend_that_does_not_pass_is_left_open_and_finished_in_place(page: Page
     page.get_by_role("button", name="Add an opening").click()
     page.get_by_label("Opening", exact=True).fill("frame rail")
     page.get_by_label("Sits at, from A").fill("nowhere")
-    expect(finding(page, "opening_1")).to_be_visible()
+    expect(finding(page, "opening")).to_be_visible()
     page.get_by_label("Sits at, from A").fill('20"')
     page.get_by_label("Wide").fill("22 mm")
     page.get_by_label("Deep").fill("70 mm")
@@ -93,7 +93,9 @@ def test_a_bend_that_does_not_pass_is_left_open_and_finished_in_place(page: Page
 def test_a_bend_that_is_left_open_is_read_as_it_is_now(page: Page, api, own_line):
     opened = api.get(f"/api/lines/{own_line}").json()
     angle = {"text": "40", "exact_deg": None}
-    opened["document"]["spans"][0]["left_open"] = [{"bend": 1, "angle": angle, "how": "by hand"}]
+    span = opened["document"]["spans"][0]
+    first = next(row["id"] for row in span["readings"]["rows"] if row["kind"] == "bend")
+    span["left_open"] = [{"bend": first, "angle": angle, "how": "by hand"}]
     api.put(f"/api/lines/{own_line}", data={"version": opened["version"], "document": opened["document"]})
     to_the_first_bend(page, own_line)
     expect(page.get_by_label("It came out at")).to_have_attribute("placeholder", "40°")

@@ -46,7 +46,7 @@ def test_a_misread_leg_is_named_and_found(page: Page, own_line):
     expect(page.locator("[data-check='wire']")).to_have_attribute("data-agrees", "true")
     reading(page, "Leg to bend 4").fill("5 15/16")
     expect(page.locator("aside [data-finding='check_wire']")).to_be_visible()
-    named = page.locator("[data-suspect='/spans/0/readings/rows/3/length']")
+    named = page.locator("[data-suspect='/spans/s1/readings/rows/r4/length']")
     expect(named).to_contain_text("as if an inch was counted wrong")
     named.get_by_role("button").click()
     expect(reading(page, "Leg to bend 4")).to_be_focused()

@@ -166,9 +166,11 @@ def test_a_reason_that_says_nothing_sets_nothing_aside(page: Page, own_line):
 
 def test_a_sleeve_on_nylon_needs_its_insert(page: Page, own_line, api):
     document = api.get(f"/api/lines/{own_line}").json()["document"]
-    end = document["end_a"] | {"fitting": "compression", "nut": None, "port_thread": ""}
-    span = document["spans"][0] | {"tube": "nylon_8mm_1"}
-    change(api, own_line, {"service": "fuel-low", "spans": [span], "end_a": end, "end_b": end})
+    tube = document["spans"][0]
+    end = tube["end_a"] | {"fitting": "compression", "nut": None}
+    tube = tube | {"tube": "nylon_8mm_1", "end_a": end, "end_b": end}
+    port = document["port_a"] | {"thread": ""}
+    change(api, own_line, {"service": "fuel-low", "spans": [tube], "port_a": port, "port_b": port})
     open_line(page, own_line, "choose")
     stop = page.locator("aside [data-finding^='end_']").filter(has_text="without an insert")
     expect(stop).to_have_count(2)
@@ -180,7 +182,8 @@ def test_a_sleeve_on_nylon_needs_its_insert(page: Page, own_line, api):
 
 def test_a_reservoir_is_asked_which_port_goes_to_the_source(page: Page, line_ids, own_line, api):
     vacuum = api.get(f"/api/lines/{line_ids['Priming vacuum, with check valve']}").json()["document"]
-    change(api, own_line, {**vacuum, "name": "copy", "end_b": vacuum["end_b"] | {"beyond": []}})
+    up_to_the_tube = vacuum["spans"][: [span["kind"] for span in vacuum["spans"]].index("rigid") + 1]
+    change(api, own_line, {**vacuum, "name": "copy", "spans": up_to_the_tube})
     open_line(page, own_line, "choose")
     page.get_by_role("button", name="+ part beyond B").click()
     page.get_by_label("Part", exact=True).last.select_option("reservoir")

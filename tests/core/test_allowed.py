@@ -2,17 +2,15 @@
 
 Common practice unless a row names a standard or a law."""
 
-from dataclasses import replace
-
 import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.lengths import Angle
-from bendrel.core.line.document import Carries, LeftOpen, LineEnd, PartPiece
+from bendrel.core.line.document import Carries, LeftOpen
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.removal.log import Removal, RemovedItem
 from tests.core.test_refused import hosed, line
-from tests.lines import DOUBLE, bent, row
+from tests.lines import DOUBLE, Component, End, bent, end_of, replace, row, the_tube, with_tube
 
 KIT = load_kit()
 
@@ -97,25 +95,25 @@ def test_figures_that_contradict_read_differently():
 )
 def test_near_equal_sizes_stand_in_for_each_other(tube, nut, bender):
     """4.75 mm and 3/16 in differ by 0.01 mm, 8 mm and 5/16 in by 0.06 mm; 6 mm and 1/4 in by 0.35 mm."""
-    end = LineEnd(fitting=KIT.nuts[nut].fitting, nut=nut, port_thread=KIT.nuts[nut].thread)
+    end = End(fitting=KIT.nuts[nut].fitting, nut=nut, thread=KIT.nuts[nut].thread)
     told = codes(line("fuel-low", tube, end.fitting, end_a=end, end_b=end, bender=bender, radius=None))
     assert not {"nut_mismatch", "bender_size"} & told
     other = line(
         "fuel-low",
         "copper-nickel_6mm_1",
         "double-45",
-        end_a=replace(DOUBLE, nut="double-45_1-4in_7-16-24", port_thread=""),
+        end_a=replace(DOUBLE, nut="double-45_1-4in_7-16-24", thread=""),
     )
     assert "nut_mismatch" in codes(other)
 
 
 def test_the_fix_for_a_nut_looks_at_the_port():
-    end = LineEnd(fitting="double-45", nut="bubble_3-16in_M10x1", port_thread="M10x1")
+    end = End(fitting="double-45", nut="bubble_3-16in_M10x1", thread="M10x1")
     wrong = next(f for f in findings(bent(row(100, 90), end_b=end)) if f.code == "nut_mismatch")
     assert wrong.fix.label == "Use the M10x1 nut"
     no_such = next(
         f
-        for f in findings(bent(row(100, 90), end_b=replace(end, port_thread="M14x2")))
+        for f in findings(bent(row(100, 90), end_b=replace(end, thread="M14x2")))
         if f.code == "nut_mismatch"
     )
     assert no_such.fix is None
@@ -125,7 +123,7 @@ def test_the_fix_for_a_nut_looks_at_the_port():
 def test_nylon_is_formed_warm_to_the_angle_that_is_drawn(size):
     tube = next(t for t in KIT.tubes.values() if t.material == "nylon" and t.size == size)
     bender = KIT.benders_for(size, plastic=True)[0]
-    plain = LineEnd(fitting="plain")
+    plain = End(fitting="plain")
     start = {"service": "vacuum-actuator", "tube": tube.id, "bender": bender.id}
     made = bent(row(200, 90), row(200, 90, "3:00"), last=200, end_a=plain, end_b=plain, **start)
     assert stops(made) == []
@@ -141,32 +139,32 @@ def test_every_6061_has_a_die(material):
 
 def with_part(service, part, **ends):
     made = line(service, "steel-plated_1-4in_0.711", "bead")
-    a = replace(made.end_a, role="source", beyond=(part,))
+    a = replace(end_of(made, "A"), role="source", beyond=(part,))
     return replace(made, end_a=a, **ends)
 
 
 def test_a_vacuum_reservoir_is_asked_for_its_source_port():
     """Source at A: the port with the valve behind it faces A, its outlets the consumers at B. Turning that
     round would make the mistake."""
-    right = with_part("vacuum", PartPiece(part="reservoir", source_port="A", points="B"))
+    right = with_part("vacuum", Component(what="reservoir", source_port="A", points="B"))
     assert not {"backwards", "direction_unknown"} & codes(right)
-    wrong = with_part("vacuum", PartPiece(part="reservoir", source_port="B"))
+    wrong = with_part("vacuum", Component(what="reservoir", source_port="B"))
     turn = next(f for f in findings(wrong) if f.code == "backwards")
-    assert [(c.path, c.value) for c in turn.fix.changes] == [("/end_a/beyond/0/source_port", "A")]
+    assert [(c.path, c.value) for c in turn.fix.changes] == [("/spans/a1/source_port", "A")]
     unsaid = next(
         f
-        for f in findings(with_part("vacuum", PartPiece(part="reservoir", points="B")))
+        for f in findings(with_part("vacuum", Component(what="reservoir", points="B")))
         if f.code == "direction_unknown"
     )
     assert "goes to the source" in unsaid.message
-    fluid = with_part("steering-return", PartPiece(part="reservoir"))
+    fluid = with_part("steering-return", Component(what="reservoir"))
     assert "direction_unknown" not in codes(fluid)
 
 
 def opened(tube, radius):
     made = line("fuel-low", tube, "double-45", radius=radius)
-    left = LeftOpen(bend=1, angle=Angle(text="20"))
-    return replace(made, spans=(replace(made.spans[0], left_open=(left,)),))
+    left = LeftOpen(row="r1", angle=Angle(text="20"))
+    return with_tube(made, left_open=(left,))
 
 
 def test_thin_brazed_steel_is_closed_by_hand_over_a_long_gentle_bend():
@@ -181,10 +179,10 @@ ONE_INJECTION = hosed(*FUEL, clamp="injection_14-16", clamps_each=1)
 STEERING = hosed(
     "steering-pressure", "steel-seamless_3-8in_1.245", "bead", "steering-pressure_3-8in", joined="crimped"
 )
-SINGLE = LineEnd(fitting="single-45", nut="single-45_8mm_1-2-20", seat="flare-45")
+SINGLE = End(fitting="single-45", nut="single-45_8mm_1-2-20", seat="flare-45")
 LOW_FUEL = ("fuel-low", "steel-plated_5-16in_0.711")
 SOUND = [
-    replace(STEERING, end_a=LineEnd(fitting="single-37", nut="single-37_3-8in_9-16-18", seat="cone-37")),
+    replace(STEERING, end_a=End(fitting="single-37", nut="single-37_3-8in_9-16-18", seat="cone-37")),
     hosed(
         "hydraulic-return", "steel-seamless_3-4in_1.651", "bead", "hydraulic-return_3-4in", clamp="worm_32-50"
     ),
@@ -213,7 +211,7 @@ SOUND = [
 ]
 
 
-@pytest.mark.parametrize("made", SOUND, ids=lambda made: f"{made.service} {made.spans[0].tube}")
+@pytest.mark.parametrize("made", SOUND, ids=lambda made: f"{made.service} {the_tube(made).tube}")
 def test_sound_lines_have_no_stop(made):
     assert stops(made) == []
 
@@ -237,7 +235,7 @@ def test_what_the_matrix_calls_right_is_not_stopped_by_its_own_rating():
 
 
 def test_a_washer_of_the_joint_is_counted_once():
-    end = LineEnd(fitting="banjo", nut="banjo_3-16in_M10x1")
+    end = End(fitting="banjo", nut="banjo_3-16in_M10x1")
     log = Removal(items=(RemovedItem(kind="washer", what="copper", count=2, fate="replace"),))
     needs = plan_line(
         replace(bent(row(100, 90), service="oil-feed", end_b=end), removal=log), KIT

@@ -1,20 +1,18 @@
 """A new tube laid against the old part and bent after it: nothing read but its length (common practice)."""
 
-from dataclasses import replace
-
 import pytest
 
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import BendReadings
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.repair.condition import Condition, Fixture
-from tests.lines import bent
+from tests.lines import bent, with_tube
 
 
 def copied(length="1240 mm", **changes):
     line = bent(**changes)
     readings = BendReadings(last=Length(text=length), last_by="string", alongside=True)
-    return replace(line, spans=(replace(line.spans[0], readings=readings),))
+    return with_tube(line, readings=readings)
 
 
 def test_its_cut_is_the_string_with_its_ends_and_spare(kit):
@@ -63,5 +61,5 @@ def test_it_still_has_tube_ends_and_clips_in_its_kit(kit):
 def test_without_its_length_it_is_no_part_yet(kit):
     plan = plan_line(copied(""), kit)
     assert plan.part is None
-    assert plan.so_far is None
-    assert [problem.path for problem in plan.problems] == ["/spans/0/readings/last"]
+    assert plan.piece().so_far is None
+    assert [problem.path for problem in plan.problems] == ["/spans/s1/readings/last"]

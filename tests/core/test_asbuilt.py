@@ -6,7 +6,6 @@ off; where end B of that tube lies, rolled and trimmed as a person would, is wha
 
 from __future__ import annotations
 
-from dataclasses import replace
 from math import radians, tan
 
 import numpy as np
@@ -17,12 +16,13 @@ from scipy.spatial.transform import Rotation
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.fitup.asbuilt import MadeBend, as_built
 from bendrel.core.fitup.correction import Laid
+from bendrel.core.line.run import main_run
 from bendrel.core.making.remade import remake
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.rigid.choosing import choices_of
 from bendrel.core.rigid.part import shape_of
 from tests.core.bench_simulation import Tube
-from tests.lines import bent, row
+from tests.lines import bent, in_order, row, the_tube, with_tube
 from tests.measured import walk
 
 KIT = load_kit()
@@ -135,10 +135,10 @@ def in_hand(line, errors, *, read=True):
     """Bend the line as it is told, each bend off by (degrees of angle, degrees of turn) of `errors`, and read
     angle and plane back. The readings, what the program says at the end, and end B of the literal tube in the
     frame of end A: point and way."""
-    part, chosen = plan_line(line, KIT).part, choices_of(line, KIT)
+    part, chosen = plan_line(line, KIT).part, choices_of(main_run(line), KIT)
     made, moves = [], []
     for off, turned in errors:
-        told = remake(line, KIT, part, chosen, made).next
+        told = remake(main_run(line), KIT, part, chosen, made).next
         move = told.move
         clock = told.clock_deg + turned * (-1 if move.held == "A" else 1)
         minutes = round(clock * 2) % 720
@@ -173,7 +173,7 @@ def in_hand(line, errors, *, read=True):
     frame = np.array([way, side, np.cross(way, side)])
     return (
         made,
-        remake(line, KIT, part, chosen, made),
+        remake(main_run(line), KIT, part, chosen, made),
         frame @ (here[rim_b] - here[rim_a]),
         frame @ (here[rim_b] - here[rim_b - 1]),
     )
@@ -182,7 +182,7 @@ def in_hand(line, errors, *, read=True):
 def best_fit(line, point, way):
     """(mm, degrees) by which end B misses when the part is rolled about A and its last end (the one that was
     not held at first) trimmed as suits best."""
-    at_b = line.spans[0].held == "A"
+    at_b = the_tube(line).held == "A"
     _, goal, goal_way = walk(shape_of(plan_line(line, KIT).part))
 
     def there(x):
@@ -198,7 +198,7 @@ def best_fit(line, point, way):
 
 
 def held_at(end, order=""):
-    return replace(LINE, spans=(replace(LINE.spans[0], held=end, order=order),))
+    return with_tube(LINE, held=end, order=in_order(order))
 
 
 WAYS = [("A", ""), ("B", ""), ("A", "A1 A2 B4 B3"), ("B", "B4 A1 A2 A3")]

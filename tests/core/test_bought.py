@@ -10,7 +10,7 @@ from bendrel.core.line.document import PartReading
 from bendrel.core.line.resolve import resolve
 from bendrel.core.measuring.doubt import ReadingErrors
 from bendrel.core.shape.bends import Bend, BendList
-from tests.lines import bent, row
+from tests.lines import bent, replace, row, the_tube
 from tests.measured import OD, R, marks, walk
 
 ERRORS = ReadingErrors(length_mm=0.5, angle_deg=1.0, gross_mm=50.0, gross_deg=45.0)
@@ -29,12 +29,12 @@ OLD = part()
 
 
 def compared(*readings):
-    read = resolve(LINE.spans[0].readings, od_mm=OD, radius_mm=R).read
-    return compare_bought(tuple(readings), read, ERRORS)
+    read = resolve(the_tube(LINE).readings, od_mm=OD, radius_mm=R).read
+    return compare_bought(the_tube(replace(LINE, bought=readings)), read, ERRORS)
 
 
 def told(kind, text, number=1, **more):
-    return PartReading(kind=kind, number=number, text=text, **more)
+    return PartReading(kind=kind, row=f"r{number}" if number < 4 else "", text=text, **more)
 
 
 def moved(other: BendList):
@@ -87,8 +87,8 @@ def test_several_readings_add_up():
 @pytest.mark.parametrize(
     ("reading", "said"),
     [
-        (told("leg", "10", 5), "no leg 5; 1 to 4"),
-        (told("bend", "10", 4), "no bend 4; 1 to 3"),
+        (PartReading(kind="leg", row="gone5", text="10"), "no such leg any more"),
+        (told("bend", "10", 4), "no such bend any more"),
         (told("plane", "3:00", 1), "12:00 by itself"),
         (told("bend", "steep", 1), "steep"),
         (told("rim to rim", "far"), "far"),
@@ -96,6 +96,6 @@ def test_several_readings_add_up():
 )
 def test_a_reading_that_cannot_be_is_named_and_the_others_stand(reading, said):
     found = compared(told("leg", "101", 1), reading)
-    assert [problem.path for problem in found.problems] == ["/bought/1"]
+    assert [problem.path for problem in found.problems] == ["/spans/s1/bought/1"]
     assert said in found.problems[0].message
     assert len(found.compared) == 1

@@ -1,6 +1,5 @@
 """Checks against the readings: what agrees, what does not, and what that looks like in words."""
 
-from dataclasses import replace
 from math import cos, radians, sin
 
 import pytest
@@ -14,7 +13,7 @@ from bendrel.core.measuring.explain import name_of, slip_of
 from bendrel.core.measuring.slots import Slot
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.units import UnitError
-from tests.lines import bent, cornered, row
+from tests.lines import bent, cornered, end_of, replace, row, the_tube
 
 # An L of 100 and 80 mm to the centreline corner with R 15 at 90°: along the tube 180 − 30 + 15·π/2
 L_SHAPE = bent(row(100, 90, end="centre"), last=80, last_from="centre")
@@ -36,9 +35,9 @@ def codes(plan):
 
 def test_checks_that_agree_are_notes(kit):
     plan = plan_line(checked(L_SHAPE, wire=mm(ALONG + 0.3), tape=mm(RIM_TO_RIM - 0.4)), kit)
-    assert not plan.measured.disagree
+    assert not plan.piece().measured.disagree
     assert codes(plan)["check_wire"] == codes(plan)["check_tape"] == "note"
-    assert [check.computed for check in plan.measured.checks] == pytest.approx([ALONG, RIM_TO_RIM])
+    assert [check.computed for check in plan.piece().measured.checks] == pytest.approx([ALONG, RIM_TO_RIM])
     titles = {finding.code: finding.title for finding in plan.findings}
     assert titles["check_wire"] == "Wire says 173.9 mm, readings say 173.6 mm"
     assert titles["check_tape"] == "Tape from rim to rim says 127.7 mm, readings say 128.1 mm"
@@ -66,13 +65,13 @@ def test_the_way_into_port_b_is_told_from_end_a(kit, angle, clock, agrees):
     """The L leaves at 90° towards 12 o'clock, the plane of its only bend."""
     line = checked(L_SHAPE, port_b_angle=Angle(text=angle), port_b_clock=Plane(text=clock))
     plan = plan_line(line, kit)
-    assert plan.measured.problems == ()
-    assert plan.measured.disagree is not agrees
+    assert plan.piece().measured.problems == ()
+    assert plan.piece().measured.disagree is not agrees
 
 
 def test_ways_of_corner_points_are_told_in_the_datums_axes(kit):
     line = cornered((0, 0, 0), (100, 0, 0), (100, 0, -80))
-    assert not plan_line(checked(line, way_a="+x", way_b="-z"), kit).measured.disagree
+    assert not plan_line(checked(line, way_a="+x", way_b="-z"), kit).piece().measured.disagree
     turned = plan_line(checked(line, way_a="+x", way_b="0 1 0"), kit)
     assert codes(turned)["check_way_b"] == "caution"
     assert codes(turned)["check_way_a"] == "note"
@@ -87,11 +86,14 @@ def test_checks_that_cannot_be_read_are_told_and_keep_the_plan(kit):
     )
     plan = plan_line(line, kit)
     assert plan.part is not None
-    assert [p.path for p in plan.measured.problems] == ["/checks/wire", "/checks/port_b_angle"]
+    assert [p.path for p in plan.piece().measured.problems] == [
+        "/spans/s1/checks/wire",
+        "/spans/s1/checks/port_b_angle",
+    ]
     clockless = plan_line(checked(L_SHAPE, port_b_angle=Angle(text="40"), port_b_clock=Plane(text="45")), kit)
-    assert "not a clock time" in clockless.measured.problems[0].message
+    assert "not a clock time" in clockless.piece().measured.problems[0].message
     corners = plan_line(checked(cornered((0, 0, 0), (9, 0, 0)), way_a="sideways"), kit)
-    assert "is no direction" in corners.measured.problems[0].message
+    assert "is no direction" in corners.piece().measured.problems[0].message
 
 
 @pytest.mark.parametrize(
@@ -122,15 +124,15 @@ def test_three_o_clock_is_plus_z_seen_from_a():
 
 def test_the_doubt_grows_along_the_line(kit):
     """A wire's whole length is one reading, so its doubt stays below that of a sum of legs."""
-    short = plan_line(L_SHAPE, kit).measured.doubt
+    short = plan_line(L_SHAPE, kit).piece().measured.doubt
     legs = bent(*(row(100, 60, "3:00" if k % 2 else "12:00") for k in range(8)))
-    long = plan_line(legs, kit).measured.doubt
+    long = plan_line(legs, kit).piece().measured.doubt
     assert long.developed_mm > short.developed_mm
     assert long.end_b_mm > short.end_b_mm
 
 
 def test_a_string_to_end_b_is_a_length_without_a_shape(kit):
-    span = L_SHAPE.spans[0]
+    span = the_tube(L_SHAPE)
     line = replace(
         L_SHAPE, spans=(replace(span, readings=replace(span.readings, last=mm(300), last_by="string")),)
     )
@@ -142,7 +144,7 @@ def test_a_string_to_end_b_is_a_length_without_a_shape(kit):
 def test_an_end_left_long_is_cut_marked_and_trimmed(kit):
     """Held at A and left 30 mm long there: every mark is 30 mm and the flare's allowance further on."""
     usual = plan_line(L_SHAPE, kit).part
-    line = replace(L_SHAPE, end_a=replace(L_SHAPE.end_a, leave_long=mm(30)))
+    line = replace(L_SHAPE, end_a=replace(end_of(L_SHAPE, "A"), leave_long=mm(30)))
     plan = plan_line(line, kit)
     part = plan.part
     assert part.cut_mm == pytest.approx(usual.cut_mm + 30)
@@ -156,20 +158,20 @@ def test_an_end_left_long_is_cut_marked_and_trimmed(kit):
 def test_an_end_without_room_to_flare_after_bending_cannot_be_left_long(kit):
     """3/16 in: flare 1.12, nut 15.9 and a grip of 22 mm need 39 mm; the bender only 37."""
     tight = bent(row(38, 90), last=100)
-    line = replace(tight, end_a=replace(tight.end_a, leave_long=mm(10)))
+    line = replace(tight, end_a=replace(end_of(tight, "A"), leave_long=mm(10)))
     assert codes(plan_line(line, kit))["left_long_no_room"] == "stop"
 
 
 def test_a_blank_table_of_corners_has_nothing_to_check(kit):
-    span = L_SHAPE.spans[0]
+    span = the_tube(L_SHAPE)
     line = replace(L_SHAPE, spans=(replace(span, readings=CornerReadings()),))
-    assert plan_line(checked(line, wire=mm(5)), kit).measured.checks == ()
+    assert plan_line(checked(line, wire=mm(5)), kit).piece().measured.checks == ()
 
 
 @pytest.fixture
 def read():
     line = bent(row(100, 90, end="outside"), row(90, 60, "3:00", start="outside", end="outside"))
-    return resolve(line.spans[0].readings, od_mm=4.7625, radius_mm=15).read
+    return resolve(the_tube(line).readings, od_mm=4.7625, radius_mm=15).read
 
 
 @pytest.mark.parametrize(

@@ -81,8 +81,8 @@ def test_the_old_lines_places_are_used_again(kit):
     plan = plan_line(
         line_with(("clip", "there", 100), ("retainer", "missing", 380), ("sleeve", "there", 600)), kit
     )
-    assert plan.clips.old
-    assert plan.clips.places_mm == pytest.approx((100, 380))
+    assert plan.piece().clips.old
+    assert plan.piece().clips.places_mm == pytest.approx((100, 380))
     needs = {n.ref: n.amount for n in plan.chosen.needs}
     assert needs["clip:pclip_5"] == 1
 
@@ -112,10 +112,10 @@ def test_one_noted_clip_or_none_says_nothing_of_the_others(kit):
 def test_a_new_line_buys_its_clips(kit):
     plan = plan_line(line_with(), kit)
     needs = {n.ref: n.amount for n in plan.chosen.needs}
-    assert needs["clip:pclip_5"] == len(plan.clips.places_mm) >= 4
+    assert needs["clip:pclip_5"] == len(plan.piece().clips.places_mm) >= 4
 
 
 def test_plastic_is_held_twice_as_often(kit):
     steel = plan_line(bent(row(400, 45), last=400, tube="steel-plated_8mm_0.7", service="vent"), kit)
     nylon = plan_line(bent(row(400, 45), last=400, tube="nylon_8mm_1", service="vent"), kit)
-    assert nylon.clips.apart_mm == pytest.approx(steel.clips.apart_mm / 2)
+    assert nylon.piece().clips.apart_mm == pytest.approx(steel.piece().clips.apart_mm / 2)

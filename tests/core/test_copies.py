@@ -7,7 +7,7 @@ import pytest
 from scipy.spatial.transform import Rotation
 
 from bendrel.core.line.bought import compare_bought
-from bendrel.core.line.document import PartReading
+from bendrel.core.line.document import PartReading, RigidSpan
 from bendrel.core.line.resolve import resolve
 from bendrel.core.measuring.doubt import ReadingErrors
 from bendrel.core.shape.bends import Bend, BendList, ShapeError
@@ -171,8 +171,12 @@ def read():
 
 
 def held(read, *readings):
+    old = by_leg(shop_part(4, bends=4), Hands(4), ("outside",))
+    span = RigidSpan(
+        id="s1", tube="", bender="", readings=old, bought=tuple(PartReading(**r) for r in readings)
+    )
     return compare_bought(
-        tuple(PartReading(**r) for r in readings),
+        span,
         read,
         ReadingErrors(length_mm=0.5, angle_deg=1, gross_mm=50, gross_deg=45),
     )
@@ -180,29 +184,33 @@ def held(read, *readings):
 
 def test_a_bought_part_that_is_right_and_one_that_is_not(read):
     leg, angle = read.bends[1].at_mm, read.bends[3].angle_deg
-    right = held(read, {"kind": "leg", "number": 2, "text": f"{leg + 0.4}"})
+    right = held(read, {"kind": "leg", "row": "r2", "text": f"{leg + 0.4}"})
     assert abs(right.compared[0].off) <= right.compared[0].allowed
     wrong = held(
         read,
-        {"kind": "leg", "number": 2, "text": f"{leg + 6}"},
-        {"kind": "bend", "number": 4, "text": f"{angle + 5}"},
+        {"kind": "leg", "row": "r2", "text": f"{leg + 6}"},
+        {"kind": "bend", "row": "r4", "text": f"{angle + 5}"},
     )
     assert [c.off for c in wrong.compared] == pytest.approx([6, 5])
     assert all(abs(c.off) > c.allowed for c in wrong.compared)
     assert wrong.way_b_deg == pytest.approx(5, abs=0.01)
-    only_leg = held(read, {"kind": "leg", "number": 2, "text": f"{leg + 6}"})
+    only_leg = held(read, {"kind": "leg", "row": "r2", "text": f"{leg + 6}"})
     assert only_leg.end_b_mm == pytest.approx(6)
 
 
 def test_readings_of_a_part_that_the_line_has_not(read):
     found = held(
         read,
-        {"kind": "leg", "number": 9, "text": "20"},
-        {"kind": "plane", "number": 1, "text": "3:00"},
-        {"kind": "bend", "number": 2, "text": "bent"},
-        {"kind": "bend", "number": 1, "text": ""},
+        {"kind": "leg", "row": "r9", "text": "20"},
+        {"kind": "plane", "row": "r1", "text": "3:00"},
+        {"kind": "bend", "row": "r2", "text": "bent"},
+        {"kind": "bend", "row": "r1", "text": ""},
     )
-    assert [problem.path for problem in found.problems] == ["/bought/0", "/bought/1", "/bought/2"]
+    assert [problem.path for problem in found.problems] == [
+        "/spans/s1/bought/0",
+        "/spans/s1/bought/1",
+        "/spans/s1/bought/2",
+    ]
     assert (found.compared, found.end_b_mm) == ((), None)
 
 

@@ -18,9 +18,9 @@ from bendrel.core.fluids.flow import (
 )
 from bendrel.core.fluids.fluid import density, viscosity
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import Carries, LineEnd, PartPiece
+from bendrel.core.line.document import Carries
 from bendrel.core.plan.assemble import plan_line
-from tests.lines import bent, row
+from tests.lines import Component, End, bent, row
 
 SMOOTH = 0.0015
 METRE = Way(stretches=(Stretch(bore_mm=8.0, straight_mm=1000.0),))
@@ -170,8 +170,8 @@ def test_a_smaller_repair_chokes_the_line(kit):
 
 
 def test_a_restrictor_in_the_line_says_what_it_passes(kit):
-    part = PartPiece(part="restrictor", bore=Length(text="0.8 mm"))
-    end = LineEnd(fitting="banjo", nut="banjo_3-16in_M10x1", beyond=(part,))
+    part = Component(what="restrictor", bore=Length(text="0.8 mm"))
+    end = End(fitting="banjo", nut="banjo_3-16in_M10x1", beyond=(part,))
     flowing = plan_line(bent(*U, service="oil-feed", end_b=end), kit).chosen.flowing
     assert flowing.restrictors[0].cold_lpm < flowing.restrictors[0].hot_lpm
     assert flowing.restrictors[0].cold_viscous > 0.9 > flowing.restrictors[0].hot_viscous

@@ -76,9 +76,9 @@ def test_the_plan_draws_it_without_calling_it_a_part(kit):
     plan = plan_line(line, kit)
     assert plan.part is None
     assert plan.findings == ()
-    assert len(plan.so_far.bends) == 1
-    assert plan.so_far.end_b.fitting == "plain"
-    assert plan_line(bent(row(200, 90)), kit).so_far is None
+    assert len(plan.piece().so_far.bends) == 1
+    assert plan.piece().so_far.end_b.fitting == "plain"
+    assert plan_line(bent(row(200, 90)), kit).piece().so_far is None
 
 
 @given(st.lists(st.tuples(st.integers(60, 400), st.integers(5, 170)), min_size=1, max_size=6), st.data())

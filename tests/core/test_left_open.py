@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from math import pi, radians, tan
 
 import pytest
@@ -14,11 +13,12 @@ from bendrel.core.bending.moves import usual_order
 from bendrel.core.bending.order import follow, left_open
 from bendrel.core.lengths import Angle
 from bendrel.core.line.document import LeftOpen
+from bendrel.core.line.run import main_run
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.shape.bends import Bend, BendList
 from tests.core.test_making import made_of
 from tests.core.test_order import at, hits_in
-from tests.lines import bent, row
+from tests.lines import bent, replace, row, with_tube
 
 KIT = load_kit()
 OD = 4.7625
@@ -26,8 +26,8 @@ LINE = bent(row(100, 90), row(120, 90, "3:00"), last=140)
 
 
 def opened(line, bend=2, angle="30", how="by hand", held="A"):
-    left = LeftOpen(bend=bend, angle=Angle(text=angle), how=how)
-    return replace(line, spans=(replace(line.spans[0], left_open=(left,), held=held),))
+    left = LeftOpen(row=f"r{bend}", angle=Angle(text=angle), how=how)
+    return with_tube(line, left_open=(left,), held=held)
 
 
 def test_the_rest_of_the_arc_is_straight_tube_behind_it():
@@ -60,7 +60,7 @@ U = bent(row(300, 90), row(150, 90, "3:00"), last=60, bender="bench_3-16in")
 
 
 def findings(line):
-    return [f.code for f in order_findings(line, KIT, plan_line(line, KIT).part)]
+    return [f.code for f in order_findings(main_run(line), KIT, plan_line(line, KIT).part)]
 
 
 def test_the_plan_swings_a_bend_as_far_as_it_is_bent_at_the_tool():
@@ -69,7 +69,9 @@ def test_the_plan_swings_a_bend_as_far_as_it_is_bent_at_the_tool():
     # one that comes back to the tool is finished there, with everything else made
     assert findings(opened(U, 1, "10", "out again, at the tool")) == ["order_blocked"]
     line = opened(U, 1, "10")
-    assert swing_view(line, KIT, plan_line(line, KIT).part, 1).standings[-1].deg == pytest.approx(10)
+    assert swing_view(main_run(line), KIT, plan_line(line, KIT).part, 1).standings[-1].deg == pytest.approx(
+        10
+    )
 
 
 @pytest.mark.parametrize("held", ["A", "B"])

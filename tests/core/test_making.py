@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from itertools import pairwise
 
 import pytest
@@ -12,7 +11,7 @@ from bendrel.core.attool.sweep import swing_view
 from bendrel.core.bending.section import section_after
 from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import HosePiece, LineEnd
+from bendrel.core.line.run import main_run
 from bendrel.core.making.remade import remake
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.rigid.choosing import choices_of
@@ -20,7 +19,7 @@ from bendrel.core.rigid.part import shape_of
 from bendrel.core.rigid.start import where_to_start
 from bendrel.core.rigid.step_by_step import bench_steps
 from bendrel.core.shop.spread import spread_of
-from tests.lines import bent, row
+from tests.lines import End, Hose, bent, end_of, in_order, replace, row, the_tube, with_tube
 
 KIT = load_kit()
 LINE = bent(row(80, 90), row(150, 45, "3:00"), row(120, 60, "6:00"), row(140, 90, "9:00"), last=120)
@@ -28,10 +27,10 @@ LINE = bent(row(80, 90), row(150, 45, "3:00"), row(120, 60, "6:00"), row(140, 90
 
 def made_of(line, readings):
     """The bends made so far, each as it was told at that time, with its readings."""
-    part, chosen = plan_line(line, KIT).part, choices_of(line, KIT)
+    part, chosen = plan_line(line, KIT).part, choices_of(main_run(line), KIT)
     done = []
     for read in readings:
-        told = remake(line, KIT, part, chosen, done).next
+        told = remake(main_run(line), KIT, part, chosen, done).next
         done.append(
             MadeBend(
                 bend=told.move.bend,
@@ -43,7 +42,7 @@ def made_of(line, readings):
                 **read,
             )
         )
-    return remake(line, KIT, part, chosen, done)
+    return remake(main_run(line), KIT, part, chosen, done)
 
 
 def test_a_part_made_as_told_meets_its_port():
@@ -57,7 +56,7 @@ def test_a_part_made_as_told_meets_its_port():
 @pytest.mark.parametrize("end", ["A", "B"])
 def test_what_was_told_of_a_bend_stays_to_be_read_when_it_is_made(end):
     """A re-planned bend is put right by the figures it was bent by, not by those of the first plan."""
-    line = replace(LINE, spans=(replace(LINE.spans[0], held=end),))
+    line = with_tube(LINE, held=end)
     readings = [{"angle": "88"}, {"plane": "2:50", "leg": ""}, {"angle": "61.5"}]
     first = []
     for count in range(3):
@@ -78,7 +77,7 @@ def test_re_planned_turns_and_clocks_are_of_one_tube(end, short):
     """Seen from the held end: between two bends the tube is turned by the difference of their clocks,
     against it with end A held. A bend that is made stays where it is on the tube, also while bend 1, from
     which a plan counts, may still move."""
-    line = replace(LINE, spans=(replace(LINE.spans[0], held=end),))
+    line = with_tube(LINE, held=end)
     start = made_of(line, [])
     readings = [{"angle": f"{start.next.angle_deg - short:.1f}"}]
     promised = made_of(line, readings).then.off_mm
@@ -135,7 +134,7 @@ def test_a_reading_that_cannot_be_read_is_named_and_left_out():
 
 def test_degrees_from_a_bend_that_is_not_made_are_not_taken():
     """Held at B the bend before, counted from A, is still straight tube."""
-    line = replace(LINE, spans=(replace(LINE.spans[0], held="B"),))
+    line = with_tube(LINE, held="B")
     told = made_of(line, [{}, {"plane": "-90"}])
     assert told.misread[0].name == "plane"
     assert told.misread[0].message.startswith("“-90” counts from bend 2, which is not made yet")
@@ -143,7 +142,7 @@ def test_degrees_from_a_bend_that_is_not_made_are_not_taken():
 
 
 def test_held_at_b_the_arc_grows_the_other_way():
-    line = replace(LINE, spans=(replace(LINE.spans[0], held="B"),))
+    line = with_tube(LINE, held="B")
     told = made_of(line, [{}, {"angle": "57"}])
     assert told.meets
     assert made_of(line, [{}, {"angle": "57"}, {}, {}]).as_it_is.off_mm < 1.5
@@ -187,7 +186,7 @@ def test_flattening_is_judged_by_service_and_tool():
 
 def test_a_stick_with_its_own_flare_saves_one_and_its_nut_is_checked():
     part = plan_line(LINE, KIT).part
-    ready = plan_line(replace(LINE, end_a=replace(LINE.end_a, ready=True)), KIT).part
+    ready = plan_line(replace(LINE, end_a=replace(end_of(LINE, "A"), ready=True)), KIT).part
     assert ready.end_a.allowance_mm == 0
     assert ready.cut_mm == pytest.approx(part.cut_mm - part.end_a.allowance_mm)
     text = " ".join(step.text for step in ready.steps)
@@ -198,7 +197,7 @@ def test_a_stick_with_its_own_flare_saves_one_and_its_nut_is_checked():
 
 
 def test_a_coil_gets_its_straightening_and_its_allowance():
-    coil = plan_line(replace(LINE, spans=(replace(LINE.spans[0], stock_form="coil"),)), KIT).part
+    coil = plan_line(with_tube(LINE, stock_form="coil"), KIT).part
     assert coil.take_mm - coil.cut_mm == KIT.limits["straighten_mm"].value
     assert [step.kind for step in coil.steps].index("straighten") < [s.kind for s in coil.steps].index("cut")
 
@@ -206,28 +205,28 @@ def test_a_coil_gets_its_straightening_and_its_allowance():
 def test_a_shorter_flaring_tool_makes_room_after_bending():
     short = bent(row(36, 90), last=100)
     assert plan_line(short, KIT).part.end_a.possible_orders == ()
-    press = replace(short, end_a=replace(short.end_a, flarer="hand_press"))
+    press = replace(short, end_a=replace(end_of(short, "A"), flarer="hand_press"))
     assert plan_line(press, KIT).part.end_a.possible_orders == ("after",)
 
 
 def test_an_order_is_followed_by_marks_turns_and_the_swing():
-    mixed = replace(LINE, spans=(replace(LINE.spans[0], order="A1 A2 B4 B3"),))
+    mixed = with_tube(LINE, order=in_order("A1 A2 B4 B3"))
     part = plan_line(mixed, KIT).part
     assert [(m.bend, m.held) for m in part.moves] == [(1, "A"), (2, "A"), (4, "B"), (3, "B")]
     assert part.moves[2].feed_mm is None
     assert "change over to B" in part.moves[2].turn_words
-    view = swing_view(mixed, KIT, part, 3)
+    view = swing_view(main_run(mixed), KIT, part, 3)
     assert view.held == "B"
     assert view.standings[0].deg == 0
     assert view.standings[-1].deg == pytest.approx(shape_of(part).bends[3].angle_deg)
-    wrong = replace(LINE, spans=(replace(LINE.spans[0], order="A1 A1"),))
+    wrong = with_tube(LINE, order=in_order("A1 A1"))
     told = plan_line(wrong, KIT)
-    assert told.problems[0].path == "/spans/0/order"
+    assert told.problems[0].path == "/spans/s1/order"
     assert [m.bend for m in told.part.moves] == [1, 2, 3, 4], "one after the other until it is put right"
 
 
 def test_bending_off_the_whole_stick_moves_the_marks_from_that_end():
-    from_b = replace(LINE.spans[0], held="A", order="B4 A1 A2 A3", stock=Length(text="3 m"))
+    from_b = replace(the_tube(LINE), held="A", order=in_order("B4 A1 A2 A3"), stock=Length(text="3 m"))
     cut = plan_line(LINE, KIT).part
     part = plan_line(replace(LINE, spans=(from_b,)), KIT).part
     assert part.beyond_mm["B"] == pytest.approx(cut.beyond_mm["B"] + 3000 - cut.cut_mm)
@@ -239,9 +238,9 @@ def test_where_to_start_and_what_to_trim():
     an end that can only be flared before come first, a hose last (common practice)."""
     near_b = bent(row(400, 20), row(60, 90, "3:00"), row(50, 90, "6:00"), last=60)
     part = plan_line(near_b, KIT).part
-    assert where_to_start(near_b, part).end == "B"
-    assert "leave end A long" in where_to_start(near_b, part).text
-    ready = replace(near_b, end_a=replace(near_b.end_a, ready=True))
-    assert where_to_start(ready, plan_line(ready, KIT).part).end == "A"
-    hose = replace(near_b, end_b=LineEnd(beyond=(HosePiece(hose="cooler_3-8in"),)))
-    assert where_to_start(hose, plan_line(hose, KIT).part).end == "A"
+    assert where_to_start(main_run(near_b), part).end == "B"
+    assert "leave end A long" in where_to_start(main_run(near_b), part).text
+    ready = replace(near_b, end_a=replace(end_of(near_b, "A"), ready=True))
+    assert where_to_start(main_run(ready), plan_line(ready, KIT).part).end == "A"
+    hose = replace(near_b, end_b=End(beyond=(Hose(hose="cooler_3-8in"),)))
+    assert where_to_start(main_run(hose), plan_line(hose, KIT).part).end == "A"

@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from bendrel.core.line.mirror import mirrored
-from bendrel.core.line.resolve import resolve
+from bendrel.core.line.resolve import resolve, slot_path
 from bendrel.core.measuring.culprits import Given, suspects
 from bendrel.core.measuring.doubt import ReadingErrors, doubt_of, spread_of
 from bendrel.core.measuring.outcome import outcome
@@ -153,17 +153,21 @@ def test_one_gross_error_is_among_the_three_named(noise, ways, cases, least):
 
 def test_the_change_that_is_named_reconciles_everything():
     part = shop_part(7, bends=5)
-    read = read_back(by_leg(part, Hands(7), ("outside",))).read
-    slot = next(slot for slot in slots(read) if slot.path == "/rows/2/length")
+    readings = by_leg(part, Hands(7), ("outside",))
+    read = read_back(readings).read
+    slot = next(slot for slot in slots(read) if slot_path(readings, slot) == "/rows/r3/length")
     wrong = changed(read, slot, 25.4)
     _, end, way = walk(part)
     given = Given(wire_mm=marks(part)[1], tape_mm=float(np.linalg.norm(end)), way_b=tuple(way))
     first = suspects(wrong, given, ERRORS)[0]
-    assert (first.slot.path, first.change) == ("/rows/2/length", pytest.approx(-25.4, abs=0.05))
+    assert (slot_path(readings, first.slot), first.change) == (
+        "/rows/r3/length",
+        pytest.approx(-25.4, abs=0.05),
+    )
 
 
 def test_two_corner_points_in_one_place_are_a_problem_and_no_crash(kit):
     """Within the step by which a derivative is taken as well."""
     for gap in ("0", "0.0001", "0.00005"):
         plan = plan_line(cornered((0, 0, 0), (100, 0, 0), (100 + float(gap), 0, 0), (100, 80, 0)), kit)
-        assert plan.measured.doubt is None
+        assert plan.piece().measured.doubt is None

@@ -1,6 +1,5 @@
 """The whole plan: cut length, marks and moves of one worked line, and every finding."""
 
-from dataclasses import replace
 from math import pi
 
 import pytest
@@ -8,12 +7,13 @@ import pytest
 from bendrel.core.bending.springback import springback_prior
 from bendrel.core.ends.fitting import double_flare_use
 from bendrel.core.ends.room import end_room
+from bendrel.core.findings import Spot
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import LineEnd, SetAside
+from bendrel.core.line.document import SetAside, TestFlare
 from bendrel.core.line.resolve import resolve
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.rigid.marking import turn_words
-from tests.lines import DOUBLE, bent, cornered, row
+from tests.lines import DOUBLE, End, bent, cornered, replace, row, the_tube
 
 U = (row(100, 90), row(60, 90, "3:00"))
 
@@ -58,13 +58,13 @@ def test_cut_length_term_by_term(kit):
 
 def test_pattern_wire_and_spare_give_the_cut(kit):
     """Common practice: pattern wire 685 mm and spare 25 mm are cut to 710 mm."""
-    plain = LineEnd(fitting="plain")
+    plain = End(fitting="plain")
     line = bent(last=685, end_a=plain, end_b=plain, service="unspecified")
     assert plan_line(line, kit).part.cut_mm == pytest.approx(710)
 
 
 def test_your_own_flared_piece_wins_over_the_formula(kit):
-    own = replace(DOUBLE, measured_use=Length(text="3.1 mm"))
+    own = replace(DOUBLE, trial=TestFlare(used=Length(text="3.1 mm")))
     plan = plan_line(bent(*U, end_a=own), kit)
     assert plan.part.terms[1].mm == pytest.approx(3.1)
     derivation = next(d for d in plan.part.derivations if d.id == "end-A")
@@ -129,8 +129,8 @@ def test_missing_straight_is_a_stop_with_a_fix_that_mends_it(kit):
     assert str(finding.where) == "straight 2"
     assert "10 mm more" in finding.message
     assert {c.path for c in finding.fix.changes} == {
-        "/spans/0/readings/rows/1/length/text",
-        "/spans/0/readings/rows/1/length/exact_mm",
+        "/spans/s1/readings/rows/r2/length/text",
+        "/spans/s1/readings/rows/r2/length/exact_mm",
     }
     assert finding.fix.label == "Make this leg 30 mm"
 
@@ -164,7 +164,7 @@ def test_radius_rules(kit):
     assert tight.fix.label == "Use the tool’s radius"  # the typed one is the tight one
     gentle = (row(100, 90), row(60, 90, "3:00"))
     coated = plan_line(bent(*gentle, tube="steel-coated_3-16in_0.711", bender="pliers_3-16in"), kit)
-    assert found(coated, "radius_too_tight").fix.changes[0].path == "/spans/0/bender"
+    assert found(coated, "radius_too_tight").fix.changes[0].path == "/spans/s1/bender"
     loose = plan_line(bent(row(100, 90, radius=9), *U[1:], service="cooler"), kit)
     assert found(loose, "radius_too_tight").severity == "caution"
 
@@ -186,9 +186,9 @@ def test_what_brakes_refuse(kit):
     assert (refused.severity, refused.safety) == ("stop", True)
     assert refused.fix.label == "Use copper-nickel"
     for fitting in ("compression", "plain"):
-        ended = plan_line(bent(*U, end_b=LineEnd(fitting=fitting)), kit)
+        ended = plan_line(bent(*U, end_b=End(fitting=fitting)), kit)
         assert found(ended, "end_refused").fix.label == "Change it to 45° double flare"
-    cooler = plan_line(bent(*U, end_b=LineEnd(fitting="compression"), service="cooler"), kit)
+    cooler = plan_line(bent(*U, end_b=End(fitting="compression"), service="cooler"), kit)
     assert "end_refused" not in codes(cooler)
 
 
@@ -198,17 +198,15 @@ def test_double_flare_on_stainless(kit):
 
 
 def test_nut_and_port(kit):
-    jam = plan_line(bent(*U, end_b=replace(DOUBLE, port_thread="M10x1")), kit)
+    jam = plan_line(bent(*U, end_b=replace(DOUBLE, thread="M10x1")), kit)
     finding = found(jam, "nut_port")
     assert "6.6 turns" in finding.message
     assert finding.fix.changes[0].value == "double-45_3-16in_M10x1"
-    tapered = plan_line(bent(*U, end_b=replace(DOUBLE, port_thread="1/8 NPT")), kit)
+    tapered = plan_line(bent(*U, end_b=replace(DOUBLE, thread="1/8 NPT")), kit)
     mixed = found(tapered, "threads_mixed")
     assert "taper" in mixed.message
     assert (mixed.severity, mixed.safety) == ("stop", True)
-    unread = found(
-        plan_line(bent(*U, end_b=replace(DOUBLE, port_thread="about 10")), kit), "port_thread_unread"
-    )
+    unread = found(plan_line(bent(*U, end_b=replace(DOUBLE, thread="about 10")), kit), "port_thread_unread")
     assert unread.severity == "caution"
     unproved = plan_line(bent(*U, end_a=replace(DOUBLE, proved=False)), kit)
     assert found(unproved, "prove_nut").severity == "note"
@@ -228,7 +226,9 @@ def test_stops_come_first_and_what_was_set_aside_last(kit):
     assert [f.severity for f in plan.findings] == sorted(
         (f.severity for f in plan.findings), key=["stop", "caution", "note"].index
     )
-    taken = SetAside(code="angle_over_limit", where="bend 1", reason="two bites on the old tool")
+    taken = SetAside(
+        code="angle_over_limit", at=Spot(kind="bend", span="s1", row="r1"), reason="two bites on the old tool"
+    )
     again = plan_line(replace(line, set_aside=(taken,)), kit)
     assert again.findings[-1].code == "angle_over_limit"
     assert again.findings[-1].set_aside == "two bites on the old tool"
@@ -237,7 +237,7 @@ def test_stops_come_first_and_what_was_set_aside_last(kit):
 def test_unknown_choices_are_problems_not_crashes(kit):
     plan = plan_line(bent(*U, tube="unobtainium", service="magic"), kit)
     assert plan.part is None
-    assert {p.path for p in plan.problems} == {"/spans/0/tube", "/service"}
+    assert {p.path for p in plan.problems} == {"/spans/s1/tube", "/service"}
 
 
 def test_steps_put_nuts_on_before_flare_and_bend(kit):
@@ -280,7 +280,7 @@ def test_the_part_of_a_plan_ends_where_its_shape_ends(kit):
     assert part.path[0][0] == 0
     assert part.path[-1][0] == pytest.approx(part.developed_mm)
     assert part.path[-1][1] == pytest.approx(part.end_b.point)
-    read = resolve(line.spans[0].readings, od_mm=part.od_mm, radius_mm=15)
+    read = resolve(the_tube(line).readings, od_mm=part.od_mm, radius_mm=15)
     assert read.shape.developed_mm == part.developed_mm
 
 
@@ -289,7 +289,7 @@ def test_a_safety_finding_is_not_set_aside_by_a_text_that_says_nothing(kit, reas
     """Common practice: whoever works on it next must understand why it was taken on."""
     weak = bent(row(100, 90), service="hydraulic")
     stop = next(f for f in plan_line(weak, kit).findings if f.code == "pressure_tube")
-    taken = SetAside(code=stop.code, where=str(stop.where), reason=reason)
+    taken = SetAside(code=stop.code, at=stop.where.spot, reason=reason)
     told = next(f for f in plan_line(replace(weak, set_aside=(taken,)), kit).findings if f.code == stop.code)
     assert told.set_aside == ""
     real = replace(taken, reason="return side only, gauge never over 40 bar")

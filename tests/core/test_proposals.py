@@ -7,7 +7,6 @@ handle, a tail that must go first. Lengths in mm, wall 250 mm from the tool's ze
 from __future__ import annotations
 
 import re
-from dataclasses import replace
 from fractions import Fraction
 from math import pi
 
@@ -15,11 +14,14 @@ import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.attool.order_report import at_bench, order_findings
+from bendrel.core.findings import Fix
+from bendrel.core.line.run import main_run
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.rigid.marking import order_of
-from bendrel.core.rigid.part import shape_of
+from bendrel.core.rigid.part import ids_of, shape_of
 from tests.core.test_order import hits_in
-from tests.lines import bent, row
+from tests.lines import bent, replace, row, the_tube, with_tube
+from tests.random_lines import with_fix
 
 KIT = load_kit()
 WALLED = replace(KIT, bench=replace(KIT.bench, wall_mm=250.0))
@@ -34,13 +36,12 @@ NOTHING = bent(row(200, 180), row(60, 180), last=90)
 
 
 def apply_changes(line, changes):
-    """The line with the fix taken, as the screen does it: here all changes are of the rigid piece."""
-    names = {change.path.removeprefix("/spans/0/"): change.value for change in changes}
-    return replace(line, spans=(replace(line.spans[0], **names),))
+    """The line with the fix taken, as the screen does it."""
+    return with_fix(line, Fix(label="", changes=tuple(changes)))
 
 
 def asked(line, kit):
-    return at_bench(line, kit, plan_line(line, kit).part)
+    return at_bench(main_run(line), kit, plan_line(line, kit).part)
 
 
 @pytest.mark.parametrize(
@@ -58,12 +59,12 @@ def test_a_proposal_says_what_to_do_and_taking_it_sets_the_part_free(line, kit, 
     assert told.proposal.text.startswith(says)
     (finding,) = told.findings
     taken = apply_changes(line, finding.fix.changes)
-    span = taken.spans[0]
+    span = the_tube(taken)
     assert asked(taken, kit).blocked is None
-    assert order_findings(taken, kit, plan_line(taken, kit).part) == ()
+    assert order_findings(main_run(taken), kit, plan_line(taken, kit).part) == ()
     part = plan_line(taken, kit).part
     shape = shape_of(part)
-    order = order_of(span, len(shape.bends))[0]
+    order = order_of(span, ids_of(part))[0]
     extra = (part.beyond_mm["A"], part.beyond_mm["B"])
     assert hits_in(shape, order, span.bender, extra, kit.bench, span.turned) == []
 
@@ -73,17 +74,17 @@ def test_the_order_that_is_refused_touches_in_the_other_library_too():
         part = plan_line(line, kit).part
         shape = shape_of(part)
         extra = (part.beyond_mm["A"], part.beyond_mm["B"])
-        order = order_of(line.spans[0], len(shape.bends))[0]
-        assert hits_in(shape, order, line.spans[0].bender, extra, kit.bench) == ["wall at bend 1"]
+        order = order_of(the_tube(line), ids_of(part))[0]
+        assert hits_in(shape, order, the_tube(line).bender, extra, kit.bench) == ["wall at bend 1"]
 
 
 def test_a_turned_tool_is_said_in_the_steps_and_not_of_a_tool_in_the_hands():
     def bend_step(line):
         return next(step.text for step in plan_line(line, WALLED).part.steps if step.kind == "bend")
 
-    turned = replace(TURN_ROUND, spans=(replace(TURN_ROUND.spans[0], turned=True),))
+    turned = with_tube(TURN_ROUND, turned=True)
     assert bend_step(turned).startswith("Turn the tool round on the bench")
-    in_hand = replace(turned, spans=(replace(turned.spans[0], bender="lever_3-16in"),))
+    in_hand = with_tube(turned, bender="lever_3-16in")
     assert bend_step(in_hand).startswith("Bend in the order")
 
 
@@ -93,8 +94,8 @@ def test_another_tool_is_named_with_its_radius_and_its_fix_takes_it():
     assert told.other_tool.text == "The bench-mounted bender can make it in one piece, with radius 19 mm."
     (finding,) = told.findings
     taken = apply_changes(OTHER_TOOL, finding.fix.changes)
-    assert taken.spans[0].bender == told.other_tool.bender
-    assert order_findings(taken, KIT, plan_line(taken, KIT).part) == ()
+    assert the_tube(taken).bender == told.other_tool.bender
+    assert order_findings(main_run(taken), KIT, plan_line(taken, KIT).part) == ()
 
 
 def test_a_joint_is_proposed_on_the_straight_between_two_pieces_that_can_be_made():
@@ -121,8 +122,8 @@ def test_where_nothing_helps_every_bend_that_is_left_has_its_witness():
 
 def test_what_is_in_the_way_is_said_in_the_persons_unit():
     inches = replace(START_AT_B, unit="in")
-    (finding,) = order_findings(inches, WALLED, plan_line(inches, WALLED).part)
-    (metric,) = order_findings(START_AT_B, WALLED, plan_line(START_AT_B, WALLED).part)
+    (finding,) = order_findings(main_run(inches), WALLED, plan_line(inches, WALLED).part)
+    (metric,) = order_findings(main_run(START_AT_B), WALLED, plan_line(START_AT_B, WALLED).part)
     mm = float(re.search(r"([\d.]+) mm from the tool", metric.message)[1])
     whole, part = re.search(r'(\d+)(?: (\d/\d))?" from the tool', finding.message).groups()
     assert 25.4 * (int(whole) + Fraction(part or 0)) == pytest.approx(mm, abs=25.4 / 16 + 0.5)

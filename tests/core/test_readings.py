@@ -14,14 +14,14 @@ from bendrel.core.plan.assemble import plan_line
 from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shape.corners import corners_from_bends
 from bendrel.core.shape.vectors import length, subtract
-from tests.lines import bent, cornered, row
+from tests.lines import bent, cornered, row, the_tube
 from tests.parts import random_part
 
 OD, R = 4.7625, 15.0
 
 
 def shape_of(line):
-    read = resolve(line.spans[0].readings, od_mm=OD, radius_mm=R)
+    read = resolve(the_tube(line).readings, od_mm=OD, radius_mm=R)
     assert read.problems == ()
     return read.shape
 
@@ -69,12 +69,12 @@ def test_planes_as_clock_are_cumulative_and_as_degrees_relative():
 
 def test_every_unreadable_field_is_named_at_once():
     line = bent(row("1,5", 90), row(50, "steep", "13:00"), last="")
-    read = resolve(line.spans[0].readings, od_mm=OD, radius_mm=R)
+    read = resolve(the_tube(line).readings, od_mm=OD, radius_mm=R)
     assert read.shape is None
     assert [p.path for p in read.problems] == [
-        "/rows/0/length",
-        "/rows/1/angle",
-        "/rows/1/plane",
+        "/rows/r1/length",
+        "/rows/r2/angle",
+        "/rows/r2/plane",
         "/last",
     ]
 
@@ -82,13 +82,13 @@ def test_every_unreadable_field_is_named_at_once():
 def test_a_blank_radius_needs_a_bender_that_has_one():
     line = bent(row(50, 90), row(50, 45, "3:00", radius="7/8"))
     assert [b.radius_mm for b in shape_of(line).bends] == pytest.approx([15, 22.225])
-    read = resolve(line.spans[0].readings, od_mm=OD, radius_mm=None)
-    assert [p.path for p in read.problems] == ["/rows/0/radius"]
+    read = resolve(the_tube(line).readings, od_mm=OD, radius_mm=None)
+    assert [p.path for p in read.problems] == ["/rows/r1/radius"]
 
 
 def test_duplicate_corner_points_are_told():
     line = cornered((0, 0, 0), (100, 0, 0), (100, 0, 0), (100, 80, 0))
-    read = resolve(line.spans[0].readings, od_mm=OD, radius_mm=R)
+    read = resolve(the_tube(line).readings, od_mm=OD, radius_mm=R)
     assert "Points 2 and 3 are the same" in read.problems[0].message
 
 
@@ -98,7 +98,7 @@ def test_switching_the_way_of_entry_keeps_the_shape(unit):
         shape = random_part(seed)
         line = bent(unit=unit)
         for kind in ("bends", "corners", "bends"):
-            line = with_shape(line, shape, kind, R)
+            line = with_shape(line, the_tube(line), shape, kind, R)
             again = shape_of(line)
             points, planned = corners_from_bends(again).points, corners_from_bends(shape).points
             worst = max(length(subtract(a, b)) for a, b in zip(points, planned, strict=True))
@@ -111,11 +111,11 @@ def test_a_shape_that_corner_points_cannot_say_is_refused():
     line = bent(row(50, 90, radius=40), row(20, 90, "6:00", start="centre", end="centre", radius=40))
     shape = shape_of(line)
     assert shape.straights_mm[1] == pytest.approx(-60)
-    assert with_shape(line, shape, "corners", R).spans[0].readings.kind == "corners"
+    assert the_tube(with_shape(line, the_tube(line), shape, "corners", R)).readings.kind == "corners"
     first, second = shape.bends
     crossed = replace(shape, bends=(first, replace(second, straight_mm=-200.0)))
     with pytest.raises(ShapeError, match="cannot say this line"):
-        with_shape(line, crossed, "corners", R)
+        with_shape(line, the_tube(line), crossed, "corners", R)
 
 
 def test_a_bare_three_is_never_read_as_three_degrees_without_a_word(kit):
@@ -123,7 +123,7 @@ def test_a_bare_three_is_never_read_as_three_degrees_without_a_word(kit):
     asked; then what was typed keeps the meaning it had."""
     asked = plan_line(bent(row(100, 90), row(60, 90, "3")), kit)
     assert asked.part is None
-    assert [p.path for p in asked.problems] == ["/spans/0/readings/rows/1/plane"]
+    assert [p.path for p in asked.problems] == ["/spans/s1/readings/rows/r2/plane"]
     assert "3:00" in asked.problems[0].message
     for school, turn in (("clock", 90.0), ("degrees", 3.0)):
         second = replace(row(60, 90, "3"), plane=Plane(text="3", by=school))
@@ -134,5 +134,5 @@ def test_a_bare_three_is_never_read_as_three_degrees_without_a_word(kit):
 def test_a_mirrored_bare_figure_keeps_its_meaning():
     """-3° turned round is +3°, not three o'clock."""
     rows = (row(100, 90), replace(row(60, 90), plane=Plane(text="-3", by="clock")))
-    made = mirrored(bent(*rows).spans[0].readings)
+    made = mirrored(the_tube(bent(*rows)).readings)
     assert made.rows[1].plane.text == "+3"

@@ -1,12 +1,10 @@
 """Taking a line off and putting it back (common practice)."""
 
-from dataclasses import replace
-
 import pytest
 
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.next_step import next_step
-from bendrel.core.removal.advice import VolumeError, parse_volume
+from bendrel.core.quantities import parse_volume
 from bendrel.core.removal.log import (
     OpenItem,
     Removal,
@@ -16,7 +14,8 @@ from bendrel.core.removal.log import (
     refit_steps,
 )
 from bendrel.core.repair.condition import Condition, Fixture
-from tests.lines import DOUBLE, bent, row
+from bendrel.core.units import UnitError
+from tests.lines import DOUBLE, bent, replace, row
 
 LOG = Removal(
     items=(
@@ -83,7 +82,7 @@ def test_volumes_as_people_write_them(text, litres):
 
 @pytest.mark.parametrize("text", ["", "0", "-1", "1,5 L", "9e9", "2 buckets", "10000 L"])
 def test_no_volumes(text):
-    with pytest.raises(VolumeError, match="write it like 2 L"):
+    with pytest.raises(UnitError, match="write it like 2 L"):
         parse_volume(text)
 
 
@@ -94,7 +93,7 @@ def test_brakes_are_propped_let_off_at_the_nipples_and_plugged(kit):
     assert not any("pump" in step.text.lower() for step in advice.steps)
     assert "nipples" in advice.steps[1].text
     assert "3/8-24 plug" in advice.plugs[0].text
-    unmeasured = replace(SOUND, end_a=replace(DOUBLE, port_thread="", nut=None))
+    unmeasured = replace(SOUND, end_a=replace(DOUBLE, thread="", nut=None))
     assert "not measured yet" in plan_line(unmeasured, kit).removed.advice.plugs[0].text
 
 

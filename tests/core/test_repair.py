@@ -5,6 +5,7 @@ from pathlib import Path
 
 import pytest
 
+from bendrel.core.findings import Spot
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import SetAside
 from bendrel.core.plan.assemble import plan_line
@@ -90,7 +91,7 @@ def test_damage_and_clips_lie_where_they_were_found(kit):
 def test_a_place_that_cannot_be_read_or_lies_beyond_b_is_told_and_stops_nothing(kit):
     plan = plan_line(line(damage=(rust("nowhere"), rust(900), rust(""))), kit)
     assert plan.part is not None
-    assert [p.path for p in plan.looked.problems] == ["/condition/damage/0/at", "/condition/damage/1/at"]
+    assert [p.path for p in plan.looked.problems] == ["/condition/damage/d1/at", "/condition/damage/d2/at"]
     assert "beyond end B" in plan.looked.problems[1].message
     assert plan.looked.damage == ()
 
@@ -107,18 +108,18 @@ def test_the_twin_of_a_rusted_line(kit):
 
 def test_a_plan_that_repeats_the_old_contact(kit):
     worn = (rust(100, 120, kind="chafe"),)
-    finding = codes(kit, damage=worn)["old_contact_1"]
+    finding = codes(kit, damage=worn)["old_contact"]
     assert (finding.severity, finding.where.from_mm, finding.where.to_mm) == ("caution", 100, 120)
-    assert "old_contact_1" not in codes(kit, damage=worn, countermeasure="sleeve")
-    assert "old_contact_1" in codes(kit, damage=(rust(100),), cause="contact")
-    assert "old_contact_1" not in codes(kit, damage=(rust(100),), cause="trapped dirt")
+    assert "old_contact" not in codes(kit, damage=worn, countermeasure="sleeve")
+    assert "old_contact" in codes(kit, damage=(rust(100),), cause="contact")
+    assert "old_contact" not in codes(kit, damage=(rust(100),), cause="trapped dirt")
 
 
 def test_clips_that_an_earlier_owner_never_put_back(kit):
     fixtures = (Fixture(at=Length(text="50"), state="missing"), Fixture(at=Length(text="90")))
-    found = codes(kit, fixtures=fixtures)
-    assert "missing at 50 mm" in found["fixture_1"].title
-    assert "fixture_2" not in found
+    found = [f for f in plan_line(line(fixtures=fixtures), kit).findings if f.code == "fixture"]
+    assert [f.where.item for f in found] == ["f1"]
+    assert "missing at 50 mm" in found[0].title
 
 
 def test_a_decision_against_the_advice_needs_its_reason(kit):
@@ -134,11 +135,11 @@ def test_findings_on_several_places_are_set_aside_one_by_one(kit):
     worn = (rust(20, kind="chafe"), rust(200, kind="chafe"))
     noted = replace(
         line(damage=worn),
-        set_aside=(SetAside(code="old_contact_1", where="tube", reason="clip moved"),),
+        set_aside=(SetAside(code="old_contact", at=Spot(kind="tube", item="d1"), reason="clip moved"),),
     )
-    aside = {f.code: f.set_aside for f in plan_line(noted, kit).findings}
-    assert aside["old_contact_1"] == "clip moved"
-    assert aside["old_contact_2"] == ""
+    told = plan_line(noted, kit).findings
+    aside = {f.where.item: f.set_aside for f in told if f.code == "old_contact"}
+    assert aside == {"d1": "clip moved", "d2": ""}
 
 
 def test_the_guide_lists_every_rule_as_it_stands(kit):

@@ -3,7 +3,6 @@ the figures worked out here say that it does not hold."""
 
 from __future__ import annotations
 
-from dataclasses import replace
 from math import pi
 
 import pytest
@@ -11,10 +10,9 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.chain.pieces import clamp_offers
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import HosePiece, LineEnd
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.shop.fits import formed_in
-from tests.lines import bent, row
+from tests.lines import End, Hose, bent, end_of, replace, row
 
 # how much arrives has tests of its own; here every line is wide enough
 KIT = load_kit()
@@ -50,7 +48,7 @@ def made(service, tube, end, **changes):
     fitting = KIT.fittings[end]
     nuts = KIT.nuts_for(end, tube.size) if fitting.screwed else ()
     seat = next((s.id for s in KIT.seats.values() if end in s.takes), "")
-    choice = LineEnd(fitting=end, nut=nuts[0].id if nuts else None, seat=seat, insert=True)
+    choice = End(fitting=end, nut=nuts[0].id if nuts else None, seat=seat, insert=True)
     rows = tuple(row(300, 45, plane, radius=radius_on(tube)) for plane in ("12:00", "3:00"))
     start = {"tube": tube.id, "bender": "given_any", "end_a": choice, "end_b": choice}
     return bent(*rows, last=300, service=service, **(start | changes))
@@ -140,15 +138,15 @@ def test_every_right_hose_held_as_its_class_is(service):
                 continue
             tube = max(near, key=lambda t: t.wall_mm)
             clamps = clamp_offers(KIT, service, hose, kind.clamps, (tube.od_mm,))
-            piece = HosePiece(hose=hose.id, clamp=clamps[0] if clamps else None, length=Length(text="300 mm"))
+            piece = Hose(hose=hose.id, clamp=clamps[0] if clamps else None, length=Length(text="300 mm"))
             end = "bead"
         else:
             ends = right("end", KIT.fittings, service)
             pairs = [(t, e) for t in tubes for e in ends if goes(e, t) and not too_weak(service, t, e)]
             tube, end = min(pairs, key=lambda pair: abs(pair[0].od_mm - hose.id_mm))
-            piece = HosePiece(hose=hose.id, joined="crimped", length=Length(text="300 mm"))
+            piece = Hose(hose=hose.id, joined="crimped", length=Length(text="300 mm"))
         line = made(service, tube, end)
-        line = replace(line, end_b=replace(line.end_b, beyond=(piece,)))
+        line = replace(line, end_b=replace(end_of(line, "B"), beyond=(piece,)))
         duty, allowed = SERVICES[service].duty, too_weak(service, tube, end)
         if hose.pressure_kpa is not None and hose.pressure_kpa < duty.working_kpa:
             allowed = {*allowed, "pressure_hose"}

@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from math import sqrt
 
 import numpy as np
 import pytest
 
 from bendrel.core.lengths import Angle, Length
-from bendrel.core.line.document import LeftOpen, LineEnd, Opening
+from bendrel.core.line.document import LeftOpen, Opening
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.route.passing import passages
 from bendrel.core.shape.bends import Bend, BendList
 from tests.core.test_both_sides import KIT, U, but, codes, found
 from tests.core.test_refused import line
-from tests.lines import DOUBLE, bent, row
+from tests.lines import DOUBLE, End, bent, replace, row, with_tube
 from tests.measured import stations
 
 # ---- room and shape
@@ -59,14 +58,14 @@ def test_what_is_told_where_a_flare_has_too_little_room():
 @pytest.mark.parametrize(("straight", "speaks"), [(19.5, True), (19.7, False)])
 def test_the_bender_holds_an_unflared_end(straight, speaks):
     """20 mm before the first bend, less the 0.4 mm that nobody sees."""
-    plain = LineEnd(fitting="plain")
+    plain = End(fitting="plain")
     made = bent(row(straight, 90), last=100, end_a=plain, end_b=plain, service="fuel-low")
     assert ("bender_grip" in codes(made)) == speaks
 
 
 def test_the_far_end_still_has_its_spare_in_the_tool():
     """15 mm after the last bend: 5 mm of straight and 9.5 mm of spare are 0.1 mm short of what is seen."""
-    plain = LineEnd(fitting="plain")
+    plain = End(fitting="plain")
     for spare, speaks in (("9.5 mm", True), ("9.7 mm", False)):
         made = bent(
             row(100, 90), last=5, end_a=plain, end_b=plain, service="fuel-low", spare=Length(text=spare)
@@ -77,8 +76,8 @@ def test_the_far_end_still_has_its_spare_in_the_tool():
 @pytest.mark.parametrize("end", ["A", "B"])
 def test_an_end_left_long_has_that_in_the_tool_too(end):
     """Of 20 mm (A) or 15 mm (B) that the bender holds, 3 mm of straight are there and 30 are left long."""
-    plain, none = LineEnd(fitting="plain"), {"service": "fuel-low", "spare": Length(text="0 mm")}
-    long = LineEnd(fitting="plain", leave_long=Length(text="30 mm"))
+    plain, none = End(fitting="plain"), {"service": "fuel-low", "spare": Length(text="0 mm")}
+    long = End(fitting="plain", leave_long=Length(text="30 mm"))
     line = (
         bent(row(3, 90), last=100, end_a=long, end_b=plain, **none)
         if end == "A"
@@ -175,7 +174,7 @@ def test_a_sleeve_on_a_thin_wall(wall, speaks):
     tube = replace(KIT.tubes["steel-seamless_22mm_2"], id="own", wall_mm=wall)
     kit = replace(KIT, tubes={**KIT.tubes, "own": tube})
     made = line("hydraulic-return", "steel-seamless_22mm_2", "bite-light")
-    assert ("sleeve_wall" in codes(replace(made, spans=(replace(made.spans[0], tube="own"),)), kit)) == speaks
+    assert ("sleeve_wall" in codes(with_tube(made, tube="own"), kit)) == speaks
 
 
 @pytest.mark.parametrize(("apart", "speaks"), [(0.149, False), (0.151, True), (-0.151, True)])
@@ -209,7 +208,7 @@ def test_the_nut_over_its_corners(across, speaks):
 
 
 def test_a_bare_end_goes_through_what_is_as_wide_as_the_tube():
-    plain = LineEnd(fitting="plain")
+    plain = End(fitting="plain")
     for across, speaks in ((4.75, True), (4.77, False)):
         made = bent(
             row(100, 10),
@@ -274,8 +273,8 @@ def test_the_greatest_angle_that_still_passes():
 def test_thin_tube_is_closed_by_hand_over_a_gentle_bend(radius, speaks):
     """Brazed steel from eight diameters up: 38.1 mm on 3/16 in, less what a hand sees."""
     made = line("fuel-low", "steel-double-wall_3-16in_0.711", "double-45", radius=radius)
-    left = LeftOpen(bend=1, angle=Angle(text="20"))
-    made = replace(made, spans=(replace(made.spans[0], left_open=(left,)),))
+    left = LeftOpen(row="r1", angle=Angle(text="20"))
+    made = with_tube(made, left_open=(left,))
     assert ("left_open_stiff" in codes(made)) == speaks
 
 
@@ -285,6 +284,6 @@ def test_what_a_half_open_bend_needs_is_its_own_angle():
     made = bent(row(100, 60), last=150, openings=(opening,))
     (first,) = passages(SHAPE, 4.7625, 60, "B", 9.0, 40.0, None)[:1]
     for angle, speaks in ((first.most_deg, False), (first.most_deg + 1, True)):
-        left = LeftOpen(bend=1, angle=Angle(text=f"{angle:.2f}"))
-        told = codes(replace(made, spans=(replace(made.spans[0], left_open=(left,)),)))
+        left = LeftOpen(row="r1", angle=Angle(text=f"{angle:.2f}"))
+        told = codes(with_tube(made, left_open=(left,)))
         assert ("does_not_pass" in told) == speaks

@@ -12,7 +12,7 @@ from bendrel.core.lengths import Angle, Length
 from bendrel.core.line.document import LeftOpen, Opening
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.route.passing import width_needed
-from tests.lines import bent, row
+from tests.lines import bent, row, the_tube
 
 KIT = load_kit()
 HOLE = Opening(what="frame rail", at=Length(text="60"), across=Length(text="20"), deep=Length(text="60"))
@@ -58,7 +58,7 @@ def test_a_bend_that_does_not_pass_is_left_open_in_soft_tube():
     assert [f.where.number for f in stuck] == [1]
     (change,) = stuck[0].fix.changes
     angle = float(change.value["angle"]["text"])
-    span = replace(line.spans[0], left_open=(LeftOpen(bend=1, angle=Angle(text=str(angle))),))
+    span = replace(the_tube(line), left_open=(LeftOpen(row="r1", angle=Angle(text=str(angle))),))
     opened = replace(line, spans=(span,))
     assert found(opened, "does_not_pass") == []
     plan = plan_line(opened, KIT)
@@ -76,7 +76,7 @@ def test_stiff_tube_is_never_finished_in_place():
     stiff = next(t.id for t in tubes if not KIT.materials[t.material].tweaks_in_place)
     line = bent(row(100, 90), openings=(HOLE,), last=80, tube=stiff)
     assert found(line, "does_not_pass")[0].fix is None
-    span = replace(line.spans[0], left_open=(LeftOpen(bend=1, angle=Angle(text="20")),))
+    span = replace(the_tube(line), left_open=(LeftOpen(row="r1", angle=Angle(text="20")),))
     assert found(replace(line, spans=(span,)), "left_open_stiff")[0].severity == "stop"
 
 
@@ -90,7 +90,7 @@ def test_what_cannot_be_read_is_said_and_the_line_is_planned():
     line = bent(row(100, 90), openings=(replace(HOLE, at=Length(text="here")),))
     plan = plan_line(line, KIT)
     assert plan.part is not None
-    assert [f.code for f in plan.findings if f.code.startswith("opening_")] == ["opening_1"]
+    assert [f.code for f in plan.findings if f.code == "opening"] == ["opening"]
 
 
 def test_room_beyond_limits_what_may_swing_out():

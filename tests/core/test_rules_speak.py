@@ -7,35 +7,35 @@ a fault is common practice, unless a row says more.
 from __future__ import annotations
 
 import re
-from dataclasses import replace
 
 import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.lengths import Angle, Length
-from bendrel.core.line.document import Carries, HosePiece, LeftOpen, LineEnd, PartPiece
+from bendrel.core.line.document import Carries, LeftOpen
+from bendrel.core.line.run import main_run
 from bendrel.core.making.exact import how_exact
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.rigid.choosing import choices_of
-from tests.lines import DOUBLE, bent, row
+from tests.lines import DOUBLE, Component, End, Hose, bent, replace, row, the_tube, with_tube
 
 KIT = load_kit()
 U = (row(100, 90), row(60, 90, "3:00"))
 THREE_EIGHTHS = {"tube": "copper-nickel_3-8in_0.889", "bender": "lever_3-8in"}
-PLAIN = LineEnd(fitting="plain")
-BEAD = LineEnd(fitting="bead")
+PLAIN = End(fitting="plain")
+BEAD = End(fitting="bead")
 
 
 def hosed(hose="cooler_3-8in", clamp="worm_12-20", **line):
-    piece = HosePiece(hose=hose, clamp=clamp, length=Length(text="200 mm"))
-    end = LineEnd(fitting="bead", beyond=(piece,))
+    piece = Hose(hose=hose, clamp=clamp, length=Length(text="200 mm"))
+    end = End(fitting="bead", beyond=(piece,))
     return bent(*U, **{"service": "cooler", **THREE_EIGHTHS, "end_b": end, **line})
 
 
 def opened(angle):
     line = bent(*U, last=100)
-    left = LeftOpen(bend=1, angle=Angle(text=angle))
-    return replace(line, spans=(replace(line.spans[0], left_open=(left,)),))
+    left = LeftOpen(row="r1", angle=Angle(text=angle))
+    return with_tube(line, left_open=(left,))
 
 
 def carrying(service, line=None, **carries):
@@ -44,7 +44,7 @@ def carrying(service, line=None, **carries):
 
 VACUUM = bent(row(2000, 90), last=2000, tube="steel-double-wall_3-16in_0.711", end_a=PLAIN, end_b=PLAIN)
 RESTRICTED = bent(
-    *U, service="vacuum", end_a=PLAIN, end_b=LineEnd(fitting="plain", beyond=(PartPiece(part="restrictor"),))
+    *U, service="vacuum", end_a=PLAIN, end_b=End(fitting="plain", beyond=(Component(what="restrictor"),))
 )
 
 PAIRS = {
@@ -86,9 +86,7 @@ PAIRS = {
         RESTRICTED,
         replace(
             RESTRICTED,
-            end_b=LineEnd(
-                fitting="plain", beyond=(PartPiece(part="restrictor", bore=Length(text="0.8 mm")),)
-            ),
+            end_b=End(fitting="plain", beyond=(Component(what="restrictor", bore=Length(text="0.8 mm")),)),
         ),
     ),
     "left_open_unread": (opened("half"), opened("45")),
@@ -137,19 +135,11 @@ def test_a_part_that_seldom_fits_is_a_note_in_soft_tube_and_a_caution_in_stiff()
         ("stainless-304_3-16in_0.711", "caution"),
     ):
         line = bent(*rows, last=300, tube=tube, end_a=DOUBLE, bender="given_any")
-        line = replace(
-            line,
-            spans=(
-                replace(
-                    line.spans[0],
-                    readings=replace(
-                        line.spans[0].readings,
-                        rows=tuple(replace(r, radius=Length(text="15 mm")) for r in rows),
-                    ),
-                ),
-            ),
+        readings = replace(
+            the_tube(line).readings, rows=tuple(replace(r, radius=Length(text="15 mm")) for r in rows)
         )
-        part, chosen = plan_line(line, KIT).part, choices_of(line, KIT)
-        (said,) = how_exact(line, replace(KIT, spread=shaky), chosen, part)[1]
+        line = with_tube(line, readings=readings)
+        part, chosen = plan_line(line, KIT).part, choices_of(main_run(line), KIT)
+        (said,) = how_exact(main_run(line), replace(KIT, spread=shaky), chosen, part)[1]
         assert (said.code, said.severity) == ("seldom_fits", severity)
-        assert how_exact(line, replace(KIT, spread=steady), chosen, part)[1] == ()
+        assert how_exact(main_run(line), replace(KIT, spread=steady), chosen, part)[1] == ()

@@ -1,16 +1,14 @@
 """What a new line begins with raises no stop, in any service, and follows what the shop has."""
 
-from dataclasses import replace
-
 import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.findings import Source
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import BendReadings, HosePiece
+from bendrel.core.line.document import BendReadings
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.starting import starting_line
-from tests.lines import row
+from tests.lines import Hose, end_of, replace, row, the_tube, with_tube
 
 KIT = load_kit()
 MADE_HERE = [s.id for s in KIT.services.values() if not s.left_to]
@@ -20,7 +18,7 @@ def read(line):
     """Some readings that any shop could make with the tool that came with it: long legs, two bends."""
     rows = (row(400, 90), row(400, 45, "3:00"))
     readings = BendReadings(rows=rows, last=Length(text="400 mm"), last_read_from="start")
-    return replace(line, spans=(replace(line.spans[0], readings=readings),))
+    return with_tube(line, readings=readings)
 
 
 def stops(line):
@@ -40,7 +38,7 @@ def test_no_default_hose_raises_a_stop(service, unit):
     """The hose that a new piece starts with, in the bore and with the clamp that the plan offers for it."""
     line = read(starting_line(KIT, "new", service, unit))
     hose_class = KIT.hose_classes[KIT.services[service].hose_class]
-    od = KIT.tubes[line.spans[0].tube].od_mm
+    od = KIT.tubes[the_tube(line).tube].od_mm
     sizes = [h for h in KIT.hoses.values() if h.hose_class == hose_class.id]
     hose = min(
         sizes, key=lambda h: abs(h.id_mm - od) + (100 if h.id_mm > od * 1.01 and hose_class.clamps else 0)
@@ -51,10 +49,12 @@ def test_no_default_hose_raises_a_stop(service, unit):
         joined = (
             "reusable" if KIT.verdict("joint", "reusable-hose", service).verdict != "refused" else "crimped"
         )
-    piece = HosePiece(hose=hose.id, length=Length(text="300 mm"), joined=joined)
-    fitting = "bead" if joined == "clamps" else line.end_b.fitting
-    end = replace(line.end_b, fitting=fitting, nut=line.end_b.nut if joined != "clamps" else None)
-    if joined == "clamps" and KIT.materials[KIT.tubes[line.spans[0].tube].material].family == "plastic":
+    piece = Hose(hose=hose.id, length=Length(text="300 mm"), joined=joined)
+    fitting = "bead" if joined == "clamps" else end_of(line, "B").fitting
+    end = replace(
+        end_of(line, "B"), fitting=fitting, nut=end_of(line, "B").nut if joined != "clamps" else None
+    )
+    if joined == "clamps" and KIT.materials[KIT.tubes[the_tube(line).tube].material].family == "plastic":
         end = replace(end, fitting="plain")
     line = replace(line, end_b=replace(end, beyond=(piece,)))
     offered = next((f for f in plan_line(line, KIT).findings if f.code == "no_clamp"), None)
@@ -66,16 +66,16 @@ def test_no_default_hose_raises_a_stop(service, unit):
 
 def test_a_new_line_takes_what_the_shop_has():
     usual = starting_line(KIT, "new", "brake", "in")
-    assert KIT.tubes[usual.spans[0].tube].material == "copper-nickel"
+    assert KIT.tubes[the_tube(usual).tube].material == "copper-nickel"
     steel = replace(KIT, preferences={**KIT.preferences, "material": "original steel"})
-    assert KIT.tubes[starting_line(steel, "new", "brake", "in").spans[0].tube].material == "steel-plated"
+    assert KIT.tubes[the_tube(starting_line(steel, "new", "brake", "in")).tube].material == "steel-plated"
     lying = starting_line(steel, "new", "brake", "in", lying={"steel-coated_3-16in_0.711"})
-    assert lying.spans[0].tube == "steel-coated_3-16in_0.711"
+    assert the_tube(lying).tube == "steel-coated_3-16in_0.711"
     own = replace(KIT.benders["vise_3-16in"], id="own_1", source=Source(kind="shop's own", text="ours"))
     tools = replace(KIT, benders={**KIT.benders, "own_1": own})
-    assert starting_line(tools, "new", "brake", "in").spans[0].bender == "own_1"
-    assert starting_line(KIT, "new", "fuel-low", "mm").spans[0].tube.startswith("copper-nickel_8mm")
-    assert starting_line(KIT, "new", "hydraulic", "in").end_a.fitting == "single-37"
+    assert the_tube(starting_line(tools, "new", "brake", "in")).bender == "own_1"
+    assert the_tube(starting_line(KIT, "new", "fuel-low", "mm")).tube.startswith("copper-nickel_8mm")
+    assert the_tube(starting_line(KIT, "new", "hydraulic", "in")).end_a.fitting == "single-37"
 
 
 @pytest.mark.parametrize("service", [s.id for s in KIT.services.values() if s.left_to])

@@ -1,15 +1,13 @@
 """The order of work, step by step, as common practice has it."""
 
-from dataclasses import replace
-
 import pytest
 
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import LineEnd
+from bendrel.core.line.document import TestFlare
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.rigid.steps import EndWork, build_steps, stage_of
 from bendrel.core.service import Proof
-from tests.lines import DOUBLE, bent, row
+from tests.lines import DOUBLE, End, bent, replace, row
 
 
 def end(name="A", *, flared=True, thread="3/8-24", allowance=2.05, order="before"):
@@ -92,8 +90,8 @@ def test_one_nut_is_one_nut():
 
 def test_a_sleeve_joint_is_closed_this_shops_way(kit):
     """Common practice: against the stop, a hair back, or a stub past the sleeve."""
-    sleeve = LineEnd(fitting="compression", nut="compression_3-16in_3-8-24")
-    line = bent(row(100, 90), service="fuel-low", end_a=sleeve, end_b=LineEnd(fitting="npt"))
+    sleeve = End(fitting="compression", nut="compression_3-16in_3-8-24")
+    line = bent(row(100, 90), service="fuel-low", end_a=sleeve, end_b=End(fitting="npt"))
     texts = [step.text for step in plan_line(line, kit).part.steps]
     assert any(text.startswith("End A: tube hard against the stop") for text in texts)
     assert any(text.startswith("End B: sealant: a little on tapered threads") for text in texts)
@@ -105,8 +103,8 @@ def test_a_sleeve_joint_is_closed_this_shops_way(kit):
 def test_a_joint_is_tightened_to_a_figure_or_by_feel(kit):
     """ISO 6149-3, light duty: M18x1.5 45 N·m; SAE J1453: 13/16-16 43 to 47 N·m; for 5/8-18 none is known."""
     ends = {
-        "end_a": LineEnd(fitting="metric-boss", nut="metric-boss_12mm_M18x1_5"),
-        "end_b": LineEnd(fitting="face-seal", nut="face-seal_12mm_13-16-16"),
+        "end_a": End(fitting="metric-boss", nut="metric-boss_12mm_M18x1_5"),
+        "end_b": End(fitting="face-seal", nut="face-seal_12mm_13-16-16"),
     }
     line = bent(row(100, 90), service="hydraulic", tube="steel-seamless_12mm_2", unit="mm", **ends)
     texts = [step.text for step in plan_line(line, kit).part.steps]
@@ -117,7 +115,7 @@ def test_a_joint_is_tightened_to_a_figure_or_by_feel(kit):
     assert any(
         text.startswith("End A: M18x1.5 by feel") and "40 to 45 N·m is published" in text for text in texts
     )
-    large = LineEnd(fitting="double-45", nut="double-45_3-8in_5-8-18")
+    large = End(fitting="double-45", nut="double-45_3-8in_5-8-18")
     line = bent(row(100, 90), service="cooler", tube="steel-plated_3-8in_0.889", end_a=large, end_b=large)
     texts = [step.text for step in plan_line(line, kit).part.steps]
     assert any("5/8-18 by feel" in text and "no torque is published" in text for text in texts)
@@ -126,8 +124,8 @@ def test_a_joint_is_tightened_to_a_figure_or_by_feel(kit):
 def test_what_is_brazed_on_is_brazed_after_bending_and_washed_before_it_is_blown_through(kit):
     """Common practice: eye, stud or nipple at the bench; flux that stays inside eats tube and valve."""
     ends = {
-        "end_a": LineEnd(fitting="face-seal", nut="face-seal_12mm_13-16-16"),
-        "end_b": LineEnd(fitting="banjo", nut=None),
+        "end_a": End(fitting="face-seal", nut="face-seal_12mm_13-16-16"),
+        "end_b": End(fitting="banjo", nut=None),
     }
     line = bent(row(100, 90), service="hydraulic", tube="steel-seamless_12mm_2", **ends)
     made = plan_line(line, kit).part.steps
@@ -198,9 +196,7 @@ def test_cautions_are_said_at_the_step_where_they_matter(kit, caution):
 
 def test_the_allowance_is_for_what_the_end_has(kit):
     """A sleeve end has no flare: its tube goes into the body."""
-    ends = {
-        end: LineEnd(fitting="compression", nut="compression_3-16in_3-8-24") for end in ("end_a", "end_b")
-    }
+    ends = {end: End(fitting="compression", nut="compression_3-16in_3-8-24") for end in ("end_a", "end_b")}
     plan = plan_line(bent(row(100, 90), service="fuel-low", **ends), kit)
     trim = next(step for step in plan.part.steps if step.kind == "trim")
     assert "for the way into the body" in trim.text
@@ -209,17 +205,19 @@ def test_the_allowance_is_for_what_the_end_has(kit):
 
 def test_a_test_piece_counts_for_what_it_was_made_with(kit):
     """A figure measured on a flare does not lengthen a plain end, nor another flare."""
-    piece = {"measured_use": Length(text="5 mm"), "measured_fitting": "double-45", "measured_size": "3/16 in"}
-    flared = replace(DOUBLE, **piece)
+    piece = TestFlare(used=Length(text="5 mm"), fitting="double-45", size="3/16 in")
+    flared = replace(DOUBLE, trial=piece)
     counted = plan_line(bent(row(100, 90), end_a=flared), kit)
     assert next(t.mm for t in counted.part.terms if t.id == "end-A") == 5
     for other in (
         replace(flared, fitting="plain", nut=None),
-        replace(flared, fitting="bubble", nut="bubble_3-16in_M10x1", port_thread="M10x1"),
-        replace(flared, measured_size="1/4 in"),
+        replace(flared, fitting="bubble", nut="bubble_3-16in_M10x1", thread="M10x1"),
+        replace(flared, trial=replace(piece, size="1/4 in")),
     ):
         plan = plan_line(bent(row(100, 90), end_a=other), kit)
         assert next(t.mm for t in plan.part.terms if t.id == "end-A") != 5
         assert "trial_stale" in {finding.code for finding in plan.findings}
-    old = plan_line(bent(row(100, 90), end_a=LineEnd(fitting="plain", measured_use=Length(text="5 mm"))), kit)
+    old = plan_line(
+        bent(row(100, 90), end_a=End(fitting="plain", trial=TestFlare(used=Length(text="5 mm")))), kit
+    )
     assert next(t.mm for t in old.part.terms if t.id == "end-A") == 0

@@ -6,9 +6,9 @@ from dataclasses import replace
 import pytest
 
 from bendrel.core.joints.seat import seat_fit
-from bendrel.core.line.document import Carries, LineEnd
+from bendrel.core.line.document import Carries
 from bendrel.core.plan.assemble import plan_line
-from tests.lines import DOUBLE, bent, row
+from tests.lines import DOUBLE, End, bent, row
 
 REFUSED, RIGHT, CARE, GOOD = "refused", "right", "caution", "acceptable"
 
@@ -124,7 +124,7 @@ def test_a_double_flare_in_stainless_is_warned_and_37_offered(kit):
 
 
 def test_a_bubble_in_an_inverted_seat_is_a_stop_with_the_right_end_to_take(kit):
-    end = LineEnd(fitting="bubble", nut="bubble_3-16in_M10x1", seat="inverted-45")
+    end = End(fitting="bubble", nut="bubble_3-16in_M10x1", seat="inverted-45")
     wrong = found(plan_line(bent(*U, end_b=end), kit), "wrong_seat")
     assert (wrong.severity, wrong.safety) == ("stop", True)
     assert wrong.fix.changes[0].value == "double-45"
@@ -132,7 +132,7 @@ def test_a_bubble_in_an_inverted_seat_is_a_stop_with_the_right_end_to_take(kit):
 
 
 def test_a_refused_end_offers_one_that_suits_seat_and_material(kit):
-    end = LineEnd(fitting="compression", seat="bubble-seat")
+    end = End(fitting="compression", seat="bubble-seat")
     refused = found(plan_line(bent(*U, end_b=end), kit), "end_refused")
     assert refused.fix.changes[0].value == "bubble"
 
@@ -153,6 +153,6 @@ def test_unlike_metals_are_noted(kit):
 
 def test_a_female_nut_goes_over_the_port(kit):
     """SAE J514: the 37° nut is the female one; a metric port in its inch nut starts and jams."""
-    end = LineEnd(fitting="single-37", nut="single-37_3-16in_3-8-24", port_thread="M10x1")
+    end = End(fitting="single-37", nut="single-37_3-16in_3-8-24", thread="M10x1")
     jammed = found(plan_line(bent(*U, service="fuel-low", end_b=end), kit), "nut_port")
     assert "3/8-24 nut over the M10x1 port does not start" in jammed.message

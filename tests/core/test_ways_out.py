@@ -6,7 +6,6 @@ radius of 15 mm, so that every length below is plane geometry.
 
 from __future__ import annotations
 
-from dataclasses import replace
 from math import pi
 
 import pytest
@@ -17,13 +16,14 @@ from bendrel.core.fitup.tweak import Tweaking, best_tweak
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.rigid.part import shape_of
 from tests.core.test_making import KIT, LINE, made_of
+from tests.lines import in_order, replace, the_tube, with_tube
 
 PART = plan_line(LINE, KIT).part
 SHAPE = shape_of(PART)
 
 
 def held(end):
-    return replace(LINE, spans=(replace(LINE.spans[0], held=end),))
+    return with_tube(LINE, held=end)
 
 
 def ways(end, readings):
@@ -58,7 +58,7 @@ def test_the_bend_to_blame_is_named_though_good_ones_came_after():
 
 def test_starting_again_keeps_the_straight_tube_of_both_ends():
     """Bends 2 and 3 are made, far off: before and behind them 253.6 and 310.6 mm are still straight."""
-    line = replace(LINE, spans=(replace(LINE.spans[0], order="A2 A3 A1 A4"),))
+    line = with_tube(LINE, order=in_order("A2 A3 A1 A4"))
     told = made_of(line, [{"angle": "140"}, {"angle": "140"}])
     again = next(way for way in told.ways if way.kind == "start again")
     flared = PART.cut_mm - PART.developed_mm - PART.beyond_mm["B"]  # went into the flare at A
@@ -69,7 +69,7 @@ def test_starting_again_keeps_the_straight_tube_of_both_ends():
 
 def test_a_correction_that_moves_the_route_far_is_not_the_only_way_shown():
     """Half the bend missing: the rest can still bring end B home, through another place."""
-    line = replace(LINE, spans=(replace(LINE.spans[0], order="A2 A3 A1 A4"),))
+    line = with_tube(LINE, order=in_order("A2 A3 A1 A4"))
     told = made_of(line, [{"angle": "140"}, {"angle": "140"}])
     assert told.meets
     assert told.departs_mm > 50
@@ -79,12 +79,12 @@ def test_a_correction_that_moves_the_route_far_is_not_the_only_way_shown():
 
 def test_no_joint_where_the_straight_is_too_short_for_its_wrenches():
     """70 mm of straight are asked for a union and two wrenches; this part has 40 between its bends."""
-    rows = LINE.spans[0].readings
+    rows = the_tube(LINE).readings
     short = replace(
         LINE,
         spans=(
             replace(
-                LINE.spans[0],
+                the_tube(LINE),
                 readings=replace(
                     rows,
                     rows=tuple(

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from math import pi, radians, tan
 
 import pytest
@@ -10,10 +9,10 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.bending.calibration import Calibration
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import LineEnd
+from bendrel.core.line.document import TestFlare
 from bendrel.core.plan.assemble import plan_line
 from tests.core.test_refused import line
-from tests.lines import DOUBLE, bent, row
+from tests.lines import DOUBLE, End, bent, replace, row, with_tube
 
 KIT = load_kit()
 # 100 mm, 90°, 60 mm, 60°, 80 mm at R 15 on 3/16 in × 0.711 mm
@@ -70,10 +69,10 @@ def test_a_flares_working_gives_the_tube_it_takes():
     table = working(line("brake", "copper-nickel_4.75mm_0.7", "bubble"))["end-A"]
     assert (said(table), table.result) == ({KIT.fittings["bubble"].name: "2 mm"}, "2.00 mm")
     assert "until you flare a test piece" in table.formula
-    own = working(replace(LINE, end_a=replace(DOUBLE, measured_use=Length(text="3.1 mm"))))["end-A"]
+    own = working(replace(LINE, end_a=replace(DOUBLE, trial=TestFlare(used=Length(text="3.1 mm")))))["end-A"]
     assert (own.formula, own.result, own.source.text) == (
         "as measured", "3.10 mm", "your own flared test piece, before less after")  # fmt: skip
-    plain = LineEnd(fitting="plain")
+    plain = End(fitting="plain")
     bare = working(replace(LINE, service="fuel-low", end_a=plain, end_b=plain))["end-A"]
     assert (bare.formula, bare.result) == ("nothing is used up", "0.00 mm")
 
@@ -91,7 +90,7 @@ def test_a_flares_working_gives_the_tube_it_takes():
     ],
 )  # fmt: skip
 def test_a_mark_follows_from_its_terms(changes, bend, inputs, mark):
-    told = working(replace(LINE, spans=(replace(LINE.spans[0], **changes),)))[f"mark-{bend}"]
+    told = working(with_tube(LINE, **changes))[f"mark-{bend}"]
     assert {n: first(v) for n, v in said(told).items()} == pytest.approx(inputs, abs=0.006)
     assert first(told.result) == pytest.approx(mark, abs=0.006)
 
@@ -105,7 +104,7 @@ def test_a_mark_from_a_cut_end_on_a_tool_with_an_offset():
     assert [first(v) for v in said(told).values()] == [100.0, 14.05, 3.0]
     assert told.formula == "mark = start of bend + allowance − zero offset"
     assert first(told.result) == pytest.approx(111.05)
-    corner = working(replace(long, spans=(replace(long.spans[0], marks="corner"),)), kit)["mark-1"]
+    corner = working(with_tube(long, marks="corner"), kit)["mark-1"]
     assert {n: first(v) for n, v in said(corner).items()} == {"corner": 129.05, "take-up": 18.0}
     assert first(corner.result) == pytest.approx(111.05)
     none = working(bent(row(100, 172), last=200, marks="corner"))["mark-1"]
@@ -146,7 +145,7 @@ def test_a_dial_follows_from_angle_and_spring_back():
 
 
 def test_plastic_has_a_form_and_no_dial():
-    plain = LineEnd(fitting="plain")
+    plain = End(fitting="plain")
     tube = next(t for t in KIT.tubes.values() if t.material == "nylon" and t.size == "6 mm")
     made = bent(row(200, 60), last=200, service="vacuum-actuator", tube=tube.id, end_a=plain, end_b=plain,
                 bender=KIT.benders_for("6 mm", plastic=True)[0].id)  # fmt: skip

@@ -2,7 +2,6 @@
 
 import io
 import json
-from dataclasses import replace
 from datetime import date
 from xml.etree import ElementTree
 
@@ -11,13 +10,13 @@ import pytest
 from pypdf import PdfReader
 
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import Carries, HosePiece, LineEnd, PartPiece
+from bendrel.core.line.document import Carries
 from bendrel.core.plan.assemble import plan_line
 from bendrel.exchange.documents import line_schema, read_line, write_line
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.sheet import build_sheet
 from bendrel.exchange.svg import draw_svg
-from tests.lines import bent, cornered, row
+from tests.lines import Component, End, Hose, bent, cornered, replace, row
 
 LINE = bent(row(100, 90), row(60, 45, "3:00"), row(80, 60, "7:30"), name="Łódź pump, links")
 
@@ -31,13 +30,13 @@ FITTED = replace(
     LINE,
     service="cooler",
     carries=Carries(fluid="atf", pressure="7 bar", temperature="120 °C", flow="1.5 gpm", flows="A to B"),
-    end_b=LineEnd(
+    end_b=End(
         fitting="bead",
         seat="spigot",
         body="brass",
         beyond=(
-            HosePiece(hose="cooler_3-8in", length=Length(text="200"), clamp="worm_12-20", rubs=True),
-            PartPiece(part="filter", points="B", age="old", note="second-hand"),
+            Hose(hose="cooler_3-8in", length=Length(text="200"), clamp="worm_12-20", rubs=True),
+            Component(what="filter", points="B", age="old", note="second-hand"),
         ),
     ),
 )
@@ -51,10 +50,10 @@ def test_hoses_parts_and_what_is_carried_come_back_unchanged():
 @pytest.mark.parametrize(
     ("path", "value", "word"),
     [
-        (("end_b", "beyond", 0, "clamps_each"), 3, "clamps_each"),
-        (("end_b", "beyond", 0, "joined"), "glue", "joined"),
-        (("end_b", "beyond", 1, "part"), "kettle", "part"),
-        (("end_b", "beyond", 1, "points"), "up", "points"),
+        (("spans", 1, "clamps_each"), 3, "clamps_each"),
+        (("spans", 1, "joined"), "glue", "joined"),
+        (("spans", 2, "what"), "kettle", "what"),
+        (("spans", 2, "points"), "up", "points"),
         (("carries", "flows"), "sideways", "flows"),
         (("carries", "pressure"), "x" * 200, "pressure"),
     ],
@@ -69,10 +68,11 @@ def test_what_is_no_hose_part_or_duty_is_refused_by_name(path, value, word):
         read_line(json.dumps(document).encode())
 
 
-def test_more_than_six_pieces_beyond_an_end_are_refused():
+def test_more_spans_than_a_line_has_are_refused():
     document = json.loads(write_line(FITTED))
-    document["end_b"]["beyond"] *= 4
-    with pytest.raises(FileError, match="beyond"):
+    hose = document["spans"][1]
+    document["spans"] += [{**hose, "id": f"more{k}"} for k in range(40)]
+    with pytest.raises(FileError, match="spans"):
         read_line(json.dumps(document).encode())
 
 
@@ -91,11 +91,12 @@ def test_the_schema_knows_every_field_of_a_document():
     ("change", "word"),
     [
         ({"format": "other"}, "format"),
-        ({"version": 2}, "version"),
+        ({"version": 3}, "version: This document is of version 3; this Bendrel reads up to version 2"),
         ({"surprise": 1}, "surprise"),
         ({"name": ""}, "name"),
-        ({"spans": []}, "spans"),
-        ({"end_a": {"label": "x" * 61}}, "end_a › label"),
+        ({"spans": []}, "nothing in it"),
+        ({"port_a": {"label": "x" * 61}}, "port_a › label"),
+        ({"version": 1, "end_c": {}}, "end_c: A line of version 1 has end_a and end_b and no other end"),
     ],
 )
 def test_a_document_that_is_not_one_names_the_field(change, word):
@@ -108,6 +109,17 @@ def test_a_document_that_is_not_one_names_the_field(change, word):
 def test_text_that_is_no_document(text):
     with pytest.raises(FileError):
         read_line(text.encode("utf-8", "surrogatepass"))
+
+
+def test_an_id_that_is_there_twice_is_named():
+    value = json.loads(write_line(FITTED))
+    value["spans"][2]["id"] = value["spans"][1]["id"]
+    with pytest.raises(FileError, match="“b1” is there twice among the spans"):
+        read_line(json.dumps(value))
+    value = json.loads(write_line(LINE))
+    value["spans"][0]["readings"]["rows"][2]["id"] = "r1"
+    with pytest.raises(FileError, match="“r1” is there twice among the rows"):
+        read_line(json.dumps(value))
 
 
 def test_too_many_rows_are_refused():

@@ -10,7 +10,6 @@ from __future__ import annotations
 import io
 import re
 import xml.etree.ElementTree as ET
-from dataclasses import replace
 from itertools import pairwise
 
 import numpy as np
@@ -28,7 +27,7 @@ from bendrel.core.shape.bends import BendList
 from bendrel.exchange.mesh import write_mesh
 from bendrel.exchange.step import write_step
 from bendrel.exchange.svg import draw_svg
-from tests.lines import bent, row
+from tests.lines import bent, end_of, replace, row
 from tests.measured import shop_part, stations, walk
 
 OD, BORE = 4.7625, 3.3405
@@ -200,7 +199,7 @@ def test_named_views_look_from_where_they_say(kit):
 
 
 def test_a_bare_end_has_no_nut_and_numbers_stand_at_their_bends(kit):
-    bare = replace(LINE, end_b=replace(LINE.end_b, fitting="plain", nut=None))
+    bare = replace(LINE, end_b=replace(end_of(LINE, "B"), fitting="plain", nut=None))
     part = plan_line(bare, kit).part
     strokes, texts, bars = drawn_strokes(draw_svg(part, part.views["free"]))
     right, down, offset = paper_axes(shape_of(part), strokes)

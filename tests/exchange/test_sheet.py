@@ -5,7 +5,6 @@ from __future__ import annotations
 import io
 import re
 from collections import defaultdict
-from dataclasses import replace
 from datetime import date
 from math import pi
 
@@ -19,7 +18,7 @@ from bendrel.core.line.document import LeftOpen
 from bendrel.core.plan.assemble import plan_line
 from bendrel.exchange.sheet import build_sheet
 from bendrel.exchange.sketch import sketch
-from tests.lines import bent, row
+from tests.lines import bent, end_of, in_order, replace, row, the_tube, with_tube
 from tests.paper import boxes_on, crossing
 
 LINE = bent(row(80, 90), row(260, 45, "3:00"), row(320, 60, "6:30"), last=200)
@@ -55,7 +54,7 @@ def table(line, kit):
             if abs(x - at) < 0.1 and y < level - 1:
                 rows[round(y, 1)][head] = text
     full = [cells for _, cells in sorted(rows.items(), reverse=True) if set(cells) == set(HEADS)]
-    return full[: len(line.spans[0].readings.rows)]
+    return full[: len(the_tube(line).readings.rows)]
 
 
 def calibrated(kit, springback=0.05, zero_deg=2.0):
@@ -100,7 +99,7 @@ def test_each_figure_stands_in_its_own_column(kit):
 def test_marks_say_where_they_are_measured_from(kit, left, origin, beyond):
     """Flared before bending, marks run from the rim; left long and flared after the trial fit, from the cut
     end that still carries the 12 mm and the flare's 2.05 mm."""
-    line = replace(LINE, end_a=replace(LINE.end_a, leave_long=Length(text=left)))
+    line = replace(LINE, end_a=replace(end_of(LINE, "A"), leave_long=Length(text=left)))
     _, text = words_on(line, kit)
     assert f"Marks from the {origin} at end A (start of bend)" in text
     marks = [mm(cells["mark"]) for cells in table(line, kit)]
@@ -108,7 +107,7 @@ def test_marks_say_where_they_are_measured_from(kit, left, origin, beyond):
 
 
 def test_held_at_b_the_rows_and_their_marks_run_from_b(kit):
-    line = replace(LINE, spans=(replace(LINE.spans[0], held="B"),))
+    line = with_tube(LINE, held="B")
     rows = table(line, kit)
     assert [cells["bend"] for cells in rows] == ["3", "2", "1"]
     _, text = words_on(line, kit)
@@ -124,7 +123,7 @@ def test_held_at_b_the_rows_and_their_marks_run_from_b(kit):
 
 
 def test_a_bend_left_open_shows_both_angles(kit):
-    span = replace(LINE.spans[0], left_open=(LeftOpen(bend=2, angle=Angle(text="20")),))
+    span = replace(the_tube(LINE), left_open=(LeftOpen(row="r2", angle=Angle(text="20")),))
     cells = next(c for c in table(replace(LINE, spans=(span,)), kit) if c["bend"] == "2")
     assert cells["angle"] == "20° › 45°"
     assert float(cells["dial"][:-1]) < 25
@@ -144,7 +143,7 @@ def test_the_cut_length_is_the_sum_of_what_stands_above_it(kit):
 
 
 def test_an_order_from_both_ends_is_announced(kit):
-    line = replace(LINE, spans=(replace(LINE.spans[0], order="A1 B3 B2"),))
+    line = with_tube(LINE, order=in_order("A1 B3 B2"))
     _, text = words_on(line, kit)
     assert "until it is changed over" in text
     _, plain = words_on(LINE, kit)
@@ -183,7 +182,7 @@ def test_nothing_on_the_sheet_lies_on_anything_else_or_over_the_edge(kit, count,
 
 def test_stops_that_are_longer_than_their_bar_are_cut_with_a_sign(kit):
     line = bent(*(row(12, 90, "3:00" if k % 2 else "12:00", radius=4) for k in range(6)))
-    line = replace(line, spans=(replace(line.spans[0], tube="steel-coated_3-16in_0.711"),))
+    line = with_tube(line, tube="steel-coated_3-16in_0.711")
     _, whole = words_on(line, kit)
     told = next(text for text in whole.splitlines() if text.startswith("DO NOT MAKE YET"))
     assert told.endswith("…")

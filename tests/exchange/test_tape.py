@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 import re
-from dataclasses import replace
 from math import pi, radians
 
 import pypdfium2
@@ -16,7 +15,7 @@ from bendrel.core.lengths import Length
 from bendrel.core.plan.assemble import plan_line
 from bendrel.exchange.label import build_label
 from bendrel.exchange.tape import LEFT_MM, PER_PAGE, PITCH_MM, STRETCH_MM, TOP_MM, build_tape, tape_marks
-from tests.lines import bent, row
+from tests.lines import bent, end_of, in_order, replace, row, with_tube
 from tests.paper import boxes_on, crossing
 
 POINT_MM = 25.4 / 72  # PDF 32000-1, 8.3.2.3: a user unit is 1/72 inch
@@ -101,7 +100,7 @@ def test_marks_of_a_bend_made_from_b_lie_at_its_far_end(kit):
     before its tangent is met 3 mm nearer to B."""
     bender = replace(kit.benders["lever_3-16in"], zero_offset_mm=3.0)
     own = replace(kit, benders={**kit.benders, bender.id: bender})
-    line = replace(LINE, spans=(replace(LINE.spans[0], order="A1 B3 B2"),))
+    line = with_tube(LINE, order=in_order("A1 B3 B2"))
     part = plan_line(line, own).part
     ends = [start + arc for start, arc in zip(STARTS, ARCS, strict=True)]
     expected = {1: STARTS[0] - 3.0, 2: ends[1] + 3.0, 3: ends[2] + 3.0}
@@ -118,7 +117,7 @@ def test_rims_are_marked_where_an_end_is_flared_afterwards(kit, left_at, rims):
     """12 mm left long and 2.05 mm for the flare beyond a rim, at B the spare of 25 mm too; an end flared
     first has no tube beyond its rim."""
     field = f"end_{left_at.lower()}"
-    long = replace(LINE.end_a, leave_long=Length(text="12 mm"))
+    long = replace(end_of(LINE, "A"), leave_long=Length(text="12 mm"))
     marks = tape_marks(plan_line(replace(LINE, **{field: long}), kit).part)
     whole = marks[-1].at_mm
     found = {m.text: m.at_mm if m.text == "rim A" else whole - m.at_mm for m in marks if "rim" in m.text}

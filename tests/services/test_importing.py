@@ -1,7 +1,6 @@
 """Files read into a line: drawings made by ezdxf, and what is said of them before anything is kept."""
 
 import io
-from dataclasses import replace
 from math import pi
 
 import ezdxf
@@ -12,11 +11,11 @@ from bendrel.core.plan.assemble import plan_line
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import Refused
 from bendrel.services.importing import import_text
-from tests.lines import bent, row
+from tests.lines import bent, row, with_tube
 
 KIT = load_kit()
 LINE = bent(row(100, 90), last=100)
-NO_RADIUS = replace(LINE, spans=(replace(LINE.spans[0], bender="given_any"),))
+NO_RADIUS = with_tube(LINE, bender="given_any")
 CORNERS = [(0, 0, 0), (200, 0, 0), (200, 150, 0)]
 
 

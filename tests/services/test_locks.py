@@ -12,7 +12,7 @@ import bendrel.services.summaries as summaries
 import bendrel.store.database as database
 from bendrel.api.app import create_app
 from bendrel.core.making.state import MakingState
-from bendrel.services.cuttings import CutsDone
+from bendrel.services.cuttings import CutsDone, piece_of
 from bendrel.services.errors import Busy
 from bendrel.services.jobs import JobDraft
 from bendrel.services.startup import open_shop
@@ -94,11 +94,11 @@ def test_nothing_is_computed_while_the_lock_is_held(monkeypatch, tmp_path):
 
         monkeypatch.setattr(module, name, looking)
 
-    for module in (summaries, cuttings, benches):
-        watched(module, "plan_line")
+    for module, name in ((summaries, "plan_line"), (cuttings, "plan_line"), (benches, "plan_rigid")):
+        watched(module, name)
     shop.jobs.board()
-    cuts = shop.cuttings.of(job.id, (line.id,))
-    shop.cuttings.take(job.id, CutsDone(lines=(line.id,), stamp=cuts.stamp))
+    cuts = shop.cuttings.of(job.id, (piece_of(line.id, "s1"),))
+    shop.cuttings.take(job.id, CutsDone(pieces=(piece_of(line.id, "s1"),), stamp=cuts.stamp))
     making = shop.makings.begin(line.id)
     shop.makings.keep(making.id, making.version, MakingState())
     assert len(free) >= 5

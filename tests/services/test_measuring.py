@@ -1,7 +1,5 @@
 """Copies, another radius, suspects and imports, as the screens ask for them."""
 
-from dataclasses import replace
-
 import pytest
 
 from bendrel.catalogue.loader import load_kit
@@ -16,10 +14,10 @@ from bendrel.services.errors import Refused
 from bendrel.services.importing import import_text
 from bendrel.services.jobs import JobDraft
 from bendrel.services.measuring import CopyOrder, copy_line, name_suspects, rebuild
-from tests.lines import bent, cornered, row
+from tests.lines import bent, cornered, end_of, replace, row, the_tube, with_tube
 
 SOURCE = replace(bent(row(100, 90), row(80, 45, "3:00"), last=70), name="Rear left", service="cooler")
-ANY_RADIUS = replace(SOURCE.spans[0], bender="given_any")
+ANY_RADIUS = replace(the_tube(SOURCE), bender="given_any")
 HERE = replace(starting_line(load_kit(), "Rear right", "brake", "mm"), notes="mine")
 
 
@@ -31,15 +29,15 @@ def test_the_mirror_image_brings_readings_and_choices_but_no_proof(shop):
     made, said = copy_line(HERE, SOURCE, CopyOrder(how="mirror"), shop.kit)
     assert said == "mirror image of “Rear left”"
     assert (made.name, made.notes, made.service) == ("Rear right", "mine", "cooler")
-    assert (SOURCE.end_a.proved, made.end_a.proved) == (True, False)
+    assert (end_of(SOURCE, "A").proved, end_of(made, "A").proved) == (True, False)
     assert [bend.rotation_deg for bend in shape(shop, made).bends] == pytest.approx([0, -90])
-    assert made.spans[0].readings.rows[1].plane.text == "9:00"
+    assert the_tube(made).readings.rows[1].plane.text == "9:00"
 
 
 def test_readings_alone_can_be_copied(shop):
     made, _ = copy_line(HERE, SOURCE, CopyOrder(how="same", choices=False), shop.kit)
     assert made.service == "brake"
-    assert made.spans[0].readings == SOURCE.spans[0].readings
+    assert the_tube(made).readings == the_tube(SOURCE).readings
 
 
 @pytest.mark.parametrize(("end", "straights"), [("A", (125, 80, 70)), ("B", (100, 80, 95))])
@@ -48,14 +46,14 @@ def test_an_end_made_longer_changes_that_leg_alone(shop, end, straights):
     made, said = copy_line(HERE, SOURCE, order, shop.kit)
     assert said.endswith(f"end {end} 25 longer")
     assert shape(shop, made).straights_mm == pytest.approx(straights)
-    kept = made.spans[0].readings.rows[1]
-    assert kept == SOURCE.spans[0].readings.rows[1]
+    kept = the_tube(made).readings.rows[1]
+    assert kept == the_tube(SOURCE).readings.rows[1]
 
 
 def test_corner_points_can_be_copied_mirrored_and_made_longer(shop):
     source = cornered((0, 0, 0), (100, 0, 0), (100, 80, 40))
     made, _ = copy_line(HERE, source, CopyOrder(how="mirror"), shop.kit)
-    assert [r.z.text for r in made.spans[0].readings.rows] == ["-0", "-0", "-40"]
+    assert [r.z.text for r in the_tube(made).readings.rows] == ["-0", "-0", "-40"]
     longer, _ = copy_line(HERE, source, CopyOrder(how="same", longer="-10 mm"), shop.kit)
     assert shape(shop, longer).developed_mm == pytest.approx(shape(shop, source).developed_mm - 10)
 
@@ -104,7 +102,7 @@ def test_another_radius_is_shown_before_it_is_taken(shop):
         (SOURCE, "tight", "Radius"),
         (bent(last=100), "", "has no radius"),
         (
-            replace(SOURCE, spans=(replace(SOURCE.spans[0], bender="given_any"),)),
+            with_tube(SOURCE, bender="given_any"),
             "",
             "Put the readings right",
         ),
@@ -121,7 +119,7 @@ def test_suspects_are_named_only_when_a_check_disagrees(shop):
     assert name_suspects(agreeing, shop.kit) == ()
     off = replace(SOURCE, checks=Checks(wire=Length(text=f"{along - 25.4}")))
     named = name_suspects(off, shop.kit)
-    legs = {f"/spans/0/readings{path}" for path in ("/rows/0/length", "/rows/1/length", "/last")}
+    legs = {f"/spans/s1/readings{path}" for path in ("/rows/r1/length", "/rows/r2/length", "/last")}
     assert {item.path for item in named} <= legs
     assert {item.change for item in named} == {"25.4 mm less"}
     assert all("an inch" in item.slip for item in named)
@@ -136,7 +134,7 @@ def test_an_import_says_what_it_filled_in_and_merged(kit):
     assert read.unit == "in"
     assert read.notes == ("2 radii missing; 2 mm filled in", "1 corner merged: flat, or part of one bend")
     assert "1 bend, in inches" in read.understood
-    assert read.document.spans[0].readings.rows[-1].y.exact_mm == pytest.approx(8 * 25.4)
+    assert the_tube(read.document).readings.rows[-1].y.exact_mm == pytest.approx(8 * 25.4)
 
 
 def test_the_benders_radius_fills_what_is_missing(kit):
@@ -157,15 +155,15 @@ def test_a_drawing_tells_its_unit_and_what_it_was_made_of(kit):
 
 def test_a_line_copied_alongside_keeps_its_length_and_gives_it_back_as_a_check(shop):
     along = shop.lines.convert(SOURCE, "alongside")
-    readings = along.spans[0].readings
+    readings = the_tube(along).readings
     assert readings.copied
     assert shape(shop, along).developed_mm == pytest.approx(shape(shop, SOURCE).developed_mm)
     back = shop.lines.convert(along, "bends")
-    assert back.spans[0].readings.rows == ()
-    assert not back.spans[0].readings.copied
-    assert back.checks.wire.exact_mm == pytest.approx(shape(shop, SOURCE).developed_mm)
+    assert the_tube(back).readings.rows == ()
+    assert not the_tube(back).readings.copied
+    assert the_tube(back).checks.wire.exact_mm == pytest.approx(shape(shop, SOURCE).developed_mm)
     taken = replace(along, checks=Checks(wire=Length(text="300 mm")))
-    assert shop.lines.convert(taken, "wire").checks.wire.text == "300 mm"
+    assert the_tube(shop.lines.convert(taken, "wire")).checks.wire.text == "300 mm"
 
 
 def test_a_line_copied_alongside_is_made_at_the_bench_without_marks(shop):

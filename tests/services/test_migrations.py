@@ -11,7 +11,7 @@ from bendrel.exchange.documents import line_to_value
 from bendrel.services.jobs import JobDraft
 from bendrel.services.startup import open_shop
 from bendrel.store.database import MIGRATIONS, _engine
-from tests.lines import bent, row
+from tests.lines import bent, row, the_tube
 
 # What a line document held before removal, checks and open items came in
 EARLIER = {
@@ -86,7 +86,7 @@ def test_an_earlier_database_is_brought_up_and_nothing_is_lost(first_layout):
     assert (job.name, job.machine, job.customer, job.promised) == ("Fire tender", "old tender", "", None)
     assert (job.parked, job.tried) == ("", "")
     opened = shop.lines.open(job.lines[0].id)
-    readings = opened.document.spans[0].readings
+    readings = the_tube(opened.document).readings
     assert (readings.rows[0].length.text, readings.rows[0].by, readings.last_by) == ("100", "leg", "leg")
     assert opened.document.removal.items == ()
     assert not opened.document.finished

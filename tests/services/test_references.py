@@ -1,23 +1,26 @@
-"""Reasons and instructions are kept by number: when bends or pieces are replaced as a whole, none comes to
-stand at one that it was not given for."""
-
-from dataclasses import replace
+"""Reasons and instructions are kept by id: when bends are replaced as a whole, none comes to stand at one
+that it was not given for, and a piece that comes between moves none."""
 
 import pytest
 
+from bendrel.core.findings import Spot
 from bendrel.core.lengths import Angle
-from bendrel.core.line.document import LeftOpen, LineEnd, PartPiece, PartReading, SetAside
-from bendrel.core.line.references import with_piece_before, without_bends
+from bendrel.core.line.document import LeftOpen, PartReading, SetAside
+from bendrel.core.line.references import without_bends
+from bendrel.core.line.run import main_run
 from bendrel.core.plan.compare import compare
 from bendrel.services.importing import import_text
 from bendrel.services.measuring import CopyOrder, copy_line
-from tests.lines import DOUBLE, bent, row
+from tests.lines import DOUBLE, Component, bent, in_order, replace, row, the_tube, with_tube
 
 WHY = "agreed with the inspector"
 
 
-def aside(code, where):
-    return SetAside(code=code, where=where, reason=WHY)
+def aside(code, **at):
+    return SetAside(code=code, at=Spot(**at), reason=WHY)
+
+
+END_B, TUBE = {"kind": "end", "span": "s1", "end": "B"}, {"kind": "tube"}
 
 
 def noted():
@@ -25,53 +28,52 @@ def noted():
         row(100, 90),
         row(60, 45, "3:00"),
         set_aside=(
-            aside("kinks", "bend 2"),
-            aside("x", "straight 1"),
-            aside("no_spare", "end B"),
-            aside("t", "tube"),
+            aside("kinks", kind="bend", span="s1", row="r2"),
+            aside("x", kind="straight", span="s1", row="r1"),
+            aside("no_spare", **END_B),
+            aside("t", **TUBE),
         ),
-        bought=(PartReading(kind="bend", number=2, text="44"), PartReading(kind="rim to rim", text="200 mm")),
+        bought=(PartReading(kind="bend", row="r2", text="44"), PartReading(kind="rim to rim", text="200 mm")),
     )
-    span = replace(line.spans[0], order="A2 A1", left_open=(LeftOpen(bend=2, angle=Angle(text="20")),))
-    return replace(line, spans=(span,))
+    return with_tube(line, order=in_order("A2 A1"), left_open=(LeftOpen(row="r2", angle=Angle(text="20")),))
+
+
+def kept(line):
+    return [item.at for item in line.set_aside] == [Spot(**END_B), Spot(**TUBE)]
 
 
 def test_other_readings_take_nothing_over():
-    freed = without_bends(noted())
-    assert [item.where for item in freed.set_aside] == ["end B", "tube"]
-    assert freed.spans[0].order == ""
-    assert freed.spans[0].left_open == ()
-    assert [item.kind for item in freed.bought] == ["rim to rim"]
+    freed = without_bends(noted(), the_tube(noted()))
+    assert kept(freed)
+    assert the_tube(freed).order == ()
+    assert the_tube(freed).left_open == ()
+    assert [item.kind for item in the_tube(freed).bought] == ["rim to rim"]
 
 
 def test_an_imported_file_and_a_copied_line_take_nothing_over(kit):
     csv = "x_mm,y_mm,z_mm,radius_mm\n0,0,0,\n100,0,0,15\n100,100,0,\n"
     imported = import_text(csv, noted(), "", None, kit).document
-    assert [item.where for item in imported.set_aside] == ["end B", "tube"]
+    assert kept(imported)
     source = bent(row(90, 30), row(50, 60, "6:00"), row(70, 90, "9:00"))
     for how in ("mirror", "same"):
         copied, _ = copy_line(noted(), source, CopyOrder(how=how), kit)
-        assert [item.where for item in copied.set_aside] == ["end B", "tube"]
-        assert copied.spans[0].left_open == ()
+        assert kept(copied)
+        assert the_tube(copied).left_open == ()
 
 
 @pytest.mark.parametrize("end", ["A", "B"])
-def test_an_adapter_moves_what_lies_beyond_it_and_its_reasons(kit, end):
-    both = tuple(aside("hose_rubs", f"piece {n} beyond {e}") for n in (1, 2) for e in ("A", "B"))
-    moved = with_piece_before(bent(row(100, 90), set_aside=both), end)
-    other = "B" if end == "A" else "A"
-    assert {item.where for item in moved.set_aside} == {
-        *(f"piece {n} beyond {end}" for n in (2, 3)),
-        *(f"piece {n} beyond {other}" for n in (1, 2)),
-    }
-    part = PartPiece(part="filter")
-    key = f"end_{end.lower()}"
+def test_an_adapter_comes_between_and_every_reason_stays_where_it_was_given(kit, end):
+    name = f"{end.lower()}1"
     line = bent(
         row(100, 90),
-        set_aside=(aside("x", f"piece 1 beyond {end}"),),
-        **{key: replace(DOUBLE, beyond=(part,))},
+        set_aside=(aside("x", kind="span", span=name),),
+        **{f"end_{end.lower()}": replace(DOUBLE, beyond=(Component(what="filter"),))},
     )
-    for choice in compare(line, kit)[1:]:
-        made: LineEnd = getattr(choice.document, key)
-        place = made.beyond.index(part) + 1
-        assert choice.document.set_aside[0].where == f"piece {place} beyond {end}"
+    adapters = 0
+    for choice in compare(main_run(line), kit)[1:]:
+        made = choice.document
+        beyond = main_run(made).end(end).beyond
+        adapters += len(beyond) - 1
+        (found,) = [span for span in beyond if span.id == made.set_aside[0].at.span]
+        assert found.what == "filter"
+    assert adapters > 0

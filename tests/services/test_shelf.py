@@ -1,11 +1,8 @@
 """The shop's shelf survives a restart, and a change of it makes the board think again."""
 
-from dataclasses import replace
-
 import pytest
 
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import LineEnd
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.jobs import JobDraft
 from bendrel.services.kits import added_up
@@ -13,7 +10,7 @@ from bendrel.services.shelf import Held, OwnDraft
 from bendrel.services.startup import open_shop
 from bendrel.services.stock import StockDraft
 from bendrel.standins.supplier import SupplierAway
-from tests.lines import bent, row
+from tests.lines import End, bent, replace, row
 
 TUBE = OwnDraft(
     shelf="tubes", fields={"material": "copper-nickel", "size": "3/16 in", "od_mm": "3/16", "wall_mm": "1 mm"}
@@ -40,7 +37,7 @@ def test_the_board_thinks_again_when_a_row_it_stands_on_changes(shop):
     """A line on a tube of the shop's own: thin it is not strong enough, thicker it is."""
     kept = shop.shelf.add(replace(TUBE, fields=TUBE.fields | {"wall_mm": "0.3 mm"}))
     job = shop.jobs.create(JobDraft(name="Fire tender"))
-    end = LineEnd(fitting="double-45", nut="double-45_3-16in_3-8-24", port_thread="3/8-24", proved=True)
+    end = End(fitting="double-45", nut="double-45_3-16in_3-8-24", thread="3/8-24", proved=True)
     shop.lines.add(job.id, bent(row(100, 90), end_a=end, end_b=end, tube=kept.row_id))
     assert shop.jobs.one(job.id).lines[0].worst == "stop"
     shop.shelf.change(kept.id, TUBE)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from math import pi
 
 import pytest
@@ -10,13 +9,12 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.chain.shopping import Need
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import HosePiece, LineEnd, PartPiece
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.repair.condition import Condition
 from bendrel.services.jobs import JobDraft
 from bendrel.services.kits import added_up
 from bendrel.services.shelf import Held
-from tests.lines import bent, row
+from tests.lines import Component, End, Hose, bent, replace, row, the_tube, with_tube
 
 KIT = load_kit()
 LINE = bent(row(100, 90), row(60, 60, "3:00"), last=80)
@@ -36,18 +34,18 @@ def test_a_flared_line_takes_its_tube_two_nuts_and_two_caps():
         ("nut:double-45_3-16in_3-8-24", 1, "end A"), ("nut:double-45_3-16in_3-8-24", 1, "end B")]  # fmt: skip
     caps = [need for need in plan_line(LINE, KIT).chosen.needs if need.ref.startswith("cap:")]
     assert [(n.ref, n.amount) for n in caps] == [("cap:3/8-24", 1)] * 2
-    coil = replace(LINE, spans=(replace(LINE.spans[0], stock_form="coil"),))
+    coil = with_tube(LINE, stock_form="coil")
     straightened = amounts(coil)["tube:copper-nickel_3-16in_0.711"][0]
     assert straightened == pytest.approx(CUT + KIT.limits["straighten_mm"].value, abs=0.01)
 
 
 def test_hoses_take_their_length_and_two_ends_of_clamps():
-    piece = HosePiece(
+    piece = Hose(
         hose="cooler_3-8in", clamp="worm_12-20", clamps_each=2, length=Length(text="350 mm"), rubs=True
     )
-    end = LineEnd(fitting="bead", beyond=(piece,))
+    end = End(fitting="bead", beyond=(piece,))
     size = {"tube": "copper-nickel_3-8in_0.889", "bender": "lever_3-8in"}
-    made = bent(row(100, 90), last=100, service="cooler", end_a=LineEnd(fitting="bead"), end_b=end, **size)
+    made = bent(row(100, 90), last=100, service="cooler", end_a=End(fitting="bead"), end_b=end, **size)
     told = amounts(made)
     assert told["hose:cooler_3-8in"] == (350, "mm")
     assert told["clamp:worm_12-20"] == (4, "each")
@@ -64,15 +62,15 @@ def test_hoses_take_their_length_and_two_ends_of_clamps():
 
 
 def test_a_banjo_takes_two_washers_and_new_parts_are_bought_once():
-    end = LineEnd(fitting="banjo", nut="banjo_3-16in_M10x1")
+    end = End(fitting="banjo", nut="banjo_3-16in_M10x1")
     told = plan_line(bent(row(100, 90), service="oil-feed", end_a=end, end_b=end), KIT).chosen.needs
     washers = [need for need in told if need.kind == "washer"]
     assert [n.amount for n in washers] == [2, 2]
     bolts = [need.what for need in told if need.ref.startswith("nut:")]
     assert all(what.startswith("banjo bolt M10x1") for what in bolts)
     assert len(bolts) == 2
-    new = PartPiece(part="filter", age="new", note="5 micron")
-    old = PartPiece(part="check valve", age="old")
+    new = Component(what="filter", age="new", note="5 micron")
+    old = Component(what="check valve", age="old")
     parts = replace(end, beyond=(new, old))
     told = amounts(bent(row(100, 90), service="oil-feed", end_a=end, end_b=parts))
     assert told["part:filter"] == (1, "each")
@@ -80,9 +78,9 @@ def test_a_banjo_takes_two_washers_and_new_parts_are_bought_once():
 
 
 def test_an_insert_goes_on_the_list_with_its_end():
-    end = LineEnd(fitting="compression", insert=True, nut=KIT.nuts_for("compression", "8 mm")[0].id)
+    end = End(fitting="compression", insert=True, nut=KIT.nuts_for("compression", "8 mm")[0].id)
     tube = next(t.id for t in KIT.tubes.values() if t.material == "nylon" and t.size == "8 mm")
-    ends = {"end_a": end, "end_b": LineEnd(fitting="plain")}
+    ends = {"end_a": end, "end_b": End(fitting="plain")}
     made = bent(row(200, 45, radius=60), last=200, service="fuel-low", tube=tube, bender="given_any", **ends)
     assert amounts(made)["insert:8 mm"] == (1, "each")
 
@@ -181,5 +179,5 @@ def test_a_line_that_cannot_be_planned_has_its_place_on_the_board(shop, job):
     unread = replace(bent(row("", 90)), name="Unread")
     told = summary(shop, kept(shop, job, unread))
     assert (told.bends, told.cut_mm) == (0, None)
-    strange = replace(LINE, name="Strange", spans=(replace(LINE.spans[0], tube="none_such"),))
+    strange = replace(LINE, name="Strange", spans=(replace(the_tube(LINE), tube="none_such"),))
     assert summary(shop, kept(shop, job, strange)).tube == "no tube chosen"

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from bendrel.services.cuttings import CutsDone
+from bendrel.services.cuttings import CutsDone, piece_of
 from bendrel.services.errors import NotFound, Refused, Stale
 from bendrel.services.jobs import JobDraft
 from bendrel.services.stock import StockDraft
@@ -33,9 +33,9 @@ def names(cuts):
 
 def take(shop, job, *wanted):
     lines = names(shop.cuttings.of(job.id))
-    ids = tuple(lines[name].line_id for name in wanted)
+    ids = tuple(lines[name].piece for name in wanted)
     cuts = shop.cuttings.of(job.id, ids)
-    return cuts, shop.cuttings.take(job.id, CutsDone(lines=ids, stamp=cuts.stamp))
+    return cuts, shop.cuttings.take(job.id, CutsDone(pieces=ids, stamp=cuts.stamp))
 
 
 def lying(shop):
@@ -109,9 +109,9 @@ def test_two_jobs_do_not_cut_the_same_stick(shop, job):
     shop.lines.add(other.id, bent(row(100, 90), name="Brake"))
     seen = shop.cuttings.of(other.id)
     take(shop, job, "Drain")
-    ids = tuple(line.line_id for line in seen.lines)
+    ids = tuple(line.piece for line in seen.lines)
     with pytest.raises(Stale, match="look at it again"):
-        shop.cuttings.take(other.id, CutsDone(lines=ids, stamp=seen.stamp))
+        shop.cuttings.take(other.id, CutsDone(pieces=ids, stamp=seen.stamp))
 
 
 def test_a_deleted_line_wants_no_tube(shop, job):
@@ -122,25 +122,25 @@ def test_a_deleted_line_wants_no_tube(shop, job):
 
 def test_a_line_without_readings_is_named_and_cannot_be_cut(shop, job):
     bare = shop.lines.create(job.id, "Overflow")
-    cuts = shop.cuttings.of(job.id, [bare.id])
+    cuts = shop.cuttings.of(job.id, [piece_of(bare.id, "s1")])
     assert names(cuts)["Overflow"].mm is None
     assert cuts.tubes == ()
     with pytest.raises(Refused, match="Nothing in this list can be cut"):
-        shop.cuttings.take(job.id, CutsDone(lines=(bare.id,), stamp=cuts.stamp))
+        shop.cuttings.take(job.id, CutsDone(pieces=(piece_of(bare.id, "s1"),), stamp=cuts.stamp))
 
 
 def test_the_kit_asks_for_the_tube_that_is_not_cut_yet(shop, job):
-    def tube():
+    def the_tube():
         return next((r for r in shop.kits.of_job(job.id).rows if r.need.ref == f"tube:{TUBE}"), None)
 
     put_in(shop, "stick", 400)
-    assert tube().need.amount == pytest.approx(3 * CUT, abs=0.1)
-    assert tube().have == 400
+    assert the_tube().need.amount == pytest.approx(3 * CUT, abs=0.1)
+    assert the_tube().have == 400
     take(shop, job, "Drain")
-    assert tube().need.amount == pytest.approx(2 * CUT, abs=0.1)
-    assert tube().have == 0  # what was left of the stick is scrap
+    assert the_tube().need.amount == pytest.approx(2 * CUT, abs=0.1)
+    assert the_tube().have == 0  # what was left of the stick is scrap
     take(shop, job, "Feed", "Vent")
-    assert tube() is None
+    assert the_tube() is None
 
 
 def test_cuts_and_jobs_that_are_not_there_are_named(shop):

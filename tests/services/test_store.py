@@ -16,6 +16,7 @@ from bendrel.services.errors import NotFound, Refused, Stale
 from bendrel.services.jobs import JobDraft
 from bendrel.services.startup import open_shop
 from bendrel.store.models import Base
+from tests.lines import the_tube
 
 
 @pytest.fixture
@@ -32,7 +33,7 @@ def test_a_new_line_has_the_usual_choices_in_the_jobs_unit(shop):
     job = shop.jobs.create(JobDraft(name="Launch", unit="mm"))
     line = shop.lines.create(job.id, "Fuel feed")
     assert line.document.unit == "mm"
-    assert line.document.spans[0].tube == "copper-nickel_4.75mm_0.7"
+    assert the_tube(line.document).tube == "copper-nickel_4.75mm_0.7"
     assert (line.can_undo, line.can_redo, line.version) == (False, False, 1)
 
 

@@ -13,7 +13,7 @@ from bendrel.services.benches import standing
 from bendrel.services.jobs import JobDraft
 from bendrel.services.shelf import OwnDraft
 from bendrel.services.startup import open_shop
-from tests.lines import bent, row
+from tests.lines import bent, row, the_tube
 
 BENDER = {
     "name": "loft bender",
@@ -62,7 +62,7 @@ def test_an_own_bender_goes_with_its_job_and_plans_the_same_elsewhere(shop, made
     other = open_shop(tmp_path / "other" / "shop.db")
     kept, line = brought_in(other, shop.archives.write(job)[0])
     assert kept.own == ("loft bender",)
-    named = other.lines.open(line).document.spans[0].bender
+    named = the_tube(other.lines.open(line).document).bender
     assert named != bender
     assert other.kit.benders[named].radius_mm == pytest.approx(17)
     # its test piece came along; that of the shop's lever bender is about another tool over there
@@ -80,7 +80,7 @@ def test_a_making_goes_along_and_does_not_train_the_other_hand(shop, made, tmp_p
     (making,) = other.makings.of_line(line)
     assert (making.outcome, making.state.made[0].angle) == ("scrap", "86")
     assert making.state.spells[0].stop == "2026-01-14T18:30:00Z"
-    assert making.document.spans[0].bender == other.lines.open(line).document.spans[0].bender
+    assert the_tube(making.document).bender == the_tube(other.lines.open(line).document).bender
     assert other.kit.spread.readings == 0
     # and from there on with everything
     again, _ = brought_in(other, other.archives.write(kept.job_id)[0])
@@ -91,7 +91,7 @@ def test_a_making_goes_along_and_does_not_train_the_other_hand(shop, made, tmp_p
 def test_brought_in_where_it_came_from_nothing_of_the_own_is_doubled(shop, made):
     job, bender = made
     _, line = brought_in(shop, shop.archives.write(job)[0])
-    assert shop.lines.open(line).document.spans[0].bender == bender
+    assert the_tube(shop.lines.open(line).document).bender == bender
     assert len(shop.shelf.own()) == 1
     assert len(shop.shelf.trials()) == 2
 

@@ -50,17 +50,17 @@ def restore_line(line_id: str, services: Services) -> OpenLine:
 
 
 @router.get("/{line_id}/sheet.pdf", response_class=Response)
-def sheet(line_id: str, services: Services) -> Response:
+def sheet(line_id: str, services: Services, span: str = "") -> Response:
     """The one-page build sheet."""
     opened = services.lines.open(line_id)
     job = services.jobs.one(opened.job_id)
-    data = print_sheet(opened.document, services.kit, job=job.name, machine=job.machine)
+    data = print_sheet(opened.document, services.kit, job=job.name, machine=job.machine, span=span)
     return as_file(data, "application/pdf", f"{opened.document.name}.pdf", inline=True)
 
 
 @router.get("/{line_id}/export/{kind}", response_class=Response)
-def export(line_id: str, kind: str, services: Services) -> Response:
+def export(line_id: str, kind: str, services: Services, span: str = "") -> Response:
     """The line as a file: `document`, `points`, `bends`, `dxf`, `step`, `stl`, `glb` or `svg`."""
     document = services.lines.open(line_id).document
-    data, media, ending = export_line(services.lines, document, services.kit, kind)
+    data, media, ending = export_line(services.lines, document, services.kit, kind, span)
     return as_file(data, media, f"{document.name}{ending}")

@@ -28,6 +28,7 @@ class SwingOrder:
     """Which move to see, the first is 1."""
 
     document: Line
+    span: Annotated[str, MaxLen(20)] = ""
     move: Annotated[int, Ge(1), Le(200)]
 
 
@@ -36,6 +37,7 @@ class MadeSoFar:
     """A plan and the bends of it that are made."""
 
     document: Line
+    span: Annotated[str, MaxLen(20)] = ""
     made: Annotated[tuple[MadeBend, ...], MaxLen(200)]
 
 
@@ -55,29 +57,31 @@ class Ending:
 
 
 @router.post("/bench")
-def bench(document: Line, services: Services) -> BenchReport:
+def bench(document: Line, services: Services, span: str = "") -> BenchReport:
     """What the tool makes of the line as typed, and how exact the part will be."""
-    return report(document, services.kit)
+    return report(document, services.kit, span)
 
 
 @router.post("/bench/swing", response_model=SwingView)
 def see_swing(body: SwingOrder, services: Services) -> Response:
     """One move as it swings."""
-    view = swing(body.document, services.kit, body.move)
+    view = swing(body.document, services.kit, body.move, body.span)
     return Response(_SWING.dump_json(view), media_type="application/json")
 
 
 @router.post("/bench/standing")
 def part_standing(body: MadeSoFar, services: Services) -> PartStanding:
     """How a part stands of which some bends are made, and the rest re-planned."""
-    return standing(body.document, services.kit, body.made)
+    return standing(body.document, services.kit, body.made, body.span)
 
 
 @router.get("/lines/{line_id}/tape.pdf", response_class=Response)
-def tape(line_id: str, services: Services) -> Response:
+def tape(line_id: str, services: Services, span: str = "") -> Response:
     """The paper tape of a line, to scale."""
     line = services.lines.open(line_id).document
-    return as_file(print_tape(line, services.kit), "application/pdf", f"{line.name} tape.pdf", inline=True)
+    return as_file(
+        print_tape(line, services.kit, span), "application/pdf", f"{line.name} tape.pdf", inline=True
+    )
 
 
 @router.get("/lines/{line_id}/makings")
@@ -87,9 +91,9 @@ def makings(line_id: str, services: Services) -> tuple[Making, ...]:
 
 
 @router.post("/lines/{line_id}/makings", status_code=201)
-def begin(line_id: str, services: Services) -> Making:
+def begin(line_id: str, services: Services, span: str = "") -> Making:
     """Begin to make a line, or go on with what was begun."""
-    return services.makings.begin(line_id)
+    return services.makings.begin(line_id, span)
 
 
 @router.put("/makings/{making_id}")

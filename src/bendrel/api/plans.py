@@ -7,6 +7,7 @@ from pydantic import TypeAdapter
 
 from bendrel.api.schemas import (
     CatalogueOut,
+    ChainOrder,
     Conversion,
     Copying,
     DrawingOrder,
@@ -18,11 +19,14 @@ from bendrel.api.schemas import (
 from bendrel.api.state import Services
 from bendrel.core.line.document import Line
 from bendrel.core.plan.model import Plan
+from bendrel.core.rigid.planned import plan_rigid
 from bendrel.exchange.documents import line_schema
 from bendrel.exchange.svg import draw_svg
+from bendrel.services.chains import Edited, edit_chain
 from bendrel.services.errors import Refused
 from bendrel.services.importing import Understood, import_text
 from bendrel.services.measuring import Named, Rebuilt, copy_line, name_suspects, rebuild
+from bendrel.services.tubes import tube_of
 
 router = APIRouter(prefix="/api", tags=["plans"])
 
@@ -39,34 +43,40 @@ def preview(document: Line, services: Services) -> Response:
 @router.post("/convert")
 def convert(body: Conversion, services: Services) -> Line:
     """The same shape in the other way of entry."""
-    return services.lines.convert(body.document, body.to)
+    return services.lines.convert(body.document, body.to, body.span)
+
+
+@router.post("/chain")
+def edit_the_chain(body: ChainOrder, services: Services) -> Edited:
+    """The line after one edit of its chain; saving it is a separate step."""
+    return edit_chain(body.document, body.edit, services.kit)
 
 
 @router.post("/suspects")
-def find_suspects(document: Line, services: Services) -> tuple[Named, ...]:
+def find_suspects(document: Line, services: Services, span: str = "") -> tuple[Named, ...]:
     """The readings to read again first when a check does not agree."""
-    return name_suspects(document, services.kit)
+    return name_suspects(document, services.kit, span)
 
 
 @router.post("/copy")
 def copy_from(body: Copying, services: Services) -> Imported:
     """What a copy of another line would become; saving it is a separate step."""
     source = services.lines.open(body.source).document
-    document, understood = copy_line(body.document, source, body.order, services.kit)
+    document, understood = copy_line(body.document, source, body.order, services.kit, body.span)
     return Imported(document=document, understood=understood)
 
 
 @router.post("/reradius")
 def other_radius(body: OtherRadius, services: Services) -> Rebuilt:
     """The line between the same ports with another radius; saving it is a separate step."""
-    return rebuild(body.document, body.radius, services.kit)
+    return rebuild(body.document, body.radius, services.kit, body.span)
 
 
 @router.post("/drawing", response_class=Response, responses={200: {"content": {"image/svg+xml": {}}}})
 def drawing(body: DrawingOrder, services: Services) -> Response:
     """The line drawing as SVG, as far as it has been read."""
-    plan = services.lines.plan(body.document)
-    part = plan.part or plan.so_far
+    planned = plan_rigid(tube_of(body.document, body.span), services.kit)
+    part = planned.part or planned.so_far
     if part is None:
         raise Refused("There is nothing to draw until the first leg can be read.")
     svg = draw_svg(part, part.views[body.view])
@@ -76,7 +86,7 @@ def drawing(body: DrawingOrder, services: Services) -> Response:
 @router.post("/import")
 def import_shape(body: ShapeFile, services: Services) -> Understood:
     """What a file would become; saving it is a separate step."""
-    return import_text(body.text, body.document, body.radius, body.unit, services.kit)
+    return import_text(body.text, body.document, body.radius, body.unit, services.kit, body.span)
 
 
 @router.get("/catalogue")

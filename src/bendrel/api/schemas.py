@@ -27,6 +27,7 @@ from bendrel.core.threads.designation import KnownThread, PipeThread
 from bendrel.core.threads.wrench import Wrench
 from bendrel.core.tube.material import Material, Tube
 from bendrel.core.units import Unit
+from bendrel.services.chains import ChainEdit
 from bendrel.services.jobs import JobDraft
 from bendrel.services.measuring import CopyOrder
 
@@ -77,7 +78,16 @@ class Conversion:
     """A line to be told in the other way of entry."""
 
     document: Line
+    span: Annotated[str, MaxLen(20)] = ""
     to: Entry
+
+
+@record
+class ChainOrder:
+    """A line and one edit of its chain."""
+
+    document: Line
+    edit: ChainEdit
 
 
 @record
@@ -85,6 +95,7 @@ class Copying:
     """Another line to be copied into a document; nothing is saved."""
 
     document: Line
+    span: Annotated[str, MaxLen(20)] = ""
     source: Annotated[str, MaxLen(40)]
     order: CopyOrder
 
@@ -94,6 +105,7 @@ class OtherRadius:
     """A line to be made with another radius; blank is the bender's own."""
 
     document: Line
+    span: Annotated[str, MaxLen(20)] = ""
     radius: Annotated[str, MaxLen(40)] = ""
 
 
@@ -102,6 +114,7 @@ class DrawingOrder:
     """A line to be drawn."""
 
     document: Line
+    span: Annotated[str, MaxLen(20)] = ""
     view: Literal["free", "from A", "from B", "above"] = "free"
 
 
@@ -112,6 +125,7 @@ class ShapeFile:
 
     text: Annotated[str, MaxLen(4_100_000)]
     document: Line
+    span: Annotated[str, MaxLen(20)] = ""
     radius: Annotated[str, MaxLen(40)] = ""
     unit: Unit | None = None
 

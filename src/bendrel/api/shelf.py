@@ -14,6 +14,7 @@ from bendrel.core.plan.compare import Choice, compare
 from bendrel.core.record import record
 from bendrel.services.kits import KitList, KitRow
 from bendrel.services.shelf import Held, OwnDraft, OwnRow
+from bendrel.services.tubes import tube_of
 
 router = APIRouter(prefix="/api", tags=["shelf"])
 
@@ -112,9 +113,9 @@ def kit_of_job(job_id: str, services: Services) -> KitList:
 
 
 @router.post("/compare")
-def compare_choices(document: Line, services: Services) -> tuple[PricedChoice, ...]:
+def compare_choices(document: Line, services: Services, span: str = "") -> tuple[PricedChoice, ...]:
     """Complete choices for a line side by side; taking one is a separate step."""
-    return tuple(_priced(choice, services) for choice in compare(document, services.kit))
+    return tuple(_priced(choice, services) for choice in compare(tube_of(document, span), services.kit))
 
 
 @router.put("/standins/supplier")

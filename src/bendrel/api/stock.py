@@ -57,10 +57,10 @@ def label(stock_id: str, services: Services) -> Response:
 
 
 @router.get("/jobs/{job_id}/cuts")
-def cuts(job_id: str, services: Services, lines: str | None = None) -> JobCuts:
-    """What is cut from what for a job: for the `lines` named, ids with commas between, or for all that
+def cuts(job_id: str, services: Services, pieces: str | None = None) -> JobCuts:
+    """What is cut from what for a job: for the `pieces` named, with commas between, or for all that
     are ready to be cut."""
-    return services.cuttings.of(job_id, None if lines is None else lines.split(","))
+    return services.cuttings.of(job_id, None if pieces is None else pieces.split(","))
 
 
 @router.post("/jobs/{job_id}/cuts", status_code=201)

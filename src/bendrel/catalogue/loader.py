@@ -25,6 +25,7 @@ from bendrel.core.joints.verdict import Joint, Verdict, index_verdicts
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
+from bendrel.core.repair.splicing import Margin, Overlap, Splice, Splicing, Weigh
 from bendrel.core.route.clips import Clip, ClipSpacing
 from bendrel.core.service import Caution, Service
 from bendrel.core.shop.kit import Advice, Body, Kit, Limit
@@ -88,9 +89,20 @@ def load_kit() -> Kit:
         advice=TypeAdapter(dict[str, Advice]).validate_python(rules["advice"]),
         limits=TypeAdapter(dict[str, Limit]).validate_python(rules["limits"]),
         arguments=_typed(Argument, _toml("repair.toml")["argument"]),
+        splicing=_splicing(),
         removal={r.service: r for r in _typed(RemovalRule, removal["rule"])},
         single_use=TypeAdapter(SingleUse).validate_python(removal["single_use"]),
         pan_share=Limit(value=removal["pan"]["share"], source=Source(**removal["pan"]["source"])),
+    )
+
+
+def _splicing() -> Splicing:
+    data = _toml("splices.toml")
+    return Splicing(
+        methods={row.id: row for row in _typed(Splice, data["splice"])},
+        margins={row.damage: row for row in _typed(Margin, data["margin"])},
+        overlaps={row.clamps: row for row in _typed(Overlap, data["overlap"])},
+        weigh=TypeAdapter(Weigh).validate_python(data["weigh"]),
     )
 
 

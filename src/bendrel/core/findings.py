@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+from bendrel.core.codes import Code, Stage
 from bendrel.core.record import record
 
 Severity = Literal["stop", "caution", "note"]
@@ -22,36 +23,55 @@ class Source:
 
 
 @record
-class Where:
-    """A place on the line: a bend or straight by number from end A, an end, the whole tube, or a piece
-    (hose or part) beyond an end, numbered from the tube outwards.
+class Spot:
+    """What a finding is about, by ids that never change: a bend or straight by its row, an end, a whole
+    span, the whole line; `item` is a damage, fixture or opening. A straight has the id of the bend that it
+    leads to, none where it leads to end B."""
+
+    kind: Literal["bend", "straight", "end", "tube", "span"]
+    span: str = ""
+    row: str = ""
+    end: EndName | None = None
+    item: str = ""
+
+
+@record
+class Place:
+    """A place on the line. `number` counts bends and straights from end A of their span, for the eye;
+    `span` is blank where the whole line is meant.
 
     `from_mm` and `to_mm` are developed positions from end A's finished end, without allowances.
     """
 
-    kind: Literal["bend", "straight", "end", "tube", "piece"]
+    kind: Literal["bend", "straight", "end", "tube", "span"]
+    span: str = ""
+    row: str = ""
+    item: str = ""
     number: int | None = None
     end: EndName | None = None
     from_mm: float | None = None
     to_mm: float | None = None
 
+    @property
+    def spot(self) -> Spot:
+        """The same without the figures, which change."""
+        return Spot(kind=self.kind, span=self.span, row=self.row, end=self.end, item=self.item)
+
     def __str__(self) -> str:
         if self.kind == "end":
             return f"end {self.end}"
-        if self.kind == "tube":
-            return "tube"
-        if self.kind == "piece":
-            return f"piece {self.number} beyond {self.end}"
+        if self.kind in ("tube", "span"):
+            return self.kind
         return f"{self.kind} {self.number}"
 
 
 @record
 class Change:
-    """One value to set in the line document; `path` is a JSON pointer, and one past the end of a list
-    adds to it."""
+    """One value to set in the line document; `path` is a JSON pointer that names what has an id by
+    its id (`line.paths`), and one past the end of a list adds to it."""
 
     path: str
-    value: str | float | bool | dict[str, object] | None
+    value: str | float | bool | dict[str, object] | list[object] | None
 
 
 @record
@@ -72,12 +92,12 @@ class Finding:
     """Something wrong or risky. `advice` explains the way out where no `fix` can be applied.
 
     `safety` marks what can hurt somebody. `set_aside` is the reason with which a person took it
-    on; it stays in the record.
+    on; it stays in the record. `stage` is where in the work it is settled, by its code.
     """
 
     severity: Severity
-    code: str
-    where: Where
+    code: Code
+    where: Place
     title: str
     message: str
     source: Source
@@ -85,6 +105,7 @@ class Finding:
     fix: Fix | None = None
     safety: bool = False
     set_aside: str = ""
+    stage: Stage = "plan"
 
 
 @record

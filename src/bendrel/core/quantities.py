@@ -1,4 +1,4 @@
-"""Reading and printing pressures, temperatures and flows as people write them."""
+"""Reading and printing pressures, temperatures, flows and volumes as people write them."""
 
 from __future__ import annotations
 
@@ -10,12 +10,17 @@ _NUMBER = r"(-?[0-9]+\.?[0-9]*|-?\.[0-9]+)"
 _PRESSURE = re.compile(rf"{_NUMBER}\s*(bar|psi|kpa|mpa)", re.IGNORECASE)
 _TEMPERATURE = re.compile(rf"{_NUMBER}\s*°?\s*(c|f)?", re.IGNORECASE)
 _FLOW = re.compile(rf"{_NUMBER}\s*(l/min|lpm|l/h|gpm|gph|ml/min)?", re.IGNORECASE)
+_VOLUME = re.compile(
+    r"([0-9]+\.?[0-9]*|\.[0-9]+)\s*(l|lit(?:re|er)s?|ml|qt|quarts?|gal|gallons?)?", re.IGNORECASE
+)
 
 # NIST SP 811: pound-force per square inch; US gallon; foot pound-force
 KPA = {"bar": 100.0, "psi": 6.894757, "kpa": 1.0, "mpa": 1000.0}
 LPM = {"l/min": 1.0, "lpm": 1.0, "l/h": 1 / 60, "gpm": 3.785412, "gph": 3.785412 / 60, "ml/min": 0.001}
+_LITRES = {"l": 1.0, "m": 0.001, "q": 0.946353, "g": 3.785412}  # US quart and gallon
 NM_PER_LBF_FT = 1.355818
 MOST_KPA, MOST_LPM = 200_000.0, 1_000.0
+LARGEST_L = 1000.0
 LEAST_C, MOST_C = -60.0, 400.0
 
 
@@ -46,6 +51,15 @@ def parse_flow(text: str) -> float:
     if not 0 < lpm <= MOST_LPM:
         raise UnitError(f"“{text[:20]}” is not a flow; write it like 6 L/min, 90 L/h or 1.5 gpm.")
     return lpm
+
+
+def parse_volume(text: str) -> float:
+    """Litres from `2`, `1.5 L`, `500 ml`, `2 qt` or `1 gal` (US). Raises UnitError."""
+    found = _VOLUME.fullmatch(text.strip())
+    litres = float(found[1]) * _LITRES[(found[2] or "l").lower()[0]] if found else 0.0
+    if not 0 < litres <= LARGEST_L:
+        raise UnitError(f"“{text[:20]}” is not a volume; write it like 2 L, 500 ml or 2 qt.")
+    return litres
 
 
 def format_pressure(kpa: float, unit: Unit) -> str:

@@ -21,6 +21,7 @@ from bendrel.core.removal.log import RemovedItem
 from bendrel.core.units import Unit
 from bendrel.exchange.documents import first_error
 from bendrel.exchange.errors import FileError
+from bendrel.exchange.upgrade import up_to_date
 
 MOST_BYTES = 60_000_000
 MOST_ENTRIES = 600
@@ -52,9 +53,11 @@ class ArchivedBooking:
 
 @record
 class ArchivedMaking:
-    """One making of line `line` (0 is the first): the document it was begun with, and what was kept."""
+    """One making of a tube of line `line` (0 is the first): the document it was begun with, and what was
+    kept."""
 
     line: Annotated[int, Ge(0)]
+    span: Annotated[str, MaxLen(20)] = "s1"
     document: Line
     state: MakingState
     outcome: Outcome = ""
@@ -160,9 +163,24 @@ def _unpacked(file: zipfile.ZipFile, name: str, most: int) -> bytes:
     return data
 
 
+def _up_to_date(job: Any) -> Any:
+    """Lines and makings of an earlier Bendrel as they are written now."""
+    if not isinstance(job, dict):
+        return job
+    made = dict(job)
+    if isinstance(lines := job.get("lines"), list):
+        made["lines"] = [up_to_date(line) for line in lines]
+    if isinstance(makings := job.get("makings"), list):
+        made["makings"] = [
+            {**one, "document": up_to_date(one.get("document"))} if isinstance(one, dict) else one
+            for one in makings
+        ]
+    return made
+
+
 def _job(data: bytes) -> ArchivedJob:
     try:
-        value: Any = json.loads(data)
+        value: Any = _up_to_date(json.loads(data))
         return _JOB.validate_python(value, strict=False)
     except ValidationError as error:
         raise FileError(first_error(error)) from error

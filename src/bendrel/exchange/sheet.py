@@ -11,7 +11,8 @@ from reportlab.lib.units import mm as MM
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfgen.canvas import Canvas
 
-from bendrel.core.line.document import Line
+from bendrel.core.line.document import Line, Port
+from bendrel.core.line.run import ENDS, run_of
 from bendrel.core.plan.model import Plan
 from bendrel.core.rigid.part import Move, Part
 from bendrel.core.units import Unit, format_angle, format_clock, format_length
@@ -124,7 +125,10 @@ def _drawing_and_figures(canvas: Canvas, line: Line, part: Part, y: float, heigh
         canvas.setFont(LABEL, 10)
         canvas.drawRightString(RIGHT, at - 6 * MM, format_length(part.cut_mm, "mm"))
     at -= 12 * MM
-    for end, choice in ((part.end_a, line.end_a), (part.end_b, line.end_b)):
+    run = run_of(line, part.span)
+    ports = {end: run.end(end).port if run else Port() for end in ENDS}
+    for end in (part.end_a, part.end_b):
+        choice = ports[end.end]
         nut = f", {end.nut_thread} nut" if end.nut_thread else ""
         title = f"End {end.end}" + (f" · {choice.label}" if choice.label else "")
         text_at(canvas, x, at, fitted(title, FIGURE, 11, RIGHT - x), FIGURE, 11)

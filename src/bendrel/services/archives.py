@@ -167,6 +167,7 @@ def archived_making(place: int, row: MakingRow) -> ArchivedMaking:
     """A making as it is written."""
     return ArchivedMaking(
         line=place,
+        span=row.span,
         document=line_from_value(row.document),
         state=_STATE.validate_python(row.state),
         outcome=cast(Outcome, row.outcome),
@@ -180,6 +181,7 @@ def making_row(line_id: str, making: ArchivedMaking, document: dict[str, Any]) -
     count for this shop's spread."""
     return MakingRow(
         line_id=line_id,
+        span=making.span,
         document=document,
         state=_STATE.dump_python(making.state, mode="json"),
         departures=[],

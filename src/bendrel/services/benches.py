@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from bendrel.core.attool.order_report import AtBench, at_bench
 from bendrel.core.attool.sweep import SwingView, swing_view
 from bendrel.core.bending.section import Section
@@ -13,17 +11,17 @@ from bendrel.core.fitup.exactness import Exactness
 from bendrel.core.line.document import Line
 from bendrel.core.making.exact import how_exact
 from bendrel.core.making.remade import Remade, remake
-from bendrel.core.plan.assemble import plan_line
 from bendrel.core.record import record
-from bendrel.core.rigid.choosing import choices_of
 from bendrel.core.rigid.part import Part
+from bendrel.core.rigid.planned import Rigid, plan_rigid
 from bendrel.core.rigid.start import StartAdvice, where_to_start
 from bendrel.core.rigid.step_by_step import BenchStep, bench_steps
 from bendrel.core.rules.piece.judge_section import sections_of
-from bendrel.core.shop.choices import Choices
+from bendrel.core.rules.set_aside import worst_first
 from bendrel.core.shop.kit import Kit
 from bendrel.exchange.tape import build_tape
 from bendrel.services.errors import Refused
+from bendrel.services.tubes import tube_of
 
 
 @record
@@ -48,54 +46,54 @@ class PartStanding:
     remade: Remade
 
 
-def report(line: Line, kit: Kit) -> BenchReport:
-    """The report of a line as typed. Raises Refused while it cannot be planned."""
-    part, chosen = _planned(line, kit)
-    at = at_bench(line, kit, part)
-    exact, said = how_exact(line, kit, chosen, part)
+def report(line: Line, kit: Kit, span: str = "") -> BenchReport:
+    """The report of one tube of a line as typed. Raises Refused while it cannot be planned."""
+    rigid = _planned(line, kit, span)
+    run, part, chosen = rigid.run, rigid.part, rigid.choices
+    at = at_bench(run, kit, part)
+    exact, said = how_exact(run, kit, chosen, part)
     sections, limit = sections_of(line, kit, chosen, part)
-    reasons = {(taken.code, taken.where): taken.reason for taken in line.set_aside}
-    findings = tuple(
-        replace(f, set_aside=reasons.get((f.code, str(f.where)), "")) for f in (*at.findings, *said)
-    )
     return BenchReport(
         at=at,
-        start=where_to_start(line, part),
+        start=where_to_start(run, part),
         exact=exact,
         sections=sections,
         flat_limit=limit,
-        findings=findings,
+        findings=worst_first(line, (*at.findings, *said)),
     )
 
 
-def swing(line: Line, kit: Kit, move: int) -> SwingView:
+def swing(line: Line, kit: Kit, move: int, span: str = "") -> SwingView:
     """One move as it swings. Raises Refused."""
-    part, _ = _planned(line, kit)
+    rigid = _planned(line, kit, span)
+    part = rigid.part
     if not 1 <= move <= len(part.moves):
         raise Refused(f"There is no move {move}; this part has {len(part.moves)}.")
-    return swing_view(line, kit, part, move)
+    return swing_view(rigid.run, kit, part, move)
 
 
-def standing(line: Line, kit: Kit, made: tuple[MadeBend, ...]) -> PartStanding:
+def standing(line: Line, kit: Kit, made: tuple[MadeBend, ...], span: str = "") -> PartStanding:
     """How a part stands of which some bends are made. Raises Refused."""
-    part, chosen = _planned(line, kit)
+    rigid = _planned(line, kit, span)
+    part = rigid.part
     numbers = [item.bend for item in made]
     wrong = [n for n in numbers if n > len(part.bends)]
     if wrong or len(set(numbers)) != len(numbers):
         raise Refused("The bends that are made are not those of this plan; begin a new making.")
-    return PartStanding(part=part, steps=bench_steps(part), remade=remake(line, kit, part, chosen, made))
+    return PartStanding(
+        part=part, steps=bench_steps(part), remade=remake(rigid.run, kit, part, rigid.choices, made)
+    )
 
 
-def print_tape(line: Line, kit: Kit) -> bytes:
+def print_tape(line: Line, kit: Kit, span: str = "") -> bytes:
     """PDF of the paper tape, to scale. Raises Refused."""
-    part, chosen = _planned(line, kit)
-    return build_tape(line, part, chosen.tube.size)
+    rigid = _planned(line, kit, span)
+    return build_tape(line, rigid.part, rigid.tube.size)
 
 
-def _planned(line: Line, kit: Kit) -> tuple[Part, Choices]:
-    plan = plan_line(line, kit)
-    chosen = choices_of(line, kit)
-    if plan.part is None or chosen is None:
-        reason = plan.problems[0].message if plan.problems else "it cannot be planned yet."
+def _planned(line: Line, kit: Kit, span: str) -> Rigid:
+    planned = plan_rigid(tube_of(line, span), kit)
+    if planned.rigid is None:
+        reason = planned.problems[0].message if planned.problems else "it cannot be planned yet."
         raise Refused(f"Not yet: {reason}")
-    return plan.part, chosen
+    return planned.rigid

@@ -13,6 +13,7 @@ from pydantic import TypeAdapter
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from bendrel.core.line.run import runs
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
@@ -45,10 +46,13 @@ class TakenFor:
 
 @record
 class CutLine:
-    """A line of the job that is not done. `mm` is the tube it takes, None while it cannot be planned;
-    `stops` counts its open stops, `in_list` says whether it is in the list that is shown."""
+    """A tube of the job that is to make, of a line that is not done. `piece` names both, `mm` is the tube
+    it takes, None while it cannot be planned; `stops` counts the line's open stops, `in_list` says whether
+    it is in the list that is shown."""
 
+    piece: str
     line_id: str
+    span: str
     line: str
     mm: float | None
     stops: int
@@ -58,7 +62,7 @@ class CutLine:
 
 @record
 class TubeCuts:
-    """The cut list of one tube: pieces by the id of their line, the names of the bars by theirs."""
+    """The cut list of one tube: pieces as `piece_of` names them, the names of the bars by theirs."""
 
     tube: str
     tube_name: str
@@ -79,16 +83,16 @@ class JobCuts:
 
 @record
 class CutsDone:
-    """What a person has cut: the lines ticked, and the stamp of the list they cut by."""
+    """What a person has cut: the pieces ticked, and the stamp of the list they cut by."""
 
-    lines: Annotated[tuple[str, ...], MaxLen(2000)]
+    pieces: Annotated[tuple[str, ...], MaxLen(2000)]
     stamp: Annotated[str, MaxLen(40)]
 
 
 @record
 class CutItem:
     """One bar of a cutting: the stock row (blank for a new stick), what it is called, the tube used up,
-    the row of the offcut it left (blank for none), and the pieces by the id of their line."""
+    the row of the offcut it left (blank for none), and the pieces as `piece_of` names them."""
 
     bar: str
     name: str
@@ -108,25 +112,25 @@ class Cuttings:
         self._database = database
         self._shelf = shelf
 
-    def of(self, job_id: str, lines: Collection[str] | None = None) -> JobCuts:
-        """What is cut from what for these lines of a job; without a choice for all that can be made as
+    def of(self, job_id: str, pieces: Collection[str] | None = None) -> JobCuts:
+        """What is cut from what for these pieces of a job; without a choice for all that can be made as
         planned, have no open stop and are not cut yet."""
         with self._database.reading() as session:
             there = _there(session, job_id)
-        return self._told(there, lines)
+        return self._told(there, pieces)
 
     def take(self, job_id: str, done: CutsDone) -> str:
         """Take the cuts out of the stock: bars become their labelled offcuts or are gone. Returns the id
         by which it is taken back. Stale when the list is no longer the one that was shown."""
         with self._database.reading() as session:
             there = _there(session, job_id)
-        told = self._told(there, done.lines)
+        told = self._told(there, done.pieces)
         with self._database.writing() as session:
             if told.stamp != done.stamp or _there(session, job_id).state != there.state:
                 raise Stale(
                     "The stock or a line has changed since this list was drawn up; look at it again.", 0, {}
                 )
-            mm = {line.line_id: line.mm or 0.0 for line in told.lines}
+            mm = {line.piece: line.mm or 0.0 for line in told.lines}
             items = [item for tube in told.tubes for item in _taken(session, tube, mm)]
             if not items:
                 raise Refused("Nothing in this list can be cut; tick a line that has a plan.")
@@ -167,20 +171,26 @@ class Cuttings:
             if plan.removed.done:
                 continue
             stops = sum(found.severity == "stop" and not found.set_aside for found in plan.findings)
-            mm = plan.part.take_mm if plan.part is not None else None
-            before = there.taken.get(line_id)
-            fresh = before is None and not stops if ticked is None else line_id in ticked
-            told = CutLine(
-                line_id=line_id,
-                line=line.name,
-                mm=mm,
-                stops=stops,
-                taken=before and replace(before, short=mm is not None and mm > before.mm + least),
-                in_list=mm is not None and fresh,
-            )
-            lines.append(told)
-            if told.in_list and mm is not None:
-                wanted.setdefault(line.spans[0].tube, []).append(Wanted(id=line_id, mm=mm))
+            tubes_to_make = [run for run in runs(line) if run.span.state == "to make"]
+            for number, run in enumerate(tubes_to_make, start=1):
+                found = plan.piece(run.span.id)
+                mm = found.part.take_mm if found is not None and found.part is not None else None
+                piece = piece_of(line_id, run.span.id)
+                before = there.taken.get(piece)
+                fresh = before is None and not stops if ticked is None else piece in ticked
+                told = CutLine(
+                    piece=piece,
+                    line_id=line_id,
+                    span=run.span.id,
+                    line=line.name if len(tubes_to_make) == 1 else f"{line.name}, piece {number}",
+                    mm=mm,
+                    stops=stops,
+                    taken=before and replace(before, short=mm is not None and mm > before.mm + least),
+                    in_list=mm is not None and fresh,
+                )
+                lines.append(told)
+                if told.in_list and mm is not None:
+                    wanted.setdefault(run.span.tube, []).append(Wanted(id=piece, mm=mm))
         tubes = tuple(_cuts(kit, tube, pieces, there.stock) for tube, pieces in wanted.items())
         return JobCuts(
             lines=tuple(lines),
@@ -237,6 +247,11 @@ def _cuts(kit: Kit, tube: str, pieces: list[Wanted], lying: list[StockRow]) -> T
     )
 
 
+def piece_of(line_id: str, span: str) -> str:
+    """The name of one tube of one line in cut lists and cuttings."""
+    return f"{line_id}/{span}"
+
+
 def _taken(session: Session, tube: TubeCuts, mm: Mapping[str, float]) -> list[CutItem]:
     """Cut one tube's list from the stock. A finished end goes with the first piece of its bar."""
     items = []
@@ -262,17 +277,17 @@ def _taken(session: Session, tube: TubeCuts, mm: Mapping[str, float]) -> list[Cu
 
 
 def taken_for(session: Session, job: Job) -> dict[str, TakenFor]:
-    """The newest tube that was cut for each line and has not been spoiled since in a scrapped part."""
+    """The newest tube that was cut for each piece and has not been spoiled since in a scrapped part."""
     scrapped: dict[str, datetime] = {}
     ended = (
-        select(MakingRow.line_id, MakingRow.ended_at)
+        select(MakingRow.line_id, MakingRow.span, MakingRow.ended_at)
         .join(LineRow, LineRow.id == MakingRow.line_id)
         .where(LineRow.job_id == job.id, MakingRow.outcome == "scrap")
         .order_by(MakingRow.ended_at)
     )
-    for line_id, at in session.execute(ended):
+    for line_id, span, at in session.execute(ended):
         if at is not None:
-            scrapped[line_id] = at
+            scrapped[piece_of(line_id, span)] = at
     rows = (
         select(CuttingRow)
         .where(CuttingRow.job_id == job.id, CuttingRow.undone_at.is_(None))
@@ -281,9 +296,9 @@ def taken_for(session: Session, job: Job) -> dict[str, TakenFor]:
     found = {}
     for row in session.scalars(rows):
         for item in _ITEMS.validate_python(row.items):
-            for line_id, mm in item.pieces.items():
-                if line_id not in scrapped or scrapped[line_id] < row.at:
-                    found[line_id] = TakenFor(
+            for piece, mm in item.pieces.items():
+                if piece not in scrapped or scrapped[piece] < row.at:
+                    found[piece] = TakenFor(
                         cutting_id=row.id, at=row.at, source=item.name, mm=mm, short=False
                     )
     return found

@@ -8,6 +8,8 @@ from datetime import date
 from bendrel.core.attool.order_report import order_findings
 from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.rigid.planned import plan_rigid
+from bendrel.core.rules.set_aside import worst_first
 from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shape.corners import corners_from_bends
 from bendrel.core.shop.kit import Kit
@@ -20,15 +22,21 @@ from bendrel.exchange.svg import draw_svg
 from bendrel.exchange.tables import write_bends, write_points
 from bendrel.services.errors import Refused
 from bendrel.services.lines import Lines
+from bendrel.services.tubes import tube_of
 
 
-def print_sheet(line: Line, kit: Kit, *, job: str, machine: str, today: date | None = None) -> bytes:
+def print_sheet(
+    line: Line, kit: Kit, *, job: str, machine: str, today: date | None = None, span: str = ""
+) -> bytes:
     """PDF of the build sheet. Raises Refused while the readings cannot be read."""
     plan = plan_line(line, kit)
-    if plan.part is None:
+    run = tube_of(line, span)
+    piece = plan.piece(run.span.id)
+    if piece is None or piece.part is None:
         raise Refused(f"There is nothing to print yet: {plan.problems[0].message}")
-    plan = replace(plan, findings=(*order_findings(line, kit, plan.part), *plan.findings))
-    tube = kit.tubes[line.spans[0].tube]
+    said = worst_first(line, order_findings(run, kit, piece.part))
+    plan = replace(plan, main=run.span.id, findings=(*said, *plan.findings))
+    tube = kit.tubes[run.span.tube]
     service = kit.services[line.service]
     return build_sheet(
         line,
@@ -46,13 +54,13 @@ def print_sheet(line: Line, kit: Kit, *, job: str, machine: str, today: date | N
 KINDS = ("document", "points", "bends", "dxf", "step", "stl", "glb", "svg")
 
 
-def export_line(lines: Lines, line: Line, kit: Kit, kind: str) -> tuple[bytes, str, str]:
+def export_line(lines: Lines, line: Line, kit: Kit, kind: str, span: str = "") -> tuple[bytes, str, str]:
     """(bytes, media type, file ending) of a line in one of `KINDS`. Raises Refused, FileError."""
     if kind == "document":
         return write_line(line).encode(), "application/json", ".bendrel.json"
     if kind not in KINDS:
         raise Refused(f"“{kind[:20]}” cannot be exported; {', '.join(KINDS)} can.")
-    shape = lines.shape(line)
+    shape = lines.shape(line, span)
     if kind == "bends":
         return write_bends(shape).encode(), "text/csv; charset=utf-8", ".bends.csv"
     if kind == "points":
@@ -65,8 +73,8 @@ def export_line(lines: Lines, line: Line, kit: Kit, kind: str) -> tuple[bytes, s
     if kind == "dxf":
         return write_dxf(shape).encode(), "image/vnd.dxf", ".dxf"
     if kind == "svg":
-        return _svg(line, kit), "image/svg+xml", ".svg"
-    tube = kit.tubes[line.spans[0].tube]
+        return _svg(line, kit, span), "image/svg+xml", ".svg"
+    tube = kit.tubes[tube_of(line, span).span.tube]
     if kind == "step":
         return write_step(shape, tube.od_mm, tube.bore_mm), "model/step", ".step"
     if kind == "stl":
@@ -74,8 +82,8 @@ def export_line(lines: Lines, line: Line, kit: Kit, kind: str) -> tuple[bytes, s
     return write_mesh(shape, tube.od_mm, tube.bore_mm, "glb"), "model/gltf-binary", ".glb"
 
 
-def _svg(line: Line, kit: Kit) -> bytes:
-    plan = plan_line(line, kit)
-    if plan.part is None:
-        raise Refused(f"There is nothing to draw yet: {plan.problems[0].message}")
-    return draw_svg(plan.part, plan.part.views["free"]).encode()
+def _svg(line: Line, kit: Kit, span: str) -> bytes:
+    planned = plan_rigid(tube_of(line, span), kit)
+    if planned.part is None:
+        raise Refused(f"There is nothing to draw yet: {planned.problems[0].message}")
+    return draw_svg(planned.part, planned.part.views["free"]).encode()

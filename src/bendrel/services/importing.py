@@ -7,6 +7,7 @@ from dataclasses import replace
 from bendrel.core.line.document import Line
 from bendrel.core.line.references import without_bends
 from bendrel.core.line.rewrite import Entry
+from bendrel.core.line.run import Run
 from bendrel.core.record import record
 from bendrel.core.shape.bends import Bend, BendList, ShapeError
 from bendrel.core.shape.corners import Corners, bends_from_corners
@@ -18,6 +19,7 @@ from bendrel.exchange.errors import FileError
 from bendrel.exchange.tables import POINTS_HEADER, blank_radii, read_bends, read_points
 from bendrel.services.errors import Refused
 from bendrel.services.lines import with_readings
+from bendrel.services.tubes import tube_of
 
 
 @record
@@ -31,7 +33,9 @@ class Understood:
     notes: tuple[str, ...]
 
 
-def import_text(text: str, into: Line, radius: str, unit: Unit | None, kit: Kit) -> Understood:
+def import_text(
+    text: str, into: Line, radius: str, unit: Unit | None, kit: Kit, name: str = ""
+) -> Understood:
     """Read a CSV, a DXF or a line document into a line that keeps the rest of `into`.
 
     `unit` overrides what the figures are in. A missing radius is `radius`, or the bender's own.
@@ -46,10 +50,11 @@ def import_text(text: str, into: Line, radius: str, unit: Unit | None, kit: Kit)
             unit=None,
             notes=(),
         )
-    fill = _radius(into, radius, kit)
+    tube = tube_of(into, name)
+    fill = _radius(tube, radius, kit)
     if _looks_like_dxf(start):
-        return _from_dxf(text, into, fill, unit, kit)
-    return _from_csv(text, into, fill, unit, kit)
+        return _from_dxf(text, tube, fill, unit, kit)
+    return _from_csv(text, tube, fill, unit, kit)
 
 
 def _looks_like_dxf(start: str) -> bool:
@@ -57,17 +62,17 @@ def _looks_like_dxf(start: str) -> bool:
     return len(lines) == 2 and lines[0] in ("0", "999")
 
 
-def _radius(into: Line, radius: str, kit: Kit) -> float | None:
+def _radius(into: Run, radius: str, kit: Kit) -> float | None:
     if radius.strip():
         try:
-            return parse_length(radius, into.unit)
+            return parse_length(radius, into.line.unit)
         except UnitError as error:
             raise Refused(f"Radius: {error}") from error
-    bender = kit.tool(into.spans[0].bender, into.spans[0].tube)
+    bender = kit.tool(into.span.bender, into.span.tube)
     return bender.radius_mm if bender else None
 
 
-def _from_csv(text: str, into: Line, fill: float | None, unit: Unit | None, kit: Kit) -> Understood:
+def _from_csv(text: str, into: Run, fill: float | None, unit: Unit | None, kit: Kit) -> Understood:
     data = text.encode()
     points = text.lstrip("\ufeff\r\n").split(",", 1)[0].strip().strip('"') == POINTS_HEADER[0]
     factor = MM_PER_INCH if unit == "in" else 1.0
@@ -78,7 +83,7 @@ def _from_csv(text: str, into: Line, fill: float | None, unit: Unit | None, kit:
     corners = read_points(data, None if fill is None else fill / factor)
     blanks = blank_radii(data)
     if blanks and fill is not None:
-        filled = format_length(fill, into.unit)
+        filled = format_length(fill, into.line.unit)
         notes.append(f"{_count(blanks, 'radius', 'radii')} missing; {filled} filled in")
     corners = Corners(
         points=tuple((x * factor, y * factor, z * factor) for x, y, z in corners.points),
@@ -87,7 +92,7 @@ def _from_csv(text: str, into: Line, fill: float | None, unit: Unit | None, kit:
     return _from_corners(corners, into, "points CSV", unit or "mm", notes, kit)
 
 
-def _from_dxf(text: str, into: Line, fill: float | None, unit: Unit | None, kit: Kit) -> Understood:
+def _from_dxf(text: str, into: Run, fill: float | None, unit: Unit | None, kit: Kit) -> Understood:
     drawing = read_dxf(text, unit)
     taken: Unit = "in" if abs(drawing.unit_mm - MM_PER_INCH) < 1e-9 else "mm"
     notes = []
@@ -101,12 +106,12 @@ def _from_dxf(text: str, into: Line, fill: float | None, unit: Unit | None, kit:
     if len(drawing.points) > 2:
         if fill is None:
             raise FileError("The drawing has corners without arcs; give one radius for all of them.")
-        notes.append(f"radii missing; {format_length(fill, into.unit)} put into every corner")
+        notes.append(f"radii missing; {format_length(fill, into.line.unit)} put into every corner")
     return _from_corners(corners_of(drawing, fill or 1.0), into, what, taken, notes, kit)
 
 
 def _from_corners(
-    corners: Corners, into: Line, what: str, unit: Unit, notes: list[str], kit: Kit
+    corners: Corners, into: Run, what: str, unit: Unit, notes: list[str], kit: Kit
 ) -> Understood:
     try:
         shape = bends_from_corners(corners)
@@ -119,13 +124,14 @@ def _from_corners(
 
 
 def _done(
-    into: Line, shape: BendList, kind: Entry, what: str, unit: Unit, notes: list[str], kit: Kit
+    into: Run, shape: BendList, kind: Entry, what: str, unit: Unit, notes: list[str], kit: Kit
 ) -> Understood:
     names = {"in": "inches", "mm": "millimetres"}
     said = f"{what}, {_count(len(shape.bends), 'bend', 'bends')}, in {names[unit]}"
-    along = format_length(shape.developed_mm, into.unit)
+    kept = without_bends(into.line, into.span)
+    along = format_length(shape.developed_mm, into.line.unit)
     return Understood(
-        document=with_readings(without_bends(into), shape, kind, kit),
+        document=with_readings(kept, tube_of(kept, into.span.id).span, shape, kind, kit),
         understood=f"{said}, {along} along the tube",
         unit=unit,
         notes=tuple(notes),

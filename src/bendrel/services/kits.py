@@ -7,13 +7,14 @@ from dataclasses import replace
 
 from bendrel.core.chain.shopping import Need, parts_needed
 from bendrel.core.line.document import Line
+from bendrel.core.line.run import runs
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.record import record
 from bendrel.core.removal.stripdown import parts_for
 from bendrel.exchange.documents import line_from_value
-from bendrel.services.cuttings import taken_for
+from bendrel.services.cuttings import piece_of, taken_for
 from bendrel.services.present import present_job
-from bendrel.services.shelf import TUBE, Held, Shelf
+from bendrel.services.shelf import Held, Shelf
 from bendrel.services.stripdowns import log_of
 from bendrel.standins.supplier import Supplier, SupplierAway
 from bendrel.store.database import Database
@@ -67,19 +68,18 @@ class KitLists:
             cut = taken_for(session, job)
             shared = log_of(session, job_id)
             lines = [
-                (line_from_value(document_at(session, row, row.head)), row.id in cut)
+                (line_from_value(document_at(session, row, row.head)), row.id)
                 for row in job.lines
                 if row.deleted_at is None
             ]
         needs: list[Need] = []
-        for line, has_tube in lines:
+        for line, line_id in lines:
             plan = plan_line(line, self._shelf.kit)
             if plan.removed.done:
                 continue
             wanted = plan.chosen.needs if plan.chosen else parts_needed(plan.removed.parts)
-            for need in wanted:
-                if not (has_tube and need.ref.startswith(TUBE)):
-                    needs.append(replace(need, why=line.name))
+            has = {run.span.id for run in runs(line) if piece_of(line_id, run.span.id) in cut}
+            needs += [replace(need, why=line.name) for need in wanted if not (need.span and need.span in has)]
         needs += [replace(need, why="strip-down of the job") for need in parts_needed(parts_for(shared))]
         return self.priced(added_up(needs))
 

@@ -9,9 +9,10 @@ from typing import TYPE_CHECKING, Any, cast
 from sqlalchemy.orm import Session
 
 from bendrel.core.lengths import Length, is_blank
-from bendrel.core.line.document import BendReadings, CornerReadings, CornerRow, Line
+from bendrel.core.line.document import BendReadings, CornerReadings, CornerRow, Line, RigidSpan
 from bendrel.core.line.resolve import resolve
 from bendrel.core.line.rewrite import Entry, with_shape
+from bendrel.core.line.run import with_span
 from bendrel.core.measuring.legs import By
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
@@ -22,9 +23,11 @@ from bendrel.core.shape.bends import BendList, ShapeError
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit
 from bendrel.exchange.documents import line_from_value, line_to_value
+from bendrel.exchange.upgrade import up_to_date
 from bendrel.services.errors import NotFound, Refused, Stale, check_name
 from bendrel.services.present import present_job
 from bendrel.services.shelf import Shelf
+from bendrel.services.tubes import tube_of
 from bendrel.store.database import Database
 from bendrel.store.lines import add_line, document_at, find_line, last_step, move_head, push_step
 from bendrel.store.models import LineRow, now
@@ -94,7 +97,7 @@ class Lines:
             row = _line(session, line_id)
             _check(session, row, version)
             value = line_to_value(document)
-            if value != document_at(session, row, row.head):
+            if value != line_to_value(line_from_value(document_at(session, row, row.head))):
                 push_step(session, row, value)
             return _opened(session, row)
 
@@ -124,24 +127,25 @@ class Lines:
         """The plan of a document as typed; nothing is stored."""
         return plan_line(document, self._kit)
 
-    def convert(self, document: Line, kind: Entry) -> Line:
-        """The same shape in the other way of entry, blank for blank.
+    def convert(self, document: Line, kind: Entry, span: str = "") -> Line:
+        """The same shape of one tube in the other way of entry, blank for blank.
 
         Raises Refused while readings are unusable.
         """
-        readings = document.spans[0].readings
+        tube = tube_of(document, span).span
+        readings = tube.readings
         if _is_blank(readings):
-            return with_blank_readings(document, kind)
+            return with_blank_readings(document, tube, kind)
         if isinstance(readings, BendReadings) and readings.copied:
             # the string's length says no shape: it stays as a check of the readings that follow
-            wire = document.checks.wire
-            checks = replace(document.checks, wire=readings.last if is_blank(wire) else wire)
-            return with_blank_readings(replace(document, checks=checks), kind)
-        return with_readings(document, self.shape(document), kind, self._kit)
+            wire = tube.checks.wire
+            checks = replace(tube.checks, wire=readings.last if is_blank(wire) else wire)
+            return with_blank_readings(document, replace(tube, checks=checks), kind)
+        return with_readings(document, tube, self.shape(document, span), kind, self._kit)
 
-    def shape(self, document: Line) -> BendList:
-        """The shape that a document means. Raises Refused with the first problem."""
-        span = document.spans[0]
+    def shape(self, document: Line, name: str = "") -> BendList:
+        """The shape that one tube of a document means. Raises Refused with the first problem."""
+        span = tube_of(document, name).span
         tube, bender = self._kit.tubes.get(span.tube), self._kit.tool(span.bender, span.tube)
         if tube is None or bender is None:
             raise Refused("Choose a tube and a bender first.")
@@ -163,21 +167,21 @@ class Lines:
             return _opened(session, row)
 
 
-def with_blank_readings(line: Line, kind: Entry) -> Line:
-    """`line` ready for its first readings of one kind."""
+def with_blank_readings(line: Line, span: RigidSpan, kind: Entry) -> Line:
+    """`line` with one tube ready for its first readings of one kind."""
     blank = Length(unit=line.unit)
     corner = CornerRow(x=blank, y=blank, z=blank)
     ways: dict[Entry, By] = {"wire": "wire", "alongside": "string"}
     bends = BendReadings(last=blank, last_by=ways.get(kind, "leg"), alongside=kind == "alongside")
     empty = CornerReadings(rows=(corner, corner)) if kind == "corners" else bends
-    return replace(line, spans=(replace(line.spans[0], readings=empty),))
+    return with_span(line, replace(span, readings=empty))
 
 
-def with_readings(line: Line, shape: BendList, kind: Entry, kit: Kit) -> Line:
-    """`line` with readings of one kind that say `shape`. Raises Refused."""
-    bender = kit.tool(line.spans[0].bender, line.spans[0].tube)
+def with_readings(line: Line, span: RigidSpan, shape: BendList, kind: Entry, kit: Kit) -> Line:
+    """`line` with readings of one kind in one tube that say `shape`. Raises Refused."""
+    bender = kit.tool(span.bender, span.tube)
     try:
-        return with_shape(line, shape, kind, bender.radius_mm if bender else None)
+        return with_shape(line, span, shape, kind, bender.radius_mm if bender else None)
     except ShapeError as error:
         raise Refused(str(error)) from error
 
@@ -208,7 +212,7 @@ def _check(session: Session, row: LineRow, version: int) -> None:
         raise Stale(
             "This line was saved elsewhere first; what you typed is still here.",
             row.version,
-            document_at(session, row, row.head),
+            up_to_date(document_at(session, row, row.head)),
         )
 
 

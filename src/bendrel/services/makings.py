@@ -11,10 +11,11 @@ from sqlalchemy.orm import Session
 from bendrel.core.line.document import Line
 from bendrel.core.making.state import Ended, MakingState, Outcome
 from bendrel.core.record import record
-from bendrel.exchange.documents import line_from_value
+from bendrel.exchange.documents import line_from_value, line_to_value
 from bendrel.services.benches import standing
 from bendrel.services.errors import NotFound, Refused, Stale
 from bendrel.services.shelf import Shelf
+from bendrel.services.tubes import tube_of
 from bendrel.store.database import Database
 from bendrel.store.lines import document_at, find_line
 from bendrel.store.models import MakingRow, now
@@ -22,10 +23,11 @@ from bendrel.store.models import MakingRow, now
 
 @record
 class Making:
-    """One making of a line, with the document it was begun with."""
+    """One making of a tube of a line, with the document it was begun with."""
 
     id: str
     line_id: str
+    span: str
     job_id: str
     version: int
     document: Line
@@ -54,20 +56,26 @@ class Makings:
             )
             return tuple(_making(row, job_id) for row in rows)
 
-    def begin(self, line_id: str) -> Making:
-        """Begin to make the line as it is saved, or go on with what was begun."""
+    def begin(self, line_id: str, span: str = "") -> Making:
+        """Begin to make a tube of the line as it is saved, or go on with what was begun."""
         with self._database.reading() as session:
             job_id = _line(session, line_id)
-            begun = _begun(session, line_id)
             line_row = find_line(session, line_id)
             document = document_at(session, line_row, line_row.head) if line_row is not None else {}
+            line = line_from_value(document)
+            own = tube_of(line, span).span
+            begun = _begun(session, line_id, own.id)
         if begun is not None:
             return _making(begun, job_id)
-        standing(line_from_value(document), self._shelf.kit, ())  # refused here where it cannot be made
+        if own.state == "stays":
+            raise Refused("This tube stays as it is; there is nothing to make.")
+        standing(line, self._shelf.kit, (), own.id)  # refused here where it cannot be made
         with self._database.writing() as session:
-            row = _begun(session, line_id)
+            row = _begun(session, line_id, own.id)
             if row is None:
-                row = MakingRow(line_id=line_id, document=document, state={}, departures=[])
+                row = MakingRow(
+                    line_id=line_id, span=own.id, document=line_to_value(line), state={}, departures=[]
+                )
                 session.add(row)
                 session.flush()
             return _making(row, job_id)
@@ -75,8 +83,9 @@ class Makings:
     def keep(self, making_id: str, version: int, state: MakingState) -> Making:
         """Keep how far it is. A stale write is refused with what is kept."""
         with self._database.reading() as session:
-            document = line_from_value(_row(session, making_id).document)
-        now_at = standing(document, self._shelf.kit, state.made)
+            begun = _row(session, making_id)
+            document, span = line_from_value(begun.document), begun.span
+        now_at = standing(document, self._shelf.kit, state.made, span)
         with self._database.writing() as session:
             row = _row(session, making_id)
             job_id = _line(session, row.line_id)
@@ -106,9 +115,11 @@ class Makings:
             return _making(row, _line(session, row.line_id))
 
 
-def _begun(session: Session, line_id: str) -> MakingRow | None:
+def _begun(session: Session, line_id: str, span: str) -> MakingRow | None:
     return session.scalars(
-        select(MakingRow).where(MakingRow.line_id == line_id, MakingRow.ended_at.is_(None))
+        select(MakingRow).where(
+            MakingRow.line_id == line_id, MakingRow.span == span, MakingRow.ended_at.is_(None)
+        )
     ).first()
 
 
@@ -130,6 +141,7 @@ def _making(row: MakingRow, job_id: str) -> Making:
     return Making(
         id=row.id,
         line_id=row.line_id,
+        span=row.span,
         job_id=job_id,
         version=row.version,
         document=line_from_value(row.document),

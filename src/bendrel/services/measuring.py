@@ -9,12 +9,14 @@ from annotated_types import MaxLen
 
 from bendrel.core.findings import EndName
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import BendReadings, CornerReadings, Line
+from bendrel.core.line.document import BendReadings, CornerReadings, Line, RigidSpan
 from bendrel.core.line.measured import given_checks, measure, reading_errors
 from bendrel.core.line.mirror import mirrored
+from bendrel.core.line.paths import LAST, readings_path, row_path
 from bendrel.core.line.references import without_bends
-from bendrel.core.line.resolve import Resolved, resolve
+from bendrel.core.line.resolve import Resolved, resolve, slot_path
 from bendrel.core.line.rewrite import computed_length
+from bendrel.core.line.run import with_span
 from bendrel.core.measuring.culprits import Given, suspects
 from bendrel.core.measuring.explain import name_of, slip_of
 from bendrel.core.record import record
@@ -25,6 +27,7 @@ from bendrel.core.shop.kit import Kit
 from bendrel.core.units import UnitError, format_angle, format_length, parse_length, parse_plane
 from bendrel.services.errors import Refused
 from bendrel.services.lines import with_readings
+from bendrel.services.tubes import tube_of
 
 How = Literal["mirror", "neighbour", "same"]
 Short = Annotated[str, MaxLen(40)]
@@ -64,12 +67,13 @@ class Rebuilt:
     result: Reradius
 
 
-def name_suspects(document: Line, kit: Kit) -> tuple[Named, ...]:
+def name_suspects(document: Line, kit: Kit, name: str = "") -> tuple[Named, ...]:
     """The readings to read again first; nothing while all checks agree."""
-    read = _resolved(document, kit)
-    if read is None or read.read is None or not measure(document, kit, read.read).disagree:
+    span = tube_of(document, name).span
+    read = _resolved(span, kit)
+    if read is None or read.read is None or not measure(span, kit, read.read).disagree:
         return ()
-    given, _ = given_checks(document)
+    given, _ = given_checks(span)
     if given == Given():
         return ()
     try:
@@ -78,7 +82,7 @@ def name_suspects(document: Line, kit: Kit) -> tuple[Named, ...]:
         return ()
     return tuple(
         Named(
-            path=f"/spans/0/readings{suspect.slot.path}",
+            path=readings_path(span.id, slot_path(span.readings, suspect.slot)),
             name=name_of(read.read, suspect.slot),
             change=_change(suspect.change, suspect.slot.kind, document),
             slip=slip_of(read.read, suspect, kit.limits["slip_mm"].value, kit.limits["slip_deg"].value),
@@ -92,36 +96,56 @@ def _change(change: float, kind: str, document: Line) -> str:
     return f"{size} {'more' if change > 0 else 'less'}"
 
 
-def copy_line(document: Line, source: Line, order: CopyOrder, kit: Kit) -> tuple[Line, str]:
+def copy_line(document: Line, source: Line, order: CopyOrder, kit: Kit, name: str = "") -> tuple[Line, str]:
     """`document` with the readings of `source` copied as ordered, and what was done in words.
     Raises Refused."""
-    made = without_bends(document)
+    own, theirs = tube_of(document, name).span, tube_of(source).span
+    made = without_bends(document, own)
     if order.choices:
-        span = replace(source.spans[0], readings=document.spans[0].readings)
-        made = replace(
-            made,
-            service=source.service,
-            end_a=replace(source.end_a, proved=False),
-            end_b=replace(source.end_b, proved=False),
-            spans=(span,),
+        cleared = tube_of(made, own.id).span
+        taken = replace(
+            theirs,
+            id=own.id,
+            state=own.state,
+            readings=own.readings,
+            checks=cleared.checks,
+            bought=cleared.bought,
+            openings=cleared.openings,
+            order=(),
+            left_open=(),
         )
+        made = with_span(replace(made, service=source.service), taken)
+        if len(made.spans) == 1:
+            made = _with_surroundings(made, source, own.id)
     words = {"mirror": "mirror image", "neighbour": "neighbour", "same": "copy"}[order.how]
     said = f"{words} of “{source.name}”"
     if order.how == "neighbour":
-        made = _beside(made, source, order, kit)
+        made = _beside(made, own.id, source, order, kit)
         said += f", {order.spacing.strip()} beside it at {order.clock.strip()}"
     else:
-        readings = source.spans[0].readings
-        readings = mirrored(readings) if order.how == "mirror" else readings
-        made = replace(made, spans=(replace(made.spans[0], readings=readings),))
+        readings = mirrored(theirs.readings) if order.how == "mirror" else theirs.readings
+        made = with_span(made, replace(tube_of(made, own.id).span, readings=readings))
     if order.longer.strip():
-        made = _longer(made, order, kit)
+        made = _longer(made, own.id, order, kit)
         said += f", end {order.end} {order.longer.strip()} longer"
     return made, said
 
 
-def _beside(made: Line, source: Line, order: CopyOrder, kit: Kit) -> Line:
-    read = _resolved(source, kit)
+def _with_surroundings(made: Line, source: Line, span: str) -> Line:
+    """A line of one tube takes the ports of the other line too, and what lies between them and the tube."""
+    own = tube_of(made, span).span
+    spans = tuple(own if one.id == tube_of(source).span.id else one for one in source.spans)
+    return replace(
+        made,
+        port_a=replace(source.port_a, proved=False),
+        port_b=replace(source.port_b, proved=False),
+        spans=spans if len({one.id for one in spans}) == len(spans) else made.spans,
+        joints=source.joints if len({one.id for one in spans}) == len(spans) else made.joints,
+    )
+
+
+def _beside(made: Line, name: str, source: Line, order: CopyOrder, kit: Kit) -> Line:
+    read = _resolved(tube_of(source).span, kit)
     if read is None or read.shape is None:
         raise Refused(f"The readings of “{source.name}” are not finished.")
     try:
@@ -134,44 +158,48 @@ def _beside(made: Line, source: Line, order: CopyOrder, kit: Kit) -> Line:
         raise Refused(f"Neighbour: {error}") from error
     except ShapeError as error:
         raise Refused(str(error)) from error
-    return with_readings(made, shape, "bends", kit)
+    return with_readings(made, tube_of(made, name).span, shape, "bends", kit)
 
 
-def _longer(made: Line, order: CopyOrder, kit: Kit) -> Line:
+def _longer(made: Line, name: str, order: CopyOrder, kit: Kit) -> Line:
     """The end leg alone is changed, so that every other reading stays as it was typed."""
     try:
         by = parse_length(order.longer, made.unit, "any")
     except UnitError as error:
         raise Refused(f"Longer: {error}") from error
-    read = _resolved(made, kit)
+    span = tube_of(made, name).span
+    read = _resolved(span, kit)
     if read is None or read.shape is None:
         raise Refused("The copied readings cannot be read; put the other line right first.")
     try:
         shape = extended(read.shape, order.end, by)
     except ShapeError as error:
         raise Refused(str(error)) from error
-    readings = made.spans[0].readings
+    readings = span.readings
     simple = isinstance(readings, BendReadings) and all(row.by == "leg" for row in readings.rows)
     if not simple or isinstance(readings, CornerReadings) or readings.last_by == "wire":
-        return with_readings(made, shape, "bends", kit)
+        return with_readings(made, span, shape, "bends", kit)
     if order.end == "A" and readings.rows:
-        first = replace(readings.rows[0], length=_added(read, "/rows/0/length", by, made))
+        first = replace(
+            readings.rows[0], length=_added(read, row_path(readings.rows[0].id, "length"), by, made)
+        )
         changed = replace(readings, rows=(first, *readings.rows[1:]))
     else:
-        changed = replace(readings, last=_added(read, "/last", by, made))
-    return replace(made, spans=(replace(made.spans[0], readings=changed),))
+        changed = replace(readings, last=_added(read, LAST, by, made))
+    return with_span(made, replace(span, readings=changed))
 
 
 def _added(read: Resolved, path: str, by: float, line: Line) -> Length:
     return computed_length(read.lengths_mm[path] + by, line.unit)
 
 
-def rebuild(document: Line, radius: str, kit: Kit) -> Rebuilt:
+def rebuild(document: Line, radius: str, kit: Kit, name: str = "") -> Rebuilt:
     """The line with `radius`, or with its bender's own where that is blank. Raises Refused."""
-    read = _resolved(document, kit)
+    span = tube_of(document, name).span
+    read = _resolved(span, kit)
     if read is None or read.shape is None:
         raise Refused("Put the readings right first; the old line is not known yet.")
-    bender = kit.tool(document.spans[0].bender, document.spans[0].tube)
+    bender = kit.tool(span.bender, span.tube)
     if bender is None:
         raise Refused("Choose a bender first.")
     wanted = bender.radius_mm
@@ -191,12 +219,12 @@ def rebuild(document: Line, radius: str, kit: Kit) -> Rebuilt:
         least_ends_mm=(bender.least_before_first_mm, bender.least_after_last_mm),
     )
     same = len(result.shape.bends) == len(read.shape.bends)
-    kept = document if same else without_bends(document)
-    return Rebuilt(document=with_readings(kept, result.shape, "bends", kit), result=result)
+    kept = document if same else without_bends(document, span)
+    own = tube_of(kept, span.id).span
+    return Rebuilt(document=with_readings(kept, own, result.shape, "bends", kit), result=result)
 
 
-def _resolved(document: Line, kit: Kit) -> Resolved | None:
-    span = document.spans[0]
+def _resolved(span: RigidSpan, kit: Kit) -> Resolved | None:
     tube, bender = kit.tubes.get(span.tube), kit.tool(span.bender, span.tube)
     if tube is None or bender is None:
         return None

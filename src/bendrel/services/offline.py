@@ -10,7 +10,8 @@ from bendrel.core.attool.order_report import order_findings
 from bendrel.core.bending.bender import MarkStyle
 from bendrel.core.findings import EndName
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import BendReadings, Line, LineEnd, RigidSpan
+from bendrel.core.line.document import BendReadings, Line, RigidSpan
+from bendrel.core.line.run import main_run, run_of, with_span
 from bendrel.core.plan.assemble import plan_line
 from bendrel.exchange.documents import read_line
 from bendrel.exchange.errors import FileError
@@ -29,16 +30,17 @@ def plan_file(
     A CSV is planned as 3/16 in copper-nickel on a bender of the given radii with unflared ends.
     Raises FileError.
     """
-    if data.lstrip(b"\xef\xbb\xbf \r\n\t").startswith(b"{"):
-        line = read_line(data)
-    else:
-        line = _line_of_shape(data, radius_mm)
-    span = line.spans[0]
-    line = replace(line, spans=(replace(span, held=held or span.held, marks=marks or span.marks),))
+    line = line_of_file(data, radius_mm)
+    run = main_run(line)
+    if run is None:
+        raise FileError("The line has no tube of its own; there is nothing to bend.")
+    span = replace(run.span, held=held or run.span.held, marks=marks or run.span.marks)
+    line = with_span(line, span)
     plan = plan_line(line, load_kit())
     if plan.part is None:
         problem = plan.problems[0]
         raise FileError(f"{problem.path}: {problem.message}")
+    tube = run_of(line, span.id) or run
     part = plan.part
     return {
         "developed_mm": part.developed_mm,
@@ -64,22 +66,24 @@ def plan_file(
                 "message": finding.message,
                 "source": f"{finding.source.kind}: {finding.source.text}",
             }
-            for finding in (*plan.findings, *order_findings(line, load_kit(), part))
+            for finding in (*plan.findings, *order_findings(tube, load_kit(), part))
         ],
         "rules_version": plan.rules_version,
     }
 
 
+def line_of_file(data: bytes, radius_mm: float | None) -> Line:
+    """The line of a document, or of a points or bend CSV. Raises FileError."""
+    if data.lstrip(b"\xef\xbb\xbf \r\n\t").startswith(b"{"):
+        return read_line(data)
+    return _line_of_shape(data, radius_mm)
+
+
 def _line_of_shape(data: bytes, radius_mm: float | None) -> Line:
     kit = load_kit()
     shape = read_shape(data, radius_mm)
-    span = RigidSpan(tube=FILE_TUBE, bender=GIVEN_RADII, readings=BendReadings(), spare=Length(text="0"))
-    blank = Line(
-        name="file",
-        service="unspecified",
-        unit="mm",
-        end_a=LineEnd(),
-        end_b=LineEnd(),
-        spans=(span,),
+    span = RigidSpan(
+        id="s1", tube=FILE_TUBE, bender=GIVEN_RADII, readings=BendReadings(), spare=Length(text="0")
     )
-    return with_readings(blank, shape, "bends", kit)
+    blank = Line(name="file", service="unspecified", unit="mm", spans=(span,))
+    return with_readings(blank, span, shape, "bends", kit)

@@ -17,11 +17,13 @@ from sqlalchemy.orm import Session
 
 from bendrel.core.attool.order_report import order_findings
 from bendrel.core.findings import Severity
+from bendrel.core.line.run import main_run, runs
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.next_step import next_step
 from bendrel.core.record import record
 from bendrel.core.removal.log import OpenItem, PartToGet
 from bendrel.core.repair.condition import Reason, Urgency
+from bendrel.core.rules.set_aside import worst_first
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit
 from bendrel.exchange.documents import line_from_value
@@ -151,9 +153,19 @@ def summarise(line_id: str, document: dict[str, Any], updated_at: datetime, kit:
     line = line_from_value(document)
     plan = plan_line(line, kit)
     stopped = any(finding.severity == "stop" and not finding.set_aside for finding in plan.findings)
-    if plan.part is not None and not stopped and not plan.removed.done:
-        plan = replace(plan, findings=(*order_findings(line, kit, plan.part), *plan.findings))
-    tube = kit.tubes.get(line.spans[0].tube)
+    if not stopped and not plan.removed.done:
+        said = [
+            found
+            for run in runs(line)
+            if run.span.state == "to make"
+            and (piece := plan.piece(run.span.id)) is not None
+            and piece.part is not None
+            for found in order_findings(run, kit, piece.part)
+        ]
+        plan = replace(plan, findings=(*worst_first(line, said), *plan.findings))
+    main = main_run(line)
+    tube = kit.tubes.get(main.span.tube) if main else None
+    parts = [piece.part for piece in plan.pieces if piece.part and piece.state == "to make"]
     counts: dict[str, int] = {}
     pending = [finding for finding in plan.findings if not finding.set_aside]
     for finding in pending:
@@ -163,9 +175,11 @@ def summarise(line_id: str, document: dict[str, Any], updated_at: datetime, kit:
         id=line_id,
         name=line.name,
         service=kit.services[line.service].name if line.service in kit.services else line.service,
-        tube=f"{tube.size} {kit.materials[tube.material].name}" if tube else "no tube chosen",
-        bends=len(plan.part.bends) if plan.part else 0,
-        cut_mm=plan.part.cut_mm if plan.part else None,
+        tube=f"{tube.size} {kit.materials[tube.material].name}"
+        if tube
+        else ("no tube chosen" if main else "hose only"),
+        bends=sum(len(part.bends) for part in parts),
+        cut_mm=sum(part.cut_mm for part in parts) if parts else None,
         unit=line.unit,
         worst=pending[0].severity if pending else None,
         findings=counts,

@@ -160,13 +160,14 @@ class TrialRow(Base):
 
 
 class MakingRow(Base):
-    """One making of a line: the document it was begun with, how far it is, and how far what was read at
-    the tool was from what was told."""
+    """One making of a tube of a line (`span`): the document it was begun with, how far it is, and how far
+    what was read at the tool was from what was told."""
 
     __tablename__ = "makings"
 
     id: Mapped[str] = mapped_column(String(32), primary_key=True, default=new_id)
     line_id: Mapped[str] = mapped_column(ForeignKey("lines.id", ondelete="CASCADE"), index=True)
+    span: Mapped[str] = mapped_column(String(20), default="s1", server_default="s1")
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
     state: Mapped[dict[str, Any]] = mapped_column(JSON)
     departures: Mapped[list[Any]] = mapped_column(JSON)

@@ -352,6 +352,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/chain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit The Chain
+         * @description The line after one edit of its chain; saving it is a separate step.
+         */
+        post: operations["edit_the_chain_api_chain_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/suspects": {
         parameters: {
             query?: never;
@@ -1293,7 +1313,7 @@ export interface paths {
         };
         /**
          * Cuts
-         * @description What is cut from what for a job: for the `lines` named, ids with commas between, or for all that
+         * @description What is cut from what for a job: for the `pieces` named, with commas between, or for all that
          *     are ready to be cut.
          */
         get: operations["cuts_api_jobs__job_id__cuts_get"];
@@ -1576,6 +1596,11 @@ export interface components {
          *     `angle` is blank. By string it runs from the start of the bend before, around it, to this start.
          */
         BendRow: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /**
              * By
              * @default leg
@@ -2044,9 +2069,44 @@ export interface components {
             preferred: boolean;
         };
         /**
+         * ChainEdit
+         * @description One edit of the chain. `span` is what it is about; `side` is where `new` is put in beside it, or
+         *     where it is moved to by one place; `at` is where it is split, from its end A as typed.
+         */
+        ChainEdit: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "insert" | "remove" | "move" | "turn" | "split" | "join";
+            /** Span */
+            span: string;
+            /**
+             * Side
+             * @default B
+             * @enum {string}
+             */
+            side: "A" | "B";
+            /** New */
+            new?: components["schemas"]["RigidSpan"] | components["schemas"]["HoseSpan"] | components["schemas"]["ComponentSpan"] | null;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+        };
+        /**
+         * ChainOrder
+         * @description A line and one edit of its chain.
+         */
+        ChainOrder: {
+            document: components["schemas"]["Line"];
+            edit: components["schemas"]["ChainEdit"];
+        };
+        /**
          * Change
-         * @description One value to set in the line document; `path` is a JSON pointer, and one past the end of a list
-         *     adds to it.
+         * @description One value to set in the line document; `path` is a JSON pointer that names what has an id by
+         *     its id (`line.paths`), and one past the end of a list adds to it.
          */
         Change: {
             /** Path */
@@ -2054,7 +2114,7 @@ export interface components {
             /** Value */
             value: string | number | boolean | {
                 [key: string]: unknown;
-            } | null;
+            } | unknown[] | null;
         };
         /**
          * Check
@@ -2287,6 +2347,116 @@ export interface components {
             degrees: boolean;
         };
         /**
+         * ComponentSpan
+         * @description A component in the line. `points` is the end that its arrow points to. Of a vacuum reservoir
+         *     `source_port` is the end that the port to the source faces. `bore` and `land` (the bore's length) are a
+         *     restrictor's. `length` is from port to port, `turn` the angle between them, `on_a` and `on_b` the
+         *     diameters of its spigots or tubes, `rated`, `holds`, `loses` and `service` what its maker says of
+         *     pressure, volume, loss of pressure and how long it lasts; blank while not known.
+         */
+        ComponentSpan: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Kind
+             * @default component
+             * @constant
+             */
+            kind: "component";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter" | "union" | "reducer" | "elbow" | "tee" | "quick connector" | "banjo stack";
+            /**
+             * Points
+             * @default not marked
+             * @enum {string}
+             */
+            points: "A" | "B" | "not marked";
+            /**
+             * Source Port
+             * @default not known
+             * @enum {string}
+             */
+            source_port: "A" | "B" | "not known";
+            /**
+             * Age
+             * @default new
+             * @enum {string}
+             */
+            age: "new" | "old";
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            bore: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            land: components["schemas"]["Length"];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            length: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": ""
+             *     }
+             */
+            turn: components["schemas"]["Angle"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            on_a: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            on_b: components["schemas"]["Length"];
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
+            /**
+             * Holds
+             * @default
+             */
+            holds: string;
+            /**
+             * Loses
+             * @default
+             */
+            loses: string;
+            /**
+             * Service
+             * @default
+             */
+            service: string;
+        };
+        /**
          * Condition
          * @description Everything noted when the line was taken in and looked at.
          */
@@ -2366,6 +2536,11 @@ export interface components {
         Conversion: {
             document: components["schemas"]["Line"];
             /**
+             * Span
+             * @default
+             */
+            span: string;
+            /**
              * To
              * @enum {string}
              */
@@ -2422,6 +2597,11 @@ export interface components {
          */
         Copying: {
             document: components["schemas"]["Line"];
+            /**
+             * Span
+             * @default
+             */
+            span: string;
             /** Source */
             source: string;
             order: components["schemas"]["CopyOrder"];
@@ -2448,6 +2628,11 @@ export interface components {
          * @description One corner point of the centreline from a datum. `radius` None means the bender's own.
          */
         CornerRow: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /**
              * @default {
              *       "text": "",
@@ -2490,12 +2675,17 @@ export interface components {
         };
         /**
          * CutLine
-         * @description A line of the job that is not done. `mm` is the tube it takes, None while it cannot be planned;
-         *     `stops` counts its open stops, `in_list` says whether it is in the list that is shown.
+         * @description A tube of the job that is to make, of a line that is not done. `piece` names both, `mm` is the tube
+         *     it takes, None while it cannot be planned; `stops` counts the line's open stops, `in_list` says whether
+         *     it is in the list that is shown.
          */
         CutLine: {
+            /** Piece */
+            piece: string;
             /** Line Id */
             line_id: string;
+            /** Span */
+            span: string;
             /** Line */
             line: string;
             /** Mm */
@@ -2531,11 +2721,11 @@ export interface components {
         };
         /**
          * CutsDone
-         * @description What a person has cut: the lines ticked, and the stamp of the list they cut by.
+         * @description What a person has cut: the pieces ticked, and the stamp of the list they cut by.
          */
         CutsDone: {
-            /** Lines */
-            lines: string[];
+            /** Pieces */
+            pieces: string[];
             /** Stamp */
             stamp: string;
         };
@@ -2552,6 +2742,16 @@ export interface components {
          * @description A damaged place from `at` to `to` (blank: a spot). `depth` says how far it goes in.
          */
         Damage: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Span
+             * @default
+             */
+            span: string;
             /**
              * Kind
              * @default rust
@@ -2659,6 +2859,11 @@ export interface components {
         DrawingOrder: {
             document: components["schemas"]["Line"];
             /**
+             * Span
+             * @default
+             */
+            span: string;
+            /**
              * View
              * @default free
              * @enum {string}
@@ -2725,6 +2930,15 @@ export interface components {
             most_text: string;
         };
         /**
+         * Edited
+         * @description The line after an edit, and the span that is to be looked at next.
+         */
+        Edited: {
+            document: components["schemas"]["Line"];
+            /** Span */
+            span: string;
+        };
+        /**
          * Element
          * @description One element with its burst and allowed pressure in kPa, None where nothing is known or, for
          *     `too_hot`, where the temperature is beyond what it is used at. `approved` says that it is judged by
@@ -2737,10 +2951,10 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "tube" | "end" | "hose" | "clamps";
+            kind: "tube" | "end" | "hose" | "clamps" | "component";
             /** Name */
             name: string;
-            where: components["schemas"]["Where"];
+            where: components["schemas"]["Place"];
             /** Burst Kpa */
             burst_kpa: number | null;
             /** Allowed Kpa */
@@ -2840,7 +3054,7 @@ export interface components {
          * @description Something wrong or risky. `advice` explains the way out where no `fix` can be applied.
          *
          *     `safety` marks what can hurt somebody. `set_aside` is the reason with which a person took it
-         *     on; it stays in the record.
+         *     on; it stays in the record. `stage` is where in the work it is settled, by its code.
          */
         Finding: {
             /**
@@ -2849,8 +3063,8 @@ export interface components {
              */
             severity: "stop" | "caution" | "note";
             /** Code */
-            code: string;
-            where: components["schemas"]["Where"];
+            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done";
+            where: components["schemas"]["Place"];
             /** Title */
             title: string;
             /** Message */
@@ -2872,6 +3086,12 @@ export interface components {
              * @default
              */
             set_aside: string;
+            /**
+             * Stage
+             * @default plan
+             * @enum {string}
+             */
+            stage: "look" | "measure" | "choose" | "plan" | "fit";
         };
         /**
          * Fitting
@@ -2948,6 +3168,16 @@ export interface components {
          * @description A clip, sleeve, grommet or retainer on the old line, and whether it is still there.
          */
         Fixture: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Span
+             * @default
+             */
+            span: string;
             /**
              * Kind
              * @default clip
@@ -3223,8 +3453,9 @@ export interface components {
         };
         /**
          * HoseEndFit
-         * @description One end of a hose piece on what it goes on. `on_mm` is that diameter; `bare` says that there is
-         *     neither bead nor barb; `overlap_mm` the hose that must lie on it for its clamps, None without;
+         * @description One end of a hose on what it goes on. `faces` is the end of the line that it looks to, `near` the
+         *     side of the tube that it hangs on. `on_mm` is that diameter; `bare` says that there is neither bead nor
+         *     barb, `tube` that it is a tube; `overlap_mm` the hose that must lie on it for its clamps, None without;
          *     `holds` whether the chosen clamp takes it; `offers` the clamps that do.
          */
         HoseEndFit: {
@@ -3233,10 +3464,17 @@ export interface components {
              * @enum {string}
              */
             side: "near" | "far";
+            /**
+             * Faces
+             * @enum {string}
+             */
+            faces: "A" | "B";
             /** On Mm */
             on_mm: number;
             /** Bare */
             bare: boolean;
+            /** Tube */
+            tube: boolean;
             fit: components["schemas"]["HoseFit"];
             /** Overlap Mm */
             overlap_mm: number | null;
@@ -3261,11 +3499,18 @@ export interface components {
             over_mm: number;
         };
         /**
-         * HosePiece
-         * @description A piece of hose beyond an end of the tube. `near` and `far` are the diameters that it goes on;
-         *     a blank `near` is the tube itself. `rubs` says that it touches something on its way.
+         * HoseSpan
+         * @description A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its neighbour
+         *     is; `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it touches something
+         *     on its way. `shape` is the way that it is laid where that is known, as of the old line that it
+         *     replaces.
          */
-        HosePiece: {
+        HoseSpan: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /**
              * Kind
              * @default hose
@@ -3300,19 +3545,24 @@ export interface components {
              *       "unit": "mm"
              *     }
              */
-            near: components["schemas"]["Length"];
+            on_a: components["schemas"]["Length"];
             /**
              * @default {
              *       "text": "",
              *       "unit": "mm"
              *     }
              */
-            far: components["schemas"]["Length"];
+            on_b: components["schemas"]["Length"];
             /**
-             * Far Plain
+             * Plain A
              * @default false
              */
-            far_plain: boolean;
+            plain_a: boolean;
+            /**
+             * Plain B
+             * @default false
+             */
+            plain_b: boolean;
             /**
              * Rubs
              * @default false
@@ -3323,6 +3573,7 @@ export interface components {
              * @default false
              */
             sleeved: boolean;
+            shape?: components["schemas"]["BendReadings"] | null;
         };
         /**
          * Imported
@@ -3332,6 +3583,19 @@ export interface components {
             document: components["schemas"]["Line"];
             /** Understood */
             understood: string;
+        };
+        /**
+         * InClamp
+         * @description One step of an order of bends: which bend is made, and which end of the tube is then in the clamp.
+         */
+        InClamp: {
+            /** Row */
+            row: string;
+            /**
+             * Held
+             * @enum {string}
+             */
+            held: "A" | "B";
         };
         /**
          * Input
@@ -3483,6 +3747,44 @@ export interface components {
             updated_at: string;
         };
         /**
+         * Joint
+         * @description What joins two neighbours. `kind` is a catalogue id, blank where one of them holds itself (a hose).
+         *     `apart` is what lies between the two finished ends: the stop of a union, its seats. `roll` is how far
+         *     the plane of the next tube's first bend is turned from that of the last bend before it, as a rotation
+         *     is; `why` is the reason that it was chosen with, `done` what was done to it.
+         */
+        Joint: {
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            apart: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "by": ""
+             *     }
+             */
+            roll: components["schemas"]["Plane"];
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /**
+             * Done
+             * @default
+             */
+            done: string;
+        };
+        /**
          * JointProposal
          * @description Where the part would have to be joined so that both pieces can be made: in the middle of straight
          *     `straight` (1 is at end A), `at_mm` from end A. `allowed` says what this service thinks of it.
@@ -3625,8 +3927,8 @@ export interface components {
          * @description A bend that is bent only to `angle` at first and finished when the line is in its place.
          */
         LeftOpen: {
-            /** Bend */
-            bend: number;
+            /** Row */
+            row: string;
             angle: components["schemas"]["Angle"];
             /**
              * How
@@ -3658,7 +3960,10 @@ export interface components {
         };
         /**
          * Line
-         * @description One fluid line, whole. `unit` is what bare numbers are typed and figures shown in.
+         * @description One fluid line, whole. `unit` is what bare numbers are typed and figures shown in. `joints` has one
+         *     for every two neighbours of `spans`; missing ones are filled with blank ones.
+         *
+         *     Raises NotAChain for no span at all, an id that is there twice, and more joints than neighbours.
          */
         Line: {
             /**
@@ -3669,10 +3974,10 @@ export interface components {
             format: "bendrel-line";
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
             /** Name */
             name: string;
             /**
@@ -3689,53 +3994,36 @@ export interface components {
             /**
              * @default {
              *       "label": "",
-             *       "fitting": "plain",
-             *       "port_thread": "",
-             *       "measured_fitting": "",
-             *       "measured_size": "",
-             *       "insert": false,
-             *       "leave_long": {
-             *         "text": "",
-             *         "unit": "mm"
-             *       },
+             *       "thread": "",
              *       "seat": "",
              *       "body": "",
-             *       "proved": false,
-             *       "ready": false,
-             *       "flarer": "",
-             *       "beyond": [],
              *       "role": "not known",
              *       "role_how": "",
-             *       "tag": ""
+             *       "tag": "",
+             *       "proved": false
              *     }
              */
-            end_a: components["schemas"]["LineEnd"];
+            port_a: components["schemas"]["Port"];
             /**
              * @default {
              *       "label": "",
-             *       "fitting": "plain",
-             *       "port_thread": "",
-             *       "measured_fitting": "",
-             *       "measured_size": "",
-             *       "insert": false,
-             *       "leave_long": {
-             *         "text": "",
-             *         "unit": "mm"
-             *       },
+             *       "thread": "",
              *       "seat": "",
              *       "body": "",
-             *       "proved": false,
-             *       "ready": false,
-             *       "flarer": "",
-             *       "beyond": [],
              *       "role": "not known",
              *       "role_how": "",
-             *       "tag": ""
+             *       "tag": "",
+             *       "proved": false
              *     }
              */
-            end_b: components["schemas"]["LineEnd"];
+            port_b: components["schemas"]["Port"];
             /** Spans */
-            spans: components["schemas"]["RigidSpan"][];
+            spans: (components["schemas"]["RigidSpan"] | components["schemas"]["HoseSpan"] | components["schemas"]["ComponentSpan"])[];
+            /**
+             * Joints
+             * @default []
+             */
+            joints: components["schemas"]["Joint"][];
             /**
              * @default {
              *       "fluid": "",
@@ -3771,28 +4059,6 @@ export interface components {
             condition: components["schemas"]["Condition"];
             /**
              * @default {
-             *       "wire": {
-             *         "text": "",
-             *         "unit": "mm"
-             *       },
-             *       "tape": {
-             *         "text": "",
-             *         "unit": "mm"
-             *       },
-             *       "port_b_angle": {
-             *         "text": ""
-             *       },
-             *       "port_b_clock": {
-             *         "by": "",
-             *         "text": ""
-             *       },
-             *       "way_a": "",
-             *       "way_b": ""
-             *     }
-             */
-            checks: components["schemas"]["Checks"];
-            /**
-             * @default {
              *       "items": [],
              *       "machine_state": [],
              *       "two_people": false,
@@ -3814,16 +4080,6 @@ export interface components {
              */
             finished: boolean;
             /**
-             * Openings
-             * @default []
-             */
-            openings: components["schemas"]["Opening"][];
-            /**
-             * Bought
-             * @default []
-             */
-            bought: components["schemas"]["PartReading"][];
-            /**
              * Notes
              * @default
              */
@@ -3833,110 +4089,6 @@ export interface components {
              * @default []
              */
             set_aside: components["schemas"]["SetAside"][];
-        };
-        /**
-         * LineEnd
-         * @description One end of the line: how the tube is finished, its nut, and the port it goes to.
-         *
-         *     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that
-         *     was put on it before it came apart.
-         *
-         *     `port_thread` is what the port is, as designated; blank while nobody has measured it. `seat` is what
-         *     it seals on and `body` what it is made of, by catalogue id; blank while not known. `beyond` is what
-         *     lies between this end of the tube and its port, from the tube outwards. `measured_use` is the tube a
-         *     flare used up on the person's own test piece, which wins over the formula for the end type and tube
-         *     size that the piece was made with (`measured_fitting`, `measured_size`). `insert` says that an insert
-         *     is in the tube's end. `leave_long` is tube left on for trimming after the trial fit. `ready` says
-         *     that the stick comes with this end flared and its nut on; `flarer` is the flaring tool, blank for the
-         *     bar.
-         */
-        LineEnd: {
-            /**
-             * Label
-             * @default
-             */
-            label: string;
-            /**
-             * Fitting
-             * @default plain
-             */
-            fitting: string;
-            /** Nut */
-            nut?: string | null;
-            /**
-             * Port Thread
-             * @default
-             */
-            port_thread: string;
-            measured_use?: components["schemas"]["Length"] | null;
-            /**
-             * Measured Fitting
-             * @default
-             */
-            measured_fitting: string;
-            /**
-             * Measured Size
-             * @default
-             */
-            measured_size: string;
-            /**
-             * Insert
-             * @default false
-             */
-            insert: boolean;
-            /**
-             * @default {
-             *       "text": "",
-             *       "unit": "mm"
-             *     }
-             */
-            leave_long: components["schemas"]["Length"];
-            /**
-             * Seat
-             * @default
-             */
-            seat: string;
-            /**
-             * Body
-             * @default
-             */
-            body: string;
-            /**
-             * Proved
-             * @default false
-             */
-            proved: boolean;
-            /**
-             * Ready
-             * @default false
-             */
-            ready: boolean;
-            /**
-             * Flarer
-             * @default
-             */
-            flarer: string;
-            /**
-             * Beyond
-             * @default []
-             */
-            beyond: (components["schemas"]["HosePiece"] | components["schemas"]["PartPiece"])[];
-            /**
-             * Role
-             * @default not known
-             * @enum {string}
-             */
-            role: "not known" | "source" | "feed" | "return" | "signal";
-            /**
-             * Role How
-             * @default
-             */
-            role_how: string;
-            /**
-             * Tag
-             * @default
-             */
-            tag: string;
         };
         /**
          * LineSave
@@ -4085,18 +4237,25 @@ export interface components {
          */
         MadeSoFar: {
             document: components["schemas"]["Line"];
+            /**
+             * Span
+             * @default
+             */
+            span: string;
             /** Made */
             made: components["schemas"]["MadeBend"][];
         };
         /**
          * Making
-         * @description One making of a line, with the document it was begun with.
+         * @description One making of a tube of a line, with the document it was begun with.
          */
         Making: {
             /** Id */
             id: string;
             /** Line Id */
             line_id: string;
+            /** Span */
+            span: string;
             /** Job Id */
             job_id: string;
             /** Version */
@@ -4379,7 +4538,7 @@ export interface components {
          * Need
          * @description One thing to have. `ref` names the catalogue row, `group:id`, so that stock and prices find it;
          *     `amount` is in mm, pieces or litres. `kind` is the kind of thing where it can be in the removal log
-         *     too, and `old` says that it is asked for because of that log.
+         *     too, and `old` says that it is asked for because of that log. `span` is the tube that it is cut for.
          */
         Need: {
             /** Ref */
@@ -4402,6 +4561,11 @@ export interface components {
              * @default false
              */
             old: boolean;
+            /**
+             * Span
+             * @default
+             */
+            span: string;
         };
         /**
          * NewLine
@@ -4595,6 +4759,11 @@ export interface components {
          */
         Opening: {
             /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
              * What
              * @default
              */
@@ -4640,6 +4809,11 @@ export interface components {
          */
         OtherRadius: {
             document: components["schemas"]["Line"];
+            /**
+             * Span
+             * @default
+             */
+            span: string;
             /**
              * Radius
              * @default
@@ -4754,6 +4928,8 @@ export interface components {
          *     finished rim while the bends are made.
          */
         Part: {
+            /** Span */
+            span: string;
             /** Bends */
             bends: components["schemas"]["PlannedBend"][];
             /** Last Straight Mm */
@@ -4807,65 +4983,10 @@ export interface components {
             derivations: components["schemas"]["Derivation"][];
         };
         /**
-         * PartPiece
-         * @description A part in the line beyond an end of the tube. `points` is the end that its arrow points to. Of a
-         *     vacuum reservoir `source_port` is the end that the port to the source faces. `bore` and `land` (the
-         *     bore's length) are a restrictor's.
-         */
-        PartPiece: {
-            /**
-             * Kind
-             * @default part
-             * @constant
-             */
-            kind: "part";
-            /**
-             * Part
-             * @enum {string}
-             */
-            part: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter";
-            /**
-             * Points
-             * @default not marked
-             * @enum {string}
-             */
-            points: "A" | "B" | "not marked";
-            /**
-             * Source Port
-             * @default not known
-             * @enum {string}
-             */
-            source_port: "A" | "B" | "not known";
-            /**
-             * Age
-             * @default new
-             * @enum {string}
-             */
-            age: "new" | "old";
-            /**
-             * @default {
-             *       "text": "",
-             *       "unit": "mm"
-             *     }
-             */
-            bore: components["schemas"]["Length"];
-            /**
-             * @default {
-             *       "text": "",
-             *       "unit": "mm"
-             *     }
-             */
-            land: components["schemas"]["Length"];
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-        };
-        /**
          * PartReading
-         * @description One reading of a bought, ready-bent part, taken as the same reading of the old line was; `by` says
-         *     what a bare number of a plane means, as in `Plane`.
+         * @description One reading of a bought, ready-bent part, taken as the same reading of the old line was; `row` is
+         *     the bend that it belongs to, blank for the last leg and for what is read of the whole; `by` says what a
+         *     bare number of a plane means, as in `Plane`.
          */
         PartReading: {
             /**
@@ -4875,10 +4996,10 @@ export interface components {
              */
             kind: "leg" | "bend" | "plane" | "rim to rim" | "whole length";
             /**
-             * Number
-             * @default 1
+             * Row
+             * @default
              */
-            number: number;
+            row: string;
             /**
              * Text
              * @default
@@ -4936,13 +5057,14 @@ export interface components {
         };
         /**
          * Pieces
-         * @description Everything beyond both ends.
+         * @description Every hose and component of the line: those before the first tube from it outwards, then the others on
+         *     the way to port B.
          */
         Pieces: {
             /** Hoses */
             hoses: components["schemas"]["PlacedHose"][];
-            /** Parts */
-            parts: components["schemas"]["PlacedPart"][];
+            /** Components */
+            components: components["schemas"]["PlacedComponent"][];
         };
         /**
          * PipeThread
@@ -4969,12 +5091,72 @@ export interface components {
             source: components["schemas"]["Source"];
         };
         /**
+         * Place
+         * @description A place on the line. `number` counts bends and straights from end A of their span, for the eye;
+         *     `span` is blank where the whole line is meant.
+         *
+         *     `from_mm` and `to_mm` are developed positions from end A's finished end, without allowances.
+         */
+        Place: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bend" | "straight" | "end" | "tube" | "span";
+            /**
+             * Span
+             * @default
+             */
+            span: string;
+            /**
+             * Row
+             * @default
+             */
+            row: string;
+            /**
+             * Item
+             * @default
+             */
+            item: string;
+            /** Number */
+            number?: number | null;
+            /** End */
+            end?: ("A" | "B") | null;
+            /** From Mm */
+            from_mm?: number | null;
+            /** To Mm */
+            to_mm?: number | null;
+        };
+        /**
+         * PlacedComponent
+         * @description One component of the line. A restrictor's bore and land in mm; the bore is None of others, and
+         *     while it is not measured. What its maker says is None while not known.
+         */
+        PlacedComponent: {
+            stands: components["schemas"]["Stands"];
+            piece: components["schemas"]["ComponentSpan"];
+            /** Bore Mm */
+            bore_mm: number | null;
+            /** Land Mm */
+            land_mm: number;
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Rated Kpa */
+            rated_kpa?: number | null;
+            /** Holds Ml */
+            holds_ml?: number | null;
+            /** Loses Kpa */
+            loses_kpa?: number | null;
+        };
+        /**
          * PlacedDamage
-         * @description One damaged place, in mm from end A's finished end.
+         * @description One damaged place, in mm from end A's finished end of its span (blank: the whole line's).
          */
         PlacedDamage: {
-            /** Index */
-            index: number;
+            /** Id */
+            id: string;
+            /** Span */
+            span: string;
             /**
              * Kind
              * @enum {string}
@@ -4992,11 +5174,13 @@ export interface components {
         };
         /**
          * PlacedFixture
-         * @description One clip, sleeve, grommet or retainer, in mm from end A's finished end.
+         * @description One clip, sleeve, grommet or retainer, in mm from end A's finished end of its span.
          */
         PlacedFixture: {
-            /** Index */
-            index: number;
+            /** Id */
+            id: string;
+            /** Span */
+            span: string;
             /**
              * Kind
              * @enum {string}
@@ -5012,17 +5196,12 @@ export interface components {
         };
         /**
          * PlacedHose
-         * @description One hose piece beyond an end, from the tube outwards. `length_mm` is None while not measured.
+         * @description One hose of the line. `near` is the side towards the tube that it hangs on, A between two tubes.
+         *     `length_mm` is None while not measured; `direct` says that its near end is on the tube itself.
          */
         PlacedHose: {
-            /**
-             * End
-             * @enum {string}
-             */
-            end: "A" | "B";
-            /** Index */
-            index: number;
-            piece: components["schemas"]["HosePiece"];
+            stands: components["schemas"]["Stands"];
+            piece: components["schemas"]["HoseSpan"];
             hose: components["schemas"]["Hose"];
             hose_class: components["schemas"]["HoseClass"];
             clamp: components["schemas"]["Clamp"] | null;
@@ -5032,34 +5211,18 @@ export interface components {
             ends: components["schemas"]["HoseEndFit"][];
         };
         /**
-         * PlacedPart
-         * @description One part beyond an end. A restrictor's bore and land in mm; the bore is None of other parts, and
-         *     while it is not measured.
-         */
-        PlacedPart: {
-            /**
-             * End
-             * @enum {string}
-             */
-            end: "A" | "B";
-            /** Index */
-            index: number;
-            piece: components["schemas"]["PartPiece"];
-            /** Bore Mm */
-            bore_mm: number | null;
-            /** Land Mm */
-            land_mm: number;
-        };
-        /**
          * Plan
-         * @description The plan of a line as typed: a part, or the problems that keep it from being one. `so_far` is then the
-         *     part as far as it has been read, with an open end B: for looking at, not for making.
+         * @description The plan of a line as typed: every tube, and what follows for the whole. `main` is the tube that is
+         *     worked on unless another one is asked for; blank for a line without one. `chosen` is None while a tube
+         *     cannot be planned.
          */
         Plan: {
             /** Rules Version */
             rules_version: string;
-            part: components["schemas"]["Part"] | null;
-            so_far: components["schemas"]["Part"] | null;
+            /** Main */
+            main: string;
+            /** Pieces */
+            pieces: components["schemas"]["PlannedPiece"][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
             /** Lengths Mm */
@@ -5067,10 +5230,8 @@ export interface components {
                 [key: string]: number;
             };
             looked: components["schemas"]["Looked"];
-            measured: components["schemas"]["Measured"];
             removed: components["schemas"]["Removed"];
             chosen: components["schemas"]["Chosen"] | null;
-            clips: components["schemas"]["Clips"] | null;
             /** Findings */
             findings: components["schemas"]["Finding"][];
         };
@@ -5098,9 +5259,11 @@ export interface components {
         };
         /**
          * PlannedBend
-         * @description One bend, with its place on the strip and in space.
+         * @description One bend, with its place on the strip and in space; `id` is the row that it was read in.
          */
         PlannedBend: {
+            /** Id */
+            id: string;
             /** Number */
             number: number;
             /** Straight Mm */
@@ -5181,6 +5344,24 @@ export interface components {
             ];
         };
         /**
+         * PlannedPiece
+         * @description One tube of the line: its part, or the problems that keep it from being one. `so_far` is then the
+         *     part as far as it has been read, with an open end B: for looking at, not for making.
+         */
+        PlannedPiece: {
+            /** Span */
+            span: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "to make" | "stays";
+            part: components["schemas"]["Part"] | null;
+            so_far: components["schemas"]["Part"] | null;
+            measured: components["schemas"]["Measured"];
+            clips: components["schemas"]["Clips"] | null;
+        };
+        /**
          * Plug
          * @description An opening to close at one end: the port's plug and the cap for a tube that stays.
          */
@@ -5194,6 +5375,58 @@ export interface components {
             end: "A" | "B";
             /** Text */
             text: string;
+        };
+        /**
+         * Port
+         * @description The port that one end of the line goes to.
+         *
+         *     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that was put on
+         *     it before it came apart. `thread` is what the port is, as designated; blank while nobody has measured it.
+         *     `seat` is what it seals on and `body` what it is made of, by catalogue id; blank while not known. `proved`
+         *     says that the nut was run home in it by hand.
+         */
+        Port: {
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Thread
+             * @default
+             */
+            thread: string;
+            /**
+             * Seat
+             * @default
+             */
+            seat: string;
+            /**
+             * Body
+             * @default
+             */
+            body: string;
+            /**
+             * Role
+             * @default not known
+             * @enum {string}
+             */
+            role: "not known" | "source" | "feed" | "return" | "signal";
+            /**
+             * Role How
+             * @default
+             */
+            role_how: string;
+            /**
+             * Tag
+             * @default
+             */
+            tag: string;
+            /**
+             * Proved
+             * @default false
+             */
+            proved: boolean;
         };
         /**
          * PortOrder
@@ -5615,13 +5848,7 @@ export interface components {
          *     that its land takes.
          */
         RestrictorFlow: {
-            /**
-             * End
-             * @enum {string}
-             */
-            end: "A" | "B";
-            /** Index */
-            index: number;
+            stands: components["schemas"]["Stands"];
             /** Bore Mm */
             bore_mm: number;
             /** Cold Lpm */
@@ -5635,27 +5862,97 @@ export interface components {
         };
         /**
          * RigidSpan
-         * @description A rigid piece: its tube and bender from the catalogue, its readings, and how it is made.
+         * @description A rigid piece: its tube and bender from the catalogue, its readings, its two ends, and how it is made.
+         *     `state` says whether it is made new, or is sound old tube that stays: judged, but never cut or bought.
          *
-         *     `held` is the end that is in the clamp to begin with. `order` says in which order the bends are made
-         *     and which end is held at each, such as "A1 A2 B4 B3"; blank is one after the other away from the
-         *     held end. `trim_first` cuts the spare off before bending; `turned` says that a tool on the bench stands
-         *     turned round, so that the tube is fed from its other side; `stock` is the length that is bent where
-         *     it is not cut to length first. A coil or a folded line is straightened before it is cut.
+         *     `held` is the end that is in the clamp to begin with. `order` says in which order the bends are made and
+         *     which end is held at each; none is one after the other away from the held end. `trim_first` cuts the
+         *     spare off before bending; `turned` says that a tool on the bench stands turned round, so that the tube
+         *     is fed from its other side; `stock` is the length that is bent where it is not cut to length first. A
+         *     coil or a folded line is straightened before it is cut.
          */
         RigidSpan: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /**
              * Kind
              * @default rigid
              * @constant
              */
             kind: "rigid";
+            /**
+             * State
+             * @default to make
+             * @enum {string}
+             */
+            state: "to make" | "stays";
             /** Tube */
             tube: string;
             /** Bender */
             bender: string;
             /** Readings */
             readings: components["schemas"]["BendReadings"] | components["schemas"]["CornerReadings"];
+            /**
+             * @default {
+             *       "fitting": "plain",
+             *       "insert": false,
+             *       "leave_long": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "ready": false,
+             *       "flarer": ""
+             *     }
+             */
+            end_a: components["schemas"]["TubeEnd"];
+            /**
+             * @default {
+             *       "fitting": "plain",
+             *       "insert": false,
+             *       "leave_long": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "ready": false,
+             *       "flarer": ""
+             *     }
+             */
+            end_b: components["schemas"]["TubeEnd"];
+            /**
+             * @default {
+             *       "wire": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "tape": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "port_b_angle": {
+             *         "text": ""
+             *       },
+             *       "port_b_clock": {
+             *         "by": "",
+             *         "text": ""
+             *       },
+             *       "way_a": "",
+             *       "way_b": ""
+             *     }
+             */
+            checks: components["schemas"]["Checks"];
+            /**
+             * Bought
+             * @default []
+             */
+            bought: components["schemas"]["PartReading"][];
+            /**
+             * Openings
+             * @default []
+             */
+            openings: components["schemas"]["Opening"][];
             /**
              * @default {
              *       "text": "25 mm",
@@ -5677,9 +5974,9 @@ export interface components {
             marks: "start" | "middle" | "corner";
             /**
              * Order
-             * @default
+             * @default []
              */
-            order: string;
+            order: components["schemas"]["InClamp"][];
             /**
              * Trim First
              * @default false
@@ -5827,8 +6124,7 @@ export interface components {
         SetAside: {
             /** Code */
             code: string;
-            /** Where */
-            where: string;
+            at: components["schemas"]["Spot"];
             /** Reason */
             reason: string;
         };
@@ -5841,6 +6137,11 @@ export interface components {
             /** Text */
             text: string;
             document: components["schemas"]["Line"];
+            /**
+             * Span
+             * @default
+             */
+            span: string;
             /**
              * Radius
              * @default
@@ -5960,6 +6261,36 @@ export interface components {
             stop: string;
         };
         /**
+         * Spot
+         * @description What a finding is about, by ids that never change: a bend or straight by its row, an end, a whole
+         *     span, the whole line; `item` is a damage, fixture or opening. A straight has the id of the bend that it
+         *     leads to, none where it leads to end B.
+         */
+        Spot: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bend" | "straight" | "end" | "tube" | "span";
+            /**
+             * Span
+             * @default
+             */
+            span: string;
+            /**
+             * Row
+             * @default
+             */
+            row: string;
+            /** End */
+            end?: ("A" | "B") | null;
+            /**
+             * Item
+             * @default
+             */
+            item: string;
+        };
+        /**
          * Spread
          * @description One standard deviation of what a hand does at every bend: `straight_mm` of where it lands,
          *     `angle_deg` and `rotation_deg`. `radius_mm` is the doubt of the tool's radius, the same in every bend
@@ -5998,6 +6329,21 @@ export interface components {
              * @enum {string}
              */
             unit: "mm" | "in";
+        };
+        /**
+         * Stands
+         * @description Where a hose or component stands: `told` in words, such as "beyond B"; `end` and `index` where it lies
+         *     between a rigid piece and a port, counted from the tube outwards.
+         */
+        Stands: {
+            /** Span */
+            span: string;
+            /** Told */
+            told: string;
+            /** End */
+            end: ("A" | "B") | null;
+            /** Index */
+            index: number;
         };
         /**
          * Start
@@ -6127,15 +6473,17 @@ export interface components {
         };
         /**
          * Strength
-         * @description All elements, the weakest of them by id, and the tube's own figures with the thick-wall formula
-         *     for information.
+         * @description All elements, the weakest of them by id, and the figures of the weakest tube with the thick-wall
+         *     formula for information, None without a tube; `governs` is the element that they are of.
          */
         Strength: {
             /** Elements */
             elements: components["schemas"]["Element"][];
             /** Weakest */
             weakest: string | null;
-            tube: components["schemas"]["TubeStrength"];
+            /** Governs */
+            governs: string;
+            tube: components["schemas"]["TubeStrength"] | null;
         };
         /**
          * StrengthOrder
@@ -6208,6 +6556,11 @@ export interface components {
          */
         SwingOrder: {
             document: components["schemas"]["Line"];
+            /**
+             * Span
+             * @default
+             */
+            span: string;
             /** Move */
             move: number;
         };
@@ -6281,6 +6634,30 @@ export interface components {
             label: string;
             /** Mm */
             mm: number;
+        };
+        /**
+         * TestFlare
+         * @description A test piece of the person's own: the tube that the flare used up, and the end type and tube size that
+         *     it was made with.
+         */
+        TestFlare: {
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            used: components["schemas"]["Length"];
+            /**
+             * Fitting
+             * @default
+             */
+            fitting: string;
+            /**
+             * Size
+             * @default
+             */
+            size: string;
         };
         /**
          * ThreadFit
@@ -6560,7 +6937,7 @@ export interface components {
         };
         /**
          * TubeCuts
-         * @description The cut list of one tube: pieces by the id of their line, the names of the bars by theirs.
+         * @description The cut list of one tube: pieces as `piece_of` names them, the names of the bars by theirs.
          */
         TubeCuts: {
             /** Tube */
@@ -6572,6 +6949,45 @@ export interface components {
                 [key: string]: string;
             };
             cuts: components["schemas"]["CutList"];
+        };
+        /**
+         * TubeEnd
+         * @description How one end of a rigid piece is finished. `trial` wins over the formula for the end type and tube size
+         *     that it was made with. `insert` says that an insert is in the tube's end. `leave_long` is tube left on for
+         *     trimming after the trial fit. `ready` says that the stick comes with this end flared and its nut on;
+         *     `flarer` is the flaring tool, blank for the bar.
+         */
+        TubeEnd: {
+            /**
+             * Fitting
+             * @default plain
+             */
+            fitting: string;
+            /** Nut */
+            nut?: string | null;
+            trial?: components["schemas"]["TestFlare"] | null;
+            /**
+             * Insert
+             * @default false
+             */
+            insert: boolean;
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            leave_long: components["schemas"]["Length"];
+            /**
+             * Ready
+             * @default false
+             */
+            ready: boolean;
+            /**
+             * Flarer
+             * @default
+             */
+            flarer: string;
         };
         /**
          * TubeStrength
@@ -6657,28 +7073,6 @@ export interface components {
              * @default
              */
             ruled_out: string;
-        };
-        /**
-         * Where
-         * @description A place on the line: a bend or straight by number from end A, an end, the whole tube, or a piece
-         *     (hose or part) beyond an end, numbered from the tube outwards.
-         *
-         *     `from_mm` and `to_mm` are developed positions from end A's finished end, without allowances.
-         */
-        Where: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "bend" | "straight" | "end" | "tube" | "piece";
-            /** Number */
-            number?: number | null;
-            /** End */
-            end?: ("A" | "B") | null;
-            /** From Mm */
-            from_mm?: number | null;
-            /** To Mm */
-            to_mm?: number | null;
         };
         /**
          * Wrench
@@ -8559,7 +8953,9 @@ export interface operations {
     };
     sheet_api_lines__line_id__sheet_pdf_get: {
         parameters: {
-            query?: never;
+            query?: {
+                span?: string;
+            };
             header?: never;
             path: {
                 line_id: string;
@@ -8651,7 +9047,9 @@ export interface operations {
     };
     export_api_lines__line_id__export__kind__get: {
         parameters: {
-            query?: never;
+            query?: {
+                span?: string;
+            };
             header?: never;
             path: {
                 line_id: string;
@@ -8934,9 +9332,107 @@ export interface operations {
             };
         };
     };
-    find_suspects_api_suspects_post: {
+    edit_the_chain_api_chain_post: {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChainOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Edited"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    find_suspects_api_suspects_post: {
+        parameters: {
+            query?: {
+                span?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -11874,7 +12370,9 @@ export interface operations {
     };
     compare_choices_api_compare_post: {
         parameters: {
-            query?: never;
+            query?: {
+                span?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -12632,7 +13130,9 @@ export interface operations {
     };
     bench_api_bench_post: {
         parameters: {
-            query?: never;
+            query?: {
+                span?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -12920,7 +13420,9 @@ export interface operations {
     };
     tape_api_lines__line_id__tape_pdf_get: {
         parameters: {
-            query?: never;
+            query?: {
+                span?: string;
+            };
             header?: never;
             path: {
                 line_id: string;
@@ -13106,7 +13608,9 @@ export interface operations {
     };
     begin_api_lines__line_id__makings_post: {
         parameters: {
-            query?: never;
+            query?: {
+                span?: string;
+            };
             header?: never;
             path: {
                 line_id: string;
@@ -13959,7 +14463,7 @@ export interface operations {
     cuts_api_jobs__job_id__cuts_get: {
         parameters: {
             query?: {
-                lines?: string | null;
+                pieces?: string | null;
             };
             header?: never;
             path: {

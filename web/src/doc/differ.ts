@@ -1,5 +1,5 @@
 import type { Change, Line } from "../api/types";
-import { applyChanges } from "./pointer";
+import { applyChanges, idOf } from "./pointer";
 
 export type Side = "mine" | "theirs";
 
@@ -35,9 +35,11 @@ function differ(a: unknown, b: unknown, base: unknown, path: string, pointer: st
   if (same(a, b)) return [];
   if (isRecord(a) && isRecord(b) && !whole(a, b)) {
     const names = new Set([...Object.keys(a), ...Object.keys(b)]);
-    return [...names].flatMap((name) =>
-      differ(a[name], b[name], isRecord(base) ? base[name] : undefined, spoken(path, name), `${pointer}/${name}`),
-    );
+    return [...names].flatMap((name) => {
+      const step = Array.isArray(a) ? (idOf(a[name]) ?? name) : name;
+      const was = Array.isArray(a) ? entry(base, step) : isRecord(base) ? base[name] : undefined;
+      return differ(a[name], b[name], was, spoken(path, name), `${pointer}/${step}`);
+    });
   }
   const changed =
     base === undefined || base === null ? "both" : same(base, b) ? "mine" : same(base, a) ? "theirs" : "both";
@@ -46,7 +48,8 @@ function differ(a: unknown, b: unknown, base: unknown, path: string, pointer: st
 
 /** Things that are chosen as one: a reading with its unit, lists of different length, other ways of entry. */
 function whole(a: Record<string, unknown>, b: Record<string, unknown>): boolean {
-  if (Array.isArray(a) && Array.isArray(b)) return a.length !== b.length;
+  if (Array.isArray(a) && Array.isArray(b))
+    return a.length !== b.length || a.some((item, k) => idOf(item) !== idOf(b[k]));
   return "text" in a || "text" in b || a["kind"] !== b["kind"];
 }
 
@@ -57,10 +60,16 @@ function valueAt(value: unknown, pointer: string): unknown {
   return pointer
     .split("/")
     .slice(1)
-    .reduce((at: unknown, step) => (isRecord(at) ? at[step] : undefined), value);
+    .reduce((at: unknown, step) => entry(at, step), value);
 }
 
-const SILENT = new Set(["spans", "0", "readings", "rows", "items"]);
+/** One entry of a list by its id or place, or one field. */
+function entry(value: unknown, step: string): unknown {
+  if (Array.isArray(value)) return (value as unknown[]).find((item) => idOf(item) === step) ?? value[Number(step)];
+  return isRecord(value) ? value[step] : undefined;
+}
+
+const SILENT = new Set(["spans", "id", "readings", "rows", "items"]);
 const LISTS = new Set(["row", "damage", "fixtures", "wet", "removed", "open items", "bought"]);
 
 function spoken(path: string, name: string): string {

@@ -1,52 +1,57 @@
 import { describe, expect, it } from "vitest";
-import type { BendRow, Beyond, Line, SetAside } from "../api/types";
+import type { BendRow, Line, RigidSpan, SetAside } from "../api/types";
 import { blankBend, typed } from "./rows";
-import { editBendRows, editBeyond, editCornerRows, removeFound, removeOpening } from "./edits";
+import { editBendRows, editCornerRows, removeFound, removeOpening } from "./edits";
 import type { RowEdit } from "./edits";
 
 const reason = "agreed with the inspector";
+const aside = (text: string, at: Partial<SetAside["at"]>): SetAside => ({
+  code: "found",
+  at: { kind: "tube", span: "s1", row: "", end: null, item: "", ...at },
+  reason: `${reason}: ${text}`,
+});
 
 /** A line whose every bend and straight has a reason, an instruction and a reading that names it. */
 function line(bends: number): Line {
-  const rows = Array.from({ length: bends }, (_, k) => ({ ...blankBend("mm"), length: typed(`bend ${k + 1}`, "mm") }));
-  const numbers = rows.map((_, k) => k + 1);
-  const aside = (where: string): SetAside => ({ code: "found", where, reason: `${reason}: ${where}` });
-  return {
-    end_a: { beyond: [] },
-    end_b: { beyond: [] },
-    condition: { damage: [], fixtures: [] },
-    openings: [],
-    spans: [
-      {
-        readings: { kind: "bends", rows, last: typed("", "mm"), last_by: "leg", last_read_from: "outside" },
-        order: [...numbers]
-          .reverse()
-          .map((n) => `A${n}`)
-          .join(" "),
-        left_open: numbers.map((bend) => ({ bend, angle: { text: `open ${bend}`, exact_deg: null }, how: "by hand" })),
-      },
-    ],
+  const rows = Array.from({ length: bends }, (_, k) => ({
+    ...blankBend("mm"),
+    id: `r${k + 1}`,
+    length: typed(`bend ${k + 1}`, "mm"),
+  }));
+  const ids = rows.map((row) => row.id);
+  const legs = [...ids, ""];
+  const tube = {
+    id: "s1",
+    kind: "rigid",
+    state: "to make",
+    readings: { kind: "bends", rows, last: typed("", "mm"), last_by: "leg", last_read_from: "outside" },
+    order: [...ids].reverse().map((row) => ({ row, held: "A" })),
+    left_open: ids.map((row) => ({ row, angle: { text: `open ${row}`, exact_deg: null }, how: "by hand" })),
     bought: [
-      ...numbers.map((number) => ({ kind: "bend", number, text: `bend ${number}`, unit: "mm", by: "" })),
-      ...[...numbers, bends + 1].map((number) => ({ kind: "leg", number, text: `leg ${number}`, unit: "mm", by: "" })),
-      { kind: "rim to rim", number: 1, text: "whole", unit: "mm", by: "" },
+      ...ids.map((row) => ({ kind: "bend", row, text: row, unit: "mm", by: "" })),
+      ...legs.map((row) => ({ kind: "leg", row, text: `leg ${row}`, unit: "mm", by: "" })),
+      { kind: "rim to rim", row: "", text: "whole", unit: "mm", by: "" },
     ],
+    openings: [{ id: "o1" }, { id: "o2" }],
+  };
+  return {
+    condition: { damage: [{ id: "d1" }, { id: "d2" }], fixtures: [{ id: "f1" }, { id: "f2" }] },
+    spans: [{ id: "h1", kind: "hose" }, tube],
     set_aside: [
-      ...numbers.map((n) => aside(`bend ${n}`)),
-      ...[...numbers, bends + 1].map((n) => aside(`straight ${n}`)),
-      aside("tube"),
-      aside("end A"),
+      ...ids.map((row) => aside(`bend ${row}`, { kind: "bend", row })),
+      ...legs.map((row) => aside(`straight ${row}`, { kind: "straight", row })),
+      aside("tube", {}),
+      aside("end", { kind: "end", end: "A" }),
+      aside("hose", { kind: "span", span: "h1" }),
     ],
   } as unknown as Line;
 }
 
-const rowsOf = (made: Line) => (made.spans[0]?.readings.rows ?? []) as BendRow[];
-/** What row stands at bend `number` now, by what it was before the edit. */
-const was = (made: Line, number: number) => rowsOf(made)[number - 1]?.length.text ?? "";
+const tubeOf = (made: Line) => made.spans[1] as RigidSpan;
+const idsOf = (made: Line) => (tubeOf(made).readings.rows as BendRow[]).map((row) => row.id);
 
 const EDITS: RowEdit<BendRow>[] = [];
-for (let at = 0; at <= 4; at++)
-  EDITS.push({ kind: "insert", at, row: { ...blankBend("mm"), length: typed("new", "mm") } });
+for (let at = 0; at <= 4; at++) EDITS.push({ kind: "insert", at, row: { ...blankBend("mm"), id: "new" } });
 for (let at = 0; at < 4; at++) EDITS.push({ kind: "remove", at });
 for (let from = 0; from < 4; from++) for (let to = 0; to < 4; to++) EDITS.push({ kind: "move", from, to });
 
@@ -54,126 +59,57 @@ describe.each(EDITS)("an edit of the rows", (edit) => {
   const before = line(4);
   const after = editBendRows(before, edit);
   const name = JSON.stringify({ ...edit, row: undefined });
+  const there = idsOf(after).filter((id) => id !== "new");
 
-  it(`keeps every reason at the bend it was given for (${name})`, () => {
-    for (const item of after.set_aside) {
-      const [kind, number] = item.where.split(" ");
-      if (kind === "bend") expect(item.reason).toBe(`${reason}: ${was(after, Number(number))}`);
-    }
-    const kept = rowsOf(after).filter((row) => row.length.text !== "new").length;
-    expect(after.set_aside.filter((item) => item.where.startsWith("bend")).length).toBe(kept);
-    expect(after.set_aside.filter((item) => item.where === "tube" || item.where === "end A").length).toBe(2);
+  it(`keeps every reason of a bend that is still there (${name})`, () => {
+    const kept = after.set_aside.filter((item) => item.at.kind === "bend").map((item) => item.at.row);
+    expect(kept).toEqual(idsOf(before).filter((id) => there.includes(id)));
+    expect(after.set_aside.filter((item) => ["tube", "end", "span"].includes(item.at.kind)).length).toBe(3);
   });
 
   it(`keeps a reason of a straight only between the two it lay between (${name})`, () => {
-    const chain = (made: Line) => ["A", ...rowsOf(made).map((row) => row.length.text), "B"];
-    const [old, now] = [chain(before), chain(after)];
-    for (const item of after.set_aside) {
-      if (!item.where.startsWith("straight")) continue;
-      const at = Number(item.where.split(" ")[1]);
-      const from = Number(item.reason.split("straight ")[1]);
-      expect([now[at - 1], now[at]]).toEqual([old[from - 1], old[from]]);
-    }
-    const survive = old
-      .slice(1)
-      .filter((node, k) => now.some((other, at) => other === node && at > 0 && now[at - 1] === old[k])).length;
-    expect(after.set_aside.filter((item) => item.where.startsWith("straight")).length).toBe(survive);
+    const pairs = (made: Line) => {
+      const chain = ["A", ...idsOf(made), ""];
+      return new Set(chain.slice(1).map((id, k) => `${chain[k] ?? ""}>${id}`));
+    };
+    const [old, now] = [pairs(before), pairs(after)];
+    const kept = after.set_aside.filter((item) => item.at.kind === "straight").map((item) => item.at.row);
+    expect(kept.length).toBe([...old].filter((pair) => now.has(pair)).length);
+    for (const row of kept) expect([...old].find((pair) => pair.endsWith(`>${row}`) && now.has(pair))).toBeDefined();
   });
 
   it(`keeps what is left open, and what was read of a bought part (${name})`, () => {
-    for (const item of after.spans[0]?.left_open ?? [])
-      expect(item.angle.text).toBe(`open ${was(after, item.bend).split(" ")[1] ?? ""}`);
-    for (const item of after.bought) if (item.kind === "bend") expect(item.text).toBe(was(after, item.number ?? 0));
-    expect(after.bought.some((item) => item.kind === "rim to rim")).toBe(true);
+    expect(tubeOf(after).left_open.map((item) => item.row)).toEqual(idsOf(before).filter((id) => there.includes(id)));
+    const bends = tubeOf(after).bought.filter((item) => item.kind === "bend");
+    expect(bends.map((item) => item.row)).toEqual(idsOf(before).filter((id) => there.includes(id)));
+    expect(tubeOf(after).bought.some((item) => item.kind === "rim to rim")).toBe(true);
   });
 
   it(`keeps the order of the bends, or none at all (${name})`, () => {
-    const order = after.spans[0]?.order ?? "";
-    if (edit.kind === "insert") return expect(order).toBe("");
-    const told = order.split(" ").map((token) => was(after, Number(token.slice(1))));
-    const asked = ["bend 4", "bend 3", "bend 2", "bend 1"].filter((row) =>
-      rowsOf(after).some((item) => item.length.text === row),
-    );
-    return expect(told).toEqual(asked);
+    const order = tubeOf(after).order.map((one) => one.row);
+    expect(order).toEqual(edit.kind === "insert" ? [] : ["r4", "r3", "r2", "r1"].filter((row) => there.includes(row)));
   });
 });
 
-it("leaves the references of corner points with their corners", () => {
-  const points = ["a", "b", "c", "d"].map((text) => ({
-    x: typed(text, "mm"),
-    y: typed("", "mm"),
-    z: typed("", "mm"),
-    radius: null,
-  }));
+it("leaves the reasons of corner points with their corners, and of none that has become an end", () => {
   const base = line(2);
+  const rows = ["a", "r1", "r2", "b"].map((id) => ({ id, x: typed(id, "mm") }));
   const made = {
     ...base,
-    spans: [{ ...base.spans[0], readings: { kind: "corners", rows: points } }],
+    spans: [base.spans[0], { ...tubeOf(base), readings: { kind: "corners", rows } }],
   } as unknown as Line;
-  const wheres = (edited: Line) => edited.set_aside.map((item) => [item.where, item.reason.split(": ")[1]]);
-  const inserted = editCornerRows(made, {
-    kind: "insert",
-    at: 1,
-    row: { x: typed("n", "mm"), y: typed("", "mm"), z: typed("", "mm"), radius: null },
-  });
-  expect(wheres(inserted)).toContainEqual(["bend 2", "bend 1"]);
-  expect(wheres(inserted)).toContainEqual(["straight 3", "straight 2"]);
-  expect(wheres(inserted).some(([, was]) => was === "straight 1")).toBe(false);
-  const shorter = editCornerRows(made, { kind: "remove", at: 3 });
-  expect(wheres(shorter)).toContainEqual(["bend 1", "bend 1"]);
-  expect(wheres(shorter).some(([, was]) => was === "bend 2")).toBe(false);
+  const bends = (edited: Line) => edited.set_aside.filter((item) => item.at.kind === "bend").map((item) => item.at.row);
+  const row = { id: "n" } as never;
+  expect(bends(editCornerRows(made, { kind: "insert", at: 1, row }))).toEqual(["r1", "r2"]);
+  expect(bends(editCornerRows(made, { kind: "remove", at: 3 }))).toEqual(["r1"]);
 });
 
-it("moves reasons with the pieces beyond an end, of that end only", () => {
-  const piece = (note: string) => ({ kind: "part", part: "filter", note }) as unknown as Beyond;
+it("takes the reasons of damage, clips and openings with them", () => {
   const base = line(1);
-  const beyond = [piece("1"), piece("2"), piece("3")];
-  const made = {
-    ...base,
-    end_a: { beyond },
-    end_b: { beyond },
-    set_aside: ["A", "B"].flatMap((end) =>
-      [1, 2, 3].map((n) => ({ code: "found", where: `piece ${n} beyond ${end}`, reason: `${reason} ${n}` })),
-    ),
-  } as unknown as Line;
-  for (const edit of [
-    { kind: "insert", at: 0, row: piece("new") },
-    { kind: "insert", at: 3, row: piece("new") },
-    { kind: "remove", at: 1 },
-    { kind: "move", from: 0, to: 2 },
-  ] as RowEdit<Beyond>[]) {
-    const after = editBeyond(made, "A", edit);
-    for (const item of after.set_aside) {
-      const [, number, end] = /^piece (\d) beyond (.)$/.exec(item.where) ?? [];
-      const there = (end === "A" ? after.end_a : after.end_b).beyond[Number(number) - 1];
-      expect(item.reason).toBe(`${reason} ${(there as { note: string }).note}`);
-    }
-    expect(after.set_aside.filter((item) => item.where.endsWith("B")).length).toBe(3);
-  }
-});
-
-it("moves reasons with damage, clips and openings", () => {
-  const base = line(1);
-  const code = (name: string) =>
-    [1, 2, 3].map((n) => ({ code: `${name}${n}`, where: "tube", reason: `${reason} ${n}` }));
-  const three = [{ note: "1" }, { note: "2" }, { note: "3" }];
-  const made = {
-    ...base,
-    condition: { damage: three, fixtures: three },
-    openings: three,
-    set_aside: [...code("old_contact_"), ...code("fixture_"), ...code("opening_")],
-  } as unknown as Line;
-  for (let at = 0; at < 3; at++) {
-    const edits = [
-      [removeFound(made, "damage", at), "old_contact_"],
-      [removeFound(made, "fixtures", at), "fixture_"],
-      [removeOpening(made, at), "opening_"],
-    ] as const;
-    for (const [after, name] of edits) {
-      const mine = after.set_aside.filter((item) => item.code.startsWith(name));
-      expect(mine.map((item) => item.code)).toEqual([`${name}1`, `${name}2`]);
-      expect(mine.map((item) => item.reason.at(-1))).toEqual(["1", "2", "3"].filter((n) => n !== String(at + 1)));
-      expect(after.set_aside.length).toBe(8);
-    }
-  }
+  const items = ["d1", "d2", "f1", "f2", "o1", "o2"];
+  const made = { ...base, set_aside: items.map((item) => aside(item, { item })) };
+  const left = (edited: Line) => edited.set_aside.map((item) => item.at.item);
+  expect(left(removeFound(made, "damage", "d1"))).toEqual(["d2", "f1", "f2", "o1", "o2"]);
+  expect(left(removeFound(made, "fixtures", "f2"))).toEqual(["d1", "d2", "f1", "o1", "o2"]);
+  expect(left(removeOpening(made, "o1", "s1"))).toEqual(["d1", "d2", "f1", "f2", "o2"]);
 });

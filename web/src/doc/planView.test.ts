@@ -3,7 +3,8 @@ import type { Part, Plan } from "../api/types";
 import { NOTHING_SEEN, seenAfter, seenWithout } from "./planView";
 
 const part = (bends: number) => ({ bends: Array.from({ length: bends }, () => ({})) }) as unknown as Part;
-const plan = (whole: Part | null, soFar: Part | null) => ({ part: whole, so_far: soFar }) as unknown as Plan;
+const plan = (whole: Part | null, soFar: Part | null) =>
+  ({ main: "s1", pieces: [{ span: "s1", part: whole, so_far: soFar }] }) as unknown as Plan;
 
 test("a new line is drawn as far as it has been read", () => {
   const seen = seenAfter(NOTHING_SEEN, plan(null, part(1)));

@@ -1,13 +1,24 @@
 import { expect, it } from "vitest";
-import type { Line, Plane } from "../api/types";
+import type { Line, Plane, RigidSpan } from "../api/types";
 import { isClock, withSchool } from "./planes";
 import type { PlaneSchool } from "./planes";
 
 const plane = (text: string, by: PlaneSchool = "", exact_deg: number | null = null): Plane => ({ text, by, exact_deg });
 const line = (...planes: Plane[]) =>
-  ({ spans: [{ readings: { kind: "bends", rows: planes.map((item) => ({ plane: item })) } }] }) as unknown as Line;
+  ({
+    spans: [
+      {
+        id: "s1",
+        kind: "rigid",
+        state: "to make",
+        readings: { kind: "bends", rows: planes.map((item) => ({ plane: item })) },
+      },
+    ],
+  }) as unknown as Line;
 const told = (made: Line) =>
-  (made.spans[0]?.readings.rows ?? []).map((row) => ("plane" in row ? [row.plane.text, row.plane.by] : []));
+  ((made.spans[0] as RigidSpan).readings.rows ?? []).map((row) =>
+    "plane" in row ? [row.plane.text, row.plane.by] : [],
+  );
 
 it("gives the answer to the numbers that were waiting for it, and spells out the others", () => {
   const made = line(

@@ -1,5 +1,5 @@
 import type { Line, Plane } from "../api/types";
-import { editBends } from "./rows";
+import { editBends, isTube } from "./rows";
 
 export type PlaneSchool = Plane["by"];
 
@@ -16,10 +16,18 @@ export function isClock(plane: Plane): boolean {
 /** The shop has said how it reads planes: bare numbers that were waiting for that mean it, those that were
  * read the other way are written out. */
 export function withSchool(line: Line, school: PlaneSchool): Line {
-  return editBends(line, (readings) => ({
-    ...readings,
-    rows: readings.rows.map((row) => ({ ...row, plane: told(row.plane, school) })),
-  }));
+  return line.spans.filter(isTube).reduce(
+    (made, span) =>
+      editBends(
+        made,
+        (readings) => ({
+          ...readings,
+          rows: readings.rows.map((row) => ({ ...row, plane: told(row.plane, school) })),
+        }),
+        span.id,
+      ),
+    line,
+  );
 }
 
 function told(plane: Plane, school: PlaneSchool): Plane {

@@ -1,15 +1,26 @@
 import type { ReactNode } from "react";
+import { mainTube } from "./rows";
 import { createContext, useContext, useMemo, useState } from "react";
-import type { Severity, Where } from "../api/types";
+import type { Line, Place, Severity } from "../api/types";
 
 export interface Lit {
+  /** The span that is meant; blank for the tube that is shown. */
+  span: string;
   from: number;
   to: number;
   severity: Severity;
   key: string;
 }
 
+/** What of the chain is chosen: a span, the joint behind a span, or a port. */
+export interface ChosenPlace {
+  kind: "span" | "joint" | "port";
+  id: string;
+}
+
 interface Selection {
+  place: ChosenPlace | null;
+  choosePlace: (place: ChosenPlace | null) => void;
   bend: number | null;
   choose: (bend: number | null) => void;
   lit: Lit | null;
@@ -25,12 +36,20 @@ const SelectionContext = createContext<Selection | null>(null);
 
 /** One selection for strip, stage, readings and findings: choose it anywhere, see it everywhere. */
 export function SelectionProvider({ children }: { children: ReactNode }) {
+  const [place, setPlace] = useState<ChosenPlace | null>(null);
   const [bend, setBend] = useState<number | null>(null);
   const [lit, light] = useState<Lit | null>(null);
   const [working, showWorking] = useState<string | null>(null);
   const [swing, showSwing] = useState<number | null>(null);
   const value = useMemo(
     () => ({
+      place,
+      choosePlace: (next: ChosenPlace | null) => {
+        setPlace(next);
+        setBend(null);
+        light(null);
+        showSwing(null);
+      },
       bend,
       choose: (next: number | null) => {
         setBend(next);
@@ -43,7 +62,7 @@ export function SelectionProvider({ children }: { children: ReactNode }) {
       swing,
       showSwing,
     }),
-    [bend, lit, working, swing],
+    [place, bend, lit, working, swing],
   );
   return <SelectionContext.Provider value={value}>{children}</SelectionContext.Provider>;
 }
@@ -54,7 +73,13 @@ export function useSelection(): Selection {
   return selection;
 }
 
-export function litFrom(where: Where, severity: Severity, key: string): Lit | null {
+/** The tube that is worked on: the chosen one, else the one that is made. */
+export function tubeOf(line: Line, place: ChosenPlace | null): string {
+  const chosen = place?.kind === "span" ? line.spans.find((span) => span.id === place.id) : undefined;
+  return chosen?.kind === "rigid" ? chosen.id : (mainTube(line)?.id ?? "");
+}
+
+export function litFrom(where: Place, severity: Severity, key: string): Lit | null {
   if (where.from_mm == null || where.to_mm == null) return null;
-  return { from: where.from_mm, to: where.to_mm, severity, key };
+  return { span: where.span, from: where.from_mm, to: where.to_mm, severity, key };
 }

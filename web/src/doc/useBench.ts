@@ -8,16 +8,16 @@ const QUIET_MS = 350;
  * What the tool makes of the line as typed; asked for only where it is shown, and after a short quiet,
  * because carrying out every bend takes longer than a key.
  */
-export function useBench(document: Line, wanted: boolean): BenchReport | null {
+export function useBench(document: Line, wanted: boolean, tube: string): BenchReport | null {
   const [report, setReport] = useState<BenchReport | null>(null);
   useEffect(() => {
-    if (!wanted) {
+    if (!wanted || !tube) {
       setReport(null);
       return;
     }
     let gone = false;
     const timer = window.setTimeout(() => {
-      take(api.POST("/api/bench", { body: document }))
+      take(api.POST("/api/bench", { body: document, params: { query: { span: tube } } }))
         .then((told) => !gone && setReport(told))
         .catch(() => !gone && setReport(null)); // what keeps it from being planned is said beside the readings
     }, QUIET_MS);
@@ -25,6 +25,6 @@ export function useBench(document: Line, wanted: boolean): BenchReport | null {
       gone = true;
       window.clearTimeout(timer);
     };
-  }, [document, wanted]);
+  }, [document, wanted, tube]);
   return report;
 }

@@ -13,10 +13,12 @@ export interface LineEditor extends LineState {
   redo: () => void;
   settle: (document: Line) => void;
   retry: () => void;
+  /** The tube that is worked on, by its id; blank for a line without one. */
+  tube: string;
 }
 
 /** A line being edited, by the store that keeps it. */
-export function useLine(first: OpenLine): LineEditor {
+export function useLine(first: OpenLine): Omit<LineEditor, "tube"> {
   const [store] = useState(() => {
     const at = { params: { path: { line_id: first.id } } };
     return new LineStore(

@@ -11,13 +11,13 @@ export interface PlanView extends Seen {
 }
 
 /** The plan of the document as typed, asked anew at every change. */
-export function usePlan(document: Line, bench: BenchReport | null): PlanView {
+export function usePlan(document: Line, bench: BenchReport | null, tube: string): PlanView {
   const [seen, setSeen] = useState(NOTHING_SEEN);
   const [newest] = useState(() => new Newest());
   useEffect(() => {
     newest.ask(take(api.POST("/api/preview", { body: document })), (answer) =>
-      setSeen((was) => (answer.ok ? seenAfter(was, answer.value) : seenWithout(was, sentence(answer.error)))),
+      setSeen((was) => (answer.ok ? seenAfter(was, answer.value, tube) : seenWithout(was, sentence(answer.error)))),
     );
-  }, [document, newest]);
+  }, [document, newest, tube]);
   return useMemo(() => ({ ...seen, bench }), [seen, bench]);
 }

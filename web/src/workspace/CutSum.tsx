@@ -19,7 +19,7 @@ export function CutSum({ editor, view, pinned = false }: Props) {
   const { part, old } = view;
   if (!part) return null;
   const unit = editor.document.unit;
-  const doubt = view.plan?.measured.doubt;
+  const doubt = view.piece?.measured.doubt;
   const [developed, ...added] = part.terms;
   const terms =
     pinned && developed
@@ -78,7 +78,7 @@ export function CutSum({ editor, view, pinned = false }: Props) {
               sx={{ ml: 1, fontSize: 14, color: "var(--second)" }}
             >
               ± {sayLength(doubt.developed_mm, unit)}
-              {!isCopied(editor.document) && `, end B within ${sayLength(doubt.end_b_mm, unit)}`}
+              {!isCopied(editor.document, editor.tube) && `, end B within ${sayLength(doubt.end_b_mm, unit)}`}
             </Box>
           )}
         </Box>

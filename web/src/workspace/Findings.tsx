@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { Finding } from "../api/types";
+import type { Finding, Spot } from "../api/types";
 import { litFrom, useSelection } from "../doc/select";
 import { applyChanges } from "../doc/pointer";
 import type { LineEditor } from "../doc/useLine";
@@ -17,12 +17,21 @@ interface Props {
   view: PlanView;
 }
 
-export const placeOf = (finding: Finding): string => {
-  const { kind, number, end } = finding.where;
-  if (kind === "piece") return `piece ${number} beyond ${end}`;
-  if (kind === "end") return `end ${end}`;
-  return kind === "tube" ? "tube" : `${kind} ${number}`;
-};
+/** What a finding is about, by ids that never change. */
+const spotOf = ({ where }: Finding): Spot => ({
+  kind: where.kind,
+  span: where.span ?? "",
+  row: where.row ?? "",
+  end: where.end ?? null,
+  item: where.item ?? "",
+});
+
+export const placeOf = (finding: Finding): string => Object.values(spotOf(finding)).join(" ");
+const sameSpot = (at: Spot, finding: Finding): boolean =>
+  [at.kind, at.span ?? "", at.row ?? "", at.end ?? null, at.item ?? ""].join(" ") ===
+  Object.values(spotOf(finding))
+    .map((value) => value ?? "")
+    .join(" ");
 
 /** As the core counts it: at least two words and eight letters say something. */
 const isReason = (text: string): boolean =>
@@ -47,11 +56,11 @@ export function Findings({ editor, view }: Props) {
         Findings
       </Typography>
       <Box role="status" aria-label="How many" sx={unseen}>
-        {plan?.part
+        {plan?.chosen
           ? `${WORST.map((severity) => `${open.filter((finding) => finding.severity === severity).length} ${severity}s`).join(", ")}`
           : ""}
       </Box>
-      {plan && !plan.part && (
+      {plan && !plan.chosen && (
         <Box sx={{ mb: 1 }}>
           {old ? "The drawing is from before. " : ""}
           {blanks > 0 ? `${blanks} ${blanks === 1 ? "reading is" : "readings are"} still to finish; ` : ""}
@@ -65,7 +74,7 @@ export function Findings({ editor, view }: Props) {
             ))}
         </Box>
       )}
-      {plan?.part && open.length === 0 && <Box>Nothing against this line.</Box>}
+      {plan?.chosen && open.length === 0 && <Box>Nothing against this line.</Box>}
       {open.map((finding) => (
         <Item
           key={finding.code + placeOf(finding)}
@@ -91,7 +100,7 @@ export function Findings({ editor, view }: Props) {
                   editor.edit((was) => ({
                     ...was,
                     set_aside: was.set_aside.filter(
-                      (item) => !(item.code === finding.code && item.where === placeOf(finding)),
+                      (item) => !(item.code === finding.code && sameSpot(item.at, finding)),
                     ),
                   }))
                 }
@@ -113,7 +122,7 @@ export function Findings({ editor, view }: Props) {
         onClose={() => setTaking(null)}
         onDone={(reason) => {
           if (!taking) return;
-          const entry = { code: taking.code, where: placeOf(taking), reason };
+          const entry = { code: taking.code, at: spotOf(taking), reason };
           editor.edit((was) => ({ ...was, set_aside: [...was.set_aside, entry] }));
         }}
       >
@@ -127,10 +136,12 @@ export function Findings({ editor, view }: Props) {
 }
 
 function Item({ finding, editor, onSetAside }: { finding: Finding; editor: LineEditor; onSetAside: () => void }) {
-  const { light, lit, choose } = useSelection();
+  const { light, lit, choose, choosePlace } = useSelection();
   const key = finding.code + placeOf(finding);
   const chosen = lit?.key === key;
   const show = () => {
+    if (finding.where.span && (finding.where.kind === "span" || finding.where.span !== editor.tube))
+      choosePlace({ kind: "span", id: finding.where.span });
     choose(finding.where.kind === "bend" ? (finding.where.number ?? null) : null);
     light(litFrom(finding.where, finding.severity, key));
   };

@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
 import type { Catalogue, Unit } from "../api/types";
+import { mainTube } from "../doc/rows";
 import { Bar } from "../ui/Bar";
 import { InstrumentButton } from "../instruments/InstrumentButton";
 import { Segments } from "../ui/Segments";
@@ -17,7 +18,7 @@ interface Props {
 export function LineBar({ editor, catalogue }: Props) {
   const { document: line, opened, edit } = editor;
   const [naming, setNaming] = useState(false);
-  const tube = catalogue?.tubes.find((row) => row.id === line.spans[0]?.tube);
+  const tube = catalogue?.tubes.find((row) => row.id === mainTube(line)?.tube);
   const material = catalogue?.materials.find((row) => row.id === tube?.material);
   const service = catalogue?.services.find((row) => row.id === line.service);
   return (

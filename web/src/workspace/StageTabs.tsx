@@ -22,10 +22,6 @@ const NAMES: Record<StageName, string> = {
   make: "Make",
   fit: "Fit",
 };
-/** Findings that are settled in Choose, by the beginnings of their codes. */
-const CHOICES =
-  /^(material_|end_refused|end_care|wrong_|no_flare|double_flare|nut_|no_nut|port_thread|bender_size|pressure_|test_|too_hot|fluid_|choked|fast|gas_|hose_|joint_|clamp_|no_clamp|one_clamp|backwards|direction_|old_filter)/;
-
 /** The stages in the order people work, each saying how it stands; any may be entered. */
 export function StageTabs({ stage, go, editor, view }: Props) {
   return (
@@ -104,15 +100,15 @@ function standing(stage: StageName, view: PlanView, editor: LineEditor): string 
   const open = [...plan.findings, ...(view.bench?.findings ?? [])].filter(
     (finding) => !finding.set_aside && finding.severity !== "note",
   );
-  const choices = open.filter((finding) => CHOICES.test(finding.code)).length;
+  const choices = open.filter((finding) => finding.stage === "choose").length;
   const rest = open.length - choices;
   if (stage === "measure") {
-    const unread = plan.problems.filter((problem) => problem.path !== "/spans/0/order").length;
+    const unread = plan.problems.filter((problem) => !problem.path.endsWith("/order")).length;
     if (unread > 0) return `${unread} to finish`;
-    const count = plan.part?.bends.length ?? 0;
+    const count = plan.pieces.reduce((sum, piece) => sum + (piece.part?.bends.length ?? 0), 0);
     return count === 1 ? "1 bend" : `${count} bends`;
   }
-  if (!plan.part) return "";
+  if (!plan.chosen) return "";
   if (stage === "choose") return choices > 0 ? `${choices} to settle` : "settled";
   if (stage === "plan") return rest > 0 ? `${rest} to settle` : "settled";
   return open.some((finding) => finding.severity === "stop") ? "not yet" : "ready";

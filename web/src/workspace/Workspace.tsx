@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import useMediaQuery from "@mui/material/useMediaQuery";
-import { lazy, memo, Suspense, useCallback, useEffect, useRef } from "react";
+import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef } from "react";
 import { useNavigate } from "react-router";
 import type { OpenLine } from "../api/types";
 import { Side } from "./Side";
@@ -10,7 +10,7 @@ import { LineBar } from "./LineBar";
 import { sheetOf } from "./sheet";
 import type { Panels, StageName } from "./stages";
 import { ASK_MUCH, STAGES } from "./stages";
-import { useSelection } from "../doc/select";
+import { tubeOf, useSelection } from "../doc/select";
 import { StageTabs } from "./StageTabs";
 import { useAfterPaint } from "../doc/useAfterPaint";
 import { useBench } from "../doc/useBench";
@@ -28,16 +28,18 @@ const SwingStage = lazy(() => import("./swing/SwingStage"));
 
 /** The screen people live in: what the stage asks, the line, its findings, and the strip. */
 export function Workspace({ first, stage, panels }: { first: OpenLine; stage: StageName; panels: Panels }) {
-  const editor = useLine(first);
-  const bench = useBench(editor.document, stage === "plan" || stage === "make");
-  const view = usePlan(editor.document, bench);
+  const kept = useLine(first);
+  const { place, choose, light, showWorking, swing, showSwing } = useSelection();
+  const tube = tubeOf(kept.document, place);
+  const editor = useMemo(() => ({ ...kept, tube }), [kept, tube]);
+  const bench = useBench(editor.document, stage === "plan" || stage === "make", tube);
+  const view = usePlan(editor.document, bench, tube);
   // the strip answers a key at once; the stage, dearer to draw, follows in the next breath
   const later = useAfterPaint(view);
   const catalogue = useCatalogue();
   // on a tablet lying down the findings share the middle with the stage
   const between = useMediaQuery("(min-width: 901px) and (max-width: 1180px)");
   const navigate = useNavigate();
-  const { choose, light, showWorking, swing, showSwing } = useSelection();
   const { undo, redo } = editor;
 
   const go = useCallback(
@@ -52,7 +54,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
       const tab = event.altKey && !command ? STAGES[Number(event.key) - 1] : undefined;
       if (command && letter === "z" && !event.shiftKey) undo();
       else if (command && (letter === "y" || (letter === "z" && event.shiftKey))) redo();
-      else if (command && letter === "p") window.open(sheetOf(first.id), "_blank");
+      else if (command && letter === "p") window.open(sheetOf(first.id, tube), "_blank");
       else if (tab) go(tab);
       else if (event.key === "Escape") {
         choose(null);
@@ -65,7 +67,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [choose, first.id, go, light, redo, showSwing, showWorking, undo]);
+  }, [choose, first.id, go, light, redo, showSwing, showWorking, tube, undo]);
 
   // whoever arrives with the keyboard goes on from what the stage asks, not from the top of the page
   const panel = useRef<HTMLElement>(null);
@@ -134,7 +136,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
           <Box sx={{ height: "100%", minHeight: 0, "@media (max-width: 900px)": { height: 300 } }}>
             <Suspense fallback={null}>
               {swing !== null && stage === "plan" ? (
-                <SwingStage document={editor.document} move={swing} />
+                <SwingStage document={editor.document} tube={tube} move={swing} />
               ) : (
                 <Stage document={editor.document} view={later} />
               )}

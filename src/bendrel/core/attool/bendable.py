@@ -7,16 +7,17 @@ from collections.abc import Mapping
 from bendrel.core.bending.body import surroundings
 from bendrel.core.bending.order import Bendable, Blocked
 from bendrel.core.findings import EndName
-from bendrel.core.line.document import Line, RigidSpan
+from bendrel.core.line.document import RigidSpan
+from bendrel.core.line.run import Run
 from bendrel.core.rigid.opened import open_bends
-from bendrel.core.rigid.part import Part, shape_of
+from bendrel.core.rigid.part import Part, ids_of, shape_of
 from bendrel.core.shape.bends import BendList
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit, format_length
 
 
 def bendable(
-    line: Line,
+    run: Run,
     kit: Kit,
     part: Part,
     shape: BendList,
@@ -25,9 +26,9 @@ def bendable(
     turned: bool | None = None,
     before: int = 0,
 ) -> Bendable:
-    """The part at the line's tool on the shop's bench; `turned` where it is not as the line says. A
+    """The part at its tool on the shop's bench; `turned` where it is not as the document says. A
     `shape` that is only a piece of the part has so many bends `before` it."""
-    span = line.spans[0]
+    span = run.span
     round_ = span.turned if turned is None else turned
     bender = kit.benders[span.bender]
     kind = kit.tool_kinds[bender.kind]
@@ -41,10 +42,15 @@ def bendable(
 def _open_at_tool(span: RigidSpan, part: Part, before: int, count: int) -> dict[int, float]:
     """The bends of a piece (from 0) that never are more than so far bent at the tool; one that comes back
     to it is swung whole."""
-    back = {item.bend for item in span.left_open if item.how == "out again, at the tool"}
+    ids = ids_of(part)
+    back = {
+        ids.index(item.row) + 1
+        for item in span.left_open
+        if item.row in ids and item.how == "out again, at the tool"
+    }
     return {
         number - 1 - before: angle
-        for number, angle in open_bends(span, shape_of(part)).items()
+        for number, angle in open_bends(span, ids_of(part), shape_of(part)).items()
         if number not in back and 0 < number - before <= count
     }
 

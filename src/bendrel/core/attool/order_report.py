@@ -18,11 +18,11 @@ from bendrel.core.attool.proposals import (
 )
 from bendrel.core.bending.moves import written_order
 from bendrel.core.bending.order import Blocked, OrderFound, follow
-from bendrel.core.findings import Finding, Where
-from bendrel.core.line.document import Line
+from bendrel.core.findings import Finding, Place
+from bendrel.core.line.run import Run
 from bendrel.core.record import record
 from bendrel.core.rigid.marking import order_of
-from bendrel.core.rigid.part import Part, shape_of
+from bendrel.core.rigid.part import Part, ids_of, shape_of
 from bendrel.core.shop.kit import Kit
 
 
@@ -46,21 +46,21 @@ class AtBench:
     findings: tuple[Finding, ...]
 
 
-def at_bench(line: Line, kit: Kit, part: Part) -> AtBench:
+def at_bench(run: Run, kit: Kit, part: Part) -> AtBench:
     """Carry the order in use out at the tool, and look for a better one where it fails."""
-    span = line.spans[0]
+    span, line = run.span, run.line
     bender, kind = kit.benders[span.bender], kit.tool_kinds[kit.benders[span.bender].kind]
     shape = shape_of(part)
-    tried = bendable(line, kit, part, shape)
-    order = order_of(line.spans[0], len(shape.bends))[0]
+    tried = bendable(run, kit, part, shape)
+    order = order_of(span, ids_of(part))[0]
     stuck = follow(tried, order)
     proposal, found = None, None
     other, joint = None, None
     if stuck is not None:
-        proposal, found = propose(line, kit, part, shape, tried)
+        proposal, found = propose(run, kit, part, shape, tried)
         if proposal is None:
-            other = another_tool(line, kit, part)
-            joint = joint_for(line, kit, part, shape)
+            other = another_tool(run, kit, part)
+            joint = joint_for(run, kit, part, shape)
     reason = "" if stuck is None else told(stuck, line.unit)
     return AtBench(
         tool=bender.name,
@@ -74,24 +74,23 @@ def at_bench(line: Line, kit: Kit, part: Part) -> AtBench:
         whole=found.whole if found else True,
         other_tool=other,
         joint=joint,
-        findings=tuple(_findings(line, kit, part, stuck, proposal, found, other, joint)),
+        findings=tuple(_findings(run, kit, part, stuck, proposal, found, other, joint)),
     )
 
 
-def order_findings(line: Line, kit: Kit, part: Part) -> tuple[Finding, ...]:
+def order_findings(run: Run, kit: Kit, part: Part) -> tuple[Finding, ...]:
     """Only whether the order in use can be made, without looking for another: for the board, the sheet
     and the command line."""
-    tried = bendable(line, kit, part, shape_of(part))
-    stuck = follow(tried, order_of(line.spans[0], len(part.bends))[0])
+    tried = bendable(run, kit, part, shape_of(part))
+    stuck = follow(tried, order_of(run.span, ids_of(part))[0])
     if stuck is None:
         return ()
-    finding = replace(_blocked(line, kit, part, stuck), advice="Plan proposes another order, tool or joint.")
-    reasons = {(taken.code, taken.where): taken.reason for taken in line.set_aside}
-    return (replace(finding, set_aside=reasons.get((finding.code, str(finding.where)), "")),)
+    finding = replace(_blocked(run, kit, part, stuck), advice="Plan proposes another order, tool or joint.")
+    return (finding,)
 
 
 def _findings(
-    line: Line,
+    run: Run,
     kit: Kit,
     part: Part,
     stuck: Blocked | None,
@@ -102,9 +101,9 @@ def _findings(
 ) -> Iterator[Finding]:
     if stuck is None:
         return
-    finding = _blocked(line, kit, part, stuck)
+    finding = _blocked(run, kit, part, stuck)
     if proposal is not None:
-        yield replace(finding, advice=f"{proposal.text}.", fix=order_fix(line, proposal))
+        yield replace(finding, advice=f"{proposal.text}.", fix=order_fix(run, part, proposal))
         return
     tried = "in any order" if found is None or found.whole else "in any order that was tried"
     yield replace(
@@ -113,22 +112,29 @@ def _findings(
         title=f"It cannot be bent in one piece {tried}",
         message=f"{finding.message} Plan shows what is in the way of each bend that is left.",
         advice=other.text if other else joint.text if joint else NO_WAY,
-        fix=other_fix(other) if other else None,
+        fix=other_fix(run, other) if other else None,
     )
 
 
 OWN_BODY = ("fixed handle", "lever", "tool body")
 
 
-def _blocked(line: Line, kit: Kit, part: Part, stuck: Blocked) -> Finding:
+def _blocked(run: Run, kit: Kit, part: Part, stuck: Blocked) -> Finding:
     """What is in the way. A body that nobody has measured is only what is usual: a caution then."""
-    bend, reason = part.bends[stuck.bend], told(stuck, line.unit)
-    guessed = stuck.contact.thing in OWN_BODY and kit.benders[line.spans[0].bender].behind_mm is None
+    bend, reason = part.bends[stuck.bend], told(stuck, run.line.unit)
+    guessed = stuck.contact.thing in OWN_BODY and kit.benders[run.span.bender].behind_mm is None
     usual = " The tool's body is what is usual for its kind; measure yours under Tools." if guessed else ""
     return Finding(
         severity="caution" if guessed else "stop",
         code="order_blocked",
-        where=Where(kind="bend", number=bend.number, from_mm=bend.start_mm, to_mm=bend.end_mm),
+        where=Place(
+            kind="bend",
+            span=part.span,
+            row=bend.id,
+            number=bend.number,
+            from_mm=bend.start_mm,
+            to_mm=bend.end_mm,
+        ),
         title=f"Bend {bend.number} cannot be made in this order",
         message=f"{reason[0].upper()}{reason[1:]}.{usual}",
         source=kit.advice["swing"].source,

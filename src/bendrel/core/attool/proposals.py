@@ -7,13 +7,13 @@ from dataclasses import replace
 from itertools import pairwise
 
 from bendrel.core.attool.bendable import bendable
-from bendrel.core.bending.moves import Setting, written_order
+from bendrel.core.bending.moves import Setting, parse_order, written_order
 from bendrel.core.bending.order import Bendable, OrderFound, find_order
 from bendrel.core.findings import Change, EndName, Fix
-from bendrel.core.line.document import Line, RigidSpan
+from bendrel.core.line.document import RigidSpan
+from bendrel.core.line.run import Run, with_span
 from bendrel.core.record import record
-from bendrel.core.rigid.choosing import SPAN
-from bendrel.core.rigid.part import Part, shape_of
+from bendrel.core.rigid.part import Part, ids_of, shape_of
 from bendrel.core.rigid.planned import plan_rigid
 from bendrel.core.shape.bends import BendList
 from bendrel.core.shop.kit import Kit
@@ -53,20 +53,20 @@ class OtherTool:
 
 
 def propose(
-    line: Line, kit: Kit, part: Part, shape: BendList, tried: Bendable
+    run: Run, kit: Kit, part: Part, shape: BendList, tried: Bendable
 ) -> tuple[Proposal | None, OrderFound]:
     """Another order as the piece is; else one with the tail cut off first, or with a tool on the bench
     turned round, or both."""
-    span = line.spans[0]
+    span = run.span
     most = int(kit.limits["most_swings"].value)
     found = find_order(tried, span.held, most)
     if found.order is not None:
         return _proposal(span, found.order, trim=False, turned=span.turned), found
-    shorter = _trimmed(line, part)
+    shorter = _trimmed(run, part)
     ways = _other_ways(span, kit, shorter is not None)
     for trim, turned in ways:
         beyond = shorter if trim else None
-        bent = bendable(line, kit, part, shape, beyond, turned=turned)
+        bent = bendable(run, kit, part, shape, beyond, turned=turned)
         again = find_order(bent, span.held, most // len(ways))
         if again.order is not None:
             return _proposal(span, again.order, trim=trim, turned=turned), again
@@ -106,9 +106,9 @@ def _proposal(span: RigidSpan, order: Sequence[Setting], *, trim: bool, turned: 
     )
 
 
-def _trimmed(line: Line, part: Part) -> dict[EndName, float] | None:
+def _trimmed(run: Run, part: Part) -> dict[EndName, float] | None:
     """What is beyond the rims once the spare and the rest of the stock are cut off."""
-    span = line.spans[0]
+    span = run.span
     far: EndName = "B" if span.held == "A" else "A"
     end = part.end_b if far == "B" else part.end_a
     after = end.allowance_mm + end.leave_long_mm if end.order != "before" else 0.0
@@ -117,10 +117,10 @@ def _trimmed(line: Line, part: Part) -> dict[EndName, float] | None:
     return {**part.beyond_mm, far: after}
 
 
-def another_tool(line: Line, kit: Kit, part: Part) -> OtherTool | None:
+def another_tool(run: Run, kit: Kit, part: Part) -> OtherTool | None:
     """The first other bender for this tube whose own shape of the part it can make, one bend after the
     other or in another order."""
-    span = line.spans[0]
+    span = run.span
     plastic = kit.materials[kit.tubes[span.tube].material].family == "plastic"
     for bender in kit.benders_for(kit.tubes[span.tube].size, plastic=plastic):
         most = max((bend.angle_deg for bend in part.bends), default=0.0)
@@ -128,19 +128,20 @@ def another_tool(line: Line, kit: Kit, part: Part) -> OtherTool | None:
             continue
         if kit.tool_kinds[bender.kind].by_feel:
             continue
-        again = replace(line, spans=(replace(span, bender=bender.id, order=""),))
+        other = replace(span, bender=bender.id, order=())
+        again = Run(line=with_span(run.line, other), span=other, index=run.index)
         plan = plan_rigid(again, kit)
         if plan.part is None or min(shape_of(plan.part).straights_mm) < 0:
             continue
         tried = bendable(again, kit, plan.part, shape_of(plan.part))
         if find_order(tried, span.held, int(kit.limits["most_swings"].value) // 4).order is not None:
-            radius = format_length(bender.radius_mm, line.unit)
+            radius = format_length(bender.radius_mm, run.line.unit)
             text = f"The {bender.name} can make it in one piece, with radius {radius}."
             return OtherTool(bender=bender.id, text=text)
     return None
 
 
-def joint_for(line: Line, kit: Kit, part: Part, shape: BendList) -> JointProposal | None:
+def joint_for(run: Run, kit: Kit, part: Part, shape: BendList) -> JointProposal | None:
     """The longest straight on which a joint leaves two pieces that can be made."""
     straights = shape.straights_mm
     room = kit.limits["joint_straight_mm"].value
@@ -154,11 +155,11 @@ def joint_for(line: Line, kit: Kit, part: Part, shape: BendList) -> JointProposa
         rest = (replace(shape.bends[k], straight_mm=half, rotation_deg=0.0), *shape.bends[k + 1 :])
         second = BendList(bends=rest, last_straight_mm=shape.last_straight_mm)
         pieces = (
-            bendable(line, kit, part, first, {"A": part.beyond_mm["A"], "B": 0.0}),
-            bendable(line, kit, part, second, {"A": 0.0, "B": part.beyond_mm["B"]}, before=k),
+            bendable(run, kit, part, first, {"A": part.beyond_mm["A"], "B": 0.0}),
+            bendable(run, kit, part, second, {"A": 0.0, "B": part.beyond_mm["B"]}, before=k),
         )
         if all(find_order(piece, "A", most).order is not None for piece in pieces):
-            verdict = kit.verdict("joint", JOINT, line.service)
+            verdict = kit.verdict("joint", JOINT, run.line.service)
             allowed = verdict is None or verdict.verdict != "refused"
             name = kit.joints[JOINT].name
             place = f"between bend {k} and bend {k + 1}"
@@ -171,23 +172,29 @@ def joint_for(line: Line, kit: Kit, part: Part, shape: BendList) -> JointProposa
     return None
 
 
-def other_fix(other: OtherTool) -> Fix:
+def other_fix(run: Run, other: OtherTool) -> Fix:
     """The changes that take another tool."""
     changes = (
-        Change(path=f"{SPAN}/bender", value=other.bender),
-        Change(path=f"{SPAN}/order", value=""),
+        Change(path=run.at("bender"), value=other.bender),
+        Change(path=run.at("order"), value=[]),
     )
     return Fix(label="Use that tool", changes=changes)
 
 
-def order_fix(line: Line, proposal: Proposal) -> Fix:
+def turns_of(part: Part, order: str) -> list[object]:
+    """An order as the document keeps it: by the rows of the bends."""
+    ids = ids_of(part)
+    return [{"row": ids[one.bend], "held": one.held} for one in parse_order(order, len(ids))]
+
+
+def order_fix(run: Run, part: Part, proposal: Proposal) -> Fix:
     """The changes that take an order over."""
     changes = [
-        Change(path=f"{SPAN}/order", value=proposal.order),
-        Change(path=f"{SPAN}/held", value=proposal.held),
+        Change(path=run.at("order"), value=turns_of(part, proposal.order)),
+        Change(path=run.at("held"), value=proposal.held),
     ]
-    if proposal.trim_first and not line.spans[0].trim_first:
-        changes.append(Change(path=f"{SPAN}/trim_first", value=True))
-    if proposal.turned != line.spans[0].turned:
-        changes.append(Change(path=f"{SPAN}/turned", value=proposal.turned))
+    if proposal.trim_first and not run.span.trim_first:
+        changes.append(Change(path=run.at("trim_first"), value=True))
+    if proposal.turned != run.span.turned:
+        changes.append(Change(path=run.at("turned"), value=proposal.turned))
     return Fix(label="Take this order", changes=tuple(changes))

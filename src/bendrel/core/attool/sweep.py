@@ -7,10 +7,10 @@ from bendrel.core.bending.body import Block, surroundings
 from bendrel.core.bending.order import Blocked
 from bendrel.core.bending.sides import swung
 from bendrel.core.findings import EndName
-from bendrel.core.line.document import Line
+from bendrel.core.line.run import Run
 from bendrel.core.record import record
 from bendrel.core.rigid.marking import order_of
-from bendrel.core.rigid.part import Part, shape_of
+from bendrel.core.rigid.part import Part, ids_of, shape_of
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.shop.kit import Kit
 
@@ -44,12 +44,12 @@ class SwingView:
 FRAMES = 24
 
 
-def swing_view(line: Line, kit: Kit, part: Part, move: int) -> SwingView:
+def swing_view(run: Run, kit: Kit, part: Part, move: int) -> SwingView:
     """Move `move` (1 is the first) as it swings. Raises IndexError where there is no such move."""
     shape = shape_of(part)
-    order = order_of(line.spans[0], len(shape.bends))[0]
+    order = order_of(run.span, ids_of(part))[0]
     setting = order[move - 1]
-    tried = bendable(line, kit, part, shape)
+    tried = bendable(run, kit, part, shape)
     made = sum(1 << s.bend for s in order[: move - 1])
     free = tried.tail(setting.bend, made, setting.held, free=True)
     clamped = tried.tail(setting.bend, made, setting.held, free=False)
@@ -68,8 +68,8 @@ def swing_view(line: Line, kit: Kit, part: Part, move: int) -> SwingView:
         nearest = int(abs(along - contact.along_mm).argmin())
         x, y, z = (float(v) for v in side[nearest])
         hit_at = (x, y, z)
-    kind = kit.tool_kinds[kit.benders[line.spans[0].bender].kind]
-    span = line.spans[0]
+    kind = kit.tool_kinds[kit.benders[run.span.bender].kind]
+    span = run.span
     around = surroundings(kit.benders[span.bender], kind, kit.bench, own.radius_mm, turned=span.turned)
     blocked = Blocked(bend=setting.bend, held=setting.held, contact=contact) if contact else None
     return SwingView(
@@ -81,7 +81,7 @@ def swing_view(line: Line, kit: Kit, part: Part, move: int) -> SwingView:
         clamped=tuple((float(x), float(y), float(z)) for x, y, z in clamped.points),
         standings=tuple(standings),
         blocks=around.blocks,
-        hit=told(blocked, line.unit) if blocked else "",
+        hit=told(blocked, run.line.unit) if blocked else "",
         hit_deg=contact.at_deg if contact else None,
         hit_at=hit_at,
     )

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from math import pi
 
 from bendrel.core.chain.carried import Carried, carried
 from bendrel.core.chain.direction import Flows, flow_of
 from bendrel.core.chain.flowing import Flowing, flow_of_line
 from bendrel.core.chain.pieces import Pieces, place_pieces
-from bendrel.core.chain.shopping import Need, needs_of
+from bendrel.core.chain.shopping import Need, NewClips, needs_of
 from bendrel.core.chain.shown import chosen_derivations
 from bendrel.core.chain.strength import Strength, strength_of
 from bendrel.core.chain.tools import Tool, tools_for
@@ -17,9 +18,7 @@ from bendrel.core.line.document import Line
 from bendrel.core.line.removed import Removed
 from bendrel.core.line.resolve import Problem
 from bendrel.core.record import record
-from bendrel.core.rigid.ends import EndParts
-from bendrel.core.route.clips import Clips
-from bendrel.core.shape.bends import BendList, bend_spans
+from bendrel.core.rigid.planned import Rigid
 from bendrel.core.shop.choices import Choices
 from bendrel.core.shop.kit import Kit
 
@@ -44,57 +43,40 @@ class Chosen:
 def choose(
     line: Line,
     kit: Kit,
-    chosen: Choices,
-    shape: BendList,
-    ends: tuple[EndParts, EndParts],
-    take_mm: float,
+    rigids: Sequence[Rigid],
     removed: Removed,
-    clips: Clips,
-    new_clips: int,
+    clips: Mapping[str, NewClips],
 ) -> Chosen:
-    """Work out what follows for a planned part; `new_clips` is how many of its `clips` are to be got."""
+    """Work out what follows for the line of these planned rigid pieces; `clips` are those of each."""
     problems: list[Problem] = []
     duty = carried(line, kit, problems)
-    pieces = place_pieces(line, kit, chosen.tube.od_mm, problems)
-    decision = line.condition.decision
-    strength = flowing = None
+    pieces = place_pieces(line, kit, problems)
+    strength: Strength | None = None
+    flowing: Flowing | None = None
     shown: tuple[Derivation, ...] = ()
     if duty is not None:
-        strength = strength_of(
-            kit,
-            chosen.tube,
-            chosen.material,
-            duty,
-            bend_spans(shape),
-            tuple(bend.radius_mm for bend in shape.bends),
-            shape.developed_mm,
-            tuple((e.end, e.fitting, e.size) for e in ends),
-            pieces,
-        )
-        fittings = tuple((e.end, e.fitting) for e in ends)
-        flowing = flow_of_line(kit, chosen.tube, shape, pieces, duty, fittings)
-        shown = chosen_derivations(chosen, duty, strength, flowing, shape.developed_mm, line.unit)
+        strength = strength_of(kit, rigids, pieces, duty)
+        flowing = flow_of_line(line, kit, rigids, pieces, duty)
+        shown = chosen_derivations(rigids, duty, strength, flowing, line.unit)
+    decision = line.condition.decision
     return Chosen(
         carried=duty,
         pieces=pieces,
         strength=strength,
         flowing=flowing,
         flows=flow_of(line, vacuum=duty is not None and duty.duty.vacuum),
-        tools=tools_for(kit, chosen, ends, pieces, line.unit),
+        tools=tools_for(kit, rigids, pieces, line.unit),
         needs=needs_of(
             kit,
-            chosen,
-            ends,
+            rigids,
             pieces,
             removed,
             duty,
-            take_mm,
             flowing.volume_ml if flowing else 0.0,
             decision.choice if decision else None,
             clips,
-            new_clips,
         ),
-        mass_g=tube_mass_g(chosen, shape.developed_mm),
+        mass_g=sum(tube_mass_g(rigid.choices, rigid.part.developed_mm) for rigid in rigids),
         derivations=shown,
         problems=tuple(problems),
     )

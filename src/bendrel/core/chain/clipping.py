@@ -2,23 +2,25 @@
 
 from __future__ import annotations
 
-from bendrel.core.line.looked import Looked
+from collections.abc import Sequence
+
+from bendrel.core.line.looked import PlacedFixture
+from bendrel.core.rigid.planned import Rigid
 from bendrel.core.route.clips import Clips, clip_for, clip_places, spacing_for
-from bendrel.core.shape.bends import BendList, bend_spans
-from bendrel.core.shop.choices import Choices
+from bendrel.core.shape.bends import bend_spans
 from bendrel.core.shop.kit import Kit
 
 HOLDING = frozenset({"clip", "grommet", "retainer"})
 """What holds a tube; a sleeve only keeps it from rubbing."""
 
 
-def clips_of(kit: Kit, chosen: Choices, shape: BendList, looked: Looked) -> Clips:
-    """The clips of a planned line."""
-    tube = chosen.tube
+def clips_of(kit: Kit, rigid: Rigid, fixtures: Sequence[PlacedFixture]) -> Clips:
+    """The clips of a planned rigid piece; `fixtures` are those that were found on it."""
+    tube, shape = rigid.tube, rigid.shape
     row = spacing_for(kit.clip_spacing, tube.od_mm)
-    plastic = chosen.material.family == "plastic"
+    plastic = rigid.choices.material.family == "plastic"
     apart = row.apart_mm * (kit.limits["clip_plastic_share"].value if plastic else 1.0)
-    old = tuple(sorted(f.at_mm for f in looked.fixtures if f.kind in HOLDING))
+    old = tuple(sorted(f.at_mm for f in fixtures if f.kind in HOLDING))
     return Clips(
         apart_mm=apart,
         places_mm=old
@@ -29,8 +31,8 @@ def clips_of(kit: Kit, chosen: Choices, shape: BendList, looked: Looked) -> Clip
     )
 
 
-def clips_to_get(clips: Clips, looked: Looked) -> int:
+def clips_to_get(clips: Clips, fixtures: Sequence[PlacedFixture]) -> int:
     """How many clips are new: all, or where the old places are used again, those that are not there whole."""
     if not clips.old:
         return len(clips.places_mm)
-    return sum(1 for f in looked.fixtures if f.kind in HOLDING and f.state != "there")
+    return sum(1 for f in fixtures if f.kind in HOLDING and f.state != "there")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from bendrel.core.findings import EndName
-from bendrel.core.line.document import Line, PartPiece
+from bendrel.core.line.document import ComponentSpan, Line
 
 Flows = Literal["A to B", "B to A", "both ways", "not known", "contradicts"]
 Faces = Literal["A", "B", "not known"]
@@ -23,7 +23,7 @@ def flow_of(line: Line, *, vacuum: bool) -> Flows:
     into: dict[EndName, Flows] = {"A": "B to A", "B": "A to B"}
     said: set[Flows] = set()
     for end in out:
-        role = line.end(end).role
+        role = line.port(end).role
         if role == "source":
             said.add(into[end] if vacuum else out[end])
         elif role == "feed":
@@ -35,22 +35,22 @@ def flow_of(line: Line, *, vacuum: bool) -> Flows:
     return said.pop() if len(said) == 1 else "contradicts"
 
 
-def one_way(part: PartPiece, *, vacuum: bool) -> bool:
+def one_way(component: ComponentSpan, *, vacuum: bool) -> bool:
     """It works in one direction only. A restrictor is marked and works both ways; a reservoir has a
     direction only on a vacuum, where the port to the source has the valve behind it."""
-    return part.part in ("check valve", "filter") or (part.part == "reservoir" and vacuum)
+    return component.what in ("check valve", "filter") or (component.what == "reservoir" and vacuum)
 
 
-def faces(part: PartPiece) -> Faces:
+def faces(component: ComponentSpan) -> Faces:
     """The end that the flow leaves it towards: its arrow, or a vacuum reservoir's port to the source,
     which the air goes to."""
-    if part.part == "reservoir":
-        return part.source_port
-    return "not known" if part.points == "not marked" else part.points
+    if component.what == "reservoir":
+        return component.source_port
+    return "not known" if component.points == "not marked" else component.points
 
 
-def backwards(part: PartPiece, flows: Flows, *, vacuum: bool) -> bool:
+def backwards(component: ComponentSpan, flows: Flows, *, vacuum: bool) -> bool:
     """It stands against the flow."""
-    if not one_way(part, vacuum=vacuum) and part.part != "restrictor":
+    if not one_way(component, vacuum=vacuum) and component.what != "restrictor":
         return False
-    return (flows == "A to B" and faces(part) == "A") or (flows == "B to A" and faces(part) == "B")
+    return (flows == "A to B" and faces(component) == "A") or (flows == "B to A" and faces(component) == "B")

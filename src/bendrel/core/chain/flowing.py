@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 from bendrel.core.chain.carried import Carried
-from bendrel.core.chain.pieces import Pieces, PlacedPart
-from bendrel.core.ends.fitting import Fitting
-from bendrel.core.findings import EndName
+from bendrel.core.chain.pieces import Pieces, PlacedComponent, Stands
 from bendrel.core.fluids.flow import (
     Flow,
     Loss,
@@ -20,14 +19,16 @@ from bendrel.core.fluids.flow import (
     velocity_mps,
     volume_ml,
 )
-from bendrel.core.line.document import PartInLine
+from bendrel.core.line.document import ComponentKind, Line
+from bendrel.core.line.run import runs
 from bendrel.core.record import record
-from bendrel.core.shape.bends import BendList
+from bendrel.core.rigid.planned import Rigid
 from bendrel.core.shop.kit import Kit
-from bendrel.core.tube.material import Tube
 
-SHORT_PARTS: tuple[PartInLine, ...] = ("adapter", "shut-off valve")
-"""Parts that only step the bore; what filters, coolers and check valves lose, their makers know."""
+SHORT_COMPONENTS: tuple[ComponentKind, ...] = (
+    "adapter", "shut-off valve", "union", "reducer", "elbow", "quick connector",
+)  # fmt: skip
+"""Components that only step the bore; what filters, coolers and check valves lose, their makers know."""
 
 
 @record
@@ -35,8 +36,7 @@ class RestrictorFlow:
     """What passes a restrictor at the working pressure, cold and hot, in L/min, and the share of the loss
     that its land takes."""
 
-    end: EndName
-    index: int
+    stands: Stands
     bore_mm: float
     cold_lpm: float
     hot_lpm: float
@@ -69,31 +69,38 @@ class Flowing:
 
 
 def flow_of_line(
+    line: Line,
     kit: Kit,
-    tube: Tube,
-    shape: BendList,
+    rigids: Sequence[Rigid],
     pieces: Pieces,
     carried: Carried,
-    fittings: tuple[tuple[EndName, Fitting], ...],
-) -> Flowing:
-    """Flow and volume of tube, hoses, ends and parts, one after the other. Bores always count; where a
-    length is not known the total is not known."""
+) -> Flowing | None:
+    """Flow and volume of everything between the ports, one after the other. Bores always count; where a
+    length is not known the total is not known. None where not one bore is known."""
     duty, rough = carried.duty, kit.limits["roughness_mm"].value
+    bores = [*(rigid.tube.bore_mm for rigid in rigids), *(hose.hose.id_mm for hose in pieces.hoses)]
+    if not bores:
+        return None
+    drilled = [one for one in pieces.components if one.bore_mm is not None]
     way = Way(
-        stretches=_stretches(tube.bore_mm, shape, pieces),
-        losses=_losses(kit, tube, pieces, fittings),
-        restrictors=tuple(_restrictor(kit, part) for part in pieces.parts if part.bore_mm is not None),
+        stretches=_stretches(line, rigids, pieces, None),
+        losses=_losses(kit, rigids, pieces, min(bores)),
+        restrictors=tuple(_restrictor(kit, one) for one in drilled),
+        fixed_kpa=sum(one.loses_kpa or 0.0 for one in pieces.components),
     )
-    unknown = tuple(
-        f"the length of the hose beyond {hose.end}" for hose in pieces.hoses if hose.length_mm is None
-    ) + tuple(
-        f"the bore of the restrictor beyond {part.end}"
-        for part in pieces.parts
-        if part.piece.part == "restrictor" and part.bore_mm is None
+    read = {rigid.run.span.id for rigid in rigids}
+    unknown = (
+        *(f"the length of the hose {hose.stands.told}" for hose in pieces.hoses if hose.length_mm is None),
+        *(
+            f"the bore of the restrictor {one.stands.told}"
+            for one in pieces.components
+            if one.piece.what == "restrictor" and one.bore_mm is None
+        ),
+        *(f"the readings of tube {k}" for k, run in enumerate(runs(line), 1) if run.span.id not in read),
     )
     old = None
     if carried.old_bore_mm is not None:
-        old = replace(way, stretches=_stretches(carried.old_bore_mm, shape, pieces))
+        old = replace(way, stretches=_stretches(line, rigids, pieces, carried.old_bore_mm))
 
     def run(taken: Way | None, temperature_c: float) -> Flow | None:
         if taken is None or duty.flow_lpm <= 0 or unknown:
@@ -105,11 +112,11 @@ def flow_of_line(
             return None
         return solved_flow_lpm(carried.fluid, temperature_c, duty.available_kpa, way, rough)
 
-    narrowest = min([tube.bore_mm, *(hose.hose.id_mm for hose in pieces.hoses)])
+    narrowest = min(bores)
     return Flowing(
         flow_lpm=duty.flow_lpm,
         velocity_mps=velocity_mps(duty.flow_lpm, narrowest),
-        volume_ml=volume_ml(way.stretches),
+        volume_ml=volume_ml(way.stretches) + sum(one.holds_ml or 0.0 for one in pieces.components),
         cold=run(way, duty.cold_c),
         hot=run(way, duty.hot_c),
         old_cold=run(old, duty.cold_c),
@@ -119,47 +126,62 @@ def flow_of_line(
         narrowest_mm=narrowest,
         unknown=unknown,
         not_counted=tuple(
-            f"the {part.piece.part} beyond {part.end}"
-            for part in pieces.parts
-            if part.piece.part != "restrictor" and part.piece.part not in SHORT_PARTS
+            f"the {one.piece.what} {one.stands.told}"
+            for one in pieces.components
+            if one.piece.what != "restrictor"
+            and one.piece.what not in SHORT_COMPONENTS
+            and one.loses_kpa is None
         ),
-        restrictors=tuple(
-            _restrictor_flow(kit, part, carried) for part in pieces.parts if part.bore_mm is not None
-        ),
+        restrictors=tuple(_restrictor_flow(kit, one, carried) for one in drilled),
     )
 
 
-def _stretches(bore_mm: float, shape: BendList, pieces: Pieces) -> tuple[Stretch, ...]:
-    """Hoses and tube in their order from port A to port B; a hose of unknown length counts as none."""
-    hoses: dict[EndName, list[Stretch]] = {"A": [], "B": []}
-    for hose in pieces.hoses:
-        if hose.length_mm is not None:
-            hoses[hose.end].append(Stretch(bore_mm=hose.hose.id_mm, straight_mm=hose.length_mm))
-    tube = Stretch(
-        bore_mm=bore_mm,
-        straight_mm=sum(max(0.0, straight) for straight in shape.straights_mm),
-        bends=tuple((bend.angle_deg, bend.radius_mm) for bend in shape.bends),
-    )
-    return (*reversed(hoses["A"]), tube, *hoses["B"])
+def _stretches(
+    line: Line, rigids: Sequence[Rigid], pieces: Pieces, old_mm: float | None
+) -> tuple[Stretch, ...]:
+    """Hoses and tubes in their order from port A to port B, tubes of the `old_mm` bore where it is given; a
+    hose of unknown length is left out."""
+    tubes = {rigid.run.span.id: rigid for rigid in rigids}
+    hoses = {hose.piece.id: hose for hose in pieces.hoses}
+    found = []
+    for span in line.spans:
+        if (rigid := tubes.get(span.id)) is not None:
+            found.append(
+                Stretch(
+                    bore_mm=old_mm or rigid.tube.bore_mm,
+                    straight_mm=sum(max(0.0, straight) for straight in rigid.shape.straights_mm),
+                    bends=tuple((bend.angle_deg, bend.radius_mm) for bend in rigid.shape.bends),
+                )
+            )
+        elif (hose := hoses.get(span.id)) is not None and hose.length_mm is not None:
+            found.append(Stretch(bore_mm=hose.hose.id_mm, straight_mm=hose.length_mm))
+    return tuple(found)
 
 
-def _losses(
-    kit: Kit, tube: Tube, pieces: Pieces, fittings: tuple[tuple[EndName, Fitting], ...]
-) -> tuple[Loss, ...]:
-    banjo = Loss(bore_mm=tube.bore_mm, heads=kit.limits["banjo_loss"].value)
-    adapter = Loss(bore_mm=tube.bore_mm, heads=kit.limits["adapter_loss"].value)
+def _losses(kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, narrowest_mm: float) -> tuple[Loss, ...]:
+    banjo, adapter = kit.limits["banjo_loss"].value, kit.limits["adapter_loss"].value
+    step_mm = rigids[0].tube.bore_mm if rigids else narrowest_mm
     return (
-        *(banjo for _, fitting in fittings if fitting.kind == "banjo"),
-        *(adapter for part in pieces.parts if part.piece.part in SHORT_PARTS),
+        *(
+            Loss(bore_mm=rigid.tube.bore_mm, heads=banjo)
+            for rigid in rigids
+            for end in rigid.ends
+            if end.fitting.kind == "banjo"
+        ),
+        *(
+            Loss(bore_mm=step_mm, heads=adapter)
+            for one in pieces.components
+            if one.piece.what in SHORT_COMPONENTS
+        ),
     )
 
 
-def _restrictor(kit: Kit, part: PlacedPart) -> Restrictor:
+def _restrictor(kit: Kit, part: PlacedComponent) -> Restrictor:
     cd = kit.limits["orifice_cd"].value
     return Restrictor(bore_mm=part.bore_mm or 0.0, land_mm=part.land_mm, cd=cd)
 
 
-def _restrictor_flow(kit: Kit, part: PlacedPart, carried: Carried) -> RestrictorFlow:
+def _restrictor_flow(kit: Kit, part: PlacedComponent, carried: Carried) -> RestrictorFlow:
     duty, restrictor = carried.duty, _restrictor(kit, part)
 
     def passes(temperature_c: float) -> tuple[float, float]:
@@ -169,8 +191,7 @@ def _restrictor_flow(kit: Kit, part: PlacedPart, carried: Carried) -> Restrictor
 
     (cold, cold_share), (hot, hot_share) = passes(duty.cold_c), passes(duty.hot_c)
     return RestrictorFlow(
-        end=part.end,
-        index=part.index,
+        stands=part.stands,
         bore_mm=restrictor.bore_mm,
         cold_lpm=cold,
         hot_lpm=hot,

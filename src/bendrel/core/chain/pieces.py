@@ -1,7 +1,8 @@
-"""The hoses and parts beyond the ends, with the catalogue rows and figures that they mean."""
+"""The hoses and components of a line, with the catalogue rows and figures that they mean."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Literal
 
 from bendrel.core.findings import EndName
@@ -16,8 +17,10 @@ from bendrel.core.hose.push_fit import (
 )
 from bendrel.core.joints.verdict import VERDICT_ORDER
 from bendrel.core.lengths import Length, is_blank, length_mm
-from bendrel.core.line.document import HosePiece, Line, PartPiece
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
+from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
+from bendrel.core.quantities import parse_pressure, parse_volume
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import UnitError
@@ -27,13 +30,16 @@ Side = Literal["near", "far"]
 
 @record
 class HoseEndFit:
-    """One end of a hose piece on what it goes on. `on_mm` is that diameter; `bare` says that there is
-    neither bead nor barb; `overlap_mm` the hose that must lie on it for its clamps, None without;
+    """One end of a hose on what it goes on. `faces` is the end of the line that it looks to, `near` the
+    side of the tube that it hangs on. `on_mm` is that diameter; `bare` says that there is neither bead nor
+    barb, `tube` that it is a tube; `overlap_mm` the hose that must lie on it for its clamps, None without;
     `holds` whether the chosen clamp takes it; `offers` the clamps that do."""
 
     side: Side
+    faces: EndName
     on_mm: float
     bare: bool
+    tube: bool
     fit: HoseFit
     overlap_mm: float | None
     holds: bool | None
@@ -41,97 +47,191 @@ class HoseEndFit:
 
 
 @record
-class PlacedHose:
-    """One hose piece beyond an end, from the tube outwards. `length_mm` is None while not measured."""
+class Stands:
+    """Where a hose or component stands: `told` in words, such as "beyond B"; `end` and `index` where it lies
+    between a rigid piece and a port, counted from the tube outwards."""
 
-    end: EndName
+    span: str
+    told: str
+    end: EndName | None
     index: int
-    piece: HosePiece
+
+
+@record
+class PlacedHose:
+    """One hose of the line. `near` is the side towards the tube that it hangs on, A between two tubes.
+    `length_mm` is None while not measured; `direct` says that its near end is on the tube itself."""
+
+    stands: Stands
+    piece: HoseSpan
     hose: Hose
     hose_class: HoseClass
     clamp: Clamp | None
     length_mm: float | None
     ends: tuple[HoseEndFit, ...]
 
+    def side(self, end: EndName) -> HoseEndFit | None:
+        """What one end of it goes on."""
+        return next((side for side in self.ends if side.faces == end), None)
+
 
 @record
-class PlacedPart:
-    """One part beyond an end. A restrictor's bore and land in mm; the bore is None of other parts, and
-    while it is not measured."""
+class PlacedComponent:
+    """One component of the line. A restrictor's bore and land in mm; the bore is None of others, and
+    while it is not measured. What its maker says is None while not known."""
 
-    end: EndName
-    index: int
-    piece: PartPiece
+    stands: Stands
+    piece: ComponentSpan
     bore_mm: float | None
     land_mm: float
+    length_mm: float | None = None
+    rated_kpa: float | None = None
+    holds_ml: float | None = None
+    loses_kpa: float | None = None
 
 
 @record
 class Pieces:
-    """Everything beyond both ends."""
+    """Every hose and component of the line: those before the first tube from it outwards, then the others on
+    the way to port B."""
 
     hoses: tuple[PlacedHose, ...]
-    parts: tuple[PlacedPart, ...]
+    components: tuple[PlacedComponent, ...]
 
 
-def place_pieces(line: Line, kit: Kit, tube_od_mm: float, problems: list[Problem]) -> Pieces:
-    """Look up and measure what lies beyond the ends. What cannot be read is a problem."""
+def place_pieces(line: Line, kit: Kit, problems: list[Problem]) -> Pieces:
+    """Look up and measure every hose and component. What cannot be read is a problem."""
     hoses: list[PlacedHose] = []
-    parts: list[PlacedPart] = []
-    ends: tuple[EndName, EndName] = ("A", "B")
-    for end in ends:
-        fitting = kit.fittings.get(line.end(end).fitting)
-        bare_tube = fitting is None or fitting.kind != "hose"
-        for k, piece in enumerate(line.end(end).beyond):
-            path = f"/end_{end.lower()}/beyond/{k}"
-            if isinstance(piece, PartPiece):
-                bore = _length(piece.bore, f"{path}/bore", problems) if piece.part == "restrictor" else None
-                land = _length(piece.land, f"{path}/land", problems) or kit.limits["land_mm"].value
-                parts.append(PlacedPart(end=end, index=k, piece=piece, bore_mm=bore, land_mm=land))
-                continue
-            placed = _hose(kit, line.service, end, k, piece, path, tube_od_mm, bare_tube and k == 0, problems)
+    components: list[PlacedComponent] = []
+    for k in _outwards(line):
+        span = line.spans[k]
+        if isinstance(span, ComponentSpan):
+            components.append(_component(kit, span, _stands(line, k), problems))
+        elif isinstance(span, HoseSpan):
+            placed = _hose(line, kit, k, span, problems)
             if placed is not None:
                 hoses.append(placed)
-    return Pieces(hoses=tuple(hoses), parts=tuple(parts))
+    return Pieces(hoses=tuple(hoses), components=tuple(components))
 
 
-def _hose(
-    kit: Kit,
-    service: str,
-    end: EndName,
-    index: int,
-    piece: HosePiece,
-    path: str,
-    tube_od_mm: float,
-    bare: bool,
-    problems: list[Problem],
-) -> PlacedHose | None:
+def _outwards(line: Line) -> list[int]:
+    first = next((k for k, span in enumerate(line.spans) if isinstance(span, RigidSpan)), 0)
+    return [*range(first - 1, -1, -1), *range(first, len(line.spans))]
+
+
+def _stands(line: Line, k: int) -> Stands:
+    tubes = [n for n, span in enumerate(line.spans) if isinstance(span, RigidSpan)]
+    before, behind = [n for n in tubes if n < k], [n for n in tubes if n > k]
+    span = line.spans[k].id
+    if before and behind:
+        told = f"between tube {len(before)} and tube {len(before) + 1}"
+        return Stands(span=span, told=told, end=None, index=k - before[-1] - 1)
+    if before:
+        return Stands(span=span, told="beyond B", end="B", index=k - before[-1] - 1)
+    if behind:
+        return Stands(span=span, told="beyond A", end="A", index=behind[0] - k - 1)
+    return Stands(span=span, told=f"{k + 1}" if len(line.spans) > 1 else "of the line", end=None, index=k)
+
+
+def _component(kit: Kit, span: ComponentSpan, stands: Stands, problems: list[Problem]) -> PlacedComponent:
+    def at(*steps: str) -> str:
+        return span_path(span.id, *steps)
+
+    def said(name: str, text: str, parse: Callable[[str], float]) -> float | None:
+        if not text.strip():
+            return None
+        try:
+            return parse(text)
+        except UnitError as error:
+            problems.append(Problem(path=at(name), message=str(error)))
+            return None
+
+    restrictor = span.what == "restrictor"
+    return PlacedComponent(
+        stands=stands,
+        piece=span,
+        bore_mm=_length(span.bore, at("bore"), problems) if restrictor else None,
+        land_mm=_length(span.land, at("land"), problems) or kit.limits["land_mm"].value,
+        length_mm=_length(span.length, at("length"), problems),
+        rated_kpa=said("rated", span.rated, parse_pressure),
+        holds_ml=_ml(said("holds", span.holds, parse_volume)),
+        loses_kpa=said("loses", span.loses, parse_pressure),
+    )
+
+
+def _hose(line: Line, kit: Kit, k: int, piece: HoseSpan, problems: list[Problem]) -> PlacedHose | None:
     hose = kit.hoses.get(piece.hose)
     clamp = kit.clamps.get(piece.clamp) if piece.clamp else None
     for name, wanted, found in (("hose", piece.hose, hose), ("clamp", piece.clamp, clamp)):
         if wanted and found is None:
             message = f"The catalogue has no {name} “{wanted}”; choose one that is listed."
-            problems.append(Problem(path=f"{path}/{name}", message=message))
+            problems.append(Problem(path=span_path(piece.id, name), message=message))
     if hose is None:
         return None
-    near = _length(piece.near, f"{path}/near", problems) or tube_od_mm
-    far = _length(piece.far, f"{path}/far", problems)
-    sides: list[tuple[Side, float, bool]] = [("near", near, bare)]
-    if far is not None:
-        sides.append(("far", far, piece.far_plain))
+    stands = _stands(line, k)
+    near: EndName = "B" if stands.end == "A" else "A"
+    far: EndName = "A" if near == "B" else "B"
     ends: tuple[HoseEndFit, ...] = ()
+    sides: list[tuple[Side, EndName]] = [("near", near), ("far", far)]
+    on = {end: _goes_on(line, kit, k, piece, end, side, problems) for side, end in sides}
     if piece.joined == "clamps":
-        ends = tuple(_end_fit(kit, service, hose, clamp, piece, *side) for side in sides)
+        ends = tuple(
+            _end_fit(kit, line.service, hose, clamp, piece, side, end, *met)
+            for side, end in sides
+            if (met := on[end]) is not None
+        )
     return PlacedHose(
-        end=end,
-        index=index,
+        stands=stands,
         piece=piece,
         hose=hose,
         hose_class=kit.hose_classes[hose.hose_class],
         clamp=clamp,
-        length_mm=_length(piece.length, f"{path}/length", problems),
+        length_mm=_length(piece.length, span_path(piece.id, "length"), problems),
         ends=ends,
     )
+
+
+def _goes_on(
+    line: Line, kit: Kit, k: int, piece: HoseSpan, end: EndName, side: Side, problems: list[Problem]
+) -> tuple[float, bool, bool] | None:
+    """What one end of a hose goes on: the diameter, whether it is bare, and whether it is a tube. It comes
+    from the neighbour unless it was typed; None where nobody knows it."""
+    typed = _length(
+        piece.on_a if end == "A" else piece.on_b, span_path(piece.id, f"on_{end.lower()}"), problems
+    )
+    plain = piece.plain_a if end == "A" else piece.plain_b
+    other = k - 1 if end == "A" else k + 1
+    neighbour = line.spans[other] if 0 <= other < len(line.spans) else None
+    if isinstance(neighbour, RigidSpan):
+        tube = kit.tubes.get(neighbour.tube)
+        fitting = kit.fittings.get(neighbour.end("B" if end == "A" else "A").fitting)
+        bare = fitting is None or fitting.kind != "hose"
+        size = typed or (tube.od_mm if tube else None)
+        return None if size is None else (size, bare, True)
+    if typed is None and isinstance(neighbour, ComponentSpan):
+        spigot = neighbour.on_b if end == "A" else neighbour.on_a
+        typed = _length(spigot, span_path(neighbour.id, "on_b" if end == "A" else "on_a"), problems)
+    if typed is None and side == "near":
+        typed = _nearest_tube_mm(line, kit, k, end)
+    return None if typed is None else (typed, plain, False)
+
+
+def _nearest_tube_mm(line: Line, kit: Kit, k: int, end: EndName) -> float | None:
+    """Outside diameter of the next tube on one side: what hangs on it is of its size unless somebody says
+    otherwise."""
+    step = -1 if end == "A" else 1
+    k += step
+    while 0 <= k < len(line.spans):
+        span = line.spans[k]
+        if isinstance(span, RigidSpan):
+            tube = kit.tubes.get(span.tube)
+            return tube.od_mm if tube else None
+        k += step
+    return None
+
+
+def _ml(litres: float | None) -> float | None:
+    return None if litres is None else litres * 1000
 
 
 def push_bands(kit: Kit) -> PushBands:
@@ -167,10 +267,12 @@ def _end_fit(
     service: str,
     hose: Hose,
     clamp: Clamp | None,
-    piece: HosePiece,
+    piece: HoseSpan,
     side: Side,
+    faces: EndName,
     on_mm: float,
     bare: bool,
+    tube: bool,
 ) -> HoseEndFit:
     fit = hose_fit(hose, on_mm, push_bands(kit))
     need = None
@@ -179,8 +281,10 @@ def _end_fit(
     left = kit.limits["clamp_left"].value
     return HoseEndFit(
         side=side,
+        faces=faces,
         on_mm=on_mm,
         bare=bare,
+        tube=tube,
         fit=fit,
         overlap_mm=need,
         holds=None if clamp is None else clamp_holds(clamp, fit.over_mm, left),

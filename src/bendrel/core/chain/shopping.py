@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from typing import Literal
 
 from bendrel.core.chain.carried import Carried
-from bendrel.core.chain.pieces import Pieces
+from bendrel.core.chain.pieces import Pieces, Stands
 from bendrel.core.line.removed import Removed
 from bendrel.core.record import record
 from bendrel.core.removal.log import ItemKind, PartToGet
 from bendrel.core.repair.condition import Choice
 from bendrel.core.rigid.ends import EndParts
+from bendrel.core.rigid.planned import Rigid
 from bendrel.core.route.clips import Clips
 from bendrel.core.shop.choices import Choices
 from bendrel.core.shop.kit import Kit
@@ -24,7 +25,7 @@ NeedUnit = Literal["mm", "each", "l"]
 class Need:
     """One thing to have. `ref` names the catalogue row, `group:id`, so that stock and prices find it;
     `amount` is in mm, pieces or litres. `kind` is the kind of thing where it can be in the removal log
-    too, and `old` says that it is asked for because of that log."""
+    too, and `old` says that it is asked for because of that log. `span` is the tube that it is cut for."""
 
     ref: str
     what: str
@@ -33,34 +34,43 @@ class Need:
     why: str
     kind: ItemKind | None = None
     old: bool = False
+    span: str = ""
+
+
+@record
+class NewClips:
+    """The clips of one rigid piece, and how many of them are to be got."""
+
+    clips: Clips
+    count: int
 
 
 def needs_of(
     kit: Kit,
-    chosen: Choices,
-    ends: tuple[EndParts, ...],
+    rigids: Sequence[Rigid],
     pieces: Pieces,
     removed: Removed,
     carried: Carried | None,
-    take_mm: float,
     volume_ml: float,
     decided: Choice | None,
-    clips: Clips,
-    new_clips: int,
+    clips: Mapping[str, NewClips],
 ) -> tuple[Need, ...]:
-    """Everything that the line takes; `take_mm` is what is taken off the stock, straightening included. A
-    whole tube is not asked for where only a piece of it is made new, nor its ends where it is spliced.
-    Source: the plan; two washers a banjo, a cap for every port, by common practice."""
-    tube, material = chosen.tube, chosen.material
+    """Everything that the line takes, for what is made new. Where a piece is to be let in and the line is
+    still one whole tube, the tube is not asked for, nor its ends where it is spliced. `clips` are those of
+    each rigid piece. Source: the plan; two washers a banjo, a cap for every port, by common practice."""
     found: list[Need] = []
-    if decided in (None, "replace whole"):
-        name = f"{material.name} tube {tube.size} × {tube.wall_mm:g} mm"
-        found.append(_need(f"tube:{tube.id}", name, take_mm, "cut length", "mm"))
-    if decided != "splice":
-        for parts in ends:
-            found += _end(chosen, parts)
+    whole = decided in (None, "replace whole") or any(not rigid.new for rigid in rigids)
+    for rigid in rigids:
+        if rigid.new and whole:
+            tube, material = rigid.tube, rigid.choices.material
+            name = f"{material.name} tube {tube.size} × {tube.wall_mm:g} mm"
+            cut = _need(f"tube:{tube.id}", name, rigid.part.take_mm, "cut length", "mm")
+            found.append(replace(cut, span=rigid.run.span.id))
+        if rigid.new and (whole or decided != "splice"):
+            for parts in rigid.ends:
+                found += _end(rigid.choices, parts)
     for hose in pieces.hoses:
-        why = f"beyond end {hose.end}"
+        why = _why(hose.stands)
         name = f"{hose.hose_class.name} {hose.hose.size}"
         if hose.length_mm is not None:
             found.append(_need(f"hose:{hose.hose.id}", name, hose.length_mm, why, "mm"))
@@ -72,18 +82,24 @@ def needs_of(
             found.append(_need(f"hose-end:{hose.hose.id}", f"{hose.piece.joined} ends, {name}", 2, why))
         if hose.piece.rubs:
             found.append(_need("sleeve:hose", f"sleeve over {name}", 1, "where it rubs"))
-    for part in pieces.parts:
-        if part.piece.age == "new":
-            what = f"{part.piece.part}, {part.piece.note}" if part.piece.note.strip() else part.piece.part
-            found.append(_need(f"part:{part.piece.part}", what, 1, f"beyond end {part.end}"))
-    if new_clips and decided in (None, "replace whole"):
-        found.append(_clips(clips, tube.size, new_clips))
+    for one in pieces.components:
+        if one.piece.age == "new":
+            what = f"{one.piece.what}, {one.piece.note}" if one.piece.note.strip() else one.piece.what
+            found.append(_need(f"part:{one.piece.what}", what, 1, _why(one.stands)))
+    for rigid in rigids:
+        held = clips.get(rigid.run.span.id)
+        if held is not None and held.count and rigid.new and whole:
+            found.append(_clips(held.clips, rigid.tube.size, held.count))
     found += parts_needed(removed.parts)
     if carried is not None and not carried.fluid.gas and removed.advice is not None:
         litres, why = _fluid(kit, carried, removed, volume_ml)
         if litres > 0:
             found.append(_need(f"fluid:{carried.fluid.id}", carried.fluid.name, litres, why, "l"))
     return _once(found)
+
+
+def _why(stands: Stands) -> str:
+    return f"beyond end {stands.end}" if stands.end else stands.told
 
 
 def _clips(clips: Clips, size: str, count: int) -> Need:
@@ -157,7 +173,7 @@ def _end(chosen: Choices, parts: EndParts) -> list[Need]:
         found.append(_need(f"nut:{nut.id}", f"{word} {nut.thread}, {fitting.name}, {nut.size}", 1, why))
         cap = nut.thread
         found.append(_need(f"cap:{cap}", f"cap or plug {cap}", 1, f"{why}: keep grit out"))
-    if parts.choice.insert:
+    if parts.choice.tube.insert:
         found.append(_need(f"insert:{chosen.tube.size}", f"tube insert, {chosen.tube.size}", 1, why))
     own = {
         "thread": nut.thread if nut is not None else "its port",

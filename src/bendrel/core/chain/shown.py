@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from bendrel.core.chain.carried import Carried
 from bendrel.core.chain.flowing import Flowing
 from bendrel.core.chain.strength import Strength
 from bendrel.core.findings import DERIVED, Derivation, Input, Source
 from bendrel.core.fluids.flow import Flow
+from bendrel.core.pressure.tube import TubeStrength
 from bendrel.core.quantities import format_pressure
+from bendrel.core.rigid.planned import Rigid
 from bendrel.core.shop.choices import Choices
 from bendrel.core.units import Unit
 
@@ -19,25 +21,28 @@ DARCY = Source(kind="derived", text="Darcy–Weisbach, friction by Churchill, ro
 
 
 def chosen_derivations(
-    chosen: Choices, carried: Carried, strength: Strength, flowing: Flowing, developed_mm: float, unit: Unit
+    rigids: Sequence[Rigid], carried: Carried, strength: Strength, flowing: Flowing | None, unit: Unit
 ) -> tuple[Derivation, ...]:
     """The working of every figure of one line's strength and flow."""
-    return tuple(_all(chosen, carried, strength, flowing, developed_mm, unit))
+    return tuple(_all(rigids, carried, strength, flowing, unit))
 
 
 def _all(
-    chosen: Choices, carried: Carried, strength: Strength, flowing: Flowing, developed_mm: float, unit: Unit
+    rigids: Sequence[Rigid], carried: Carried, strength: Strength, flowing: Flowing | None, unit: Unit
 ) -> Iterator[Derivation]:
-    if strength.tube.allowed_kpa is not None and not carried.duty.vacuum:
-        yield _strength(chosen, carried, strength, unit)
-    yield _volume(chosen, flowing, developed_mm)
+    own, governs = strength.tube, [r for r in rigids if f"tube-{r.run.span.id}" == strength.governs]
+    if own is not None and own.allowed_kpa is not None and not carried.duty.vacuum:
+        yield _strength(governs[0].choices, carried, own, unit)
+    if flowing is None:
+        return
+    yield _volume(rigids, flowing)
     for name, flow in (("cold", flowing.cold), ("hot", flowing.hot)):
         if flow is not None and flow.drop_kpa is not None:
             yield _drop(name, carried, flowing, flow, unit)
 
 
-def _strength(chosen: Choices, carried: Carried, strength: Strength, unit: Unit) -> Derivation:
-    tube, material, duty, own = chosen.tube, chosen.material, carried.duty, strength.tube
+def _strength(chosen: Choices, carried: Carried, own: TubeStrength, unit: Unit) -> Derivation:
+    tube, material, duty = chosen.tube, chosen.material, carried.duty
     share = 1.0 if own.share is None else own.share
     return Derivation(
         id="strength",
@@ -68,16 +73,20 @@ def _strength(chosen: Choices, carried: Carried, strength: Strength, unit: Unit)
     )
 
 
-def _volume(chosen: Choices, flowing: Flowing, developed_mm: float) -> Derivation:
+def _volume(rigids: Sequence[Rigid], flowing: Flowing) -> Derivation:
     return Derivation(
         id="volume",
         title="What the line holds",
         formula="V = π/4·d²·L, tube and hoses added",
-        inputs=(
-            Input(
-                name="d, bore of the tube", value=f"{chosen.tube.bore_mm:.3f} mm", source=chosen.tube.source
-            ),
-            Input(name="L, along the tube", value=f"{developed_mm:.1f} mm"),
+        inputs=tuple(
+            one
+            for rigid in rigids
+            for one in (
+                Input(
+                    name="d, bore of the tube", value=f"{rigid.tube.bore_mm:.3f} mm", source=rigid.tube.source
+                ),
+                Input(name="L, along the tube", value=f"{rigid.part.developed_mm:.1f} mm"),
+            )
         ),
         result=f"{flowing.volume_ml:.1f} ml",
         source=DERIVED,

@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Literal
 
 from bendrel.core.chain.carried import Carried
-from bendrel.core.chain.pieces import Pieces, PlacedHose
-from bendrel.core.ends.fitting import EndSize, Fitting
-from bendrel.core.findings import EndName, Source, Where
+from bendrel.core.chain.pieces import Pieces, PlacedComponent, PlacedHose
+from bendrel.core.findings import Place, Source
 from bendrel.core.fluids.flow import area_mm2
+from bendrel.core.line.document import HoseSpan
 from bendrel.core.pressure.tube import TubeStrength, tube_strength
 from bendrel.core.record import record
-from bendrel.core.shape.bends import Span
+from bendrel.core.rigid.ends import EndParts
+from bendrel.core.rigid.planned import Rigid
 from bendrel.core.shop.kit import Kit
-from bendrel.core.tube.material import Material, Tube
 
-ElementKind = Literal["tube", "end", "hose", "clamps"]
+ElementKind = Literal["tube", "end", "hose", "clamps", "component"]
 
 
 @record
@@ -27,7 +28,7 @@ class Element:
     id: str
     kind: ElementKind
     name: str
-    where: Where
+    where: Place
     burst_kpa: float | None
     allowed_kpa: float | None
     too_hot: bool
@@ -39,92 +40,112 @@ class Element:
 
 @record
 class Strength:
-    """All elements, the weakest of them by id, and the tube's own figures with the thick-wall formula
-    for information."""
+    """All elements, the weakest of them by id, and the figures of the weakest tube with the thick-wall
+    formula for information, None without a tube; `governs` is the element that they are of."""
 
     elements: tuple[Element, ...]
     weakest: str | None
-    tube: TubeStrength
+    governs: str
+    tube: TubeStrength | None
 
 
-def strength_of(
-    kit: Kit,
-    tube: Tube,
-    material: Material,
-    carried: Carried,
-    spans: tuple[Span, ...],
-    radii_mm: tuple[float, ...],
-    developed_mm: float,
-    ends: tuple[tuple[EndName, Fitting, EndSize | None], ...],
-    pieces: Pieces,
-) -> Strength:
-    """Every element against the duty of `carried`. The tightest bend governs the tube."""
-    duty = carried.duty
-    radius, where = None, Where(kind="tube", from_mm=0.0, to_mm=developed_mm)
-    if radii_mm:
-        tightest = min(range(len(radii_mm)), key=lambda k: radii_mm[k])
-        radius = radii_mm[tightest]
-        span = spans[tightest]
-        where = Where(kind="bend", number=tightest + 1, from_mm=span.start_mm, to_mm=span.end_mm)
-    own = tube_strength(tube, material, radius_mm=radius, temperature_c=duty.hot_c, factor=duty.design_factor)
-    place = f"bend {where.number}" if where.kind == "bend" else "straight"
-    elements = [
-        Element(
-            id="tube",
-            kind="tube",
-            name=f"tube, {place}",
-            where=where,
-            burst_kpa=own.burst_kpa,
-            allowed_kpa=own.allowed_kpa,
-            too_hot=own.share is None,
-            words=f"least wall {own.wall_mm:.2f} mm, factor {duty.design_factor:g}, {duty.hot_c:.0f} °C",
-            source=material.strength_source,
-        )
-    ]
-    for end, fitting, size in ends:
-        found = _end(kit, tube, pieces, end, fitting, size, developed_mm, duty.hot_c)
-        if found is not None:
-            elements.append(found)
+def strength_of(kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, carried: Carried) -> Strength:
+    """Every element against the duty of `carried`. The tightest bend governs a tube."""
+    elements: list[Element] = []
+    tubes: list[tuple[str, TubeStrength]] = []
+    several = len(rigids) > 1
+    for k, rigid in enumerate(rigids, start=1):
+        element, own = _tube(rigid, carried, f"tube {k}" if several else "tube")
+        tubes.append((element.id, own))
+        elements.append(element)
+        elements += [
+            found for end in rigid.ends if (found := _end(kit, rigid, end, k if several else 0, carried))
+        ]
     for hose in pieces.hoses:
-        elements += _hose(kit, hose, carried, developed_mm)
+        elements += _hose(kit, hose, carried)
+    elements += [found for one in pieces.components if (found := _component(one)) is not None]
     known = [e for e in elements if e.allowed_kpa is not None]
     weakest = min(known, key=lambda e: e.allowed_kpa or 0.0).id if known else None
-    return Strength(elements=tuple(elements), weakest=weakest, tube=own)
+    governs, tube = min(tubes, key=lambda t: t[1].allowed_kpa or 0.0) if tubes else ("", None)
+    return Strength(elements=tuple(elements), weakest=weakest, governs=governs, tube=tube)
 
 
-def _at(end: EndName, developed_mm: float) -> float:
-    return 0.0 if end == "A" else developed_mm
+def _tube(rigid: Rigid, carried: Carried, name: str) -> tuple[Element, TubeStrength]:
+    duty, part, span = carried.duty, rigid.part, rigid.run.span.id
+    radius, where = None, Place(kind="tube", span=span, from_mm=0.0, to_mm=part.developed_mm)
+    if part.bends:
+        tightest = min(part.bends, key=lambda bend: bend.radius_mm)
+        radius = tightest.radius_mm
+        where = Place(
+            kind="bend",
+            span=span,
+            row=tightest.id,
+            number=tightest.number,
+            from_mm=tightest.start_mm,
+            to_mm=tightest.end_mm,
+        )
+    own = tube_strength(
+        rigid.tube,
+        rigid.choices.material,
+        radius_mm=radius,
+        temperature_c=duty.hot_c,
+        factor=duty.design_factor,
+    )
+    place = f"bend {where.number}" if where.kind == "bend" else "straight"
+    element = Element(
+        id=f"tube-{span}",
+        kind="tube",
+        name=f"{name}, {place}",
+        where=where,
+        burst_kpa=own.burst_kpa,
+        allowed_kpa=own.allowed_kpa,
+        too_hot=own.share is None,
+        words=f"least wall {own.wall_mm:.2f} mm, factor {duty.design_factor:g}, {duty.hot_c:.0f} °C",
+        source=rigid.choices.material.strength_source,
+    )
+    return element, own
 
 
-def _end(
-    kit: Kit,
-    tube: Tube,
-    pieces: Pieces,
-    end: EndName,
-    fitting: Fitting,
-    size: EndSize | None,
-    developed_mm: float,
-    hot_c: float,
-) -> Element | None:
-    """One end of the tube: as strong as the tube, by its rating, by what a clamped hose on it holds, or
+def _component(placed: PlacedComponent) -> Element | None:
+    """What its maker says; None where nobody has said anything, which its own finding tells."""
+    if placed.rated_kpa is None:
+        return None
+    return Element(
+        id=f"component-{placed.piece.id}",
+        kind="component",
+        name=f"{placed.piece.what} {placed.stands.told}",
+        where=Place(kind="span", span=placed.piece.id),
+        burst_kpa=None,
+        allowed_kpa=placed.rated_kpa,
+        too_hot=False,
+        words="as its maker rates it",
+        source=Source(kind="shop's own", text="noted at the component"),
+    )
+
+
+def _end(kit: Kit, rigid: Rigid, parts: EndParts, number: int, carried: Carried) -> Element | None:
+    """One end of a tube: as strong as the tube, by its rating, by what a clamped hose on it holds, or
     not known. None where a hose that is noted there is judged instead."""
-    if any(hose.end == end and hose.index == 0 for hose in pieces.hoses) and fitting.takes_hose:
+    fitting, size, end = parts.fitting, parts.size, parts.end
+    hot_c, span = carried.duty.hot_c, rigid.run.span.id
+    next_to = parts.choice.beyond[0] if parts.choice.beyond else None
+    if isinstance(next_to, HoseSpan) and next_to.hose in kit.hoses and fitting.takes_hose:
         return None
     if fitting.strong_as_tube and size is not None:
         return None
-    at = _at(end, developed_mm)
+    at = 0.0 if end == "A" else rigid.part.developed_mm
     allowed, words, source = None, "the catalogue has no rating for this size", fitting.source
     if fitting.takes_hose:
-        joint = clamped_joint(kit, tube.od_mm, bare=fitting.kind == "plain", clamps=2)
+        joint = clamped_joint(kit, rigid.tube.od_mm, bare=fitting.kind == "plain", clamps=2)
         allowed, words, source = joint.kpa, "hose and two clamps, none noted yet", joint.source
     elif size is not None and size.rated_kpa is not None:
         allowed, words, source = size.rated_kpa, "rating of the joint", size.source
     too_hot = fitting.highest_c is not None and hot_c > fitting.highest_c
     return Element(
-        id=f"end-{end}",
+        id=f"end-{span}-{end}",
         kind="end",
-        name=f"end {end}, {fitting.name}",
-        where=Where(kind="end", end=end, from_mm=at, to_mm=at),
+        name=f"end {end}{f' of tube {number}' if number else ''}, {fitting.name}",
+        where=Place(kind="end", span=span, end=end, from_mm=at, to_mm=at),
         burst_kpa=None,
         allowed_kpa=None if too_hot else allowed,
         too_hot=too_hot,
@@ -156,17 +177,15 @@ def clamped_joint(kit: Kit, bore_mm: float, *, bare: bool, clamps: int) -> Clamp
     return ClampedJoint(kpa=min(by_force, most.value) * share, source=governing.source)
 
 
-def _hose(kit: Kit, placed: PlacedHose, carried: Carried, developed_mm: float) -> list[Element]:
-    at = _at(placed.end, developed_mm)
-    where = Where(kind="piece", end=placed.end, number=placed.index + 1, from_mm=at, to_mm=at)
-    key = f"{placed.end}-{placed.index + 1}"
+def _hose(kit: Kit, placed: PlacedHose, carried: Carried) -> list[Element]:
+    where, told = Place(kind="span", span=placed.piece.id), placed.stands.told
     hot = carried.duty.hot_c > placed.hose_class.highest_c
     law, made_up = placed.hose_class.law, placed.piece.joined == "crimped"
     found = [
         Element(
-            id=f"hose-{key}",
+            id=f"hose-{placed.piece.id}",
             kind="hose",
-            name=f"hose beyond {placed.end}, {placed.hose_class.name} {placed.hose.size}",
+            name=f"hose {told}, {placed.hose_class.name} {placed.hose.size}",
             where=where,
             burst_kpa=None,
             allowed_kpa=None if hot else placed.hose.pressure_kpa,
@@ -182,10 +201,10 @@ def _hose(kit: Kit, placed: PlacedHose, carried: Carried, developed_mm: float) -
             joint = clamped_joint(kit, side.on_mm, bare=side.bare, clamps=placed.piece.clamps_each)
             found.append(
                 Element(
-                    id=f"clamps-{key}" + ("" if side.side == "near" else "-far"),
+                    id=f"clamps-{placed.piece.id}-{side.faces}",
                     kind="clamps",
-                    name=f"clamped joint beyond {placed.end}"
-                    + (", far spigot" if side.side == "far" else "")
+                    name=f"clamped joint {told}"
+                    + (", far spigot" if side.side == "far" and not side.tube else "")
                     + (", bare" if side.bare else ""),
                     where=where,
                     burst_kpa=None,

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from bendrel.core.chain.pieces import Pieces
 from bendrel.core.record import record
 from bendrel.core.rigid.ends import EndParts
-from bendrel.core.shop.choices import Choices
+from bendrel.core.rigid.planned import Rigid
 from bendrel.core.shop.kit import Kit
 from bendrel.core.threads.wrench import wrenches_for
 from bendrel.core.units import Unit, format_length
@@ -21,24 +23,27 @@ class Tool:
     note: str = ""
 
 
-def tools_for(
-    kit: Kit, chosen: Choices, ends: tuple[EndParts, ...], pieces: Pieces, unit: Unit
-) -> tuple[Tool, ...]:
+def tools_for(kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, unit: Unit) -> tuple[Tool, ...]:
     """All tools of the line, wrenches first. Source: hexes of the catalogue, the wrench band."""
-    found = [tool for parts in ends for tool in _wrenches(kit, parts, unit)]
-    found.append(Tool(what="tube cutter, deburring tool and a fine file", why="square ends, clean bore"))
-    formed: dict[str, list[EndParts]] = {}
-    for parts in ends:
-        if parts.fitting.flared or parts.fitting.grip_mm > 0:
-            formed.setdefault(parts.fitting.id, []).append(parts)
-    for alike in formed.values():
-        what = "flaring tool" if alike[0].fitting.flared else "beading tool"
-        where = " and ".join(parts.end for parts in alike)
-        found.append(Tool(what=f"{what} for {alike[0].fitting.name}, {chosen.tube.size}", why=f"end {where}"))
-    found.append(Tool(what=f"{chosen.bender.name}, {chosen.bender.size}", why="the bends"))
+    found: list[Tool] = []
+    for rigid in rigids:
+        found += [tool for parts in rigid.ends for tool in _wrenches(kit, parts, unit)]
+        if not rigid.new:
+            continue
+        found.append(Tool(what="tube cutter, deburring tool and a fine file", why="square ends, clean bore"))
+        formed: dict[str, list[EndParts]] = {}
+        for parts in rigid.ends:
+            if parts.fitting.flared or parts.fitting.grip_mm > 0:
+                formed.setdefault(parts.fitting.id, []).append(parts)
+        size, bender = rigid.tube.size, rigid.choices.bender
+        for alike in formed.values():
+            what = "flaring tool" if alike[0].fitting.flared else "beading tool"
+            where = " and ".join(parts.end for parts in alike)
+            found.append(Tool(what=f"{what} for {alike[0].fitting.name}, {size}", why=f"end {where}"))
+        found.append(Tool(what=f"{bender.name}, {bender.size}", why="the bends"))
     kinds = {hose.clamp.kind for hose in pieces.hoses if hose.clamp is not None}
     found += [Tool(what=kit.clamp_kinds[kind].driver, why="hose ends") for kind in sorted(kinds)]
-    return tuple(found)
+    return tuple(dict.fromkeys(found))
 
 
 def _wrenches(kit: Kit, parts: EndParts, unit: Unit) -> list[Tool]:
@@ -60,7 +65,7 @@ def _wrenches(kit: Kit, parts: EndParts, unit: Unit) -> list[Tool]:
             note=note,
         )
     ]
-    if parts.choice.seat not in ("npt-port",):
+    if parts.choice.port.seat not in ("npt-port",):
         tools.append(
             Tool(
                 what="second wrench to hold the other part",

@@ -42,11 +42,13 @@ class Restrictor:
 
 @record
 class Way:
-    """Everything that the fluid goes through, one after the other."""
+    """Everything that the fluid goes through, one after the other. `fixed_kpa` is what is lost in components
+    whatever flows, as their makers say."""
 
     stretches: tuple[Stretch, ...]
     losses: tuple[Loss, ...] = ()
     restrictors: tuple[Restrictor, ...] = ()
+    fixed_kpa: float = 0.0
 
 
 @record
@@ -80,7 +82,8 @@ def flow_through(fluid: Fluid, temperature_c: float, flow_lpm: float, way: Way, 
     of the air downwards; restrictors by `restrictor_drop_kpa`.
     """
     rho, nu = density(fluid, temperature_c), viscosity(fluid, temperature_c) * 1e-6
-    narrowest = min(stretch.bore_mm for stretch in way.stretches)
+    bores = [one.bore_mm for one in way.stretches] or [one.bore_mm for one in way.losses]
+    narrowest = min(bores)
     velocity = velocity_mps(flow_lpm, narrowest)
     reynolds = velocity * narrowest / 1000 / nu
     return Flow(
@@ -105,7 +108,7 @@ def _drop_kpa(
     for loss in way.losses:
         drop += loss.heads * rho * velocity_mps(flow_lpm, loss.bore_mm) ** 2 / 2
     drop += 1000 * sum(restrictor_drop_kpa(rho, nu, flow_lpm, one) for one in way.restrictors)
-    return drop / 1000
+    return drop / 1000 + way.fixed_kpa
 
 
 def solved_flow_lpm(

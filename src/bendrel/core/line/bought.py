@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from math import acos, degrees
 
-from bendrel.core.line.document import PartReading
+from bendrel.core.line.document import PartReading, RigidSpan
+from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
 from bendrel.core.measuring.doubt import ReadingErrors
 from bendrel.core.measuring.legs import ReadBends, shape_of
@@ -41,21 +42,22 @@ class BoughtPart:
     problems: tuple[Problem, ...]
 
 
-def compare_bought(readings: tuple[PartReading, ...], read: ReadBends, errors: ReadingErrors) -> BoughtPart:
-    """Hold `readings` of the part against the same readings of the old line.
+def compare_bought(span: RigidSpan, read: ReadBends, errors: ReadingErrors) -> BoughtPart:
+    """Hold the readings of a bought part against the same readings of the old line.
 
     Readings that were not taken are assumed to be the old line's. Raises nothing.
     """
     problems: list[Problem] = []
     compared: list[Compared] = []
     part = read
-    for index, reading in enumerate(readings):
+    rows = tuple(row.id for row in span.readings.rows)
+    for index, reading in enumerate(span.bought):
         if not reading.text.strip():
             continue
         try:
-            found, slot = _one(reading, index, read, errors)
+            found, slot = _one(reading, index, rows, read, errors)
         except (UnitError, ShapeError) as error:
-            problems.append(Problem(path=f"/bought/{index}", message=str(error)))
+            problems.append(Problem(path=span_path(span.id, "bought", index), message=str(error)))
             continue
         compared.append(found)
         if slot is not None:
@@ -66,7 +68,7 @@ def compare_bought(readings: tuple[PartReading, ...], read: ReadBends, errors: R
 
 
 def _one(
-    reading: PartReading, index: int, read: ReadBends, errors: ReadingErrors
+    reading: PartReading, index: int, rows: tuple[str, ...], read: ReadBends, errors: ReadingErrors
 ) -> tuple[Compared, Slot | None]:
     made = outcome(read)
     slot: Slot | None = None
@@ -74,10 +76,9 @@ def _one(
         line = made.tape_mm if reading.kind == "rim to rim" else made.developed_mm
         return _compared(index, parse_length(reading.text, reading.unit), line, errors, angle=False), None
     count = len(read.bends)
-    most = count + 1 if reading.kind == "leg" else count
-    if reading.number > most:
-        raise UnitError(f"The line has no {reading.kind} {reading.number}; 1 to {most} are there.")
-    k = reading.number - 1
+    k = rows.index(reading.row) if reading.row in rows else count
+    if (reading.row or reading.kind != "leg") and k == count:
+        raise UnitError(f"The line has no such {reading.kind} any more; say which one was read.")
     if reading.kind == "leg":
         slot = Slot(row=k, field="last" if k == count else "length")
         found = _compared(

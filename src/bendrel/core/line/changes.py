@@ -12,6 +12,7 @@ from bendrel.core.line.document import Line
 
 def with_changes(line: Line, changes: Iterable[Change]) -> Line:
     """`line` with every change made, in their order: plain values at places that are there.
+    What has an id is found by it.
 
     Raises KeyError for a place that is not there.
     """
@@ -27,7 +28,9 @@ def _set(value: Any, path: list[str], wanted: object) -> Any:
         return wanted
     step, *rest = path
     if isinstance(value, tuple):
-        at = int(step)
+        at = next((k for k, item in enumerate(value) if getattr(item, "id", None) == step), None)
+        if at is None:
+            at = int(step) if step.isdigit() else -1
         if not 0 <= at < len(value):
             raise KeyError(step)
         return (*value[:at], _set(value[at], rest, wanted), *value[at + 1 :])

@@ -1,8 +1,8 @@
 """The line document: what the person typed and chose. Everything else is computed from it.
 
-A line is a chain from end A to end B: one rigid span, and beyond each of its ends the hoses and
-parts between it and the port. `spans` is a list so that spliced pieces can join it without breaking
-a stored document.
+A line is a chain from port A to port B: spans (rigid pieces, hoses, components), and between neighbours a
+joint. Everything that is spoken of elsewhere has an id that never changes; nothing is addressed by its place
+in a list. What comes without an id gets the next free one.
 """
 
 from __future__ import annotations
@@ -12,7 +12,8 @@ from typing import Annotated, Literal
 from annotated_types import Ge, Le, MaxLen, MinLen
 
 from bendrel.core.bending.bender import MarkStyle
-from bendrel.core.findings import EndName
+from bendrel.core.findings import EndName, Spot
+from bendrel.core.ids import NotAChain, fill_ids
 from bendrel.core.lengths import Angle, Length, Plane, Text
 from bendrel.core.line.checks import Checks
 from bendrel.core.measuring.legs import By, Reference
@@ -21,6 +22,9 @@ from bendrel.core.removal.log import OpenItem, Removal
 from bendrel.core.repair.condition import Condition
 from bendrel.core.units import PlaneSchool, Unit
 
+SpanId = Annotated[str, MaxLen(20)]
+RowId = Annotated[str, MaxLen(20)]
+ItemId = Annotated[str, MaxLen(20)]
 Name = Annotated[str, MinLen(1), MaxLen(120)]
 MOST_ROWS = 200
 
@@ -34,6 +38,7 @@ class BendRow:
     `angle` is blank. By string it runs from the start of the bend before, around it, to this start.
     """
 
+    id: RowId = ""
     by: By = "leg"
     length: Length = Length()
     to: Length = Length()
@@ -58,6 +63,9 @@ class BendReadings:
     last_read_from: Reference = "outside"
     alongside: bool = False
 
+    def __post_init__(self) -> None:
+        fill_ids(self, "rows", "r")
+
     @property
     def copied(self) -> bool:
         """The bends are there and nobody has read them."""
@@ -68,6 +76,7 @@ class BendReadings:
 class CornerRow:
     """One corner point of the centreline from a datum. `radius` None means the bender's own."""
 
+    id: RowId = ""
     x: Length = Length()
     y: Length = Length()
     z: Length = Length()
@@ -81,14 +90,25 @@ class CornerReadings:
     kind: Literal["corners"] = "corners"
     rows: Annotated[tuple[CornerRow, ...], MaxLen(MOST_ROWS)] = ()
 
+    def __post_init__(self) -> None:
+        fill_ids(self, "rows", "r")
+
 
 @record
 class LeftOpen:
     """A bend that is bent only to `angle` at first and finished when the line is in its place."""
 
-    bend: Annotated[int, Ge(1), Le(MOST_ROWS)]
+    row: RowId
     angle: Angle
     how: Literal["by hand", "with pliers", "out again, at the tool"] = "by hand"
+
+
+@record
+class InClamp:
+    """One step of an order of bends: which bend is made, and which end of the tube is then in the clamp."""
+
+    row: RowId
+    held: EndName
 
 
 @record
@@ -97,6 +117,7 @@ class Opening:
     end A, `enters` the end that goes in first; `across` its clear width, `deep` how long the passage
     is (blank: a thin plate), `room` what is free beyond it; blank where nothing is in the way."""
 
+    id: ItemId = ""
     what: Text = ""
     at: Length = Length()
     enters: EndName = "B"
@@ -109,68 +130,144 @@ StockForm = Literal["stick", "coil", "folded"]
 
 
 @record
+class TestFlare:
+    """A test piece of the person's own: the tube that the flare used up, and the end type and tube size that
+    it was made with."""
+
+    used: Length = Length()
+    fitting: Annotated[str, MaxLen(40)] = ""
+    size: Annotated[str, MaxLen(40)] = ""
+
+
+@record
+class TubeEnd:
+    """How one end of a rigid piece is finished. `trial` wins over the formula for the end type and tube size
+    that it was made with. `insert` says that an insert is in the tube's end. `leave_long` is tube left on for
+    trimming after the trial fit. `ready` says that the stick comes with this end flared and its nut on;
+    `flarer` is the flaring tool, blank for the bar."""
+
+    fitting: Annotated[str, MaxLen(40)] = "plain"
+    nut: Annotated[str, MaxLen(80)] | None = None
+    trial: TestFlare | None = None
+    insert: bool = False
+    leave_long: Length = Length()
+    ready: bool = False
+    flarer: Annotated[str, MaxLen(60)] = ""
+
+
+PartKind = Literal["leg", "bend", "plane", "rim to rim", "whole length"]
+
+
+@record
+class PartReading:
+    """One reading of a bought, ready-bent part, taken as the same reading of the old line was; `row` is
+    the bend that it belongs to, blank for the last leg and for what is read of the whole; `by` says what a
+    bare number of a plane means, as in `Plane`."""
+
+    kind: PartKind = "leg"
+    row: RowId = ""
+    text: Text = ""
+    unit: Unit = "mm"
+    by: PlaneSchool = ""
+
+
+SpanState = Literal["to make", "stays"]
+
+
+@record
 class RigidSpan:
-    """A rigid piece: its tube and bender from the catalogue, its readings, and how it is made.
+    """A rigid piece: its tube and bender from the catalogue, its readings, its two ends, and how it is made.
+    `state` says whether it is made new, or is sound old tube that stays: judged, but never cut or bought.
 
-    `held` is the end that is in the clamp to begin with. `order` says in which order the bends are made
-    and which end is held at each, such as "A1 A2 B4 B3"; blank is one after the other away from the
-    held end. `trim_first` cuts the spare off before bending; `turned` says that a tool on the bench stands
-    turned round, so that the tube is fed from its other side; `stock` is the length that is bent where
-    it is not cut to length first. A coil or a folded line is straightened before it is cut.
-    """
+    `held` is the end that is in the clamp to begin with. `order` says in which order the bends are made and
+    which end is held at each; none is one after the other away from the held end. `trim_first` cuts the
+    spare off before bending; `turned` says that a tool on the bench stands turned round, so that the tube
+    is fed from its other side; `stock` is the length that is bent where it is not cut to length first. A
+    coil or a folded line is straightened before it is cut."""
 
+    id: SpanId = ""
     kind: Literal["rigid"] = "rigid"
+    state: SpanState = "to make"
     tube: Annotated[str, MaxLen(80)]
     bender: Annotated[str, MaxLen(80)]
     readings: BendReadings | CornerReadings
+    end_a: TubeEnd = TubeEnd()
+    end_b: TubeEnd = TubeEnd()
+    checks: Checks = Checks()
+    bought: Annotated[tuple[PartReading, ...], MaxLen(40)] = ()
+    openings: Annotated[tuple[Opening, ...], MaxLen(12)] = ()
     spare: Length = Length(text="25 mm")
     held: EndName = "A"
     marks: MarkStyle = "start"
-    order: Annotated[str, MaxLen(1000)] = ""
+    order: Annotated[tuple[InClamp, ...], MaxLen(MOST_ROWS)] = ()
     trim_first: bool = False
     turned: bool = False
     stock: Length = Length()
     stock_form: StockForm = "stick"
     left_open: Annotated[tuple[LeftOpen, ...], MaxLen(20)] = ()
 
+    def __post_init__(self) -> None:
+        fill_ids(self, "openings", "o")
+
+    def end(self, name: EndName) -> TubeEnd:
+        """End A or end B."""
+        return self.end_a if name == "A" else self.end_b
+
 
 @record
-class HosePiece:
-    """A piece of hose beyond an end of the tube. `near` and `far` are the diameters that it goes on;
-    a blank `near` is the tube itself. `rubs` says that it touches something on its way."""
+class HoseSpan:
+    """A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its neighbour
+    is; `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it touches something
+    on its way. `shape` is the way that it is laid where that is known, as of the old line that it
+    replaces."""
 
+    id: SpanId = ""
     kind: Literal["hose"] = "hose"
     hose: Annotated[str, MaxLen(80)]
     length: Length = Length()
     joined: Literal["clamps", "crimped", "reusable"] = "clamps"
     clamp: Annotated[str, MaxLen(80)] | None = None
     clamps_each: Annotated[int, Ge(0), Le(2)] = 2
-    near: Length = Length()
-    far: Length = Length()
-    far_plain: bool = False
+    on_a: Length = Length()
+    on_b: Length = Length()
+    plain_a: bool = False
+    plain_b: bool = False
     rubs: bool = False
     sleeved: bool = False
+    shape: BendReadings | None = None
 
 
-PartInLine = Literal[
-    "check valve", "reservoir", "filter", "restrictor", "shut-off valve", "cooler", "adapter"
-]
+ComponentKind = Literal[
+    "check valve", "reservoir", "filter", "restrictor", "shut-off valve", "cooler", "adapter",
+    "union", "reducer", "elbow", "tee", "quick connector", "banjo stack",
+]  # fmt: skip
 
 
 @record
-class PartPiece:
-    """A part in the line beyond an end of the tube. `points` is the end that its arrow points to. Of a
-    vacuum reservoir `source_port` is the end that the port to the source faces. `bore` and `land` (the
-    bore's length) are a restrictor's."""
+class ComponentSpan:
+    """A component in the line. `points` is the end that its arrow points to. Of a vacuum reservoir
+    `source_port` is the end that the port to the source faces. `bore` and `land` (the bore's length) are a
+    restrictor's. `length` is from port to port, `turn` the angle between them, `on_a` and `on_b` the
+    diameters of its spigots or tubes, `rated`, `holds`, `loses` and `service` what its maker says of
+    pressure, volume, loss of pressure and how long it lasts; blank while not known."""
 
-    kind: Literal["part"] = "part"
-    part: PartInLine
+    id: SpanId = ""
+    kind: Literal["component"] = "component"
+    what: ComponentKind
     points: Literal["A", "B", "not marked"] = "not marked"
     source_port: Literal["A", "B", "not known"] = "not known"
     age: Literal["new", "old"] = "new"
     bore: Length = Length()
     land: Length = Length()
     note: Text = ""
+    length: Length = Length()
+    turn: Angle = Angle()
+    on_a: Length = Length()
+    on_b: Length = Length()
+    rated: Text = ""
+    holds: Text = ""
+    loses: Text = ""
+    service: Text = ""
 
 
 @record
@@ -196,55 +293,37 @@ PortRole = Literal["not known", "source", "feed", "return", "signal"]
 
 
 @record
-class LineEnd:
-    """One end of the line: how the tube is finished, its nut, and the port it goes to.
+class Port:
+    """The port that one end of the line goes to.
 
-    `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that
-    was put on it before it came apart.
-
-    `port_thread` is what the port is, as designated; blank while nobody has measured it. `seat` is what
-    it seals on and `body` what it is made of, by catalogue id; blank while not known. `beyond` is what
-    lies between this end of the tube and its port, from the tube outwards. `measured_use` is the tube a
-    flare used up on the person's own test piece, which wins over the formula for the end type and tube
-    size that the piece was made with (`measured_fitting`, `measured_size`). `insert` says that an insert
-    is in the tube's end. `leave_long` is tube left on for trimming after the trial fit. `ready` says
-    that the stick comes with this end flared and its nut on; `flarer` is the flaring tool, blank for the
-    bar.
+    `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that was put on
+    it before it came apart. `thread` is what the port is, as designated; blank while nobody has measured it.
+    `seat` is what it seals on and `body` what it is made of, by catalogue id; blank while not known. `proved`
+    says that the nut was run home in it by hand.
     """
 
     label: Annotated[str, MaxLen(60)] = ""
-    fitting: Annotated[str, MaxLen(40)] = "plain"
-    nut: Annotated[str, MaxLen(80)] | None = None
-    port_thread: Annotated[str, MaxLen(40)] = ""
-    measured_use: Length | None = None
-    measured_fitting: Annotated[str, MaxLen(40)] = ""
-    measured_size: Annotated[str, MaxLen(40)] = ""
-    insert: bool = False
-    leave_long: Length = Length()
+    thread: Annotated[str, MaxLen(40)] = ""
     seat: Annotated[str, MaxLen(40)] = ""
     body: Annotated[str, MaxLen(40)] = ""
-    proved: bool = False
-    ready: bool = False
-    flarer: Annotated[str, MaxLen(60)] = ""
-    beyond: Annotated[tuple[HosePiece | PartPiece, ...], MaxLen(6)] = ()
     role: PortRole = "not known"
     role_how: Text = ""
     tag: Annotated[str, MaxLen(40)] = ""
-
-
-PartKind = Literal["leg", "bend", "plane", "rim to rim", "whole length"]
+    proved: bool = False
 
 
 @record
-class PartReading:
-    """One reading of a bought, ready-bent part, taken as the same reading of the old line was; `by` says
-    what a bare number of a plane means, as in `Plane`."""
+class Joint:
+    """What joins two neighbours. `kind` is a catalogue id, blank where one of them holds itself (a hose).
+    `apart` is what lies between the two finished ends: the stop of a union, its seats. `roll` is how far
+    the plane of the next tube's first bend is turned from that of the last bend before it, as a rotation
+    is; `why` is the reason that it was chosen with, `done` what was done to it."""
 
-    kind: PartKind = "leg"
-    number: Annotated[int, Ge(1), Le(MOST_ROWS + 1)] = 1
-    text: Text = ""
-    unit: Unit = "mm"
-    by: PlaneSchool = ""
+    kind: Annotated[str, MaxLen(40)] = ""
+    apart: Length = Length()
+    roll: Plane = Plane()
+    why: Annotated[str, MaxLen(400)] = ""
+    done: Text = ""
 
 
 @record
@@ -252,7 +331,7 @@ class SetAside:
     """A finding that a person has taken on, with the reason that stays in the record."""
 
     code: Annotated[str, MaxLen(60)]
-    where: Annotated[str, MaxLen(40)]
+    at: Spot
     reason: Annotated[str, MinLen(3), MaxLen(400)]
 
 
@@ -262,29 +341,51 @@ def is_reason(text: str) -> bool:
     return len(words) >= 2 and sum(letter.isalpha() for letter in text) >= 8
 
 
+Span = RigidSpan | HoseSpan | ComponentSpan
+MOST_SPANS = 40
+
+
 @record
 class Line:
-    """One fluid line, whole. `unit` is what bare numbers are typed and figures shown in."""
+    """One fluid line, whole. `unit` is what bare numbers are typed and figures shown in. `joints` has one
+    for every two neighbours of `spans`; missing ones are filled with blank ones.
+
+    Raises NotAChain for no span at all, an id that is there twice, and more joints than neighbours.
+    """
 
     format: Literal["bendrel-line"] = "bendrel-line"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     name: Name
     service: Annotated[str, MaxLen(40)] = "brake"
     unit: Unit = "in"
-    end_a: LineEnd = LineEnd()
-    end_b: LineEnd = LineEnd()
-    spans: Annotated[tuple[RigidSpan, ...], MinLen(1), MaxLen(1)]
+    port_a: Port = Port()
+    port_b: Port = Port()
+    spans: Annotated[tuple[Span, ...], MaxLen(MOST_SPANS)]
+    joints: Annotated[tuple[Joint, ...], MaxLen(MOST_SPANS)] = ()
     carries: Carries = Carries()
     condition: Condition = Condition()
-    checks: Checks = Checks()
     removal: Removal = Removal()
     open_items: Annotated[tuple[OpenItem, ...], MaxLen(60)] = ()
     finished: bool = False
-    openings: Annotated[tuple[Opening, ...], MaxLen(12)] = ()
-    bought: Annotated[tuple[PartReading, ...], MaxLen(40)] = ()
     notes: Annotated[str, MaxLen(4000)] = ""
     set_aside: Annotated[tuple[SetAside, ...], MaxLen(100)] = ()
 
-    def end(self, name: EndName) -> LineEnd:
-        """End A or end B."""
-        return self.end_a if name == "A" else self.end_b
+    def __post_init__(self) -> None:
+        if not self.spans:
+            raise NotAChain("The line has nothing in it; it needs at least one tube, hose or component.")
+        fill_ids(self, "spans", "s")
+        missing = len(self.spans) - 1 - len(self.joints)
+        if missing < 0:
+            raise NotAChain(f"{len(self.joints)} joints for {len(self.spans)} spans; one lies between two.")
+        object.__setattr__(self, "joints", (*self.joints, *(Joint() for _ in range(missing))))
+
+    def port(self, name: EndName) -> Port:
+        """The port at end A or end B."""
+        return self.port_a if name == "A" else self.port_b
+
+    def span(self, span_id: str) -> Span:
+        """One span. Raises KeyError."""
+        for span in self.spans:
+            if span.id == span_id:
+                return span
+        raise KeyError(span_id)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import Line
+from bendrel.core.line.paths import at
 from bendrel.core.line.resolve import Problem
 from bendrel.core.record import record
 from bendrel.core.repair.condition import DamageKind, Depth, FixtureKind, FixtureState
@@ -14,9 +15,10 @@ from bendrel.core.units import UnitError
 
 @record
 class PlacedDamage:
-    """One damaged place, in mm from end A's finished end."""
+    """One damaged place, in mm from end A's finished end of its span (blank: the whole line's)."""
 
-    index: int
+    id: str
+    span: str
     kind: DamageKind
     depth: Depth
     from_mm: float
@@ -25,9 +27,10 @@ class PlacedDamage:
 
 @record
 class PlacedFixture:
-    """One clip, sleeve, grommet or retainer, in mm from end A's finished end."""
+    """One clip, sleeve, grommet or retainer, in mm from end A's finished end of its span."""
 
-    index: int
+    id: str
+    span: str
     kind: FixtureKind
     state: FixtureState
     at_mm: float
@@ -62,17 +65,25 @@ def look_at(line: Line, kit: Kit, developed_mm: float | None) -> Looked:
         return mm
 
     damage = []
-    for k, found in enumerate(condition.damage):
-        start = place(f"/condition/damage/{k}/at", found.at)
-        end = place(f"/condition/damage/{k}/to", found.to)
+    for found in condition.damage:
+        start = place(at("condition", "damage", found.id, "at"), found.at)
+        end = place(at("condition", "damage", found.id, "to"), found.to)
         if start is not None:
             low, high = sorted((start, end if end is not None else start))
-            damage.append(PlacedDamage(index=k, kind=found.kind, depth=found.depth, from_mm=low, to_mm=high))
+            damage.append(
+                PlacedDamage(
+                    id=found.id, span=found.span, kind=found.kind, depth=found.depth, from_mm=low, to_mm=high
+                )
+            )
     fixtures = []
-    for k, fixture in enumerate(condition.fixtures):
-        at = place(f"/condition/fixtures/{k}/at", fixture.at)
-        if at is not None:
-            fixtures.append(PlacedFixture(index=k, kind=fixture.kind, state=fixture.state, at_mm=at))
+    for fixture in condition.fixtures:
+        where = place(at("condition", "fixtures", fixture.id, "at"), fixture.at)
+        if where is not None:
+            fixtures.append(
+                PlacedFixture(
+                    id=fixture.id, span=fixture.span, kind=fixture.kind, state=fixture.state, at_mm=where
+                )
+            )
     service = kit.services.get(line.service)
     recommendation = None
     if condition.damage or condition.reasons:

@@ -9,7 +9,8 @@ from typing import Literal, TypeVar
 from bendrel.core.lengths import is_blank, length_mm
 from bendrel.core.line.bought import BoughtPart, compare_bought
 from bendrel.core.line.checks import parse_way, way_from_a
-from bendrel.core.line.document import Line
+from bendrel.core.line.document import RigidSpan
+from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
 from bendrel.core.measuring.culprits import Given
 from bendrel.core.measuring.doubt import Doubt, ReadingErrors, doubt_of, spread_of
@@ -65,15 +66,15 @@ def reading_errors(kit: Kit) -> ReadingErrors:
     )
 
 
-def measure(line: Line, kit: Kit, read: ReadBends | Corners | None) -> Measured:
-    """Judge the readings of `line`; `read` is None while they cannot be read."""
-    given, problems = given_checks(line)
+def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Measured:
+    """Judge the readings of one rigid span; `read` is None while they cannot be read."""
+    given, problems = given_checks(span)
     if read is None:
         return Measured(doubt=None, checks=(), disagree=False, bought=None, problems=problems)
     errors = reading_errors(kit)
     bought: BoughtPart | None = None
-    if line.bought and isinstance(read, ReadBends):
-        bought = compare_bought(line.bought, read, errors)
+    if span.bought and isinstance(read, ReadBends):
+        bought = compare_bought(span, read, errors)
     try:
         made, doubt = outcome(read), doubt_of(spread_of(read, errors))
     except ShapeError:
@@ -109,9 +110,9 @@ def _compared(given: Given, made: Outcome, doubt: Doubt, errors: ReadingErrors) 
     return found
 
 
-def given_checks(line: Line) -> tuple[Given, tuple[Problem, ...]]:
+def given_checks(span: RigidSpan) -> tuple[Given, tuple[Problem, ...]]:
     """The checks as numbers, and those that cannot be read."""
-    checks = line.checks
+    checks = span.checks
     problems: list[Problem] = []
 
     def read(path: str, blank: bool, parse: Callable[[], T]) -> T | None:
@@ -120,14 +121,14 @@ def given_checks(line: Line) -> tuple[Given, tuple[Problem, ...]]:
         try:
             return parse()
         except UnitError as error:
-            problems.append(Problem(path=f"/checks/{path}", message=str(error)))
+            problems.append(Problem(path=span_path(span.id, "checks", path), message=str(error)))
             return None
 
     wire = read("wire", is_blank(checks.wire), lambda: length_mm(checks.wire))
     tape = read("tape", is_blank(checks.tape), lambda: length_mm(checks.tape))
     way_a: Vector | None = None
     way_b: Vector | None = None
-    if line.spans[0].readings.kind == "corners":
+    if span.readings.kind == "corners":
         way_a = read("way_a", not checks.way_a.strip(), lambda: parse_way(checks.way_a))
         way_b = read("way_b", not checks.way_b.strip(), lambda: parse_way(checks.way_b))
     elif checks.port_b_angle.text.strip():

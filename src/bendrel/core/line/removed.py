@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bendrel.core.findings import EndName
 from bendrel.core.line.document import Line
+from bendrel.core.line.run import runs
 from bendrel.core.record import record
 from bendrel.core.removal.advice import RemovalAdvice, advise
 from bendrel.core.removal.log import (
@@ -40,7 +41,7 @@ def judge_removal(line: Line, kit: Kit) -> Removed:
     advice = None
     if rule is not None:
         ends: tuple[EndName, EndName] = ("A", "B")
-        ports = tuple((end, line.end(end).label, _thread(line, kit, end)) for end in ends)
+        ports = tuple((end, line.port(end).label, _thread(line, kit, end)) for end in ends)
         share = kit.pan_share.value
         said = tuple(caution.text for caution in kit.cautions_at(line.service, "remove"))
         advice = advise(rule, volume=line.removal.volume, pan_share=share, ports=ports, cautions=said)
@@ -64,8 +65,10 @@ def judge_removal(line: Line, kit: Kit) -> Removed:
 
 
 def _thread(line: Line, kit: Kit, end: EndName) -> str:
-    choice = line.end(end)
-    if choice.port_thread.strip():
-        return choice.port_thread
-    nut = kit.nuts.get(choice.nut) if choice.nut else None
+    thread = line.port(end).thread
+    if thread.strip():
+        return thread
+    run = next((run for run in runs(line) if run.end(end).at_port), None)
+    name = run.span.end(end).nut if run else None
+    nut = kit.nuts.get(name) if name else None
     return nut.thread if nut else ""

@@ -7,10 +7,12 @@ from typing import TypeVar
 
 from bendrel.core.lengths import Angle, Length, Plane, length_mm
 from bendrel.core.line.document import BendReadings, BendRow, CornerReadings
+from bendrel.core.line.paths import LAST, row_path
 from bendrel.core.measuring.legs import ReadBend, ReadBends, ReadingError, shape_of
+from bendrel.core.measuring.slots import Slot
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList, ShapeError
-from bendrel.core.shape.corners import Corners, bends_from_corners
+from bendrel.core.shape.corners import Corners, traced_bends
 from bendrel.core.units import (
     Sign,
     UnitError,
@@ -32,12 +34,14 @@ class Problem:
 
 @record
 class Resolved:
-    """The shape that readings mean and the numbers behind it, or what is wrong with them.
+    """The shape that readings mean and the numbers behind it, or what is wrong with them. `ids` has for every
+    bend the row that it comes from.
 
     `lengths_mm` holds what every length field became, by JSON pointer into the readings.
     """
 
     shape: BendList | None
+    ids: tuple[str, ...]
     read: ReadBends | Corners | None
     lengths_mm: dict[str, float]
     problems: tuple[Problem, ...]
@@ -90,22 +94,33 @@ def resolve(readings: BendReadings | CornerReadings, *, od_mm: float, radius_mm:
     reader = Reader()
     if isinstance(readings, CornerReadings):
         corners = _read_corners(reader, readings, radius_mm)
-        return _made(reader, "/rows", corners, lambda c: bends_from_corners(c, allow_overlap=True))
-    return _made(reader, "/rows", _read_bends(reader, readings, od_mm, radius_mm), shape_of)
+        return _made(reader, readings, corners, lambda c: traced_bends(c, allow_overlap=True))
+    whole = tuple(range(len(readings.rows)))
+    return _made(
+        reader, readings, _read_bends(reader, readings, od_mm, radius_mm), lambda b: (shape_of(b), whole)
+    )
 
 
-def _made(reader: Reader, path: str, read: R | None, make: Callable[[R], BendList]) -> Resolved:
+def _made(
+    reader: Reader,
+    readings: BendReadings | CornerReadings,
+    read: R | None,
+    make: Callable[[R], tuple[BendList, tuple[int, ...]]],
+) -> Resolved:
     """The shape of what was read, or all problems."""
     shape: BendList | None = None
+    rows: tuple[int, ...] = ()
     if read is not None and not reader.problems:
         try:
-            shape = make(read)
+            shape, rows = make(read)
         except ReadingError as error:
-            reader.problems.append(Problem(path=error.path, message=str(error)))
+            at = LAST if error.row is None else row_path(readings.rows[error.row].id, error.field)
+            reader.problems.append(Problem(path=at, message=str(error)))
         except ShapeError as error:
-            reader.problems.append(Problem(path=path, message=str(error)))
+            reader.problems.append(Problem(path="/rows", message=str(error)))
     return Resolved(
         shape=shape,
+        ids=tuple(readings.rows[k].id for k in rows),
         read=None if shape is None else read,
         lengths_mm=reader.lengths,
         problems=tuple(reader.problems),
@@ -116,7 +131,7 @@ def _read_bends(
     reader: Reader, readings: BendReadings, od_mm: float, radius_mm: float | None
 ) -> ReadBends | None:
     rows = [read_bend(reader, row, k, radius_mm) for k, row in enumerate(readings.rows)]
-    last = reader.length("/last", readings.last)
+    last = reader.length(LAST, readings.last)
     bends = tuple(row for row in rows if row is not None)
     if last is None or len(bends) < len(rows):
         return None
@@ -131,17 +146,16 @@ def _read_bends(
 
 def read_bend(reader: Reader, row: BendRow, k: int, radius_mm: float | None) -> ReadBend | None:
     """Row `k` as numbers; None where something of it cannot be read, which `reader` then says."""
-    at = f"/rows/{k}"
-    place = reader.length(f"{at}/length", row.length, _leg_sign(row, k))
+    place = reader.length(row_path(row.id, "length"), row.length, _leg_sign(row, k))
     to: float | None = None
     angle: float | None = None
     from_wire = row.by == "wire" and row.angle.exact_deg is None and not row.angle.text.strip()
     if from_wire and row.read_to != "centre":
-        to = reader.length(f"{at}/to", row.to)
+        to = reader.length(row_path(row.id, "to"), row.to)
     else:
-        angle = reader.angle(f"{at}/angle", row.angle)
-    clock, rotation = reader.plane(f"{at}/plane", row.plane) if k else (None, 0.0)
-    radius = _radius(reader, f"{at}/radius", row.radius, radius_mm)
+        angle = reader.angle(row_path(row.id, "angle"), row.angle)
+    clock, rotation = reader.plane(row_path(row.id, "plane"), row.plane) if k else (None, 0.0)
+    radius = _radius(reader, row_path(row.id, "radius"), row.radius, radius_mm)
     if (
         place is None
         or (to is None and angle is None)
@@ -162,18 +176,22 @@ def read_bend(reader: Reader, row: BendRow, k: int, radius_mm: float | None) -> 
     )
 
 
+def slot_path(readings: BendReadings | CornerReadings, slot: Slot) -> str:
+    """Where one reading stands, within the readings."""
+    return LAST if slot.field == "last" else row_path(readings.rows[slot.row].id, slot.field)
+
+
 def _read_corners(reader: Reader, readings: CornerReadings, radius_mm: float | None) -> Corners | None:
     points: list[tuple[float, float, float]] = []
     radii: list[float] = []
     for k, row in enumerate(readings.rows):
-        at = f"/rows/{k}"
-        x = reader.length(f"{at}/x", row.x, "any")
-        y = reader.length(f"{at}/y", row.y, "any")
-        z = reader.length(f"{at}/z", row.z, "any")
+        x = reader.length(row_path(row.id, "x"), row.x, "any")
+        y = reader.length(row_path(row.id, "y"), row.y, "any")
+        z = reader.length(row_path(row.id, "z"), row.z, "any")
         if x is not None and y is not None and z is not None:
             points.append((x, y, z))
         if 0 < k < len(readings.rows) - 1:
-            radii.append(_radius(reader, f"{at}/radius", row.radius, radius_mm) or 1.0)
+            radii.append(_radius(reader, row_path(row.id, "radius"), row.radius, radius_mm) or 1.0)
     return None if reader.problems else Corners(points=tuple(points), radii_mm=tuple(radii))
 
 

@@ -6,7 +6,15 @@ from dataclasses import replace
 from typing import Literal
 
 from bendrel.core.lengths import Angle, Length, Plane
-from bendrel.core.line.document import BendReadings, BendRow, CornerReadings, CornerRow, Line
+from bendrel.core.line.document import (
+    BendReadings,
+    BendRow,
+    CornerReadings,
+    CornerRow,
+    Line,
+    RigidSpan,
+)
+from bendrel.core.line.run import with_span
 from bendrel.core.shape.bends import NO_CORNER_DEG, BendList, ShapeError, bend_spans
 from bendrel.core.shape.centreline import end_frame
 from bendrel.core.shape.corners import Corners, bends_from_corners, corners_from_bends
@@ -98,13 +106,13 @@ def computed_length(mm: float, unit: Unit) -> Length:
     return Length(text=format_length(mm, unit), unit=unit, exact_mm=mm)
 
 
-def with_shape(line: Line, shape: BendList, kind: Entry, radius_mm: float | None) -> Line:
-    """`line` with readings of the given kind for `shape`.
+def with_shape(line: Line, span: RigidSpan, shape: BendList, kind: Entry, radius_mm: float | None) -> Line:
+    """`line` with readings of the given kind for `shape` in one rigid span. A bend keeps its id where there
+    are as many as before.
 
     Raises ShapeError when corner points cannot say this shape: a straight that is missing would
     come back as another line.
     """
-    span = line.spans[0]
     readings: BendReadings | CornerReadings
     if kind == "corners":
         corners = corners_from_bends(shape)
@@ -118,7 +126,29 @@ def with_shape(line: Line, shape: BendList, kind: Entry, radius_mm: float | None
         )
     else:
         readings = bend_readings(shape, line.unit, radius_mm)
-    return replace(line, spans=(replace(span, readings=readings),))
+    return with_span(line, replace(span, readings=_named_as(readings, span.readings)))
+
+
+def _named_as(
+    new: BendReadings | CornerReadings, old: BendReadings | CornerReadings
+) -> BendReadings | CornerReadings:
+    names = bend_ids(old)
+    if len(names) != len(bend_ids(new)):
+        return new
+    if isinstance(new, BendReadings):
+        return replace(
+            new, rows=tuple(replace(row, id=name) for row, name in zip(new.rows, names, strict=True))
+        )
+    inner = (replace(row, id=name) for row, name in zip(new.rows[1:-1], names, strict=True))
+    ends = ("a-end", "b-end")
+    first, last = (replace(row, id=name) for row, name in zip((new.rows[0], new.rows[-1]), ends, strict=True))
+    return replace(new, rows=(first, *inner, last))
+
+
+def bend_ids(readings: BendReadings | CornerReadings) -> tuple[str, ...]:
+    """Ids of the rows that are bends: of corner points the inner ones."""
+    ids = tuple(row.id for row in readings.rows)
+    return ids if isinstance(readings, BendReadings) else ids[1:-1]
 
 
 def _refuse_unless_same(shape: BendList, corners: Corners) -> None:

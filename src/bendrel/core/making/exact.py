@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from bendrel.core.findings import Finding, Where
+from bendrel.core.findings import Finding, Place
 from bendrel.core.fitup.exactness import Exactness, Spread, exactness
-from bendrel.core.line.document import Line
+from bendrel.core.line.run import Run
 from bendrel.core.making.remade import hand_zone
 from bendrel.core.rigid.part import Part, shape_of
 from bendrel.core.shop.choices import Choices
@@ -14,10 +14,10 @@ from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit, format_length
 
 
-def how_exact(line: Line, kit: Kit, chosen: Choices, part: Part) -> tuple[Exactness, tuple[Finding, ...]]:
+def how_exact(run: Run, kit: Kit, chosen: Choices, part: Part) -> tuple[Exactness, tuple[Finding, ...]]:
     """The part with this shop's spread, and what is to be said of it."""
-    told = exactness(shape_of(part), spread_for(kit, chosen), hand_zone(line, kit, chosen))
-    return told, tuple(_findings(line.unit, kit, chosen, part, told))
+    told = exactness(shape_of(part), spread_for(kit, chosen), hand_zone(run, kit, chosen))
+    return told, tuple(_findings(run.line.unit, kit, chosen, part, told))
 
 
 def spread_for(kit: Kit, chosen: Choices) -> Spread:
@@ -47,7 +47,14 @@ def _findings(unit: Unit, kit: Kit, chosen: Choices, part: Part, told: Exactness
     yield Finding(
         severity="note" if soft else "caution",
         code="seldom_fits",
-        where=Where(kind="bend", number=bend.number, from_mm=bend.start_mm, to_mm=bend.end_mm),
+        where=Place(
+            kind="bend",
+            span=part.span,
+            row=bend.id,
+            number=bend.number,
+            from_mm=bend.start_mm,
+            to_mm=bend.end_mm,
+        ),
         title=f"{told.share:.0%} of such parts drop into the port",
         message=(
             f"With this shop's spread half of them miss by more than {half}, one in twenty by {most}; "

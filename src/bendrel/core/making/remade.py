@@ -19,13 +19,13 @@ from bendrel.core.fitup.correction import (
 from bendrel.core.fitup.exactness import Zone
 from bendrel.core.fitup.landing import Landing
 from bendrel.core.fitup.tweak import best_tweak
-from bendrel.core.line.document import Line
+from bendrel.core.line.run import Run
 from bendrel.core.making.told import NextBend, as_told, moves_on, next_bend, on_tube, told_of
 from bendrel.core.making.ways_out import Standing, WayOut, tweaking, ways_out
 from bendrel.core.record import record
 from bendrel.core.rigid.marking import order_of
 from bendrel.core.rigid.opened import open_bends
-from bendrel.core.rigid.part import Move, Part, shape_of
+from bendrel.core.rigid.part import Move, Part, ids_of, shape_of
 from bendrel.core.shape.bends import BendList
 from bendrel.core.shape.centreline import sampled
 from bendrel.core.shape.vectors import rotated
@@ -60,20 +60,20 @@ class Remade:
     tweak: str
 
 
-def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[MadeBend]) -> Remade:
+def remake(run: Run, kit: Kit, part: Part, chosen: Choices, made: Sequence[MadeBend]) -> Remade:
     """Carry the readings of the made bends forward and re-plan the rest so that end B meets its port. The
     bends of `made` are those of this part, each once."""
     planned = shape_of(part)
-    span = line.spans[0]
+    span, line = run.span, run.line
     count = len(planned.bends)
-    order, _ = order_of(span, count)
-    opened = {number - 1: angle for number, angle in open_bends(span, planned).items()}
+    order, _ = order_of(span, ids_of(part))
+    opened = {number - 1: angle for number, angle in open_bends(span, ids_of(part), planned).items()}
     built = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm, opened)
     laid = built.laid
     done = [item.bend - 1 for item in made]
     now = shape_from(laid)
-    zone = hand_zone(line, kit, chosen)
-    freedom = _freedom(line, kit, chosen, part, planned)
+    zone = hand_zone(run, kit, chosen)
+    freedom = _freedom(run, kit, chosen, part, planned)
     # the nut at A lets the part be rolled, and its last end is trimmed: that much is free in any case
     fitted = correct(laid, planned, range(count), freedom)
     as_it_is = fitted.left
@@ -89,7 +89,7 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
     beyond[freedom.trimmed] -= found.longer_mm
     ahead = found.longer_mm if freedom.trimmed == "A" else 0.0
     replanned = on_tube(shape, laid, done)
-    moves = moves_on(line, chosen, part, replanned, done, beyond)[len(done) :]
+    moves = moves_on(run, chosen, part, replanned, done, beyond)[len(done) :]
     return Remade(
         departures=built.departures,
         misread=built.misread,
@@ -101,7 +101,7 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
         changed=not near and bool(done) and bool(rest),
         roll_deg=found.roll_deg,
         moves=moves,
-        told=told_of(line, chosen, part, laid, made),
+        told=told_of(run, chosen, part, laid, made),
         next=next_bend(rest, moves, replanned, made, part, ahead, opened),
         changes=tuple(_changes(kit, line.unit, laid, replanned, rest, ahead, found.longer_mm)),
         departs_mm=departs,
@@ -120,25 +120,25 @@ def remake(line: Line, kit: Kit, part: Part, chosen: Choices, made: Sequence[Mad
             ),
             chosen,
             kit,
-            line,
+            run,
             part,
         ),
         zone=zone,
-        tweak=_tweak(now, planned, kit, line) if not rest and not near else "",
+        tweak=_tweak(now, planned, kit, run) if not rest and not near else "",
     )
 
 
-def hand_zone(line: Line, kit: Kit, chosen: Choices) -> Zone:
+def hand_zone(run: Run, kit: Kit, chosen: Choices) -> Zone:
     """How far off end B may be to be brought home by hand: more in tube that tweaks in place."""
     soft = chosen.material.tweaks_in_place
     limits = kit.limits
-    if any(piece.kind == "hose" for piece in line.end_b.beyond):
+    if any(piece.kind == "hose" for piece in run.end("B").beyond):
         return Zone(mm=limits["zone_hose_mm"].value, deg=limits["zone_hose_deg"].value)
     name = "soft" if soft else "stiff"
     return Zone(mm=limits[f"zone_{name}_mm"].value, deg=limits[f"zone_{name}_deg"].value)
 
 
-def _freedom(line: Line, kit: Kit, chosen: Choices, part: Part, planned: BendList) -> Freedom:
+def _freedom(run: Run, kit: Kit, chosen: Choices, part: Part, planned: BendList) -> Freedom:
     tool, count = chosen.bender, len(planned.bends)
     straights = planned.straights_mm
     ends = (part.end_a, part.end_b)
@@ -147,7 +147,7 @@ def _freedom(line: Line, kit: Kit, chosen: Choices, part: Part, planned: BendLis
         for straight, end in zip((straights[0], straights[-1]), ends, strict=True)
     ]
     least = (rooms[0], *[tool.least_between_mm] * (count - 1), rooms[1])
-    trimmed: EndName = "B" if line.spans[0].held == "A" else "A"
+    trimmed: EndName = "B" if run.span.held == "A" else "A"
     end = part.end_b if trimmed == "B" else part.end_a
     flared = end.order == "before"
     loose = 0.0 if flared else part.beyond_mm[trimmed] - end.allowance_mm
@@ -213,12 +213,12 @@ def _departs(planned: BendList, shape: BendList, roll_deg: float) -> float:
     return sqrt(most)
 
 
-def _tweak(now: BendList, planned: BendList, kit: Kit, line: Line) -> str:
-    best = best_tweak(now, planned, range(len(now.bends)), line.spans[0].held, tweaking(kit))
+def _tweak(now: BendList, planned: BendList, kit: Kit, run: Run) -> str:
+    best = best_tweak(now, planned, range(len(now.bends)), run.span.held, tweaking(kit))
     if best is None:
         return "No single bend brings end B nearer; it is off in more than one."
     way = "more" if best.by_deg > 0 else "less"
     return (
         f"Bend {best.bend} {abs(best.by_deg):.1f}° {way} brings end B to "
-        f"{format_length(best.left.off_mm, line.unit)} and {best.left.askew_deg:.1f}° of its port."
+        f"{format_length(best.left.off_mm, run.line.unit)} and {best.left.askew_deg:.1f}° of its port."
     )

@@ -9,11 +9,11 @@ from bendrel.core.bending.moves import Setting
 from bendrel.core.findings import EndName
 from bendrel.core.fitup.asbuilt import MadeBend, as_open, leg_mm
 from bendrel.core.fitup.correction import Laid, laid_out, shape_from
-from bendrel.core.line.document import Line
+from bendrel.core.line.run import Run
 from bendrel.core.record import record
 from bendrel.core.rigid.marking import Origin, order_of, plan_moves
 from bendrel.core.rigid.opened import open_bends
-from bendrel.core.rigid.part import Move, Part
+from bendrel.core.rigid.part import Move, Part, ids_of
 from bendrel.core.shape.bends import BendList, bend_spans
 from bendrel.core.shop.choices import Choices
 
@@ -39,7 +39,7 @@ def on_tube(shape: BendList, laid: Laid, done: Sequence[int]) -> Laid:
 
 
 def moves_on(
-    line: Line,
+    run: Run,
     chosen: Choices,
     part: Part,
     laid: Laid,
@@ -48,15 +48,15 @@ def moves_on(
 ) -> tuple[Move, ...]:
     """The moves of all bends, those of `done` first as they were made. `beyond_mm` is what lies beyond the
     rims as they will be."""
-    span, shape = line.spans[0], shape_from(laid)
-    order, _ = order_of(span, len(shape.bends))
+    span, shape = run.span, shape_from(laid)
+    order, _ = order_of(span, ids_of(part))
     at = {
         end.end: Origin(flared=end.order == "before", beyond_mm=beyond_mm[end.end])
         for end in (part.end_a, part.end_b)
     }
     in_hand = [Setting(bend=k, held=_held_of(order, k)) for k in done]
     whole = (*in_hand, *(setting for setting in order if setting.bend not in done))
-    opened = open_bends(span, shape)
+    opened = open_bends(span, ids_of(part), shape)
     moves = plan_moves(whole, chosen, shape, bend_spans(shape), at, span.marks, opened)
     return tuple(
         replace(move, clock_deg=laid.clocks_deg[setting.bend] % 360.0)
@@ -64,14 +64,12 @@ def moves_on(
     )
 
 
-def told_of(
-    line: Line, chosen: Choices, part: Part, laid: Laid, made: Sequence[MadeBend]
-) -> tuple[Move, ...]:
+def told_of(run: Run, chosen: Choices, part: Part, laid: Laid, made: Sequence[MadeBend]) -> tuple[Move, ...]:
     """The move of each made bend as it was told: where the others are now, and what it was to be."""
     done = [item.bend - 1 for item in made]
     told = []
     for place, item in enumerate(made):
-        moves = moves_on(line, chosen, part, as_told(laid, [item]), done, part.beyond_mm)
+        moves = moves_on(run, chosen, part, as_told(laid, [item]), done, part.beyond_mm)
         told.append(moves[place])
     return tuple(told)
 

@@ -10,7 +10,7 @@ from bendrel.core.fitup.correction import Laid, laid_out, shape_from
 from bendrel.core.fitup.exactness import Zone
 from bendrel.core.fitup.landing import Landing
 from bendrel.core.fitup.tweak import Tweaking, best_tweak, miss
-from bendrel.core.line.document import Line
+from bendrel.core.line.run import Run
 from bendrel.core.record import record
 from bendrel.core.rigid.part import Part
 from bendrel.core.shape.bends import BendList
@@ -47,7 +47,7 @@ class Standing:
     made: tuple[int, ...]
 
 
-def ways_out(at: Standing, chosen: Choices, kit: Kit, line: Line, part: Part) -> tuple[WayOut, ...]:
+def ways_out(at: Standing, chosen: Choices, kit: Kit, run: Run, part: Part) -> tuple[WayOut, ...]:
     """All ways on, the one that loses least first. Where the part is on the plan there is only one."""
     if at.near:
         return (WayOut(kind="as planned", text="On the plan: go on.", lost_mm=0.0),)
@@ -57,11 +57,11 @@ def ways_out(at: Standing, chosen: Choices, kit: Kit, line: Line, part: Part) ->
         room = ": look whether it has that room" if far else ""
         text = (
             "End B still meets its port when the rest is made as re-planned; "
-            f"the route moves by up to {format_length(at.departs_mm, line.unit)}{room}."
+            f"the route moves by up to {format_length(at.departs_mm, run.line.unit)}{room}."
         )
         ways.append(WayOut(kind="re-plan", text=text, lost_mm=0.0))
     if far or not at.meets:
-        ways += [*_without_loss(at, chosen, kit, line), *_with_loss(at, kit, line, part)]
+        ways += [*_without_loss(at, chosen, kit, run), *_with_loss(at, kit, run, part)]
     return tuple(sorted(ways, key=lambda way: way.lost_mm))
 
 
@@ -76,8 +76,8 @@ def tweaking(kit: Kit) -> Tweaking:
     )
 
 
-def _without_loss(at: Standing, chosen: Choices, kit: Kit, line: Line) -> Iterator[WayOut]:
-    left, zone, unit, held = at.left, at.zone, line.unit, line.spans[0].held
+def _without_loss(at: Standing, chosen: Choices, kit: Kit, run: Run) -> Iterator[WayOut]:
+    left, zone, unit, held = at.left, at.zone, run.line.unit, run.span.held
     if not at.meets and left.off_mm <= zone.mm and left.askew_deg <= zone.deg:
         text = (
             f"{format_length(left.off_mm, unit)} and {left.askew_deg:.1f}° are within what a hand brings "
@@ -95,13 +95,13 @@ def _without_loss(at: Standing, chosen: Choices, kit: Kit, line: Line) -> Iterat
         yield WayOut(kind="tweak", text=text, lost_mm=0.0)
 
 
-def _with_loss(at: Standing, kit: Kit, line: Line, part: Part) -> Iterator[WayOut]:
+def _with_loss(at: Standing, kit: Kit, run: Run, part: Part) -> Iterator[WayOut]:
     left = _unspoilt(at, part, kit.limits["useful_offcut_mm"].value)
-    verdict = kit.verdict("joint", "flared-union", line.service)
+    verdict = kit.verdict("joint", "flared-union", run.line.service)
     if at.made and (verdict is None or verdict.verdict != "refused"):
         yield from _joints(at, part, kit, left)
     kept = left.before_mm + left.behind_mm
-    rest = f"; {format_length(kept, line.unit)} of straight tube is left as offcut." if kept else "."
+    rest = f"; {format_length(kept, run.line.unit)} of straight tube is left as offcut." if kept else "."
     yield WayOut(kind="start again", text=f"Start again from new tube{rest}", lost_mm=part.cut_mm - kept)
 
 

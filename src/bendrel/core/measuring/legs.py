@@ -19,11 +19,12 @@ string around the curve from the start of the bend before."""
 
 
 class ReadingError(ShapeError):
-    """Readings that contradict each other; `path` is a JSON pointer into them."""
+    """Readings that contradict each other; `row` (0 is the first from end A, None the last leg) and `field`
+    say which."""
 
-    def __init__(self, path: str, message: str) -> None:
+    def __init__(self, row: int | None, field: str, message: str) -> None:
         super().__init__(message)
-        self.path = path
+        self.row, self.field = row, field
 
 
 @record
@@ -109,7 +110,8 @@ def _angle(row: ReadBend, k: int) -> float:
     angle = degrees(((row.to_mm or 0.0) - row.at_mm) / row.radius_mm)
     if not 0 < angle <= 360:
         raise ReadingError(
-            f"/rows/{k}/to",
+            k,
+            "to",
             f"From {row.at_mm:g} to {row.to_mm or 0:g} mm on the wire is no bend at a radius of "
             f"{row.radius_mm:g} mm; the end mark lies after the start, by at most a full turn.",
         )
@@ -131,12 +133,11 @@ def _straight(
         return _settled(start - reached)
     if row.by == "string":
         return _settled(row.at_mm - (before.arc_mm if before else 0.0))
-    path = f"/rows/{k}/length"
-    taken = _setback(path, row.read_from, before, read.od_mm) if before else 0.0
+    taken = _setback(k, row.read_from, before, read.od_mm) if before else 0.0
     try:
         ahead = setback_mm(row.read_to, angle, row.radius_mm, read.od_mm)
     except ShapeError as error:
-        raise ReadingError(path, str(error)) from error
+        raise ReadingError(k, "length", str(error)) from error
     return _settled(row.at_mm - taken - ahead)
 
 
@@ -147,14 +148,14 @@ def _last(read: ReadBends, bends: list[Bend], reached: float) -> float:
         return _settled(read.last_mm)
     if read.last_by == "string":
         return _settled(read.last_mm - bends[-1].arc_mm)
-    return _settled(read.last_mm - _setback("/last", read.last_read_from, bends[-1], read.od_mm))
+    return _settled(read.last_mm - _setback(None, read.last_read_from, bends[-1], read.od_mm))
 
 
-def _setback(path: str, reference: Reference, bend: Bend, od_mm: float) -> float:
+def _setback(row: int | None, reference: Reference, bend: Bend, od_mm: float) -> float:
     try:
         return setback_mm(reference, bend.angle_deg, bend.radius_mm, od_mm)
     except ShapeError as error:
-        raise ReadingError(path, str(error)) from error
+        raise ReadingError(row, "length", str(error)) from error
 
 
 def _settled(straight: float) -> float:

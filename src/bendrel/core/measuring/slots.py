@@ -29,11 +29,6 @@ class Slot:
             return "angle" if self.field == "angle" else "plane"
         return "length"
 
-    @property
-    def path(self) -> str:
-        """JSON pointer into the readings."""
-        return "/last" if self.field == "last" else f"/rows/{self.row}/{self.field}"
-
 
 def slots(read: ReadBends | Corners) -> Iterator[Slot]:
     """Every reading behind `read`, from end A on."""

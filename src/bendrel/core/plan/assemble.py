@@ -1,4 +1,4 @@
-"""Put the plan together: the rigid piece, what follows for the whole line, then the rules."""
+"""Put the plan together: every tube, what follows for the whole line, then the rules."""
 
 from __future__ import annotations
 
@@ -6,19 +6,19 @@ from dataclasses import replace
 
 from bendrel.core.chain.chosen import Chosen, choose
 from bendrel.core.chain.clipping import clips_of, clips_to_get
+from bendrel.core.chain.shopping import NewClips
 from bendrel.core.findings import SEVERITY_ORDER, Finding
 from bendrel.core.line.changes import with_changes
 from bendrel.core.line.document import Line
-from bendrel.core.line.looked import look_at
+from bendrel.core.line.looked import Looked, PlacedFixture, look_at
 from bendrel.core.line.measured import measure
 from bendrel.core.line.removed import judge_removal
-from bendrel.core.plan.model import Plan
-from bendrel.core.rigid.part import Part
-from bendrel.core.rigid.planned import Planned, plan_rigid
-from bendrel.core.rules.case import Case
+from bendrel.core.line.run import main_run, runs
+from bendrel.core.plan.model import Plan, PlannedPiece
+from bendrel.core.rigid.planned import Rigid, plan_rigid
+from bendrel.core.rules.case import Whole
 from bendrel.core.rules.judged import judge
 from bendrel.core.rules.set_aside import worst_first
-from bendrel.core.shop.choices import Choices
 from bendrel.core.shop.kit import Kit
 
 
@@ -39,12 +39,12 @@ def _tried(line: Line, kit: Kit, plan: Plan, finding: Finding, mended: dict[str,
     if key not in mended:
         mended[key] = _planned(with_changes(line, finding.fix.changes), kit)
     after = mended[key]
-    there = {(found.code, str(found.where)) for found in plan.findings}
-    worse = after.part is None or any(
-        (found.code, str(found.where)) == (finding.code, str(finding.where))
+    there = {(found.code, found.where.spot) for found in plan.findings}
+    worse = after.chosen is None or any(
+        (found.code, found.where.spot) == (finding.code, finding.where.spot)
         or (
             SEVERITY_ORDER[found.severity] <= SEVERITY_ORDER[finding.severity]
-            and (found.code, str(found.where)) not in there
+            and (found.code, found.where.spot) not in there
         )
         for found in after.findings
     )
@@ -52,58 +52,56 @@ def _tried(line: Line, kit: Kit, plan: Plan, finding: Finding, mended: dict[str,
 
 
 def _planned(line: Line, kit: Kit) -> Plan:
-    piece = plan_rigid(line, kit)
-    part, chosen, read, ends = piece.part, piece.choices, piece.read, piece.ends
-    measured = measure(line, kit, read.read if read else None)
+    planned = tuple(plan_rigid(run, kit) for run in runs(line))
     removed = judge_removal(line, kit)
-    if part is None or chosen is None or read is None or read.shape is None or ends is None:
-        return Plan(
-            rules_version=kit.rules_version,
-            part=None,
-            so_far=piece.so_far,
-            problems=piece.problems,
-            lengths_mm=piece.lengths_mm,
-            looked=look_at(line, kit, None),
-            measured=measured,
-            removed=removed,
-            chosen=None,
-            clips=None,
-            findings=(),
-        )
-    looked = look_at(line, kit, part.developed_mm)
-    clips = clips_of(kit, chosen, read.shape, looked)
-    follows = choose(
-        line, kit, chosen, read.shape, ends, part.take_mm, removed, clips, clips_to_get(clips, looked)
-    )
-    case = _case(line, kit, chosen, piece, part, follows)
+    measured = {
+        one.run.span.id: measure(one.run.span, kit, one.read.read if one.read else None) for one in planned
+    }
+    rigids = tuple(one.rigid for one in planned if one.rigid is not None)
+    main = main_run(line)
+    name = main.span.id if main else ""
+    own = next((rigid for rigid in rigids if rigid.run.span.id == name), None)
+    looked = look_at(line, kit, own.part.developed_mm if own else None)
+    clips = {rigid.run.span.id: clips_of(kit, rigid, _found_on(looked, rigid, name)) for rigid in rigids}
+    problems = tuple(problem for one in planned for problem in one.problems)
+    lengths = {path: mm for one in planned for path, mm in one.lengths_mm.items()}
+    follows: Chosen | None = None
+    findings: tuple[Finding, ...] = ()
+    if len(rigids) == len(planned) and line.service in kit.services:
+        new = {
+            span: NewClips(clips=held, count=clips_to_get(held, _found_on(looked, rigid, name)))
+            for rigid in rigids
+            for span, held in clips.items()
+            if span == rigid.run.span.id
+        }
+        follows = choose(line, kit, rigids, removed, new)
+        problems = (*follows.problems, *problems)
+        whole = Whole(line=line, kit=kit, service=kit.services[line.service], chosen=follows, rigids=rigids)
+        findings = worst_first(line, judge(whole, looked, measured, removed, clips))
     return Plan(
         rules_version=kit.rules_version,
-        part=part,
-        so_far=None,
-        problems=(*follows.problems, *piece.problems),
-        lengths_mm=piece.lengths_mm,
+        main=name,
+        pieces=tuple(
+            PlannedPiece(
+                span=one.run.span.id,
+                state=one.run.span.state,
+                part=one.part,
+                so_far=one.so_far,
+                measured=measured[one.run.span.id],
+                clips=clips.get(one.run.span.id),
+            )
+            for one in planned
+        ),
+        problems=problems,
+        lengths_mm=lengths,
         looked=looked,
-        measured=measured,
         removed=removed,
         chosen=follows,
-        clips=clips,
-        findings=worst_first(line, judge(case, looked, measured, removed, follows, clips)),
+        findings=findings,
     )
 
 
-def _case(line: Line, kit: Kit, chosen: Choices, piece: Planned, part: Part, follows: Chosen) -> Case:
-    ends = piece.ends or ()
-    return Case(
-        line=line,
-        kit=kit,
-        part=part,
-        tube=chosen.tube,
-        material=chosen.material,
-        bender=chosen.bender,
-        service=kit.services[line.service],
-        rooms={end.end: end.room for end in ends},
-        nuts={end.end: end.nut for end in ends},
-        fittings={end.end: end.fitting for end in ends},
-        lengths_mm=piece.read.lengths_mm if piece.read else {},
-        carried=follows.carried,
-    )
+def _found_on(looked: Looked, rigid: Rigid, main: str) -> tuple[PlacedFixture, ...]:
+    """The fixtures of one tube; what names no span is the main one's."""
+    span = rigid.run.span.id
+    return tuple(item for item in looked.fixtures if (item.span or main) == span)

@@ -10,8 +10,9 @@ from bendrel.core.chain.shopping import Need
 from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.findings import EndName, Finding, Severity
 from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord, preferred
-from bendrel.core.line.document import Line, LineEnd, PartPiece
-from bendrel.core.line.references import with_piece_before
+from bendrel.core.line.document import ComponentSpan, Line, Port, TubeEnd
+from bendrel.core.line.edits import fresh_id, insert_beside
+from bendrel.core.line.run import ENDS, Run, RunEnd, run_of, with_span
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
 from bendrel.core.record import record
@@ -20,13 +21,7 @@ from bendrel.core.shop.kit import Kit
 from bendrel.core.tube.material import Bending, Flaring, Tube
 
 MOST = 4
-_ENDS: tuple[EndName, EndName] = ("A", "B")
 MOST_BEYOND = 6
-CHOICE_CODES = (
-    "material_", "end_", "wrong_seat", "no_flare", "double_flare", "pressure_", "test_", "rating_unknown",
-    "too_hot", "fluid_tube", "radius", "angle", "bender", "choked", "fast", "nut_", "sleeve_wall", "starved",
-)  # fmt: skip
-"""Findings that depend on what was chosen rather than on the readings."""
 
 
 @record
@@ -55,19 +50,19 @@ class Choice:
     document: Line
 
 
-def compare(line: Line, kit: Kit) -> tuple[Choice, ...]:
-    """The present choice and up to three others for `line`, the best first.
+def compare(run: Run, kit: Kit) -> tuple[Choice, ...]:
+    """The present choice and up to three others for one tube of a line, the best first.
 
     The best tube of each family of materials, in the present size or the nearest to its bore; the
     wall that is strong enough, else the strongest; ends that are not refused, suit the port and can
     be formed in it.
     Ranked by what stands against it, the verdict, the shop's school, and the pressure margin.
     """
-    present = _weigh(line, kit, present=True)
+    present = _weigh(run, kit, present=True)
     if present is None:
         return ()
     families: dict[str, Choice] = {}
-    for choice in sorted(_others(line, kit), key=_rank):
+    for choice in sorted(_others(run, kit), key=_rank):
         families.setdefault(kit.materials[choice.material].family, choice)
     return (present, *list(families.values())[: MOST - 1])
 
@@ -78,14 +73,14 @@ def _rank(choice: Choice) -> tuple[int, int, bool, int, str]:
     return stops, word, not choice.school, len(choice.against), choice.material
 
 
-def _others(line: Line, kit: Kit) -> Iterator[Choice]:
-    now = kit.tubes.get(line.spans[0].tube)
+def _others(run: Run, kit: Kit) -> Iterator[Choice]:
+    now = kit.tubes.get(run.span.tube)
     if now is None:
         return
     for material in kit.materials:
-        verdict = kit.verdict("tube", material, line.service)
+        verdict = kit.verdict("tube", material, run.line.service)
         if material != now.material and (verdict is None or verdict.verdict != "refused"):
-            changed = (_with_tube(line, kit, tube) for tube in _walls(kit, material, now))
+            changed = (_with_tube(run, kit, tube) for tube in _walls(kit, material, now))
             weighed = [c for c in (_weigh(other, kit, present=False) for other in changed if other) if c]
             strong = next((c for c in weighed if c.margin is None or c.margin >= 1), None)
             if weighed:
@@ -101,8 +96,8 @@ def _walls(kit: Kit, material: str, now: Tube) -> list[Tube]:
     return sorted(near, key=lambda t: (abs(t.od_mm - now.od_mm), abs(t.wall_mm - now.wall_mm)))
 
 
-def _with_tube(line: Line, kit: Kit, tube: Tube) -> Line | None:
-    span, material = line.spans[0], kit.materials[tube.material]
+def _with_tube(run: Run, kit: Kit, tube: Tube) -> Run | None:
+    span, material = run.span, kit.materials[tube.material]
     benders = kit.benders_for(tube.size, plastic=material.family == "plastic")
     slack = kit.limits["hand_mm"].value
     bender = kit.benders.get(span.bender)
@@ -114,86 +109,94 @@ def _with_tube(line: Line, kit: Kit, tube: Tube) -> Line | None:
         bender = next(iter((*same, *wanted, *able, *benders)), None)
     if bender is None:
         return None
-    made = line
-    for end in _ENDS:
-        chosen = _end(line, kit, tube, end)
-        if len(chosen.beyond) > len(line.end(end).beyond):  # an adapter came between
-            made = with_piece_before(made, end)
-        made = replace(made, end_a=chosen) if end == "A" else replace(made, end_b=chosen)
-    return replace(made, spans=(replace(span, tube=tube.id, bender=bender.id),))
+    line, ends = run.line, {end: _end(run, kit, tube, end) for end in ENDS}
+    for end, made in ends.items():
+        line = replace(line, port_a=made.port) if end == "A" else replace(line, port_b=made.port)
+        if made.adapter is not None and len(run.end(end).beyond) < MOST_BEYOND:
+            line = insert_beside(line, span.id, end, made.adapter)
+    changed = replace(span, tube=tube.id, bender=bender.id, end_a=ends["A"].tube, end_b=ends["B"].tube)
+    return run_of(with_span(line, changed), span.id)
 
 
-def _end(line: Line, kit: Kit, tube: Tube, end: EndName) -> LineEnd:
+@record
+class _End:
+    """An end as it is with another tube: the tube's end, the port, and an adapter that comes between."""
+
+    tube: TubeEnd
+    port: Port
+    adapter: ComponentSpan | None = None
+
+
+def _end(run: Run, kit: Kit, tube: Tube, end: EndName) -> _End:
     """The present end where it can stay, else the best that service and material allow: one that
     suits the port, or one with an adapter in the port."""
-    now = line.end(end)
-    seat = kit.seats.get(now.seat)
+    at = run.end(end)
+    now, port = at.tube, run.line.port(end)
+    seat = kit.seats.get(at.port.seat)
     able = [f for f in kit.fittings.values() if goes_on_tube(kit, f, tube, insert=now.insert)]
 
     def rank(fitting: Fitting) -> tuple[int, bool, bool]:
-        verdict = kit.verdict("end", fitting.id, line.service)
+        verdict = kit.verdict("end", fitting.id, run.line.service)
         word = VERDICT_ORDER[verdict.verdict] if verdict else 1
-        fits = _fitting_nut(kit, fitting, tube, now) is not None or not fitting.screwed
+        fits = _fitting_nut(kit, fitting, tube, at) is not None or not fitting.screwed
         seats = seat is None or fitting.id in seat.takes
         flared = kit.fittings[now.fitting].flared
         return max(word, 1), fitting.flared != flared, not (fits and seats)
 
     kept = next((f for f in able if f.id == now.fitting and rank(f)[0] <= 1), None)
     if kept is None and not able:
-        return now
+        return _End(tube=now, port=port)
     best = kept or min(able, key=rank)
-    nut = _fitting_nut(kit, best, tube, now)
+    nut = _fitting_nut(kit, best, tube, at)
     same = best.id == now.fitting
-    if nut is None and best.screwed and not same:
-        return _adapted(kit, best, tube, now)
+    if nut is None and best.screwed and not same and at.at_port:
+        return _adapted(run, kit, best, tube, at)
     usual = next(iter(kit.nuts_for(best.id, tube.size)), None)
     chosen = nut or usual
     name = chosen.id if chosen else None
-    return replace(now, fitting=best.id, nut=name, proved=now.proved and name == now.nut)
+    proved = port.proved and (not at.at_port or name == now.nut)
+    return _End(tube=replace(now, fitting=best.id, nut=name), port=replace(port, proved=proved))
 
 
-def _fitting_nut(kit: Kit, fitting: Fitting, tube: Tube, end: LineEnd) -> Nut | None:
+def _fitting_nut(kit: Kit, fitting: Fitting, tube: Tube, end: RunEnd) -> Nut | None:
     """A nut for this end type and tube that goes into the port: the present one, or one with the port's
     thread; the usual one where the port's thread is not known."""
     nuts = kit.nuts_for(fitting.id, tube.size)
-    present = next((n for n in nuts if n.id == end.nut), None)
+    present = next((n for n in nuts if n.id == end.tube.nut), None)
     if present is not None:
         return present
-    if not end.port_thread.strip():
+    if not end.port.thread.strip():
         return nuts[0] if nuts else None
-    if fitting.thread != kit.fittings[end.fitting].thread != "none":
+    if fitting.thread != kit.fittings[end.tube.fitting].thread != "none":
         return None  # a nut that goes over does not suit a port that takes one in
-    return next((n for n in nuts if n.thread == end.port_thread.strip()), None)
+    return next((n for n in nuts if n.thread == end.port.thread.strip()), None)
 
 
-def _adapted(kit: Kit, fitting: Fitting, tube: Tube, now: LineEnd) -> LineEnd:
-    """`now` with an adapter in its port, so that another end type screws on."""
+def _adapted(run: Run, kit: Kit, fitting: Fitting, tube: Tube, at: RunEnd) -> _End:
+    """The end with an adapter in its port, so that another end type screws on."""
     nut = kit.nuts_for(fitting.id, tube.size)[0]
     seat = next((s.id for s in kit.seats.values() if fitting.id in s.takes), "")
-    note = f"{now.port_thread.strip()} port to {nut.thread}, {fitting.name}"
-    return replace(
-        now,
-        fitting=fitting.id,
-        nut=nut.id,
-        port_thread=nut.thread,
-        seat=seat,
-        proved=False,
-        beyond=(PartPiece(part="adapter", note=note[:80]), *now.beyond)[:MOST_BEYOND],
+    note = f"{at.port.thread.strip()} port to {nut.thread}, {fitting.name}"
+    name = fresh_id(run.line, f"adapter-{at.end.lower()}")
+    return _End(
+        tube=replace(at.tube, fitting=fitting.id, nut=nut.id),
+        port=replace(at.port, thread=nut.thread, seat=seat, proved=False),
+        adapter=ComponentSpan(id=name, what="adapter", note=note[:80]),
     )
 
 
-def _weigh(line: Line, kit: Kit, *, present: bool) -> Choice | None:
+def _weigh(run: Run, kit: Kit, *, present: bool) -> Choice | None:
+    line, span = run.line, run.span
     plan = plan_line(line, kit)
-    tube, bender = kit.tubes.get(line.spans[0].tube), kit.benders.get(line.spans[0].bender)
-    if plan.part is None or plan.chosen is None or tube is None or bender is None:
+    piece = plan.piece(span.id)
+    tube, bender = kit.tubes.get(span.tube), kit.benders.get(span.bender)
+    if piece is None or piece.part is None or plan.chosen is None or tube is None or bender is None:
         return None
     material = kit.materials[tube.material]
     verdict = kit.verdict("tube", material.id, line.service)
-    ends = (kit.fittings[line.end_a.fitting], kit.fittings[line.end_b.fitting])
-    adapters = sum(
-        p.kind == "part" and p.part == "adapter" for e in (line.end_a, line.end_b) for p in e.beyond
-    )
-    against = [f for f in plan.findings if f.code.startswith(CHOICE_CODES) and f.severity != "note"]
+    ends = (kit.fittings[span.end_a.fitting], kit.fittings[span.end_b.fitting])
+    adapters = sum(one.kind == "component" and one.what == "adapter" for one in line.spans)
+    against = [f for f in plan.findings if f.stage == "choose" and f.severity != "note"]
     worst: Severity | None = None
     if against:
         worst = "stop" if any(f.severity == "stop" for f in against) else "caution"
@@ -211,7 +214,7 @@ def _weigh(line: Line, kit: Kit, *, present: bool) -> Choice | None:
         bends=material.bends,
         flares=material.flares if any(e.flared for e in ends) else "nothing to flare",
         tweaks=material.tweaks_in_place,
-        margin=_margin(plan),
+        margin=_margin(plan, span.id),
         mass_g=plan.chosen.mass_g,
         bender_name=bender.name,
         school=verdict is not None and preferred(verdict, kit.preferences),
@@ -228,11 +231,11 @@ def _titles(findings: list[Finding]) -> tuple[str, ...]:
     return tuple(f"{t[0]}, and {len(t) - 1} more" if len(t) > 1 else t[0] for t in found.values())
 
 
-def _margin(plan: Plan) -> float | None:
+def _margin(plan: Plan, span: str) -> float | None:
     chosen = plan.chosen
     if chosen is None or chosen.strength is None or chosen.carried is None or chosen.carried.duty.vacuum:
         return None
-    tube = chosen.strength.elements[0]
+    tube = next(one for one in chosen.strength.elements if one.kind == "tube" and one.where.span == span)
     if tube.allowed_kpa is None:
         return None
     return tube.allowed_kpa / chosen.carried.duty.working_kpa

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bendrel.core.chain.chosen import Chosen
 from bendrel.core.findings import Finding
+from bendrel.core.line.document import SpanState
 from bendrel.core.line.looked import Looked
 from bendrel.core.line.measured import Measured
 from bendrel.core.line.removed import Removed
@@ -14,18 +15,40 @@ from bendrel.core.route.clips import Clips
 
 
 @record
-class Plan:
-    """The plan of a line as typed: a part, or the problems that keep it from being one. `so_far` is then the
+class PlannedPiece:
+    """One tube of the line: its part, or the problems that keep it from being one. `so_far` is then the
     part as far as it has been read, with an open end B: for looking at, not for making."""
 
-    rules_version: str
+    span: str
+    state: SpanState
     part: Part | None
     so_far: Part | None
+    measured: Measured
+    clips: Clips | None
+
+
+@record
+class Plan:
+    """The plan of a line as typed: every tube, and what follows for the whole. `main` is the tube that is
+    worked on unless another one is asked for; blank for a line without one. `chosen` is None while a tube
+    cannot be planned."""
+
+    rules_version: str
+    main: str
+    pieces: tuple[PlannedPiece, ...]
     problems: tuple[Problem, ...]
     lengths_mm: dict[str, float]
     looked: Looked
-    measured: Measured
     removed: Removed
     chosen: Chosen | None
-    clips: Clips | None
     findings: tuple[Finding, ...]
+
+    def piece(self, span: str = "") -> PlannedPiece | None:
+        """One tube; the main one unless another is asked for."""
+        return next((piece for piece in self.pieces if piece.span == (span or self.main)), None)
+
+    @property
+    def part(self) -> Part | None:
+        """The main tube's part."""
+        found = self.piece()
+        return found.part if found else None

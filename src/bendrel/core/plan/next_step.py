@@ -26,7 +26,7 @@ def next_step(line: Line, plan: Plan) -> NextStep:
     if line.finished:
         return NextStep(text=f"Refit: {plan.removed.left_over[0]}", rank=0)
     pending = [finding for finding in plan.findings if not finding.set_aside]
-    if plan.part is None:
+    if plan.chosen is None:
         if plan.looked.recommendation is not None and line.condition.decision is None:
             return NextStep(text="Decide: replace or splice", rank=5)
         return NextStep(text="Finish the readings", rank=4)

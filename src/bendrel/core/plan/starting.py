@@ -8,7 +8,7 @@ from collections.abc import Collection
 from bendrel.core.bending.bender import Bender, MarkStyle
 from bendrel.core.joints.verdict import VERDICT_ORDER, preferred
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import BendReadings, Line, LineEnd, RigidSpan
+from bendrel.core.line.document import BendReadings, Line, RigidSpan, TubeEnd
 from bendrel.core.pressure.tube import tube_strength
 from bendrel.core.shop.fits import goes_on_tube
 from bendrel.core.shop.kit import Kit
@@ -33,13 +33,16 @@ def starting_line(
     tube = _tube(kit, service, size, fitting, lying)
     end = _end(kit, fitting, tube)
     span = RigidSpan(
+        id="s1",
+        end_a=end,
+        end_b=end,
         tube=tube.id,
         bender=_bender(kit, tube).id,
         readings=BendReadings(last=Length(unit=unit)),
         spare=Length(text='1"' if unit == "in" else "25 mm", unit=unit),
         marks=marks,
     )
-    return Line(name=name, service=service, unit=unit, end_a=end, end_b=end, spans=(span,))
+    return Line(name=name, service=service, unit=unit, spans=(span,))
 
 
 def _tube(kit: Kit, service: str, size: str, fitting: str, lying: Collection[str]) -> Tube:
@@ -73,10 +76,10 @@ def _holds(kit: Kit, service: str, tube: Tube) -> bool:
     return found.allowed_kpa is not None and found.allowed_kpa >= duty.working_kpa
 
 
-def _end(kit: Kit, fitting: str, tube: Tube) -> LineEnd:
+def _end(kit: Kit, fitting: str, tube: Tube) -> TubeEnd:
     nut = next(iter(kit.nuts_for(fitting, tube.size)), None) if kit.fittings[fitting].screwed else None
     plastic = kit.materials[tube.material].family == "plastic"
-    return LineEnd(
+    return TubeEnd(
         fitting=fitting,
         nut=nut.id if nut else None,
         insert=plastic and kit.fittings[fitting].kind == "compression",

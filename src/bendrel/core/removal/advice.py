@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-import re
 from typing import Literal
 
 from bendrel.core.findings import EndName, Source
+from bendrel.core.quantities import parse_volume
 from bendrel.core.record import record
+from bendrel.core.units import UnitError
 
 DrainFirst = Literal["reservoir", "upper end", "low end"]
-LARGEST_L = 1000.0
 
 
 @record
@@ -59,25 +59,6 @@ class RemovalAdvice:
     problem: str = ""
 
 
-_VOLUME = re.compile(
-    r"([0-9]+\.?[0-9]*|\.[0-9]+)\s*(l|lit(?:re|er)s?|ml|qt|quarts?|gal|gallons?)?", re.IGNORECASE
-)
-_LITRES = {"l": 1.0, "m": 0.001, "q": 0.946353, "g": 3.785412}  # US quart and gallon: NIST SP 811
-
-
-class VolumeError(ValueError):
-    """A volume that cannot be read. The text is meant for the person."""
-
-
-def parse_volume(text: str) -> float:
-    """Litres from `2`, `1.5 L`, `500 ml`, `2 qt` or `1 gal` (US). Raises VolumeError."""
-    found = _VOLUME.fullmatch(text.strip())
-    litres = float(found[1]) * _LITRES[(found[2] or "l").lower()[0]] if found else 0.0
-    if not 0 < litres <= LARGEST_L:
-        raise VolumeError(f"“{text[:20]}” is not a volume; write it like 2 L, 500 ml or 2 qt.")
-    return litres
-
-
 def advise(
     rule: RemovalRule,
     *,
@@ -93,7 +74,7 @@ def advise(
     if volume.strip():
         try:
             litres = parse_volume(volume)
-        except VolumeError as error:
+        except UnitError as error:
             problem = str(error)
     plugs = tuple(
         Plug(id=f"plug-{end}", end=end, text=_plug_text(end, label, thread)) for end, label, thread in ports

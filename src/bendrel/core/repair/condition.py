@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import MaxLen
 
+from bendrel.core.ids import fill_ids
 from bendrel.core.lengths import Length, PhotoId, Text
 from bendrel.core.record import record
 
@@ -36,6 +37,8 @@ Note = Annotated[str, MaxLen(400)]
 class Damage:
     """A damaged place from `at` to `to` (blank: a spot). `depth` says how far it goes in."""
 
+    id: Annotated[str, MaxLen(20)] = ""
+    span: Annotated[str, MaxLen(20)] = ""
     kind: DamageKind = "rust"
     depth: Depth = "deep"
     at: Length = Length()
@@ -48,6 +51,8 @@ class Damage:
 class Fixture:
     """A clip, sleeve, grommet or retainer on the old line, and whether it is still there."""
 
+    id: Annotated[str, MaxLen(20)] = ""
+    span: Annotated[str, MaxLen(20)] = ""
     kind: FixtureKind = "clip"
     state: FixtureState = "there"
     at: Length = Length()
@@ -89,3 +94,7 @@ class Condition:
     part_available: bool = True
     school: School = "one clean piece"
     decision: Decision | None = None
+
+    def __post_init__(self) -> None:
+        fill_ids(self, "damage", "d")
+        fill_ids(self, "fixtures", "f")

@@ -5,29 +5,28 @@ from __future__ import annotations
 from collections.abc import Container
 
 from bendrel.core.bending.calibration import calibrated
-from bendrel.core.line.document import Line
+from bendrel.core.line.paths import at
 from bendrel.core.line.resolve import Problem
+from bendrel.core.line.run import Run
 from bendrel.core.shop.choices import Choices
 from bendrel.core.shop.kit import Kit
 
-SPAN = "/spans/0"
+
+def choices_of(run: Run, kit: Kit) -> Choices | None:
+    """What the span's choices mean; None where the catalogue lacks one of them."""
+    return choose_rows(run, kit, [])
 
 
-def choices_of(line: Line, kit: Kit) -> Choices | None:
-    """What the line's choices mean; None where the catalogue lacks one of them."""
-    return choose_rows(line, kit, [])
-
-
-def choose_rows(line: Line, kit: Kit, problems: list[Problem]) -> Choices | None:
-    span = line.spans[0]
+def choose_rows(run: Run, kit: Kit, problems: list[Problem]) -> Choices | None:
+    span = run.span
     asked: list[tuple[str, str, str | None, Container[str]]] = [
-        (f"{SPAN}/tube", "tube", span.tube, kit.tubes),
-        (f"{SPAN}/bender", "bender", span.bender, kit.benders),
-        ("/service", "service", line.service, kit.services),
+        (run.at("tube"), "tube", span.tube, kit.tubes),
+        (run.at("bender"), "bender", span.bender, kit.benders),
+        (at("service"), "service", run.line.service, kit.services),
     ]
-    for path, end in (("/end_a", line.end_a), ("/end_b", line.end_b)):
-        asked.append((f"{path}/fitting", "end type", end.fitting, kit.fittings))
-        asked.append((f"{path}/nut", "nut", end.nut, kit.nuts))
+    for end in run.ends.values():
+        asked.append((end.tube_at("fitting"), "end type", end.tube.fitting, kit.fittings))
+        asked.append((end.tube_at("nut"), "nut", end.tube.nut, kit.nuts))
     for path, what, wanted, known in asked:
         if wanted is not None and wanted not in known:
             message = f"The catalogue has no {what} “{wanted}”; choose one that is listed."

@@ -5,7 +5,8 @@ from __future__ import annotations
 from bendrel.core.ends.fitting import EndSize, Fitting, FittingKind, Nut, double_flare_use, single_flare_use
 from bendrel.core.ends.room import EndRoom, FlareOrder, end_room
 from bendrel.core.findings import EndName
-from bendrel.core.line.document import Line, LineEnd
+from bendrel.core.line.document import TestFlare
+from bendrel.core.line.run import Run, RunEnd
 from bendrel.core.record import record
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.shop.choices import Choices
@@ -41,7 +42,7 @@ class EndParts:
     person's own test piece."""
 
     end: EndName
-    choice: LineEnd
+    choice: RunEnd
     fitting: Fitting
     size: EndSize | None
     nut: Nut | None
@@ -54,7 +55,7 @@ class EndParts:
 
 
 def end_parts(
-    line: Line,
+    run: Run,
     kit: Kit,
     chosen: Choices,
     end: EndName,
@@ -64,13 +65,14 @@ def end_parts(
 ) -> EndParts:
     """Look up one end and work out its figures. `straight_mm` is the straight at that end;
     `measured_use` is the person's own test piece and `leave_long_mm` what is trimmed off later."""
-    choice = line.end(end)
-    fitting = kit.fittings[choice.fitting]
+    choice = run.end(end)
+    tube = choice.tube
+    fitting = kit.fittings[tube.fitting]
     size = kit.end_size(fitting.id, chosen.tube.size)
-    nut = kit.nuts.get(choice.nut) if choice.nut else None
-    flarer = kit.flarers.get(choice.flarer)
-    ready = choice.ready and fitting.flared
-    held = line.spans[0].held == end
+    nut = kit.nuts.get(tube.nut) if tube.nut else None
+    flarer = kit.flarers.get(tube.flarer)
+    ready = tube.ready and fitting.flared
+    held = run.span.held == end
     grip = chosen.bender.least_before_first_mm if held else chosen.bender.least_after_last_mm
     room = end_room(
         straight_mm,
@@ -80,7 +82,7 @@ def end_parts(
         flaring_grip_mm=flarer.grip_mm if flarer else fitting.grip_mm,
         slack_mm=kit.limits["hand_mm"].value,
     )
-    own = measured_use if trial_counts(kit, choice, fitting, chosen.tube.size) else None
+    own = measured_use if trial_counts(kit, tube.trial, fitting, chosen.tube.size) else None
     used = own if own is not None else _use(fitting, size, chosen.tube)
     return EndParts(
         end=end,
@@ -97,12 +99,12 @@ def end_parts(
     )
 
 
-def trial_counts(kit: Kit, choice: LineEnd, fitting: Fitting, size: str) -> bool:
+def trial_counts(kit: Kit, trial: TestFlare | None, fitting: Fitting, size: str) -> bool:
     """The person's own flared test piece was made with this end type and tube size. One that does not
     say what it was made with counts for a flare only."""
-    if not choice.measured_fitting:
+    if trial is None or not trial.fitting:
         return fitting.flared
-    return choice.measured_fitting == fitting.id and kit.goes_on(choice.measured_size, size)
+    return trial.fitting == fitting.id and kit.goes_on(trial.size, size)
 
 
 def planned_end(parts: EndParts, point: Vector, outward: Vector) -> PlannedEnd:
@@ -145,3 +147,9 @@ def _use(fitting: Fitting, size: EndSize | None, tube: Tube) -> float:
         use = double_flare_use if fitting.kind == "double" else single_flare_use
         return use(tube.od_mm, size.flare_diameter_mm, fitting.half_angle_deg)
     return size.used_mm or 0.0
+
+
+def flare_use(kit: Kit, fitting: str, tube: Tube) -> float:
+    """The tube that one end of this type uses up, in mm; 0 for one that is not known."""
+    row = kit.fittings.get(fitting)
+    return _use(row, kit.end_size(fitting, tube.size), tube) if row is not None else 0.0

@@ -37,13 +37,15 @@ def origins(ends: tuple[EndParts, EndParts], held: EndName, spare_mm: float) -> 
     return found
 
 
-def order_of(span: RigidSpan, count: int) -> tuple[tuple[Setting, ...], str]:
-    """The order of `count` bends that the span asks for, and "" ; where it cannot be followed, one after
-    the other away from the held end, and why."""
-    if not span.order.strip():
+def order_of(span: RigidSpan, ids: tuple[str, ...]) -> tuple[tuple[Setting, ...], str]:
+    """The order of the bends of the rows `ids` that the span asks for, and "" ; where it cannot be
+    followed, one after the other away from the held end, and why."""
+    count = len(ids)
+    if not span.order:
         return usual_order(count, span.held), ""
+    written = " ".join(f"{one.held}{ids.index(one.row) + 1}" for one in span.order if one.row in ids)
     try:
-        return parse_order(span.order, count), ""
+        return parse_order(written, count), ""
     except OrderError as error:
         return usual_order(count, span.held), str(error)
 

@@ -20,8 +20,9 @@ MeasuredFrom = Literal["cut_end", "flared_rim"]
 
 @record
 class PlannedBend:
-    """One bend, with its place on the strip and in space."""
+    """One bend, with its place on the strip and in space; `id` is the row that it was read in."""
 
+    id: str
     number: int
     straight_mm: float
     rotation_deg: float
@@ -83,6 +84,7 @@ class Part:
     finished rim while the bends are made.
     """
 
+    span: str
     bends: tuple[PlannedBend, ...]
     last_straight_mm: float
     developed_mm: float
@@ -101,6 +103,11 @@ class Part:
     views: Mapping[ViewName, View]
     steps: tuple[Step, ...]
     derivations: tuple[Derivation, ...]
+
+
+def ids_of(part: Part) -> tuple[str, ...]:
+    """The rows of its bends, from end A on."""
+    return tuple(bend.id for bend in part.bends)
 
 
 def shape_of(part: Part) -> BendList:

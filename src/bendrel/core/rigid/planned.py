@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 from bendrel.core.bending.moves import Setting
 from bendrel.core.findings import EndName
 from bendrel.core.lengths import Length, is_blank, length_mm
-from bendrel.core.line.document import Line, LineEnd
+from bendrel.core.line.document import TubeEnd
 from bendrel.core.line.growing import as_far_as_read
+from bendrel.core.line.paths import readings_path
 from bendrel.core.line.resolve import Problem, Resolved, resolve
+from bendrel.core.line.rewrite import bend_ids
+from bendrel.core.line.run import Run, RunEnd, with_span
 from bendrel.core.record import record
 from bendrel.core.rigid import working
-from bendrel.core.rigid.choosing import SPAN, choose_rows
+from bendrel.core.rigid.choosing import choose_rows
 from bendrel.core.rigid.ends import EndParts, end_parts, planned_end
 from bendrel.core.rigid.marking import order_of, origins, plan_moves
 from bendrel.core.rigid.opened import open_bends
@@ -23,107 +27,144 @@ from bendrel.core.shape.centreline import end_frame, pieces, sampled
 from bendrel.core.shape.view import ABOVE, FROM_A, clearest, from_b
 from bendrel.core.shop.choices import Choices
 from bendrel.core.shop.kit import Kit
+from bendrel.core.tube.material import Tube
 from bendrel.core.units import UnitError
+
+
+@record
+class Rigid:
+    """A rigid piece that is planned, with everything that it was planned from."""
+
+    run: Run
+    choices: Choices
+    shape: BendList
+    ends: tuple[EndParts, EndParts]
+    part: Part
+    lengths_mm: Mapping[str, float]
+
+    @property
+    def tube(self) -> Tube:
+        """Its tube."""
+        return self.choices.tube
+
+    @property
+    def new(self) -> bool:
+        """It is to make; else it is old tube that stays."""
+        return self.run.span.state == "to make"
 
 
 @record
 class Planned:
     """A rigid piece as far as it can be planned. `choices` are None where the catalogue lacks one of them,
-    `part` while something cannot be read; `so_far` is then the part as far as it has been read."""
+    `rigid` while something cannot be read; `so_far` is then the part as far as it has been read."""
 
+    run: Run
     choices: Choices | None
     read: Resolved | None
-    ends: tuple[EndParts, EndParts] | None
-    part: Part | None
+    rigid: Rigid | None
     so_far: Part | None
     problems: tuple[Problem, ...]
     lengths_mm: dict[str, float]
 
+    @property
+    def part(self) -> Part | None:
+        """The planned part, where everything of it can be read."""
+        return self.rigid.part if self.rigid else None
 
-def plan_rigid(line: Line, kit: Kit) -> Planned:
-    """Plan the rigid piece of `line`. Raises nothing: what cannot be read comes back as problems."""
+
+def plan_rigid(run: Run, kit: Kit) -> Planned:
+    """Plan one rigid piece. Raises nothing: what cannot be read comes back as problems."""
     problems: list[Problem] = []
-    chosen = choose_rows(line, kit, problems)
+    chosen = choose_rows(run, kit, problems)
     if chosen is None:
         return Planned(
+            run=run,
             choices=None,
             read=None,
-            ends=None,
-            part=None,
+            rigid=None,
             so_far=None,
             problems=tuple(problems),
             lengths_mm={},
         )
-    span = line.spans[0]
+    span = run.span
     read = resolve(span.readings, od_mm=chosen.tube.od_mm, radius_mm=chosen.bender.radius_mm)
-    problems += [Problem(path=f"{SPAN}/readings{p.path}", message=p.message) for p in read.problems]
-    spare = _optional(span.spare, f"{SPAN}/spare", problems)
-    stock = _optional(span.stock, f"{SPAN}/stock", problems)
-    ends = (("A", "/end_a", line.end_a), ("B", "/end_b", line.end_b))
-    uses = {end: _own_use(at, choice, problems) for end, at, choice in ends}
-    longs = {end: _optional(choice.leave_long, f"{at}/leave_long", problems) for end, at, choice in ends}
-    lengths = {f"{SPAN}/readings{path}": mm for path, mm in read.lengths_mm.items()}
+    problems += [Problem(path=readings_path(span.id, p.path), message=p.message) for p in read.problems]
+    spare = _optional(span.spare, run.at("spare"), problems)
+    stock = _optional(span.stock, run.at("stock"), problems)
+    ends = run.ends.values()
+    uses = {end.end: _own_use(end, problems) for end in ends}
+    longs = {end.end: _optional(end.tube.leave_long, end.tube_at("leave_long"), problems) for end in ends}
+    lengths = {readings_path(span.id, path): mm for path, mm in read.lengths_mm.items()}
     if spare is not None:
-        lengths[f"{SPAN}/spare"] = spare
+        lengths[run.at("spare")] = spare
     if read.shape is None or spare is None or stock is None or problems:
         return Planned(
+            run=run,
             choices=chosen,
             read=read,
-            ends=None,
-            part=None,
-            so_far=None if read.shape is not None else _so_far(line, kit, chosen),
+            rigid=None,
+            so_far=None if read.shape is not None else _so_far(run, kit, chosen),
             problems=tuple(problems),
             lengths_mm=lengths,
         )
     shape = read.shape
-    order, unread = order_of(span, len(shape.bends))
+    order, unread = order_of(span, read.ids)
     straights = shape.straights_mm
-    a = end_parts(line, kit, chosen, "A", straights[0], uses["A"], longs["A"] or 0.0)
-    b = end_parts(line, kit, chosen, "B", straights[-1], uses["B"], longs["B"] or 0.0)
+    a = end_parts(run, kit, chosen, "A", straights[0], uses["A"], longs["A"] or 0.0)
+    b = end_parts(run, kit, chosen, "B", straights[-1], uses["B"], longs["B"] or 0.0)
     return Planned(
+        run=run,
         choices=chosen,
         read=read,
-        ends=(a, b),
-        part=_part(line, kit, chosen, shape, a, b, spare, order, stock),
+        rigid=Rigid(
+            run=run,
+            choices=chosen,
+            shape=shape,
+            ends=(a, b),
+            part=_part(run, kit, chosen, shape, read.ids, a, b, spare, order, stock),
+            lengths_mm=read.lengths_mm,
+        ),
         so_far=None,
-        problems=(Problem(path=f"{SPAN}/order", message=unread),) if unread else (),
+        problems=(Problem(path=run.at("order"), message=unread),) if unread else (),
         lengths_mm=lengths,
     )
 
 
-def _so_far(line: Line, kit: Kit, chosen: Choices) -> Part | None:
+def _so_far(run: Run, kit: Kit, chosen: Choices) -> Part | None:
     """The part as far as its readings go; what is beyond them is left out."""
     shape = as_far_as_read(
-        line.spans[0].readings,
+        run.span.readings,
         od_mm=chosen.tube.od_mm,
         radius_mm=chosen.bender.radius_mm,
         stub_mm=kit.limits["stub_mm"].value,
     )
     if shape is None:
         return None
-    span = replace(line.spans[0], order="", held="A", left_open=())
-    bare = replace(line, spans=(span,), end_b=LineEnd())
-    order, _ = order_of(span, len(shape.bends))
+    ids = bend_ids(run.span.readings)[: len(shape.bends)]
+    span = replace(run.span, order=(), held="A", left_open=(), end_b=TubeEnd())
+    bare = Run(line=with_span(run.line, span), span=span, index=run.index)
+    order, _ = order_of(span, ids)
     straights = shape.straights_mm
     a = end_parts(bare, kit, chosen, "A", straights[0], None, 0.0)
     b = end_parts(bare, kit, chosen, "B", straights[-1], None, 0.0)
-    return _part(bare, kit, chosen, shape, a, b, 0.0, order, 0.0)
+    return _part(bare, kit, chosen, shape, ids, a, b, 0.0, order, 0.0)
 
 
 def _part(
-    line: Line,
+    run: Run,
     kit: Kit,
     chosen: Choices,
     shape: BendList,
+    ids: tuple[str, ...],
     a: EndParts,
     b: EndParts,
     spare: float,
     order: tuple[Setting, ...],
     stock: float,
 ) -> Part:
-    span = line.spans[0]
+    span, unit = run.span, run.line.unit
     spans = bend_spans(shape)
-    bends = _planned_bends(shape, spans)
+    bends = _planned_bends(shape, spans, ids)
     last = end_frame(shape)
     path = sampled(shape)
     end_a = planned_end(a, (0.0, 0.0, 0.0), (-1.0, 0.0, 0.0))
@@ -145,9 +186,9 @@ def _part(
     uncut: EndName = "B" if span.held == "A" else "A"
     if stock > cut and not span.trim_first and not at[uncut].flared:
         at[uncut] = replace(at[uncut], beyond_mm=at[uncut].beyond_mm + stock - cut)
-    moves = plan_moves(order, chosen, shape, spans, at, span.marks, open_bends(span, shape))
+    moves = plan_moves(order, chosen, shape, spans, at, span.marks, open_bends(span, ids, shape))
     figures = working.Figures(
-        unit=line.unit,
+        unit=unit,
         tube=chosen.tube,
         material=chosen.material,
         bender=chosen.bender,
@@ -162,6 +203,7 @@ def _part(
         style=span.marks,
     )
     return Part(
+        span=span.id,
         bends=bends,
         last_straight_mm=shape.last_straight_mm,
         developed_mm=shape.developed_mm,
@@ -183,15 +225,16 @@ def _part(
             "from B": from_b(last.way),
             "above": ABOVE,
         },
-        steps=steps_of(line, kit, cut, spare, moves, shape, held, b if held is a else a),
+        steps=steps_of(run, kit, cut, spare, moves, shape, ids, held, b if held is a else a),
         derivations=working.derivations(figures),
     )
 
 
-def _planned_bends(shape: BendList, spans: tuple[Span, ...]) -> tuple[PlannedBend, ...]:
+def _planned_bends(shape: BendList, spans: tuple[Span, ...], ids: tuple[str, ...]) -> tuple[PlannedBend, ...]:
     arcs = [piece for piece in pieces(shape) if piece.radius_mm is not None]
     return tuple(
         PlannedBend(
+            id=name,
             number=k,
             straight_mm=bend.straight_mm,
             rotation_deg=bend.rotation_deg,
@@ -204,8 +247,8 @@ def _planned_bends(shape: BendList, spans: tuple[Span, ...]) -> tuple[PlannedBen
             end_mm=span.end_mm,
             point=arc.point(bend.arc_mm / 2),
         )
-        for k, (bend, span, clock, arc) in enumerate(
-            zip(shape.bends, spans, shape.clocks_deg, arcs, strict=True), start=1
+        for k, (bend, span, clock, arc, name) in enumerate(
+            zip(shape.bends, spans, shape.clocks_deg, arcs, ids, strict=True), start=1
         )
     )
 
@@ -221,8 +264,9 @@ def _optional(reading: Length, path: str, problems: list[Problem]) -> float | No
         return None
 
 
-def _own_use(at: str, choice: LineEnd, problems: list[Problem]) -> float | None:
+def _own_use(end: RunEnd, problems: list[Problem]) -> float | None:
     """The person's own flared test piece, where there is one."""
-    if choice.measured_use is None or is_blank(choice.measured_use):
+    trial = end.tube.trial
+    if trial is None or is_blank(trial.used):
         return None
-    return _optional(choice.measured_use, f"{at}/measured_use", problems)
+    return _optional(trial.used, end.tube_at("trial", "used"), problems)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bendrel.core.findings import EndName, Source
-from bendrel.core.line.document import Line
+from bendrel.core.line.run import Run
 from bendrel.core.record import record
 from bendrel.core.rigid.ends import PlannedEnd
 from bendrel.core.rigid.part import Part
@@ -20,7 +20,7 @@ class StartAdvice:
     source: Source
 
 
-def where_to_start(line: Line, part: Part) -> StartAdvice:
+def where_to_start(run: Run, part: Part) -> StartAdvice:
     """An end that can only be flared before bending comes first, and so does a ready-made one; an end
     with a hose beyond it, which forgives, comes last; else the end with the tighter geometry.
 
@@ -35,8 +35,8 @@ def where_to_start(line: Line, part: Part) -> StartAdvice:
         if mine.possible_orders == ("before",) and theirs.possible_orders != ("before",):
             return _advice(end, other, f"end {end} can only be flared before it is bent", theirs)
     for end, other in (ends, ends[::-1]):
-        if any(piece.kind == "hose" for piece in line.end(other).beyond) and not any(
-            piece.kind == "hose" for piece in line.end(end).beyond
+        if any(piece.kind == "hose" for piece in run.end(other).beyond) and not any(
+            piece.kind == "hose" for piece in run.end(end).beyond
         ):
             return _advice(end, other, f"the hose beyond end {other} forgives most", planned[other])
     middle = part.developed_mm / 2

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 from itertools import pairwise
 
 from bendrel.core.ends.fitting import FittingKind
-from bendrel.core.line.document import BendReadings, Line
+from bendrel.core.line.document import BendReadings
+from bendrel.core.line.run import Run
 from bendrel.core.rigid.ends import EndParts
 from bendrel.core.rigid.opened import open_bends
 from bendrel.core.rigid.part import Move
@@ -44,16 +45,18 @@ def _closing(kit: Kit, parts: EndParts) -> tuple[str, str]:
 
 
 def steps_of(
-    line: Line,
+    run: Run,
     kit: Kit,
     cut_mm: float,
     spare_mm: float,
     moves: tuple[Move, ...],
     shape: BendList,
+    ids: tuple[str, ...],
     held: EndParts,
     far: EndParts,
 ) -> tuple[Step, ...]:
-    span = line.spans[0]
+    line, span = run.line, run.span
+    opened = open_bends(span, ids, shape)
     closing = {parts.end: _closing(kit, parts) for parts in (held, far)}
     tight = {parts.end: tightening(kit, parts.fitting, parts.nut, line.unit) for parts in (held, far)}
     work = [
@@ -82,9 +85,9 @@ def steps_of(
         bends=len(moves),
         changes=sum(one.held != two.held for one, two in pairwise(moves)),
         finishes=tuple(
-            f"bend {item.bend} to {shape.bends[item.bend - 1].angle_deg:g}° {item.how}"
+            f"bend {bend} to {shape.bends[bend - 1].angle_deg:g}° {item.how}"
             for item in span.left_open
-            if item.bend in open_bends(span, shape)
+            if item.row in ids and (bend := ids.index(item.row) + 1) in opened
         ),
         stock=Stock(
             form=span.stock_form,

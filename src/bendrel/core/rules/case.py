@@ -1,18 +1,21 @@
-"""What a rule of the plan may look at, and how it says where."""
+"""What a rule may look at, and how it says where."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
+from functools import cached_property
 
 from bendrel.core.bending.bender import Bender
-from bendrel.core.chain.carried import Carried
+from bendrel.core.chain.chosen import Chosen
 from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.ends.room import EndRoom
-from bendrel.core.findings import Change, EndName, Fix, Where
-from bendrel.core.line.document import HosePiece, Line
+from bendrel.core.findings import Change, EndName, Fix, Place
+from bendrel.core.line.document import HoseSpan, Line
+from bendrel.core.line.run import ENDS, Run
 from bendrel.core.pressure.tube import tube_strength
 from bendrel.core.record import record
 from bendrel.core.rigid.part import Part
+from bendrel.core.rigid.planned import Rigid
 from bendrel.core.service import Service
 from bendrel.core.shop.fits import goes_on_tube
 from bendrel.core.shop.kit import Kit
@@ -21,21 +24,14 @@ from bendrel.core.units import format_length
 
 
 @record
-class Case:
-    """A planned part and everything that it was planned with."""
+class Whole:
+    """A planned line and everything that it was planned with; `rigids` are its tubes."""
 
     line: Line
     kit: Kit
-    part: Part
-    tube: Tube
-    material: Material
-    bender: Bender
     service: Service
-    rooms: Mapping[EndName, EndRoom]
-    nuts: Mapping[EndName, Nut | None]
-    fittings: Mapping[EndName, Fitting]
-    lengths_mm: Mapping[str, float]
-    carried: Carried | None
+    chosen: Chosen
+    rigids: Sequence[Rigid]
 
     @property
     def hand_mm(self) -> float:
@@ -45,28 +41,129 @@ class Case:
     @property
     def working_kpa(self) -> float | None:
         """What the line works at above the air; None of a vacuum, a vent, or where nobody has said."""
-        duty = self.carried.duty if self.carried else None
+        carried = self.chosen.carried
+        duty = carried.duty if carried else None
         return None if duty is None or duty.vacuum or duty.open else duty.working_kpa
 
     @property
     def open_or_vacuum(self) -> bool:
         """Nothing presses a hose off."""
-        return self.carried is not None and (self.carried.duty.vacuum or self.carried.duty.open)
+        carried = self.chosen.carried
+        return carried is not None and (carried.duty.vacuum or carried.duty.open)
+
+    @property
+    def wets_hose(self) -> bool:
+        """A hose may be wetted with what the line carries."""
+        return self.chosen.carried is None or self.chosen.carried.fluid.wets_hose
+
+    def say(self, mm: float) -> str:
+        """A length in the person's unit."""
+        return format_length(mm, self.line.unit)
+
+    def say_apart(self, one_mm: float, other_mm: float) -> tuple[str, str]:
+        """Two lengths that differ, as finely as it takes for them to read differently."""
+        unit = self.line.unit
+        for denominator in (32, 64, 128):
+            told = tuple(format_length(mm, unit, denominator) for mm in (one_mm, other_mm))
+            if told[0] != told[1]:
+                return told[0], told[1]
+        return f"{one_mm:.2f} mm", f"{other_mm:.2f} mm"
+
+    def whole(self) -> Place:
+        """The whole line; its one tube where it has only one."""
+        if len(self.rigids) == 1:
+            return Place(kind="tube", from_mm=0.0, to_mm=self.rigids[0].part.developed_mm)
+        return Place(kind="tube")
+
+    def at_span(self, span: str, end: EndName | None = None) -> Place:
+        """A hose or component, or one end of it."""
+        return Place(kind="span", span=span, end=end)
+
+    @cached_property
+    def cases(self) -> tuple[Case, ...]:
+        """One for every tube."""
+        return tuple(
+            Case(
+                line=self.line,
+                kit=self.kit,
+                service=self.service,
+                chosen=self.chosen,
+                rigids=self.rigids,
+                rigid=rigid,
+            )
+            for rigid in self.rigids
+        )
+
+    def beside(self, span: str, faces: EndName) -> tuple[Case, EndName] | None:
+        """The tube next to a hose on the side that looks to end `faces`, and its end there."""
+        end: EndName = "B" if faces == "A" else "A"
+        for case in self.cases:
+            beyond = case.run.end(end).beyond
+            if beyond and beyond[0].id == span:
+                return case, end
+        return None
+
+
+@record
+class Case(Whole):
+    """One planned tube of a line."""
+
+    rigid: Rigid
+
+    @property
+    def run(self) -> Run:
+        """The tube where it stands in its line."""
+        return self.rigid.run
+
+    @property
+    def part(self) -> Part:
+        """What was planned."""
+        return self.rigid.part
+
+    @property
+    def tube(self) -> Tube:
+        """Its tube."""
+        return self.rigid.tube
+
+    @property
+    def material(self) -> Material:
+        """What it is made of."""
+        return self.rigid.choices.material
+
+    @property
+    def bender(self) -> Bender:
+        """Its bender as it really works."""
+        return self.rigid.choices.bender
+
+    @property
+    def lengths_mm(self) -> Mapping[str, float]:
+        """What every length of the readings became, by pointer within them."""
+        return self.rigid.lengths_mm
+
+    @property
+    def rooms(self) -> Mapping[EndName, EndRoom]:
+        """The room at both ends."""
+        return {end.end: end.room for end in self.rigid.ends}
+
+    @property
+    def nuts(self) -> Mapping[EndName, Nut | None]:
+        """The nuts of both ends."""
+        return {end.end: end.nut for end in self.rigid.ends}
+
+    @property
+    def fittings(self) -> Mapping[EndName, Fitting]:
+        """The end types of both ends."""
+        return {end.end: end.fitting for end in self.rigid.ends}
 
     @property
     def plastic(self) -> bool:
         """The tube is plastic."""
         return self.material.family == "plastic"
 
-    @property
-    def wets_hose(self) -> bool:
-        """A hose may be wetted with what the line carries."""
-        return self.carried is None or self.carried.fluid.wets_hose
-
-    def first_hose(self, end: EndName) -> HosePiece | None:
+    def first_hose(self, end: EndName) -> HoseSpan | None:
         """The hose next to the tube at one end."""
-        beyond = self.line.end(end).beyond
-        return beyond[0] if beyond and isinstance(beyond[0], HosePiece) else None
+        beyond = self.run.end(end).beyond
+        return beyond[0] if beyond and isinstance(beyond[0], HoseSpan) else None
 
     def held_hose(self, end: EndName) -> bool:
         """The hose next to the tube holds by a crimp or an end of its own."""
@@ -83,17 +180,17 @@ class Case:
         material = self.kit.materials[tube.material]
         if (material.family == "plastic") != self.plastic:
             return False
-        ends: tuple[EndName, EndName] = ("A", "B")
+        fittings = self.fittings
         if not all(
-            goes_on_tube(self.kit, self.fittings[end], tube, insert=self.line.end(end).insert) for end in ends
+            goes_on_tube(self.kit, fittings[end], tube, insert=self.run.end(end).tube.insert) for end in ENDS
         ):
             return False
         tightest = min((bend.radius_mm for bend in self.part.bends), default=None)
         if tightest is not None and tightest < material.least_radius_per_od * tube.od_mm - self.hand_mm:
             return False
-        if self.working_kpa is None or self.carried is None:
+        if self.working_kpa is None or self.chosen.carried is None:
             return True
-        duty = self.carried.duty
+        duty = self.chosen.carried.duty
         strength = tube_strength(
             tube, material, radius_mm=tightest, temperature_c=duty.hot_c, factor=duty.design_factor
         )
@@ -101,48 +198,48 @@ class Case:
             return False
         return strength.allowed_kpa >= duty.working_kpa and strength.burst_kpa >= duty.test_kpa
 
-    def say(self, mm: float) -> str:
-        """A length in the person's unit."""
-        return format_length(mm, self.line.unit)
-
-    def say_apart(self, one_mm: float, other_mm: float) -> tuple[str, str]:
-        """Two lengths that differ, as finely as it takes for them to read differently."""
-        unit = self.line.unit
-        for denominator in (32, 64, 128):
-            told = tuple(format_length(mm, unit, denominator) for mm in (one_mm, other_mm))
-            if told[0] != told[1]:
-                return told[0], told[1]
-        return f"{one_mm:.2f} mm", f"{other_mm:.2f} mm"
-
-    def at_bend(self, number: int) -> Where:
+    def at_bend(self, number: int) -> Place:
         """The arc of one bend."""
         bend = self.part.bends[number - 1]
-        return Where(kind="bend", number=number, from_mm=bend.start_mm, to_mm=bend.end_mm)
+        return Place(
+            kind="bend",
+            span=self.part.span,
+            row=bend.id,
+            number=number,
+            from_mm=bend.start_mm,
+            to_mm=bend.end_mm,
+        )
 
-    def at_straight(self, number: int) -> Where:
+    def at_straight(self, number: int) -> Place:
         """Straight `number` lies before bend `number`; the last lies before end B."""
         bends = self.part.bends
         start = bends[number - 2].end_mm if number > 1 else 0.0
         end = bends[number - 1].start_mm if number <= len(bends) else self.part.developed_mm
-        return Where(kind="straight", number=number, from_mm=min(start, end), to_mm=max(start, end))
+        return Place(
+            kind="straight",
+            span=self.part.span,
+            row=bends[number - 1].id if number <= len(bends) else "",
+            number=number,
+            from_mm=min(start, end),
+            to_mm=max(start, end),
+        )
 
-    def at_end(self, end: EndName) -> Where:
+    def at_end(self, end: EndName) -> Place:
         """The straight at one end."""
         bends, whole = self.part.bends, self.part.developed_mm
         if end == "A":
-            reach = bends[0].start_mm if bends else whole
-            return Where(kind="end", end="A", from_mm=0.0, to_mm=max(0.0, reach))
-        reach = bends[-1].end_mm if bends else 0.0
-        return Where(kind="end", end="B", from_mm=min(reach, whole), to_mm=whole)
+            start, stop = 0.0, max(0.0, bends[0].start_mm if bends else whole)
+        else:
+            start, stop = min(bends[-1].end_mm if bends else 0.0, whole), whole
+        return Place(kind="end", span=self.part.span, end=end, from_mm=start, to_mm=stop)
 
-    def at_piece(self, end: EndName, index: int) -> Where:
-        """A hose or part beyond one end; it lies off the tube, at that end."""
-        at = 0.0 if end == "A" else self.part.developed_mm
-        return Where(kind="piece", end=end, number=index + 1, from_mm=at, to_mm=at)
+    def along(self, start_mm: float, stop_mm: float, item: str = "") -> Place:
+        """A stretch of the tube, and what lies there."""
+        return Place(kind="tube", span=self.part.span, item=item, from_mm=start_mm, to_mm=stop_mm)
 
-    def whole(self) -> Where:
-        """The whole tube."""
-        return Where(kind="tube", from_mm=0.0, to_mm=self.part.developed_mm)
+    def this(self) -> Place:
+        """This tube."""
+        return self.along(0.0, self.part.developed_mm)
 
 
 def set_value(label: str, path: str, value: str | float | bool | None) -> Fix:

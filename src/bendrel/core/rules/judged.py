@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 
-from bendrel.core.chain.chosen import Chosen
 from bendrel.core.findings import Finding
 from bendrel.core.line.looked import Looked
 from bendrel.core.line.measured import Measured
 from bendrel.core.line.removed import Removed
 from bendrel.core.route.clips import Clips
-from bendrel.core.rules.case import Case
+from bendrel.core.rules.case import Whole
 from bendrel.core.rules.piece.judge_ends import judge_ends
 from bendrel.core.rules.piece.judge_measure import judge_measure
 from bendrel.core.rules.piece.judge_pairs import judge_pairs
@@ -20,6 +20,7 @@ from bendrel.core.rules.piece.judge_shape import judge_shape
 from bendrel.core.rules.whole.judge_finish import judge_finish
 from bendrel.core.rules.whole.judge_flow import judge_flow
 from bendrel.core.rules.whole.judge_hose import judge_hose
+from bendrel.core.rules.whole.judge_joints import judge_joints
 from bendrel.core.rules.whole.judge_look import judge_look
 from bendrel.core.rules.whole.judge_parts import judge_parts
 from bendrel.core.rules.whole.judge_pressure import judge_pressure
@@ -27,23 +28,29 @@ from bendrel.core.rules.whole.judge_service import judge_service
 
 
 def judge(
-    case: Case, looked: Looked, measured: Measured, removed: Removed, chosen: Chosen, clips: Clips
+    whole: Whole,
+    looked: Looked,
+    measured: Mapping[str, Measured],
+    removed: Removed,
+    clips: Mapping[str, Clips],
 ) -> list[Finding]:
-    """Every finding on one planned part, in no particular order."""
-    found = [
-        *judge_measure(case, measured),
-        *judge_shape(case),
-        *judge_section(case),
-        *judge_route(case),
-        *judge_ends(case),
-        *judge_service(case),
-        *judge_pairs(case),
-        *judge_pressure(case, chosen),
-        *judge_flow(case, chosen),
-        *judge_hose(case, chosen),
-        *judge_parts(case, chosen),
-        *judge_look(case, looked, clips),
-        *judge_finish(case, removed),
-    ]
+    """Every finding on one planned line, in no particular order; `measured` and `clips` by tube."""
+    found: list[Finding] = []
+    for case in whole.cases:
+        found += judge_measure(case, measured[case.part.span])
+        if case.rigid.new:
+            found += judge_shape(case)
+            found += judge_section(case)
+            found += judge_route(case)
+        found += judge_ends(case)
+        found += judge_pairs(case)
+    found += judge_service(whole)
+    found += judge_pressure(whole)
+    found += judge_flow(whole)
+    found += judge_hose(whole)
+    found += judge_parts(whole)
+    found += judge_joints(whole)
+    found += judge_look(whole, looked, clips)
+    found += judge_finish(whole, removed)
     # a title may begin with the name of a thing
     return [replace(one, title=one.title[0].upper() + one.title[1:]) for one in found]

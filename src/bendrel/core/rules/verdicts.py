@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from typing import Literal
 
-from bendrel.core.findings import Finding, Fix, Severity, Where
+from bendrel.core.codes import Code
+from bendrel.core.findings import Finding, Fix, Place, Severity
 from bendrel.core.joints.verdict import Verdict
-from bendrel.core.rules.case import Case
+from bendrel.core.rules.case import Whole
 
 
 def against(verdict: Verdict | None) -> Severity | None:
@@ -18,33 +18,34 @@ def against(verdict: Verdict | None) -> Severity | None:
 
 
 def said_against(
-    case: Case,
+    case: Whole,
     verdict: Verdict | None,
     *,
-    code: Literal["material", "end", "hose", "joint", "clamp"],
-    where: Where,
+    refused: Code,
+    care: Code,
+    where: Place,
     what: str,
     lead: str = "",
     advice: str = "",
     fix: Callable[[], Fix | None] | None = None,
     safety: bool = False,
 ) -> Iterator[Finding]:
-    """The finding on `what` in this service where its verdict stands against it: `<code>_refused` is a
-    stop, `<code>_care` a caution. `fix` is asked for only where it is refused. What is refused, what stands
+    """The finding on `what` in this service where its verdict stands against it: `refused` is the code of a
+    stop, `care` of a caution. `fix` is asked for only where it is refused. What is refused, what stands
     in a service that can hurt somebody and what is said to be of `safety` takes a reason to set aside."""
     severity = against(verdict)
     if verdict is None or severity is None:
         return
-    refused = severity == "stop"
-    word = "no" if refused else "care with"
+    stops = severity == "stop"
+    word = "no" if stops else "care with"
     yield Finding(
         severity=severity,
-        code=f"{code}_refused" if refused else f"{code}_care",
+        code=refused if stops else care,
         where=where,
         title=f"{lead}{word if lead else word.capitalize()} {what} on a {case.service.name} line",
         message=verdict.reason,
         source=verdict.source,
         advice=advice,
-        fix=fix() if fix is not None and refused else None,
-        safety=safety or refused or case.service.safety_critical,
+        fix=fix() if fix is not None and stops else None,
+        safety=safety or stops or case.service.safety_critical,
     )

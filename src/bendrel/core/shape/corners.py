@@ -49,6 +49,12 @@ def bends_from_corners(corners: Corners, *, allow_overlap: bool = False) -> Bend
     points, a leg over 100 m, a leg that turns straight back, and a straight that is not there
     (naming both corners and the missing room) unless `allow_overlap`, which returns it negative.
     """
+    return traced_bends(corners, allow_overlap=allow_overlap)[0]
+
+
+def traced_bends(corners: Corners, *, allow_overlap: bool = False) -> tuple[BendList, tuple[int, ...]]:
+    """The bend list of `bends_from_corners`, and for every bend the corner point (0 is end A) at which it
+    begins. Raises ShapeError."""
     _refuse_bad_points(corners)
     keep = _without_flat_corners(corners.points)
     points = [corners.points[i] for i in keep]
@@ -82,7 +88,8 @@ def bends_from_corners(corners: Corners, *, allow_overlap: bool = False) -> Bend
         Bend(straight_mm=s, rotation_deg=t, angle_deg=a, radius_mm=r)
         for s, t, a, r in zip(straights, rotations, angles, radii, strict=False)
     ]
-    return BendList(bends=_joined(bends), last_straight_mm=straights[-1])
+    joined, firsts = _joined(bends)
+    return BendList(bends=joined, last_straight_mm=straights[-1]), tuple(keep[k + 1] for k in firsts)
 
 
 def corners_from_bends(shape: BendList) -> Corners:
@@ -170,9 +177,11 @@ def _split(bends: tuple[Bend, ...]) -> list[Bend]:
     return pieces
 
 
-def _joined(bends: list[Bend]) -> tuple[Bend, ...]:
-    """Join runs that only a bend over 170° is written as: equal, in one plane, nothing between."""
+def _joined(bends: list[Bend]) -> tuple[tuple[Bend, ...], list[int]]:
+    """Join runs that only a bend over 170° is written as: equal, in one plane, nothing between. With them,
+    for every bend, the first of the given ones that it is made of."""
     joined: list[Bend] = []
+    firsts: list[int] = []
     k = 0
     while k < len(bends):
         run = 1
@@ -186,6 +195,7 @@ def _joined(bends: list[Bend]) -> tuple[Bend, ...]:
                 taken = count
                 break
         first = bends[k]
+        firsts.append(k)
         total = sum(bend.angle_deg for bend in bends[k : k + taken])
         joined.append(
             Bend(
@@ -196,7 +206,7 @@ def _joined(bends: list[Bend]) -> tuple[Bend, ...]:
             )
         )
         k += taken
-    return tuple(joined)
+    return tuple(joined), firsts
 
 
 def _continues(first: Bend, second: Bend) -> bool:

@@ -21,6 +21,7 @@ from bendrel.core.record import record
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
+from bendrel.core.repair.splicing import Splicing
 from bendrel.core.route.clips import Clip, ClipSpacing
 from bendrel.core.service import Caution, Service, WorkStage
 from bendrel.core.threads.designation import (
@@ -104,6 +105,7 @@ class Kit:
     advice: Mapping[str, Advice]
     limits: Mapping[str, Limit]
     arguments: tuple[Argument, ...]
+    splicing: Splicing
     removal: Mapping[str, RemovalRule]
     pan_share: Limit
     single_use: SingleUse

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useLayoutEffect, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { KeyHelp } from "../../ui/KeyHelp";
 import { Light } from "../../ui/Light";
 import { NotHere } from "../../ui/NotHere";
@@ -34,7 +34,9 @@ const KINDS: Record<string, string> = {
 /** Bench mode: one step a screen, to read at two metres and to work with one gloved hand. */
 export function BenchPage() {
   const { lineId = "" } = useParams();
-  const { editor, problem } = useMaking(lineId);
+  const [asked] = useSearchParams();
+  const span = asked.get("tube") ?? "";
+  const { editor, problem } = useMaking(lineId, span);
   if (problem) return <NotHere text={problem} />;
   return editor ? <Steps editor={editor} lineId={lineId} /> : null;
 }

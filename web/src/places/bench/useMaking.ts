@@ -14,12 +14,16 @@ export interface MakingEditor {
 }
 
 const standingOf = (making: Making) =>
-  take(api.POST("/api/bench/standing", { body: { document: making.document, made: making.state.made ?? [] } }));
+  take(
+    api.POST("/api/bench/standing", {
+      body: { document: making.document, span: making.span, made: making.state.made ?? [] },
+    }),
+  );
 
 const readingsOf = (making: Making) => JSON.stringify(making.state.made ?? []);
 
 /** The making of a line: begun or gone on with, kept at every step. */
-export function useMaking(lineId: string): { editor: MakingEditor | null; problem: string } {
+export function useMaking(lineId: string, span: string): { editor: MakingEditor | null; problem: string } {
   const [making, setMaking] = useState<Making | null>(null);
   const [told, setTold] = useState<{ standing: MakingStanding; of: string } | null>(null);
   const [problem, setProblem] = useState("");
@@ -36,10 +40,10 @@ export function useMaking(lineId: string): { editor: MakingEditor | null; proble
   }, []);
 
   useEffect(() => {
-    take(api.POST("/api/lines/{line_id}/makings", { params: { path: { line_id: lineId } } }))
+    take(api.POST("/api/lines/{line_id}/makings", { params: { path: { line_id: lineId }, query: { span } } }))
       .then(accept)
       .catch((error: unknown) => setProblem(sentence(error)));
-  }, [accept, lineId]);
+  }, [accept, lineId, span]);
 
   const keep = useCallback(
     (change: (state: MakingState) => MakingState) => {

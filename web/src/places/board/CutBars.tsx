@@ -23,7 +23,7 @@ function over({ weighed_mm, bound_mm }: TubeCuts["cuts"]): string {
 /** The bars of one tube, to scale, with what is cut from each. */
 export function CutBars({ tube, lines, unit }: { tube: TubeCuts; lines: readonly CutLine[]; unit: Unit }) {
   const { cuts } = tube;
-  const named = new Map(lines.map((line) => [line.line_id, line]));
+  const named = new Map(lines.map((line) => [line.piece, line]));
   return (
     <Box data-cuts={tube.tube} sx={{ mt: 1.5 }}>
       <Box sx={{ display: "flex", justifyContent: "space-between", flexWrap: "wrap", columnGap: 2 }}>

@@ -20,14 +20,14 @@ export function JobCutList({ jobId, unit }: { jobId: string; unit: Unit }) {
   const cuts = useQuery({
     queryKey: ["cuts", jobId, ticked],
     queryFn: () =>
-      take(api.GET("/api/jobs/{job_id}/cuts", { params: { path: job, query: { lines: ticked?.join(",") } } })),
+      take(api.GET("/api/jobs/{job_id}/cuts", { params: { path: job, query: { pieces: ticked?.join(",") } } })),
     placeholderData: keepPreviousData,
     staleTime: 0,
   });
   if (cuts.isError) return <Box role="alert">{sentence(cuts.error)}</Box>;
   if (!cuts.data || cuts.data.lines.length === 0) return null;
   const { lines, tubes, stamp } = cuts.data;
-  const listed = ticked ?? lines.filter((line) => line.in_list).map((line) => line.line_id);
+  const listed = ticked ?? lines.filter((line) => line.in_list).map((line) => line.piece);
 
   const again = () => stockChanged(client);
   const failed = (error: unknown) => {
@@ -40,7 +40,7 @@ export function JobCutList({ jobId, unit }: { jobId: string; unit: Unit }) {
       .then(() => notice({ small: true, text: "The cuts are taken back: the stock is as before them." }))
       .catch(failed);
   const cut = () =>
-    void take(api.POST("/api/jobs/{job_id}/cuts", { params: { path: job }, body: { lines: listed, stamp } }))
+    void take(api.POST("/api/jobs/{job_id}/cuts", { params: { path: job }, body: { pieces: listed, stamp } }))
       .then(async ({ id }) => {
         setTicked(null);
         await again();

@@ -97,7 +97,7 @@ function JobView({ job }: { job: JobSummary }) {
           choices: true,
         } as const;
         const { document } = await take(
-          api.POST("/api/copy", { body: { document: line.document, source: mirrorOf, order } }),
+          api.POST("/api/copy", { body: { document: line.document, source: mirrorOf, order, span: "" } }),
         );
         await take(
           api.PUT("/api/lines/{line_id}", {

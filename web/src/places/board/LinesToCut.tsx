@@ -6,7 +6,7 @@ import { sayLength } from "../../format/units";
 
 interface Props {
   lines: readonly CutLine[];
-  /** Ids of the lines that are ticked. */
+  /** The pieces that are ticked. */
   listed: readonly string[];
   unit: Unit;
   tick: (lineIds: string[]) => void;
@@ -21,7 +21,7 @@ export function LinesToCut({ lines, listed, unit, tick, takeBack }: Props) {
       {lines.map((line) => (
         <Box
           component="li"
-          key={line.line_id}
+          key={line.piece}
           sx={{
             display: "grid",
             gridTemplateColumns: "minmax(200px, 340px) 90px 1fr auto",
@@ -48,9 +48,9 @@ export function LinesToCut({ lines, listed, unit, tick, takeBack }: Props) {
             <Box
               component="input"
               type="checkbox"
-              checked={listed.includes(line.line_id)}
+              checked={listed.includes(line.piece)}
               disabled={line.mm === null}
-              onChange={() => turn(line.line_id)}
+              onChange={() => turn(line.piece)}
               sx={{ width: 18, height: 18, flex: "none", accentColor: "var(--ink)" }}
             />
             <Box sx={{ minWidth: 0, overflowWrap: "anywhere" }}>{line.line}</Box>

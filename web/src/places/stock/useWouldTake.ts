@@ -7,7 +7,7 @@ import type { TakenFromBar } from "./StockBar";
 
 /** What a job's cut list takes from each bar that lies here, by the bar's id. */
 export function takenFrom(cuts: JobCuts): Map<string, TakenFromBar[]> {
-  const lines = new Map(cuts.lines.map((line) => [line.line_id, line]));
+  const lines = new Map(cuts.lines.map((line) => [line.piece, line]));
   const found = new Map<string, TakenFromBar[]>();
   for (const tube of cuts.tubes)
     for (const cut of tube.cuts.cuts) {

@@ -32,7 +32,7 @@ export function ChoosePanel(props: Props) {
 function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
   const { document: line, edit } = editor;
   const [comparing, setComparing] = useState(false);
-  const span = spanOf(line);
+  const span = spanOf(line, editor.tube);
   const tube = catalogue.tubes.find((row) => row.id === span.tube);
   const bender = catalogue.benders.find((row) => row.id === span.bender);
   const material = catalogue.materials.find((row) => row.id === tube?.material);
@@ -64,13 +64,13 @@ function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) 
             label="Material"
             value={tube?.material ?? ""}
             options={catalogue.materials.map(({ id, name }) => ({ id, name }))}
-            onChange={(id) => set((was) => setTube(was, catalogue, { material: id }))}
+            onChange={(id) => set((was) => setTube(was, catalogue, { material: id }, editor.tube))}
           />
           <Pick
             label="Size"
             value={tube?.size ?? ""}
             options={sizesIn(catalogue, tube?.material).map((size) => ({ id: size, name: size }))}
-            onChange={(size) => set((was) => setTube(was, catalogue, { size }))}
+            onChange={(size) => set((was) => setTube(was, catalogue, { size }, editor.tube))}
           />
           <Pick
             label="Wall"
@@ -79,7 +79,7 @@ function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) 
               id: row.id,
               name: `${row.wall_mm} mm (${(row.wall_mm / 25.4).toFixed(3)} in)`,
             }))}
-            onChange={(id) => set((was) => withSpan(was, { tube: id }))}
+            onChange={(id) => set((was) => withSpan(was, { tube: id }, editor.tube))}
           />
           {tube && <SourceLine source={tube.source} />}
           {material && <SourceLine source={material.source} />}
@@ -101,7 +101,7 @@ function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) 
                     ? row.name
                     : `${row.name}${row.size === tube?.size ? "" : `, ${row.size}`}, R ${row.radius_mm} mm`,
               }))}
-            onChange={(id) => set((was) => setBender(was, id))}
+            onChange={(id) => set((was) => setBender(was, id, editor.tube))}
           />
           {bender && (
             <Box sx={{ fontSize: 14, color: "var(--second)" }}>
@@ -145,7 +145,7 @@ function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) 
         text={span.spare.text}
         placeholder="none"
         problem={problem("/spans/0/spare")}
-        onText={(text) => set((was) => withSpan(was, { spare: typed(text, was.unit) }))}
+        onText={(text) => set((was) => withSpan(was, { spare: typed(text, was.unit) }, editor.tube))}
       />
       {view.plan?.chosen && <Consequences line={line} chosen={view.plan.chosen} />}
       <Compare editor={editor} open={comparing} onClose={() => setComparing(false)} />

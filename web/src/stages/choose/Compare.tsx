@@ -50,14 +50,14 @@ const ROWS: { name: string; of: (row: PricedChoice) => ReactNode }[] = [
 /** Two to four complete choices side by side; one click takes one. */
 export function Compare({ editor, open, onClose }: Props) {
   const choices = useQuery({
-    queryKey: ["compare", editor.document],
-    queryFn: () => take(api.POST("/api/compare", { body: editor.document })),
+    queryKey: ["compare", editor.document, editor.tube],
+    queryFn: () => take(api.POST("/api/compare", { body: editor.document, params: { query: { span: editor.tube } } })),
     enabled: open,
     gcTime: 0,
   });
   const takeOne = ({ choice }: PricedChoice) => {
-    const { spans, end_a, end_b } = choice.document;
-    editor.edit((was) => ({ ...was, spans, end_a, end_b }));
+    const { spans, joints, port_a, port_b } = choice.document;
+    editor.edit((was) => ({ ...was, spans, joints, port_a, port_b }));
     onClose();
   };
   return (

@@ -89,11 +89,12 @@ function Strength({ chosen, unit }: { chosen: Chosen; unit: Unit }) {
             {element.words}
             {element.burst_kpa != null && `; bursts at ${sayPressure(element.burst_kpa, unit)}`}
             {element.kind === "tube" &&
-              strength.tube.thick_wall_kpa != null &&
+              element.id === strength.governs &&
+              strength.tube?.thick_wall_kpa != null &&
               ` (thick-wall formula ${sayPressure(strength.tube.thick_wall_kpa, unit)}, for information)`}
           </Box>
           <SourceLine source={element.source} />
-          {element.kind === "tube" && <ShowWorking id="strength" />}
+          {element.id === strength.governs && <ShowWorking id="strength" />}
         </Box>
       ))}
     </Section>
@@ -191,8 +192,8 @@ function Flowing({ chosen, unit }: { chosen: Chosen; unit: Unit }) {
         </Box>
       )}
       {flowing.restrictors.map((item) => (
-        <Box key={`${item.end}${item.index}`} sx={{ fontSize: 14.5, pt: 0.5 }}>
-          Restrictor {item.bore_mm} mm beyond {item.end}: at working pressure {item.cold_lpm.toFixed(2)} L/min cold (
+        <Box key={item.stands.span} sx={{ fontSize: 14.5, pt: 0.5 }}>
+          Restrictor {item.bore_mm} mm {item.stands.told}: at working pressure {item.cold_lpm.toFixed(2)} L/min cold (
           {sayShare(item.cold_viscous)}), {item.hot_lpm.toFixed(2)} L/min hot ({sayShare(item.hot_viscous)}).
         </Box>
       ))}

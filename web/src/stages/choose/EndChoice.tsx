@@ -3,11 +3,11 @@ import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
-import type { Catalogue, LineEnd, Unit } from "../../api/types";
+import type { Catalogue, Port, TubeEnd, Unit } from "../../api/types";
 import { SourceLine } from "../../ui/Working";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
-import { typed } from "../../doc/rows";
+import { spanOf, typed, withSpan } from "../../doc/rows";
 import { sayLength, sayTorque } from "../../format/units";
 import { BeyondEnd } from "./BeyondEnd";
 import { usualNut } from "./choices";
@@ -29,49 +29,68 @@ interface Props {
 export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props) {
   const { document: line, edit } = editor;
   const key = end === "A" ? "end_a" : "end_b";
-  const choice = line[key];
+  const own = spanOf(line, editor.tube);
+  const choice = own[key];
+  const portKey = end === "A" ? "port_a" : "port_b";
+  const at = line.spans.findIndex((span) => span.id === own.id);
+  const beyond = end === "A" ? line.spans.slice(0, at) : line.spans.slice(at + 1);
+  const atPort = !beyond.some((span) => span.kind === "rigid");
+  const port = line[portKey];
   const nut = catalogue.nuts.find((row) => row.id === choice.nut);
   const fitting = catalogue.fittings.find((row) => row.id === choice.fitting);
   const flared = fitting !== undefined && FLARED.has(fitting.kind);
   const screwed = fitting !== undefined && !NO_THREAD.has(fitting.kind);
   const planned = view.part?.[key];
-  const set = (change: Partial<LineEnd>) => edit((was) => ({ ...was, [key]: { ...was[key], ...change } }));
+  const set = (change: Partial<TubeEnd>) =>
+    edit((was) => withSpan(was, { [key]: { ...spanOf(was, own.id)[key], ...change } }, own.id));
+  const setPort = (change: Partial<Port>) =>
+    edit((was) => (atPort ? { ...was, [portKey]: { ...was[portKey], ...change } } : was));
+  const setNut = (change: Partial<TubeEnd>) => {
+    set(change);
+    setPort({ proved: false });
+  };
   const goesOn = (madeFor: string) => madeFor === size || (catalogue.stands_in[size] ?? []).includes(madeFor);
   const nuts = catalogue.nuts.filter(
     (row) => (row.fitting === choice.fitting && goesOn(row.size)) || row.id === choice.nut,
   );
-  const problem = view.plan?.problems.find((item) => item.path === `/${key}/measured_use`)?.message;
+  const problem = view.plan?.problems.find((item) => item.path === `/spans/${own.id}/${key}/trial/used`)?.message;
 
   return (
     <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, mt: 2 }}>
       <Typography variant="h2" component="legend">
         End {end}
       </Typography>
-      <Field
-        label="Goes to"
-        text={choice.label}
-        placeholder="hose bracket, wheel cylinder"
-        onText={(label) => set({ label: label.slice(0, 60) })}
-      />
+      {atPort && (
+        <Field
+          label="Goes to"
+          text={port.label}
+          placeholder="hose bracket, wheel cylinder"
+          onText={(label) => setPort({ label: label.slice(0, 60) })}
+        />
+      )}
       <Pick
         label="End type"
         value={choice.fitting}
         options={catalogue.fittings.map(({ id, name }) => ({ id, name }))}
-        onChange={(fitting) => set({ fitting, nut: usualNut(catalogue, fitting, size), proved: false })}
+        onChange={(fitting) => setNut({ fitting, nut: usualNut(catalogue, fitting, size) })}
       />
       {fitting && <Box sx={{ fontSize: 14, color: "var(--second)" }}>Seals: {fitting.seals}.</Box>}
-      <Pick
-        label="Port’s seat"
-        value={choice.seat}
-        options={[{ id: "", name: "not looked at yet" }, ...catalogue.seats.map(({ id, name }) => ({ id, name }))]}
-        onChange={(seat) => set({ seat })}
-      />
-      <Pick
-        label="Port is of"
-        value={choice.body}
-        options={[{ id: "", name: "not said" }, ...catalogue.bodies.map(({ id, name }) => ({ id, name }))]}
-        onChange={(body) => set({ body })}
-      />
+      {atPort && (
+        <>
+          <Pick
+            label="Port’s seat"
+            value={port.seat}
+            options={[{ id: "", name: "not looked at yet" }, ...catalogue.seats.map(({ id, name }) => ({ id, name }))]}
+            onChange={(seat) => setPort({ seat })}
+          />
+          <Pick
+            label="Port is of"
+            value={port.body}
+            options={[{ id: "", name: "not said" }, ...catalogue.bodies.map(({ id, name }) => ({ id, name }))]}
+            onChange={(body) => setPort({ body })}
+          />
+        </>
+      )}
       {plastic && fitting?.kind === "compression" && (
         <FormControlLabel
           control={
@@ -96,7 +115,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
                 name: `${row.thread}, ${row.length_mm} mm long${row.fitting !== choice.fitting ? " (other end)" : row.size === size ? "" : `, for ${row.size}`}`,
               })),
             ]}
-            onChange={(id) => set({ nut: id || null, proved: false })}
+            onChange={(id) => setNut({ nut: id || null })}
           />
           {nut && <SourceLine source={nut.source} />}
           {nut && (
@@ -105,12 +124,14 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
               unit={line.unit}
             />
           )}
-          <Field
-            label="Port thread"
-            text={choice.port_thread}
-            placeholder="such as 3/8-24 or M10x1"
-            onText={(port_thread) => set({ port_thread: port_thread.slice(0, 40), proved: false })}
-          />
+          {atPort && (
+            <Field
+              label="Port thread"
+              text={port.thread}
+              placeholder="such as 3/8-24 or M10x1"
+              onText={(thread) => setPort({ thread: thread.slice(0, 40), proved: false })}
+            />
+          )}
           <Box sx={{ pl: "112px", fontSize: 14, "& a": { color: "var(--second)", mr: 2 } }}>
             <Link to="/lookups/thread">Which thread is it?</Link>
             <Link to="/lookups/stripped">It is stripped</Link>
@@ -118,7 +139,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
           {flared && (
             <Field
               label="Flare uses up"
-              text={choice.measured_use?.text ?? ""}
+              text={choice.trial?.used?.text ?? ""}
               placeholder={
                 planned ? `${sayLength(planned.allowance_mm, line.unit)}, computed` : "measured on a test piece"
               }
@@ -126,22 +147,24 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
               onText={(text) =>
                 set(
                   text.trim() === ""
-                    ? { measured_use: null, measured_fitting: "", measured_size: "" }
-                    : { measured_use: typed(text, line.unit), measured_fitting: choice.fitting, measured_size: size },
+                    ? { trial: null }
+                    : { trial: { used: typed(text, line.unit), fitting: choice.fitting, size } },
                 )
               }
             />
           )}
-          <FormControlLabel
-            control={
-              <Checkbox
-                color="default"
-                checked={choice.proved}
-                onChange={(event) => set({ proved: event.target.checked })}
-              />
-            }
-            label="Nut run home in the real port by hand"
-          />
+          {atPort && (
+            <FormControlLabel
+              control={
+                <Checkbox
+                  color="default"
+                  checked={port.proved}
+                  onChange={(event) => setPort({ proved: event.target.checked })}
+                />
+              }
+              label="Nut run home in the real port by hand"
+            />
+          )}
         </>
       )}
       <BeyondEnd end={end} editor={editor} view={view} catalogue={catalogue} />

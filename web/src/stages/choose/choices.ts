@@ -1,4 +1,4 @@
-import type { Catalogue, Line, LineEnd } from "../../api/types";
+import type { Catalogue, Line, TubeEnd } from "../../api/types";
 import { spanOf, withSpan } from "../../doc/rows";
 
 export function sizesIn(catalogue: Catalogue, material: string | undefined): string[] {
@@ -6,8 +6,13 @@ export function sizesIn(catalogue: Catalogue, material: string | undefined): str
 }
 
 /** Change material or size: bender and nuts follow to the same kind in the new size. */
-export function setTube(line: Line, catalogue: Catalogue, wanted: { material?: string; size?: string }): Line {
-  const span = spanOf(line);
+export function setTube(
+  line: Line,
+  catalogue: Catalogue,
+  wanted: { material?: string; size?: string },
+  id: string,
+): Line {
+  const span = spanOf(line, id);
   const was = catalogue.tubes.find((row) => row.id === span.tube);
   const material = wanted.material ?? was?.material;
   const size = wanted.size ?? was?.size;
@@ -15,7 +20,7 @@ export function setTube(line: Line, catalogue: Catalogue, wanted: { material?: s
     catalogue.tubes.find((row) => row.material === material && row.size === size) ??
     catalogue.tubes.find((row) => row.material === material);
   if (!tube) return line;
-  const next = withSpan(line, { tube: tube.id });
+  const next = withSpan(line, { tube: tube.id }, id);
   const plastic = catalogue.materials.find((row) => row.id === tube.material)?.family === "plastic";
   const bender = catalogue.benders.find((row) => row.id === span.bender);
   const tools = catalogue.benders.filter(
@@ -23,20 +28,20 @@ export function setTube(line: Line, catalogue: Catalogue, wanted: { material?: s
       (row.size === tube.size || (catalogue.stands_in[tube.size] ?? []).includes(row.size)) && row.plastic === plastic,
   );
   const fitting = bender?.radius_mm == null ? bender : (tools.find((row) => row.name === bender.name) ?? tools[0]);
-  if (tube.size === was?.size) return withSpan(next, { bender: fitting?.id ?? span.bender });
-  const follow = (end: LineEnd): LineEnd => ({
+  if (tube.size === was?.size) return withSpan(next, { bender: fitting?.id ?? span.bender }, id);
+  const follow = (end: TubeEnd): TubeEnd => ({
     ...end,
     nut: end.nut ? usualNut(catalogue, end.fitting, tube.size) : null,
-    proved: false,
   });
+  const ends = { end_a: follow(span.end_a), end_b: follow(span.end_b) };
   return {
-    ...withSpan(next, { bender: fitting?.id ?? span.bender }),
-    end_a: follow(next.end_a),
-    end_b: follow(next.end_b),
+    ...withSpan(next, { bender: fitting?.id ?? span.bender, ...ends }, id),
+    port_a: { ...next.port_a, proved: false },
+    port_b: { ...next.port_b, proved: false },
   };
 }
 
-export const setBender = (line: Line, id: string): Line => withSpan(line, { bender: id });
+export const setBender = (line: Line, bender: string, id: string): Line => withSpan(line, { bender }, id);
 
 export function usualNut(catalogue: Catalogue, fitting: string, size: string): string | null {
   const own = catalogue.nuts.filter((row) => row.fitting === fitting);

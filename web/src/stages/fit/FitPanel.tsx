@@ -44,7 +44,7 @@ export function FitPanel({ editor, view }: Props) {
       <Columns>
         <Box>
           <HowItWas line={line} />
-          {view.plan?.clips && !view.old && <Holding clips={view.plan.clips} unit={line.unit} />}
+          {view.piece?.clips && !view.old && <Holding clips={view.piece.clips} unit={line.unit} />}
           {view.part && !view.old && <InOrder part={view.part} />}
         </Box>
         <Box>

@@ -25,7 +25,9 @@ export function Holding({ clips, unit }: { clips: Clips; unit: Unit }) {
               key={key}
               component="button"
               aria-pressed={lit?.key === key}
-              onClick={() => light(lit?.key === key ? null : { from: at - 4, to: at + 4, severity: "note", key })}
+              onClick={() =>
+                light(lit?.key === key ? null : { span: "", from: at - 4, to: at + 4, severity: "note", key })
+              }
               sx={{
                 all: "unset",
                 cursor: "pointer",

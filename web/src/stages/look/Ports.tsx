@@ -1,10 +1,10 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import type { LineEnd } from "../../api/types";
+import type { Port } from "../../api/types";
 import type { LineEditor } from "../../doc/useLine";
 import { Typed, Word } from "../../ui/Entry";
 
-const ROLES: LineEnd["role"][] = ["not known", "source", "feed", "return", "signal"];
+const ROLES: Port["role"][] = ["not known", "source", "feed", "return", "signal"];
 
 /** What each port does, how that was established, and the tag put on it before it came apart. */
 export function Ports({ editor }: { editor: LineEditor }) {
@@ -13,9 +13,9 @@ export function Ports({ editor }: { editor: LineEditor }) {
     <Box component="section" aria-label="Ports" sx={{ mt: 2 }}>
       <Typography variant="h2">Which port is which</Typography>
       {(["A", "B"] as const).map((end) => {
-        const key = end === "A" ? "end_a" : "end_b";
+        const key = end === "A" ? "port_a" : "port_b";
         const port = line[key];
-        const set = (change: Partial<LineEnd>) => edit((was) => ({ ...was, [key]: { ...was[key], ...change } }));
+        const set = (change: Partial<Port>) => edit((was) => ({ ...was, [key]: { ...was[key], ...change } }));
         return (
           <Box
             key={end}

@@ -7,7 +7,7 @@ import { removeFound } from "../../doc/edits";
 import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
-import { removeAt, typed } from "../../doc/rows";
+import { freshId, removeAt, typed } from "../../doc/rows";
 import { PhotoButton } from "../../ui/PhotoButton";
 import { Typed, Word } from "../../ui/Entry";
 import { DAMAGE, DEPTHS, FIXTURES, STATES } from "../../format/words";
@@ -79,7 +79,11 @@ function Rows<T extends object>({
           )}
         </Box>
       ))}
-      <Button size="small" sx={{ mt: 0.75 }} onClick={() => set([...rows, blank])}>
+      <Button
+        size="small"
+        sx={{ mt: 0.75 }}
+        onClick={() => set([...rows, "id" in blank ? { ...blank, id: freshId("i") } : blank])}
+      >
         {add}
       </Button>
     </Box>
@@ -99,7 +103,16 @@ const problemOf = (view: PlanView, path: string) =>
 export function DamageRows({ editor, view, damage, set }: ListProps<Damage> & { damage: Condition["damage"] }) {
   const { light } = useSelection();
   const { unit } = editor.document;
-  const blank: Damage = { kind: "rust", depth: "deep", at: typed("", unit), to: typed("", unit), note: "", photo: "" };
+  const blank: Damage = {
+    id: "",
+    span: "",
+    kind: "rust",
+    depth: "deep",
+    at: typed("", unit),
+    to: typed("", unit),
+    note: "",
+    photo: "",
+  };
   const length = (text: string): Length => typed(text, unit);
   return (
     <Rows
@@ -108,13 +121,20 @@ export function DamageRows({ editor, view, damage, set }: ListProps<Damage> & { 
       add="Add damage"
       noted
       rows={damage}
-      remove={(k) => editor.edit((was) => removeFound(was, "damage", k))}
+      remove={(k) => editor.edit((was) => removeFound(was, "damage", damage[k]?.id ?? ""))}
       blank={blank}
       set={set}
-      message={(k) => problemOf(view, `/condition/damage/${k}/at`) ?? problemOf(view, `/condition/damage/${k}/to`)}
+      message={(k) =>
+        problemOf(view, `/condition/damage/${damage[k]?.id ?? ""}/at`) ??
+        problemOf(view, `/condition/damage/${damage[k]?.id ?? ""}/to`)
+      }
       onFocus={(k) => {
-        const placed = view.plan?.looked.damage.find((item) => item.index === k);
-        light(placed ? { from: placed.from_mm, to: placed.to_mm, severity: "caution", key: `damage ${k}` } : null);
+        const placed = view.plan?.looked.damage.find((item) => item.id === damage[k]?.id);
+        light(
+          placed
+            ? { span: placed.span, from: placed.from_mm, to: placed.to_mm, severity: "caution", key: `damage ${k}` }
+            : null,
+        );
       }}
     >
       {(row, change, k) => (
@@ -137,7 +157,7 @@ export function DamageRows({ editor, view, damage, set }: ListProps<Damage> & { 
             placeholder="from"
             takes="length"
             width={62}
-            wrong={problemOf(view, `/condition/damage/${k}/at`)}
+            wrong={problemOf(view, `/condition/damage/${row.id}/at`)}
             onText={(text) => change({ at: length(text) })}
           />
           <Typed
@@ -146,7 +166,7 @@ export function DamageRows({ editor, view, damage, set }: ListProps<Damage> & { 
             placeholder="to"
             takes="length"
             width={62}
-            wrong={problemOf(view, `/condition/damage/${k}/to`)}
+            wrong={problemOf(view, `/condition/damage/${row.id}/to`)}
             onText={(text) => change({ to: length(text) })}
           />
           <PhotoButton of={`damage ${k + 1}`} photo={row.photo} onPhoto={(photo) => change({ photo })} />
@@ -166,10 +186,10 @@ export function FixtureRows({ editor, view, fixtures, set }: ListProps<Fixture> 
       add="Add a clip or sleeve"
       noted
       rows={fixtures}
-      remove={(k) => editor.edit((was) => removeFound(was, "fixtures", k))}
-      blank={{ kind: "clip", state: "there", at: typed("", unit), note: "", photo: "" }}
+      remove={(k) => editor.edit((was) => removeFound(was, "fixtures", fixtures[k]?.id ?? ""))}
+      blank={{ id: "", span: "", kind: "clip", state: "there", at: typed("", unit), note: "", photo: "" }}
       set={set}
-      message={(k) => problemOf(view, `/condition/fixtures/${k}/at`)}
+      message={(k) => problemOf(view, `/condition/fixtures/${fixtures[k]?.id ?? ""}/at`)}
     >
       {(row, change, k) => (
         <>
@@ -191,7 +211,7 @@ export function FixtureRows({ editor, view, fixtures, set }: ListProps<Fixture> 
             placeholder="at"
             takes="length"
             width={70}
-            wrong={problemOf(view, `/condition/fixtures/${k}/at`)}
+            wrong={problemOf(view, `/condition/fixtures/${row.id}/at`)}
             onText={(text) => change({ at: typed(text, unit) })}
           />
           <PhotoButton of={`${row.kind} ${k + 1}`} photo={row.photo} onPhoto={(photo) => change({ photo })} />

@@ -41,7 +41,7 @@ export function MakePanel({ editor, view }: Props) {
       <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1, mt: 1.5 }}>
         <Button
           disabled={!ready}
-          href={sheetOf(editor.opened.id)}
+          href={sheetOf(editor.opened.id, editor.tube)}
           target="_blank"
           rel="noopener"
           sx={{ minHeight: 44 }}
@@ -50,7 +50,7 @@ export function MakePanel({ editor, view }: Props) {
         </Button>
         <Button
           disabled={!ready}
-          href={`/api/lines/${editor.opened.id}/tape.pdf`}
+          href={`/api/lines/${editor.opened.id}/tape.pdf?span=${editor.tube}`}
           target="_blank"
           rel="noopener"
           sx={{ minHeight: 44 }}
@@ -95,8 +95,8 @@ export function MakePanel({ editor, view }: Props) {
             size="small"
             disabled={kind !== "document" && !ready}
             onClick={() =>
-              void saveFile(`/api/lines/${editor.opened.id}/export/${kind}`).catch((error: unknown) =>
-                notice({ text: sentence(error) }),
+              void saveFile(`/api/lines/${editor.opened.id}/export/${kind}?span=${editor.tube}`).catch(
+                (error: unknown) => notice({ text: sentence(error) }),
               )
             }
           >

@@ -21,8 +21,9 @@ export function Makings({ editor, ready }: { editor: LineEditor; ready: boolean 
     queryFn: () => take(api.GET("/api/lines/{line_id}/makings", { params: { path: { line_id: lineId } } })),
     gcTime: 0,
   });
-  const open = query.data?.find((making) => !making.ended_at);
-  const ended = query.data?.filter((making) => making.ended_at) ?? [];
+  const mine = query.data?.filter((making) => making.span === editor.tube) ?? [];
+  const open = mine.find((making) => !making.ended_at);
+  const ended = mine.filter((making) => making.ended_at);
   const changed = open !== undefined && differences(open.document, editor.document).length > 0;
   const anew = () =>
     void (
@@ -35,7 +36,7 @@ export function Makings({ editor, ready }: { editor: LineEditor; ready: boolean 
           )
         : Promise.resolve(undefined)
     )
-      .then(() => navigate(`/lines/${lineId}/bench`))
+      .then(() => navigate(`/lines/${lineId}/bench?tube=${editor.tube}`))
       .catch((error: unknown) => notice({ text: sentence(error) }));
   return (
     <Box component="section" aria-label="Bench mode">
@@ -45,7 +46,7 @@ export function Makings({ editor, ready }: { editor: LineEditor; ready: boolean 
         color="secondary"
         size="large"
         disabled={!ready}
-        onClick={() => void navigate(`/lines/${lineId}/bench`)}
+        onClick={() => void navigate(`/lines/${lineId}/bench?tube=${editor.tube}`)}
         sx={{ minHeight: 56, fontSize: 20 }}
       >
         {open ? "Go on at the bench" : "To the bench"}

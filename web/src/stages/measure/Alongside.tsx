@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import type { BendReadings } from "../../api/types";
-import { editBends, READINGS, typed } from "../../doc/rows";
+import { editBends, readingsAt, typed } from "../../doc/rows";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { Field } from "../../ui/Field";
@@ -8,7 +8,7 @@ import { Field } from "../../ui/Field";
 /** A line that is bent after the old part laid beside it: only its length is asked. */
 export function Alongside({ editor, view, readings }: { editor: LineEditor; view: PlanView; readings: BendReadings }) {
   const { document: line, edit } = editor;
-  const path = `${READINGS}/last`;
+  const path = `${readingsAt(editor.tube)}/last`;
   const blank = readings.last.text.trim() === "";
   const problem = blank ? undefined : view.plan?.problems.find((item) => item.path === path)?.message;
   return (
@@ -24,7 +24,7 @@ export function Alongside({ editor, view, readings }: { editor: LineEditor; view
         takes="length"
         problem={problem}
         onText={(text) =>
-          edit((was) => editBends(was, (now) => ({ ...now, last: typed(text.slice(0, 80), line.unit) })))
+          edit((was) => editBends(was, (now) => ({ ...now, last: typed(text.slice(0, 80), line.unit) }), editor.tube))
         }
       />
       <Box sx={{ color: "var(--second)", mt: 1 }}>

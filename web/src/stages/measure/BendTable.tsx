@@ -18,7 +18,7 @@ import type { Method } from "./methods";
 import { METHODS, METHODS_TO_B } from "./methods";
 import { MethodPick } from "./MethodPick";
 import { PlaneHead } from "./PlaneHead";
-import { bendLike, bendRows, editBends, READINGS, typed } from "../../doc/rows";
+import { bendLike, bendRows, editBends, readingsAt, rowAt, typed } from "../../doc/rows";
 import { tableSx } from "../../ui/tableSx";
 
 interface Props {
@@ -41,7 +41,11 @@ export function BendTable({ editor, view, readings }: Props) {
 
   const setRow = (k: number, change: (row: BendRow) => Partial<BendRow>) =>
     edit((was) =>
-      editBends(was, (r) => ({ ...r, rows: r.rows.map((row, i) => (i === k ? { ...row, ...change(row) } : row)) })),
+      editBends(
+        was,
+        (r) => ({ ...r, rows: r.rows.map((row, i) => (i === k ? { ...row, ...change(row) } : row)) }),
+        editor.tube,
+      ),
     );
 
   const keysOf = (k: number) => ({
@@ -49,12 +53,16 @@ export function BendTable({ editor, view, readings }: Props) {
       thenFocus(
         () => {
           edit((was) => {
-            const there = bendRows(was);
-            return editBendRows(was, {
-              kind: "insert",
-              at: Math.min(k + 1, there.length),
-              row: bendLike(line.unit, there[Math.min(k, there.length - 1)], readings.last_by),
-            });
+            const there = bendRows(was, editor.tube);
+            return editBendRows(
+              was,
+              {
+                kind: "insert",
+                at: Math.min(k + 1, there.length),
+                row: bendLike(line.unit, there[Math.min(k, there.length - 1)], readings.last_by),
+              },
+              editor.tube,
+            );
           });
           choose(Math.min(k + 2, rows.length + 1));
         },
@@ -65,7 +73,7 @@ export function BendTable({ editor, view, readings }: Props) {
       if (k >= rows.length) return;
       thenFocus(
         () => {
-          edit((was) => editBendRows(was, { kind: "remove", at: k }));
+          edit((was) => editBendRows(was, { kind: "remove", at: k }, editor.tube));
           choose(null);
         },
         () => focusReading(Math.min(k, rows.length - 1), "length"),
@@ -75,7 +83,7 @@ export function BendTable({ editor, view, readings }: Props) {
       if (k >= rows.length || k + by < 0 || k + by >= rows.length) return;
       thenFocus(
         () => {
-          edit((was) => editBendRows(was, { kind: "move", from: k, to: k + by }));
+          edit((was) => editBendRows(was, { kind: "move", from: k, to: k + by }, editor.tube));
           choose(k + by + 1);
         },
         () => focusReading(k + by, "length"),
@@ -84,13 +92,13 @@ export function BendTable({ editor, view, readings }: Props) {
   });
 
   const became = (path: string) => {
-    const mm = lengths[READINGS + path];
+    const mm = lengths[readingsAt(editor.tube) + path];
     return mm === undefined ? "" : sayLength(mm, other);
   };
-  const said = (k: number, row: BendRow) =>
+  const said = (row: BendRow) =>
     (["length", "to", "angle", "plane", "radius"] as const)
       .filter((field) => field === "radius" || row[field].text.trim() !== "")
-      .map((field) => problems.get(`${READINGS}/rows/${k}/${field}`))
+      .map((field) => problems.get(rowAt(editor.tube, row.id, field)))
       .filter((message) => message !== undefined);
 
   return (
@@ -123,12 +131,12 @@ export function BendTable({ editor, view, readings }: Props) {
         </thead>
         <tbody>
           {rows.map((row, k) => {
-            const at = `/rows/${k}`;
+            const at = `/rows/${row.id}`;
             const keys = keysOf(k);
             const planned = part?.bends.length === rows.length ? part.bends[k] : undefined;
             const common = { row: k, keys, onFocus: () => choose(k + 1) };
             return (
-              <Fragment key={k}>
+              <Fragment key={row.id}>
                 <tr className={chosen === k + 1 ? "hand" : ""}>
                   <th scope="row">{k + 1}</th>
                   <td>
@@ -146,7 +154,7 @@ export function BendTable({ editor, view, readings }: Props) {
                       label={`${lengthName(row)} ${k + 1}`}
                       text={row.length.text}
                       became={became(`${at}/length`)}
-                      problem={problems.get(`${READINGS}${at}/length`)}
+                      problem={problems.get(`${readingsAt(editor.tube)}${at}/length`)}
                       onText={(text) => setRow(k, () => ({ length: typed(text, line.unit) }))}
                     />
                   </td>
@@ -169,7 +177,7 @@ export function BendTable({ editor, view, readings }: Props) {
                         text={row.to.text}
                         usual={row.angle.text.trim() === "" && row.angle.exact_deg == null ? "end mark" : "by angle"}
                         became={became(`${at}/to`)}
-                        problem={problems.get(`${READINGS}${at}/to`)}
+                        problem={problems.get(`${readingsAt(editor.tube)}${at}/to`)}
                         onText={(text) => setRow(k, () => ({ to: typed(text, line.unit) }))}
                       />
                     )}
@@ -183,7 +191,7 @@ export function BendTable({ editor, view, readings }: Props) {
                       text={row.angle.text}
                       became=""
                       {...(methodOf(row) === "wire" ? { usual: planned ? sayAngle(planned.angle_deg) : "marks" } : {})}
-                      problem={problems.get(`${READINGS}${at}/angle`)}
+                      problem={problems.get(`${readingsAt(editor.tube)}${at}/angle`)}
                       onText={(text) => setRow(k, () => ({ angle: { text, exact_deg: null } }))}
                     />
                   </td>
@@ -195,12 +203,12 @@ export function BendTable({ editor, view, readings }: Props) {
                       text={k === 0 ? "12:00" : row.plane.text}
                       readOnly={k === 0}
                       became={k > 0 && planned ? planeBecame(row.plane, planned.rotation_deg, planned.clock_deg) : ""}
-                      problem={problems.get(`${READINGS}${at}/plane`)}
+                      problem={problems.get(`${readingsAt(editor.tube)}${at}/plane`)}
                       onText={(text) => setRow(k, () => ({ plane: { text, by: school, exact_deg: null } }))}
                     />
                   </td>
                 </tr>
-                <Said messages={said(k, row)} />
+                <Said messages={said(row)} />
               </Fragment>
             );
           })}
@@ -211,7 +219,7 @@ export function BendTable({ editor, view, readings }: Props) {
                 label="How end B is placed"
                 value={readings.last_by}
                 list={METHODS_TO_B}
-                onChange={(last_by) => edit((was) => editBends(was, (r) => ({ ...r, last_by })))}
+                onChange={(last_by) => edit((was) => editBends(was, (r) => ({ ...r, last_by }), editor.tube))}
               />
             </td>
             <td>
@@ -223,8 +231,10 @@ export function BendTable({ editor, view, readings }: Props) {
                 label={LAST[readings.last_by]}
                 text={readings.last.text}
                 became={became("/last")}
-                problem={problems.get(`${READINGS}/last`)}
-                onText={(text) => edit((was) => editBends(was, (r) => ({ ...r, last: typed(text, line.unit) })))}
+                problem={problems.get(`${readingsAt(editor.tube)}/last`)}
+                onText={(text) =>
+                  edit((was) => editBends(was, (r) => ({ ...r, last: typed(text, line.unit) }), editor.tube))
+                }
               />
             </td>
             <td>
@@ -233,7 +243,9 @@ export function BendTable({ editor, view, readings }: Props) {
                   label="Where the last leg is read"
                   from={readings.last_read_from}
                   to={null}
-                  onFrom={(last_read_from) => edit((was) => editBends(was, (r) => ({ ...r, last_read_from })))}
+                  onFrom={(last_read_from) =>
+                    edit((was) => editBends(was, (r) => ({ ...r, last_read_from }), editor.tube))
+                  }
                 />
               )}
               {readings.last_by === "wire" && <Around text="whole wire" />}
@@ -243,7 +255,7 @@ export function BendTable({ editor, view, readings }: Props) {
               <Box sx={{ px: 0.75, pt: 0.75, color: "var(--second)" }}>to rim B</Box>
             </td>
           </tr>
-          <Said messages={readings.last.text.trim() === "" ? [] : [problems.get(`${READINGS}/last`)]} />
+          <Said messages={readings.last.text.trim() === "" ? [] : [problems.get(`${readingsAt(editor.tube)}/last`)]} />
         </tbody>
       </Box>
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1 }}>

@@ -7,7 +7,7 @@ import { usePlaneSchool } from "../../doc/usePlaneSchool";
 import { Typed, Word } from "../../ui/Entry";
 import { sayAngle, sayLength } from "../../format/units";
 import { Section } from "../../ui/Section";
-import { removeAt, spanOf } from "../../doc/rows";
+import { bendIds, removeAt, spanOf, withSpan } from "../../doc/rows";
 
 const KINDS: PartReading["kind"][] = ["leg", "bend", "plane", "rim to rim", "whole length"];
 
@@ -15,12 +15,20 @@ const KINDS: PartReading["kind"][] = ["leg", "bend", "plane", "rim to rim", "who
 export function Bought({ editor, view }: { editor: LineEditor; view: PlanView }) {
   const { document: line, edit } = editor;
   const { school } = usePlaneSchool();
-  const rows = line.bought;
-  const found = view.old ? null : (view.plan?.measured.bought ?? null);
-  const set = (bought: readonly PartReading[]) => edit((was) => ({ ...was, bought: [...bought] }));
+  const own = spanOf(line, editor.tube);
+  const rows = own.bought;
+  const names = bendIds(own);
+  const found = view.old ? null : (view.piece?.measured.bought ?? null);
+  const set = (bought: readonly PartReading[]) => edit((was) => withSpan(was, { bought: [...bought] }, own.id));
   const change = (k: number, part: Partial<PartReading>) =>
     set(rows.map((row, i) => (i === k ? { ...row, ...part } : row)));
-  if (spanOf(line).readings.kind === "corners") return null;
+  const numberOf = (row: PartReading) => {
+    const at = names.indexOf(row.row);
+    return at >= 0 ? String(at + 1) : row.row === "" && row.kind === "leg" ? String(names.length + 1) : "";
+  };
+  const rowOf = (row: PartReading, number: number) =>
+    names[number - 1] ?? (row.kind === "leg" && number === names.length + 1 ? "" : "gone");
+  if (own.readings.kind === "corners") return null;
   return (
     <Section
       title="Check a bought part"
@@ -29,7 +37,7 @@ export function Bought({ editor, view }: { editor: LineEditor; view: PlanView })
     >
       {rows.map((row, k) => {
         const numbered = row.kind === "leg" || row.kind === "bend" || row.kind === "plane";
-        const problem = found?.problems.find((item) => item.path === `/bought/${k}`)?.message;
+        const problem = found?.problems.find((item) => item.path === `/spans/${own.id}/bought/${k}`)?.message;
         return (
           <Box key={k} sx={{ borderBottom: "1px solid var(--rule)", py: 0.5 }}>
             <Box sx={{ display: "flex", gap: 0.5, alignItems: "center" }}>
@@ -37,15 +45,20 @@ export function Bought({ editor, view }: { editor: LineEditor; view: PlanView })
                 label={`Kind of part reading ${k + 1}`}
                 value={row.kind}
                 list={KINDS}
-                onChange={(kind) => change(k, { kind })}
+                onChange={(kind) =>
+                  change(k, {
+                    kind,
+                    row: kind === "rim to rim" || kind === "whole length" ? "" : row.row || (names[0] ?? ""),
+                  })
+                }
               />
               {numbered && (
                 <Typed
                   label={`Which one, part reading ${k + 1}`}
-                  text={String(row.number)}
+                  text={numberOf(row)}
                   placeholder="1"
                   width={44}
-                  onText={(text) => change(k, { number: Math.max(1, Math.min(201, Number.parseInt(text, 10) || 1)) })}
+                  onText={(text) => change(k, { row: rowOf(row, Number.parseInt(text, 10) || 1) })}
                 />
               )}
               <Typed
@@ -82,7 +95,13 @@ export function Bought({ editor, view }: { editor: LineEditor; view: PlanView })
         onClick={() =>
           set([
             ...rows,
-            { kind: rows.length === 0 ? "rim to rim" : "leg", number: 1, text: "", unit: line.unit, by: school },
+            {
+              kind: rows.length === 0 ? "rim to rim" : "leg",
+              row: rows.length === 0 ? "" : (names[0] ?? ""),
+              text: "",
+              unit: line.unit,
+              by: school,
+            },
           ])
         }
       >

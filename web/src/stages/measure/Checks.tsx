@@ -9,7 +9,7 @@ import type { PlanView } from "../../doc/usePlan";
 import { sayAngle, sayLength } from "../../format/units";
 import { focusReading } from "./ReadingField";
 import { Section } from "../../ui/Section";
-import { spanOf, typed } from "../../doc/rows";
+import { spanOf, typed, withSpan } from "../../doc/rows";
 
 interface Props {
   editor: LineEditor;
@@ -21,16 +21,17 @@ const QUIET_MS = 350;
 /** Readings that catch a misreading, and the readings to take again when one does. */
 export function Checks({ editor, view }: Props) {
   const { document: line, edit } = editor;
-  const { checks } = line;
-  const measured = view.old ? undefined : view.plan?.measured;
+  const { checks } = spanOf(line, editor.tube);
+  const measured = view.old ? undefined : view.piece?.measured;
   const suspects = useSuspects(editor, measured?.disagree ?? false);
-  const set = (change: Partial<ChecksOf>) => edit((was) => ({ ...was, checks: { ...was.checks, ...change } }));
+  const set = (change: Partial<ChecksOf>) =>
+    edit((was) => withSpan(was, { checks: { ...spanOf(was, editor.tube).checks, ...change } }, editor.tube));
   const problem = (path: string) =>
-    view.plan?.measured.problems.find((item) => item.path === `/checks/${path}`)?.message;
+    view.piece?.measured.problems.find((item) => item.path === `/spans/${editor.tube}/checks/${path}`)?.message;
   const verdict = (kind: Check["kind"]) => (
     <Verdict check={measured?.checks.find((check) => check.kind === kind)} unit={line.unit} />
   );
-  const corners = spanOf(line).readings.kind === "corners";
+  const corners = spanOf(line, editor.tube).readings.kind === "corners";
 
   return (
     <Section
@@ -111,7 +112,7 @@ export function Checks({ editor, view }: Props) {
                 size="small"
                 variant="text"
                 aria-label={`Go to ${suspect.name}`}
-                onClick={() => goTo(suspect.path)}
+                onClick={() => goTo(suspect.path, spanOf(line, editor.tube).readings.rows)}
               >
                 Go there
               </Button>
@@ -123,9 +124,13 @@ export function Checks({ editor, view }: Props) {
   );
 }
 
-function goTo(path: string) {
-  const [, row, column] = /\/rows\/(\d+)\/(\w+)$/.exec(path) ?? [];
-  if (row && column) focusReading(Number(row), column);
+function goTo(path: string, rows: readonly { id: string }[]) {
+  const [, row, column] = /\/rows\/(\w+)\/(\w+)$/.exec(path) ?? [];
+  if (row && column)
+    focusReading(
+      rows.findIndex((item) => item.id === row),
+      column,
+    );
   else focusReading(document.querySelectorAll("input[data-column='angle']").length, "length");
 }
 
@@ -155,13 +160,13 @@ function Verdict({ check, unit }: { check: Check | undefined; unit: "in" | "mm" 
 }
 
 function useSuspects(editor: LineEditor, disagree: boolean): readonly Named[] {
-  const { document: line } = editor;
+  const { document: line, tube } = editor;
   const [named, setNamed] = useState<readonly Named[]>([]);
   useEffect(() => {
     if (!disagree) return;
     let gone = false;
     const timer = window.setTimeout(() => {
-      take(api.POST("/api/suspects", { body: line }))
+      take(api.POST("/api/suspects", { body: line, params: { query: { span: tube } } }))
         .then((answer) => !gone && setNamed(answer))
         .catch(() => !gone && setNamed([]));
     }, QUIET_MS);
@@ -169,6 +174,6 @@ function useSuspects(editor: LineEditor, disagree: boolean): readonly Named[] {
       gone = true;
       window.clearTimeout(timer);
     };
-  }, [line, disagree]);
+  }, [line, disagree, tube]);
   return disagree ? named : [];
 }

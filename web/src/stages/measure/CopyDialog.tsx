@@ -12,12 +12,12 @@ import { useAnswer } from "../../ui/useAnswer";
 
 /** Take the readings of another line: its mirror image, a neighbour at a distance, or as they are. */
 export function CopyDialog(asked: Asked) {
-  const { document: line, opened } = asked.editor;
+  const { document: line, opened, tube } = asked.editor;
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => take(api.GET("/api/jobs")) });
   const others = (jobs.data ?? []).flatMap((job) =>
     job.lines.filter((row) => row.id !== opened.id).map((row) => ({ id: row.id, name: `${row.name} (${job.name})` })),
   );
-  const readings = spanOf(line).readings;
+  const readings = spanOf(line, tube).readings;
   const blank = readings.kind === "bends" && readings.rows.length === 0;
   const [source, setSource] = useState("");
   const [order, setOrder] = useState<CopyOrder>({
@@ -34,8 +34,10 @@ export function CopyDialog(asked: Asked) {
 
   const ask = useMemo(
     () =>
-      source === "" || waiting ? null : () => take(api.POST("/api/copy", { body: { document: line, source, order } })),
-    [line, order, source, waiting],
+      source === "" || waiting
+        ? null
+        : () => take(api.POST("/api/copy", { body: { document: line, source, order, span: tube } })),
+    [line, order, source, tube, waiting],
   );
   const { made, problem } = useAnswer<Imported>(ask);
 

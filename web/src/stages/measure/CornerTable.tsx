@@ -11,7 +11,7 @@ import { focusReading, ReadingField } from "./ReadingField";
 import { Said } from "./Said";
 import { RowTools } from "./RowTools";
 import { editCornerRows } from "../../doc/edits";
-import { blankCorner, editCorners, READINGS, typed } from "../../doc/rows";
+import { blankCorner, editCorners, rowAt, typed } from "../../doc/rows";
 import { tableSx } from "../../ui/tableSx";
 
 interface Props {
@@ -34,21 +34,22 @@ export function CornerTable({ editor, view, readings }: Props) {
   const row = chosen === null ? -1 : chosen;
 
   const setRows = (change: (rows: CornerRow[]) => CornerRow[]) =>
-    edit((was) => editCorners(was, (r) => ({ ...r, rows: change(r.rows) })));
+    edit((was) => editCorners(was, (r) => ({ ...r, rows: change(r.rows) }), editor.tube));
   const setRow = (k: number, change: Partial<CornerRow>) =>
     setRows((was) => was.map((item, i) => (i === k ? { ...item, ...change } : item)));
 
   const keysOf = (k: number) => ({
     insertBelow: () => {
       thenFocus(
-        () => edit((was) => editCornerRows(was, { kind: "insert", at: k + 1, row: blankCorner(line.unit) })),
+        () =>
+          edit((was) => editCornerRows(was, { kind: "insert", at: k + 1, row: blankCorner(line.unit) }, editor.tube)),
         () => focusReading(k + 1, "x"),
       );
     },
     remove: () => {
       thenFocus(
         () => {
-          edit((was) => editCornerRows(was, { kind: "remove", at: k }));
+          edit((was) => editCornerRows(was, { kind: "remove", at: k }, editor.tube));
           choose(null);
         },
         () => focusReading(Math.max(0, k - 1), "x"),
@@ -57,17 +58,17 @@ export function CornerTable({ editor, view, readings }: Props) {
     move: (by: number) => {
       if (k + by < 0 || k + by >= rows.length) return;
       thenFocus(
-        () => edit((was) => editCornerRows(was, { kind: "move", from: k, to: k + by })),
+        () => edit((was) => editCornerRows(was, { kind: "move", from: k, to: k + by }, editor.tube)),
         () => focusReading(k + by, "x"),
       );
     },
   });
   const last = rows.length - 1;
   const inner = (k: number) => k > 0 && k < last;
-  const said = (k: number, item: CornerRow) =>
+  const said = (item: CornerRow) =>
     ([...AXES, "radius"] as const)
       .filter((field) => (item[field]?.text ?? "").trim() !== "" || field === "radius")
-      .map((field) => problems.get(`${READINGS}/rows/${k}/${field}`));
+      .map((field) => problems.get(rowAt(editor.tube, item.id, field)));
 
   return (
     <>
@@ -97,11 +98,11 @@ export function CornerTable({ editor, view, readings }: Props) {
             const common = { row: k, keys: keysOf(k), onFocus: () => choose(inner(k) ? k : null) };
             const name = k === 0 ? "end A" : k === last ? "end B" : `corner ${k}`;
             return (
-              <Fragment key={k}>
+              <Fragment key={item.id}>
                 <tr className={row === k ? "hand" : ""}>
                   <th scope="row">{k === 0 ? "A" : k === last ? "B" : k}</th>
                   {AXES.map((axis) => {
-                    const path = `${READINGS}/rows/${k}/${axis}`;
+                    const path = rowAt(editor.tube, item.id, axis);
                     const mm = lengths[path];
                     return (
                       <td key={axis}>
@@ -130,13 +131,13 @@ export function CornerTable({ editor, view, readings }: Props) {
                             : "usual"
                         }
                         became={item.radius ? "" : "the bender’s"}
-                        problem={problems.get(`${READINGS}/rows/${k}/radius`)}
+                        problem={problems.get(rowAt(editor.tube, item.id, "radius"))}
                         onText={(text) => setRow(k, { radius: text.trim() === "" ? null : typed(text, line.unit) })}
                       />
                     )}
                   </td>
                 </tr>
-                <Said messages={said(k, item)} />
+                <Said messages={said(item)} />
               </Fragment>
             );
           })}

@@ -16,10 +16,12 @@ export function ImportDialog(asked: Asked) {
   const [radius, setRadius] = useState("");
   const [unit, setUnit] = useState<Unit | null>(null);
   const [refused, setRefused] = useState("");
-  const { document: line } = asked.editor;
+  const { document: line, tube } = asked.editor;
   const ask = useMemo(
-    () => file && (() => take(api.POST("/api/import", { body: { text: file.text, document: line, radius, unit } }))),
-    [file, line, radius, unit],
+    () =>
+      file &&
+      (() => take(api.POST("/api/import", { body: { text: file.text, document: line, radius, unit, span: tube } }))),
+    [file, line, radius, unit, tube],
   );
   const { made: read, problem: unread } = useAnswer<Understood>(ask);
   const problem = refused || unread;

@@ -18,7 +18,7 @@ import { ImportDialog } from "./ImportDialog";
 import { LeftLong } from "./LeftLong";
 import { RadiusDialog } from "./RadiusDialog";
 import { ReadingHelp } from "./ReadingHelp";
-import { isCopied, READINGS, spanOf } from "../../doc/rows";
+import { isCopied, readingsAt, spanOf } from "../../doc/rows";
 
 interface Props {
   editor: LineEditor;
@@ -28,23 +28,23 @@ interface Props {
 /** Readings of the old line, typed as they are read, redrawn at every key. */
 export function MeasurePanel({ editor, view }: Props) {
   const { document: line, edit } = editor;
-  const { readings } = spanOf(line);
+  const { readings } = spanOf(line, editor.tube);
   const [asking, setAsking] = useState<"file" | "line" | "radius" | null>(null);
   const close = () => setAsking(null);
   const notice = useNotice();
 
   const rows = readings.kind === "bends" ? readings.rows : [];
   const wire = readings.kind === "bends" && readings.last_by === "wire" && rows.every((row) => row.by === "wire");
-  const copied = isCopied(line);
+  const copied = isCopied(line, editor.tube);
   const entry = copied ? "alongside" : wire ? "wire" : readings.kind;
   const switchTo = (to: typeof entry) => {
     if (to === entry) return;
-    take(api.POST("/api/convert", { body: { document: line, to } }))
+    take(api.POST("/api/convert", { body: { document: line, to, span: editor.tube } }))
       .then((converted) => edit((was) => (was === line ? converted : was)))
       .catch((error: unknown) => notice({ text: sentence(error) }));
   };
 
-  const general = view.plan?.problems.filter((problem) => problem.path === `${READINGS}/rows`) ?? [];
+  const general = view.plan?.problems.filter((problem) => problem.path === `${readingsAt(editor.tube)}/rows`) ?? [];
 
   return (
     <Box sx={{ minHeight: "100%", display: "flex", flexDirection: "column" }}>

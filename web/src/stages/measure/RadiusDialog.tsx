@@ -10,9 +10,12 @@ import { useAnswer } from "../../ui/useAnswer";
 
 /** The old line between the same two ports, with the radius that the shop's bender makes. */
 export function RadiusDialog(asked: Asked) {
-  const { document: line } = asked.editor;
+  const { document: line, tube } = asked.editor;
   const [radius, setRadius] = useState("");
-  const ask = useCallback(() => take(api.POST("/api/reradius", { body: { document: line, radius } })), [line, radius]);
+  const ask = useCallback(
+    () => take(api.POST("/api/reradius", { body: { document: line, radius, span: tube } })),
+    [line, radius, tube],
+  );
   const { made, problem } = useAnswer<Rebuilt>(ask);
   return (
     <TakeDialog

@@ -7,7 +7,9 @@ import { Field } from "../../ui/Field";
 import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
-import { spanOf, typed, withSpan } from "../../doc/rows";
+import { bendIds, spanOf, typed, withSpan } from "../../doc/rows";
+import { turnsOf } from "../../doc/order";
+import { OrderField } from "./OrderField";
 
 interface Props {
   editor: LineEditor;
@@ -17,13 +19,14 @@ interface Props {
 /** Whether every bend can be made in this order at this tool, which other order works, and the swing. */
 export function AtTool({ editor, view }: Props) {
   const { document: line, edit } = editor;
-  const span = spanOf(line);
+  const span = spanOf(line, editor.tube);
   const { swing, showSwing } = useSelection();
   const at = view.bench?.at;
   // what only a guessed tool body is in the way of is no stop
   const hard = at?.findings.some((finding) => finding.severity === "stop") ?? true;
   const moves = view.part?.moves.length ?? 0;
-  const problem = (name: string) => view.plan?.problems.find((item) => item.path === `/spans/0/${name}`)?.message;
+  const problem = (name: string) =>
+    view.plan?.problems.find((item) => item.path === `/spans/${editor.tube}/${name}`)?.message;
   return (
     <Box component="section" aria-label="At the tool" sx={{ mt: 2.5 }}>
       <Typography variant="h2" sx={{ mb: 0.5 }}>
@@ -50,12 +53,16 @@ export function AtTool({ editor, view }: Props) {
                 onClick={() =>
                   at.proposal &&
                   edit((was) =>
-                    withSpan(was, {
-                      order: at.proposal?.order ?? "",
-                      held: at.proposal?.held ?? "A",
-                      trim_first: spanOf(was).trim_first || (at.proposal?.trim_first ?? false),
-                      turned: at.proposal?.turned ?? spanOf(was).turned,
-                    }),
+                    withSpan(
+                      was,
+                      {
+                        order: turnsOf(at.proposal?.order ?? "", bendIds(spanOf(was, editor.tube))) ?? [],
+                        held: at.proposal?.held ?? "A",
+                        trim_first: spanOf(was, editor.tube).trim_first || (at.proposal?.trim_first ?? false),
+                        turned: at.proposal?.turned ?? spanOf(was, editor.tube).turned,
+                      },
+                      editor.tube,
+                    ),
                   )
                 }
               >
@@ -108,27 +115,21 @@ export function AtTool({ editor, view }: Props) {
         </Box>
       )}
       <Box sx={{ mt: 1 }}>
-        <Field
-          label="Order"
-          text={span.order}
-          placeholder="one after the other"
-          problem={problem("order")}
-          onText={(order) => edit((was) => withSpan(was, { order: order.slice(0, 1000) }))}
-        />
+        <OrderField editor={editor} problem={problem("order")} />
         <Field
           label="Bent from"
           text={span.stock.text}
           placeholder="cut to length first"
           problem={problem("stock")}
           takes="length"
-          onText={(text) => edit((was) => withSpan(was, { stock: typed(text, line.unit) }))}
+          onText={(text) => edit((was) => withSpan(was, { stock: typed(text, line.unit) }, editor.tube))}
         />
         <FormControlLabel
           control={
             <Checkbox
               color="default"
               checked={span.trim_first}
-              onChange={(event) => edit((was) => withSpan(was, { trim_first: event.target.checked }))}
+              onChange={(event) => edit((was) => withSpan(was, { trim_first: event.target.checked }, editor.tube))}
             />
           }
           label="Cut the spare off before bending"
@@ -139,7 +140,7 @@ export function AtTool({ editor, view }: Props) {
               <Checkbox
                 color="default"
                 checked={span.turned}
-                onChange={(event) => edit((was) => withSpan(was, { turned: event.target.checked }))}
+                onChange={(event) => edit((was) => withSpan(was, { turned: event.target.checked }, editor.tube))}
               />
             }
             label="Tool turned round, fed from its other side"

@@ -19,7 +19,7 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
   const catalogue = useCatalogue();
   const { part } = view;
   if (!part) return null;
-  const span = spanOf(line);
+  const span = spanOf(line, editor.tube);
   const nuts = [part.end_a, part.end_b].filter((end) => end.nut && FLARED.has(end.kind) && !end.ready).length;
   return (
     <Box component="section" aria-label="Ends and stock" sx={{ mt: 2.5 }}>
@@ -36,11 +36,11 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
       {view.bench && part.bends.length > 0 && (
         <Box data-start={view.bench.start.end}>
           {view.bench.start.text}
-          {span.held !== view.bench.start.end && !span.order.trim() && (
+          {span.held !== view.bench.start.end && span.order.length === 0 && (
             <Button
               size="small"
               sx={{ ml: 1 }}
-              onClick={() => edit((was) => withSpan(was, { held: view.bench?.start.end ?? "A" }))}
+              onClick={() => edit((was) => withSpan(was, { held: view.bench?.start.end ?? "A" }, editor.tube))}
             >
               Hold {view.bench.start.end}
             </Button>
@@ -51,7 +51,8 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
         const end = part[key];
         const flared = FLARED.has(end.kind);
         const flarers = (catalogue?.flarers ?? []).filter((tool) => tool.forms.includes(end.kind));
-        const set = (change: object) => edit((was) => ({ ...was, [key]: { ...was[key], ...change } }));
+        const set = (change: object) =>
+          edit((was) => withSpan(was, { [key]: { ...spanOf(was, editor.tube)[key], ...change } }, editor.tube));
         return (
           <Box key={key} data-end={end.end} sx={{ mt: 1 }}>
             <Box>
@@ -61,7 +62,7 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
               <>
                 <Pick
                   label="Flared with"
-                  value={line[key].flarer}
+                  value={span[key].flarer}
                   options={[
                     { id: "", name: "the usual bar" },
                     ...flarers.map((tool) => ({
@@ -75,7 +76,7 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
                   control={
                     <Checkbox
                       color="default"
-                      checked={line[key].ready}
+                      checked={span[key].ready}
                       onChange={(event) => set({ ready: event.target.checked })}
                     />
                   }
@@ -95,7 +96,7 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
             { id: "coil", name: "a coil" },
             { id: "folded", name: "a folded line" },
           ]}
-          onChange={(form) => edit((was) => withSpan(was, { stock_form: form as typeof span.stock_form }))}
+          onChange={(form) => edit((was) => withSpan(was, { stock_form: form as typeof span.stock_form }, editor.tube))}
         />
         {part.take_mm > part.cut_mm && (
           <Box sx={{ fontSize: 14, color: "var(--second)" }}>

@@ -1,46 +1,62 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import type { Line } from "../../api/types";
+import type { RigidSpan } from "../../api/types";
 import { Field, Pick } from "../../ui/Field";
 import { removeOpening } from "../../doc/edits";
 import type { LineEditor } from "../../doc/useLine";
-import { removeAt, spanOf, typed, withSpan } from "../../doc/rows";
+import { bendIds, freshId, removeAt, spanOf, typed, withSpan } from "../../doc/rows";
 
-type Opening = NonNullable<Line["openings"]>[number];
-type LeftOpen = NonNullable<ReturnType<typeof spanOf>["left_open"]>[number];
+type Opening = RigidSpan["openings"][number];
+type LeftOpen = RigidSpan["left_open"][number];
 
 /** What the line goes through on its way in, and the bends that are finished in place. */
 export function GettingIn({ editor }: { editor: LineEditor }) {
   const { document: line, edit } = editor;
-  const openings = line.openings ?? [];
-  const left = spanOf(line).left_open ?? [];
+  const own = spanOf(line, editor.tube);
+  const { openings, left_open: left } = own;
+  const names = bendIds(own);
   const set = (k: number, change: Partial<Opening>) =>
-    edit((was) => ({
-      ...was,
-      openings: (was.openings ?? []).map((item, i) => (i === k ? { ...item, ...change } : item)),
-    }));
+    edit((was) =>
+      withSpan(
+        was,
+        { openings: spanOf(was, own.id).openings.map((item, i) => (i === k ? { ...item, ...change } : item)) },
+        own.id,
+      ),
+    );
   const setLeft = (k: number, change: Partial<LeftOpen>) =>
     edit((was) =>
-      withSpan(was, {
-        left_open: (spanOf(was).left_open ?? []).map((item, i) => (i === k ? { ...item, ...change } : item)),
-      }),
+      withSpan(
+        was,
+        {
+          left_open: (spanOf(was, editor.tube).left_open ?? []).map((item, i) =>
+            i === k ? { ...item, ...change } : item,
+          ),
+        },
+        editor.tube,
+      ),
     );
   const add = () =>
-    edit((was) => ({
-      ...was,
-      openings: [
-        ...(was.openings ?? []),
+    edit((was) =>
+      withSpan(
+        was,
         {
-          what: "",
-          at: typed("", was.unit),
-          enters: "B",
-          across: typed("", was.unit),
-          deep: typed("", was.unit),
-          room: typed("", was.unit),
+          openings: [
+            ...spanOf(was, own.id).openings,
+            {
+              id: freshId("o"),
+              what: "",
+              at: typed("", was.unit),
+              enters: "B",
+              across: typed("", was.unit),
+              deep: typed("", was.unit),
+              room: typed("", was.unit),
+            },
+          ],
         },
-      ],
-    }));
+        own.id,
+      ),
+    );
   return (
     <Box component="section" aria-label="Getting it in" sx={{ mt: 2.5 }}>
       <Typography variant="h2" sx={{ mb: 0.5 }}>
@@ -94,14 +110,18 @@ export function GettingIn({ editor }: { editor: LineEditor }) {
             takes="length"
             onText={(text) => set(k, { room: typed(text, line.unit) })}
           />
-          <Button size="small" variant="text" onClick={() => edit((was) => removeOpening(was, k))}>
+          <Button size="small" variant="text" onClick={() => edit((was) => removeOpening(was, item.id, own.id))}>
             Take this opening out
           </Button>
         </Box>
       ))}
       {left.map((item, k) => (
-        <Box key={k} data-left-open={item.bend} sx={{ mt: 1, pb: 1, borderBottom: "1px solid var(--rule)" }}>
-          <b>Bend {item.bend} is left open</b>
+        <Box
+          key={k}
+          data-left-open={names.indexOf(item.row) + 1}
+          sx={{ mt: 1, pb: 1, borderBottom: "1px solid var(--rule)" }}
+        >
+          <b>Bend {names.indexOf(item.row) + 1} is left open</b>
           <Field
             label="Bent at first to"
             text={item.angle.text ?? ""}
@@ -122,7 +142,11 @@ export function GettingIn({ editor }: { editor: LineEditor }) {
           <Button
             size="small"
             variant="text"
-            onClick={() => edit((was) => withSpan(was, { left_open: removeAt(spanOf(was).left_open ?? [], k) }))}
+            onClick={() =>
+              edit((was) =>
+                withSpan(was, { left_open: removeAt(spanOf(was, editor.tube).left_open ?? [], k) }, editor.tube),
+              )
+            }
           >
             Bend it whole
           </Button>

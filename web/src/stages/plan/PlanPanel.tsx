@@ -25,7 +25,7 @@ interface Props {
 /** Marks, turns and dials in the order they are made, from the end that is held. */
 export function PlanPanel({ editor, view }: Props) {
   const { document: line, edit } = editor;
-  const span = spanOf(line);
+  const span = spanOf(line, editor.tube);
   const { bend: chosen, choose, showWorking } = useSelection();
   const { part, old } = view;
   const changes = part?.moves.some((move) => move.held !== part.moves[0]?.held) ?? false;
@@ -61,7 +61,7 @@ export function PlanPanel({ editor, view }: Props) {
             { value: "A", text: "A" },
             { value: "B", text: "B" },
           ]}
-          onChange={(held) => edit((was) => withSpan(was, { held, order: "" }))}
+          onChange={(held) => edit((was) => withSpan(was, { held, order: [] }, editor.tube))}
         />
         <span>Mark the</span>
         <Segments
@@ -72,7 +72,7 @@ export function PlanPanel({ editor, view }: Props) {
             { value: "middle", text: "middle" },
             { value: "corner", text: "corner less take-up" },
           ]}
-          onChange={(marks) => edit((was) => withSpan(was, { marks }))}
+          onChange={(marks) => edit((was) => withSpan(was, { marks }, editor.tube))}
         />
       </Box>
       {!part && <Box>The plan follows as soon as every reading can be read.</Box>}

@@ -5,7 +5,17 @@ import type { Line, ViewName } from "../../api/types";
 import { useSelection } from "../../doc/select";
 
 /** The core's line drawing, where there is no WebGL; its bends can be chosen like the stage's. */
-export function Drawing({ document: line, old, looking }: { document: Line; old: boolean; looking: ViewName }) {
+export function Drawing({
+  document: line,
+  tube,
+  old,
+  looking,
+}: {
+  document: Line;
+  tube: string;
+  old: boolean;
+  looking: ViewName;
+}) {
   const [svg, setSvg] = useState("");
   const { bend, choose } = useSelection();
   const box = useRef<HTMLDivElement>(null);
@@ -13,13 +23,13 @@ export function Drawing({ document: line, old, looking }: { document: Line; old:
   useEffect(() => {
     if (old) return;
     let gone = false;
-    take(api.POST("/api/drawing", { body: { document: line, view: looking }, parseAs: "text" }))
+    take(api.POST("/api/drawing", { body: { document: line, span: tube, view: looking }, parseAs: "text" }))
       .then((text) => !gone && setSvg(text))
       .catch(() => undefined); // the last drawing stays; what is wrong is said beside the readings
     return () => {
       gone = true;
     };
-  }, [line, looking, old]);
+  }, [line, looking, old, tube]);
 
   useEffect(() => {
     box.current?.querySelectorAll("[data-bend]").forEach((stroke) => {

@@ -22,15 +22,15 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
   const [lost, setLost] = useState(false);
   const webgl = useMemo(hasWebGL, []) && !lost;
   const onLost = useCallback(() => setLost(true), []);
-  const [a, b] = [line.end_a, line.end_b];
+  const [a, b] = [line.port_a, line.port_b];
   const ends = useMemo(
     () => ({
-      A: { label: a.label, thread: a.port_thread },
-      B: growing ? null : { label: b.label, thread: b.port_thread },
+      A: { label: a.label, thread: a.thread },
+      B: growing ? null : { label: b.label, thread: b.thread },
     }),
-    [a.label, a.port_thread, b.label, b.port_thread, growing],
+    [a.label, a.thread, b.label, b.thread, growing],
   );
-  const copied = isCopied(line);
+  const copied = isCopied(line, view.piece?.span ?? "");
   const chosen = part && bend !== null ? part.bends[bend - 1] : undefined;
   return (
     <Box sx={{ position: "relative", height: "100%", minHeight: 180, overflow: "hidden" }} data-webgl={webgl}>
@@ -39,7 +39,7 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
           {webgl ? (
             <Scene part={part} ends={ends} looking={looking} onLost={onLost} />
           ) : (
-            <Drawing document={line} old={old} looking={looking} />
+            <Drawing document={line} tube={part.span} old={old} looking={looking} />
           )}
         </Box>
       ) : (

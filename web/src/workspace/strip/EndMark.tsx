@@ -73,9 +73,6 @@ export function EndMark({ end, x, y, h, scale, towards, held, beyond }: Props) {
       )}
       {end.kind === "banjo" && <circle cx={x} cy={y + h / 2} r={h / 2 + 3} fill="var(--nut)" stroke="var(--ink)" />}
       {end.kind === "banjo" && <circle cx={x} cy={y + h / 2} r={h / 4} fill="var(--sheet)" stroke="var(--ink)" />}
-      <text x={letter} y={y - 8} textAnchor="middle" fontSize="21" fontWeight={600} fill="var(--ink)">
-        {end.end}
-      </text>
       {held && (
         <text x={letter} y={y + 9} textAnchor="middle" fontSize="13" fill="var(--second)">
           held

@@ -2,7 +2,8 @@ import type { Looked } from "../../api/types";
 
 interface Props {
   looked: Looked;
-  x: (mm: number) => number;
+  /** Where a place of a span lies; a blank span is the tube that is worked on. */
+  x: (span: string, mm: number) => number;
   y: number;
   h: number;
 }
@@ -18,19 +19,19 @@ export function Found({ looked, x, y, h }: Props) {
         </pattern>
       </defs>
       {looked.damage.map((damage) => (
-        <g key={damage.index} data-damage={damage.kind}>
+        <g key={damage.id} data-damage={damage.kind}>
           <rect
-            x={x(damage.from_mm) - 2}
+            x={x(damage.span ?? "", damage.from_mm) - 2}
             y={y + h + 1}
-            width={Math.max(6, x(damage.to_mm) - x(damage.from_mm) + 4)}
+            width={Math.max(6, x(damage.span ?? "", damage.to_mm) - x(damage.span ?? "", damage.from_mm) + 4)}
             height={5}
             fill="url(#damage)"
           />
           {damage.depth === "through" && (
             <rect
-              x={x(damage.from_mm) - 1}
+              x={x(damage.span ?? "", damage.from_mm) - 1}
               y={y}
-              width={Math.max(3, x(damage.to_mm) - x(damage.from_mm) + 2)}
+              width={Math.max(3, x(damage.span ?? "", damage.to_mm) - x(damage.span ?? "", damage.from_mm) + 2)}
               height={h}
               fill="url(#damage)"
             />
@@ -39,9 +40,9 @@ export function Found({ looked, x, y, h }: Props) {
         </g>
       ))}
       {looked.fixtures.map((fixture) => (
-        <g key={fixture.index} data-fixture={fixture.state}>
+        <g key={fixture.id} data-fixture={fixture.state}>
           <path
-            d={`M${x(fixture.at_mm) - 7} ${y + 3} v-8 h14 v8`}
+            d={`M${x(fixture.span ?? "", fixture.at_mm) - 7} ${y + 3} v-8 h14 v8`}
             fill="none"
             stroke="var(--note)"
             strokeWidth="2.2"

@@ -9,11 +9,12 @@ export const TUBE_Y = 84;
 export const TUBE_H = 20;
 
 /** The place that governs what the line stands. */
-export function Weakest({ chosen, x }: { chosen: Chosen; x: (mm: number) => number }) {
+export function Weakest({ chosen, x }: { chosen: Chosen; x: (span: string, mm: number) => number }) {
   const weakest = chosen.strength?.elements.find((element) => element.id === chosen.strength?.weakest);
   if (!weakest || weakest.where.from_mm == null || weakest.where.to_mm == null || chosen.carried?.duty.vacuum)
     return null;
-  const middle = (x(weakest.where.from_mm) + x(weakest.where.to_mm)) / 2;
+  const span = weakest.where.span ?? "";
+  const middle = (x(span, weakest.where.from_mm) + x(span, weakest.where.to_mm)) / 2;
   return (
     <path
       data-weakest={weakest.id}
@@ -90,7 +91,20 @@ export function Lit({ from, to, severity }: { from: number; to: number; severity
 }
 
 /** What is cut off at the last, or taken up by the flare. */
-export function Spare({ part, x, unit, fromA }: { part: Part; x: (mm: number) => number; unit: Unit; fromA: boolean }) {
+export function Spare({
+  part,
+  x,
+  unit,
+  fromA,
+  quiet,
+}: {
+  part: Part;
+  x: (mm: number) => number;
+  unit: Unit;
+  fromA: boolean;
+  /** Something else of the line lies beside it: no room for words. */
+  quiet: boolean;
+}) {
   const end = fromA ? part.end_b : part.end_a;
   const room = end.allowance_mm + end.leave_long_mm + part.spare_mm;
   if (room <= 0) return null;
@@ -108,29 +122,33 @@ export function Spare({ part, x, unit, fromA }: { part: Part; x: (mm: number) =>
         strokeDasharray="4 3"
         strokeWidth="1.5"
       />
-      <text
-        x={fromA ? b + 5 : a - 5}
-        y={TUBE_Y + 9}
-        fontSize="13"
-        fill="var(--second)"
-        textAnchor={fromA ? "start" : "end"}
-      >
-        {end.leave_long_mm > 0
-          ? `long ${sayFigure(end.leave_long_mm + part.spare_mm, unit)}`
-          : part.spare_mm > 0
-            ? `spare ${sayFigure(part.spare_mm, unit)}`
-            : "flare"}
-      </text>
-      {end.order !== "before" && (
-        <text
-          x={fromA ? b + 5 : a - 5}
-          y={TUBE_Y + 23}
-          fontSize="13"
-          fill="var(--second)"
-          textAnchor={fromA ? "start" : "end"}
-        >
-          trim last
-        </text>
+      {!quiet && (
+        <>
+          <text
+            x={fromA ? b + 5 : a - 5}
+            y={TUBE_Y + 9}
+            fontSize="13"
+            fill="var(--second)"
+            textAnchor={fromA ? "start" : "end"}
+          >
+            {end.leave_long_mm > 0
+              ? `long ${sayFigure(end.leave_long_mm + part.spare_mm, unit)}`
+              : part.spare_mm > 0
+                ? `spare ${sayFigure(part.spare_mm, unit)}`
+                : "flare"}
+          </text>
+          {end.order !== "before" && (
+            <text
+              x={fromA ? b + 5 : a - 5}
+              y={TUBE_Y + 23}
+              fontSize="13"
+              fill="var(--second)"
+              textAnchor={fromA ? "start" : "end"}
+            >
+              trim last
+            </text>
+          )}
+        </>
       )}
     </g>
   );

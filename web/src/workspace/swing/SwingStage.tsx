@@ -8,14 +8,14 @@ import { condensed } from "../../theme/theme";
 import { SwingDrawing } from "./SwingDrawing";
 
 /** One bend at the tool: the tube as it swings, with a slider, and what it runs into. */
-export default function SwingStage({ document: line, move }: { document: Line; move: number }) {
+export default function SwingStage({ document: line, tube, move }: { document: Line; tube: string; move: number }) {
   const [view, setView] = useState<SwingView | null>(null);
   const [problem, setProblem] = useState("");
   const [at, setAt] = useState(0);
   const { showSwing } = useSelection();
   useEffect(() => {
     let gone = false;
-    take(api.POST("/api/bench/swing", { body: { document: line, move } }))
+    take(api.POST("/api/bench/swing", { body: { document: line, span: tube, move } }))
       .then((told) => {
         if (gone) return;
         setView(told);
@@ -39,7 +39,7 @@ export default function SwingStage({ document: line, move }: { document: Line; m
     return () => {
       gone = true;
     };
-  }, [line, move]);
+  }, [line, move, tube]);
   const standing = view?.standings[Math.min(at, view.standings.length - 1)];
   return (
     <Box

@@ -19,21 +19,22 @@ def ends_that_go(
 ) -> Iterator[Fitting]:
     """End types for one end, the best verdict first: they suit the service (`words`), the seat, the tube,
     its pressure, the port's thread where it is known, and a hose that lies beyond."""
-    kit, choice = case.kit, case.line.end(end)
-    seat = kit.seats.get(choice.seat)
-    hose = bool(choice.beyond) and choice.beyond[0].kind == "hose" and choice.beyond[0].joined == "clamps"
+    kit, at = case.kit, case.run.end(end)
+    seat = kit.seats.get(at.port.seat)
+    next_to = case.first_hose(end)
+    hose = next_to is not None and next_to.joined == "clamps"
     found: list[tuple[int, Fitting]] = []
     for fitting in kit.fittings.values():
         verdict = kit.verdict("end", fitting.id, case.service.id)
         if verdict is not None and verdict.verdict not in words:
             continue
-        if seat is not None and fitting.id not in seat.takes and not choice.beyond:
+        if seat is not None and fitting.id not in seat.takes and not at.beyond:
             continue
-        if hose != fitting.takes_hose or not goes_on_tube(kit, fitting, case.tube, insert=choice.insert):
+        if hose != fitting.takes_hose or not goes_on_tube(kit, fitting, case.tube, insert=at.tube.insert):
             continue
         if not _holds(case, fitting):
             continue
-        if fitting.screwed and nut_for_port(kit, fitting, case.tube.size, choice.port_thread) is None:
+        if fitting.screwed and nut_for_port(kit, fitting, case.tube.size, at.port.thread) is None:
             continue
         order = VERDICT_ORDER[verdict.verdict] if verdict else 1
         found.append((order, fitting))
@@ -53,13 +54,12 @@ def _holds(case: Case, fitting: Fitting) -> bool:
 
 def end_fix(case: Case, end: EndName, fitting: Fitting, label: str = "") -> Fix:
     """The changes that put `fitting` on one end, with the nut that the port takes."""
-    choice = case.line.end(end)
-    nut = nut_for_port(case.kit, fitting, case.tube.size, choice.port_thread) if fitting.screwed else None
-    path = f"/end_{end.lower()}"
+    at = case.run.end(end)
+    nut = nut_for_port(case.kit, fitting, case.tube.size, at.port.thread) if fitting.screwed else None
     values: list[tuple[str, str | float | bool | None]] = [
-        (f"{path}/fitting", fitting.id),
-        (f"{path}/nut", nut.id if nut else None),
+        (at.tube_at("fitting"), fitting.id),
+        (at.tube_at("nut"), nut.id if nut else None),
     ]
-    if choice.proved:
-        values.append((f"{path}/proved", False))
+    if at.port.proved and at.at_port:
+        values.append((at.port_at("proved"), False))
     return choose(label or f"Change it to {fitting.name}", *values)

@@ -7,19 +7,20 @@ from collections.abc import Iterator
 from bendrel.core.ends.fitting import Nut
 from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.lengths import is_blank
-from bendrel.core.rigid.choosing import SPAN
+from bendrel.core.line.run import ENDS
 from bendrel.core.rigid.ends import trial_counts
 from bendrel.core.rules.case import Case, choose, set_value
 from bendrel.core.shop.fits import nut_for_port, nut_in_port
 from bendrel.core.threads.designation import ThreadError
 from bendrel.core.threads.fit import MixedThreads, ThreadFit
 
-ENDS: tuple[EndName, EndName] = ("A", "B")
-
 
 def judge_ends(case: Case) -> Iterator[Finding]:
     """Findings on both ends and on the spare."""
     for end in ENDS:
+        if not case.rigid.new:
+            yield from _nut(case, end)
+            continue
         if case.fittings[end].flared:
             yield from _room(case, end)
         else:
@@ -107,7 +108,7 @@ def _nut(case: Case, end: EndName) -> Iterator[Finding]:
     fitting, nut = case.fittings[end], case.nuts[end]
     if not fitting.screwed:
         return
-    choice = case.line.end(end)
+    thread = case.run.end(end).port.thread.strip()
     fix = _other_nut(case, end)
     if nut is None:
         yield Finding(
@@ -135,31 +136,30 @@ def _nut(case: Case, end: EndName) -> Iterator[Finding]:
                 f"this end is {case.tube.size} with {fitting.name}. The pair looks right and leaks."
             ),
             source=case.kit.advice["seat_pairs"].source,
-            advice="Choose a nut made for this end"
-            + (f" with the port’s {choice.port_thread.strip()}." if choice.port_thread.strip() else "."),
+            advice="Choose a nut made for this end" + (f" with the port’s {thread}." if thread else "."),
             fix=fix,
             safety=case.service.safety_critical,
         )
-    yield from _port(case, end, nut)
+    if case.run.end(end).at_port:
+        yield from _port(case, end, nut)
 
 
 def _other_nut(case: Case, end: EndName) -> Fix | None:
     """The nut of this end that the port takes; None where no such nut is made."""
-    fitting, choice = case.fittings[end], case.line.end(end)
-    nut = nut_for_port(case.kit, fitting, case.tube.size, choice.port_thread)
-    if nut is None or nut.id == choice.nut:
+    fitting, at = case.fittings[end], case.run.end(end)
+    nut = nut_for_port(case.kit, fitting, case.tube.size, at.port.thread)
+    if nut is None or nut.id == at.tube.nut:
         return None
-    return choose(f"Use the {nut.thread} nut", (f"/end_{end.lower()}/nut", nut.id))
+    return choose(f"Use the {nut.thread} nut", (at.tube_at("nut"), nut.id))
 
 
 def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
-    choice = case.line.end(end)
-    path = f"/end_{end.lower()}"
+    at = case.run.end(end)
     rule = case.kit.advice["prove_nut"]
     fit: ThreadFit | None = None
-    if choice.port_thread.strip():
+    if at.port.thread.strip():
         try:
-            fit = nut_in_port(case.kit, case.fittings[end], nut, choice.port_thread)
+            fit = nut_in_port(case.kit, case.fittings[end], nut, at.port.thread)
         except MixedThreads as error:
             yield Finding(
                 severity="stop",
@@ -195,7 +195,7 @@ def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
             fix=_other_nut(case, end),
             safety=True,
         )
-    elif not choice.proved:
+    elif not at.port.proved:
         yield Finding(
             severity="note",
             code="prove_nut",
@@ -203,7 +203,7 @@ def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
             title=f"End {end}: prove the nut in the port",
             message=rule.text,
             source=rule.source,
-            fix=set_value("It runs home by hand", f"{path}/proved", True),
+            fix=set_value("It runs home by hand", at.port_at("proved"), True),
         )
 
 
@@ -233,14 +233,14 @@ def _fit_words(fit: ThreadFit, over: bool) -> str:
 
 def _trial(case: Case, end: EndName) -> Iterator[Finding]:
     """A flared test piece that was made with another end type or size does not count."""
-    choice = case.line.end(end)
-    if choice.measured_use is None or is_blank(choice.measured_use):
+    trial = case.run.end(end).tube.trial
+    if trial is None or is_blank(trial.used):
         return
-    if trial_counts(case.kit, choice, case.fittings[end], case.tube.size):
+    if trial_counts(case.kit, trial, case.fittings[end], case.tube.size):
         return
     rule = case.kit.advice["trial_piece"]
-    made = case.kit.fittings.get(choice.measured_fitting)
-    what = f"{made.name}, {choice.measured_size}" if made else "another end"
+    made = case.kit.fittings.get(trial.fitting)
+    what = f"{made.name}, {trial.size}" if made else "another end"
     yield Finding(
         severity="note",
         code="trial_stale",
@@ -253,7 +253,7 @@ def _trial(case: Case, end: EndName) -> Iterator[Finding]:
 
 
 def _spare(case: Case) -> Iterator[Finding]:
-    if case.part.spare_mm > 0 or not any(f.flared for f in case.fittings.values()):
+    if not case.rigid.new or case.part.spare_mm > 0 or not any(f.flared for f in case.fittings.values()):
         return
     rule = case.kit.advice["spare"]
     text = '1"' if case.line.unit == "in" else "25 mm"
@@ -267,8 +267,8 @@ def _spare(case: Case) -> Iterator[Finding]:
         fix=Fix(
             label=f"Add {text}",
             changes=(
-                set_value("", f"{SPAN}/spare/exact_mm", None).changes[0],
-                set_value("", f"{SPAN}/spare/text", text).changes[0],
+                set_value("", case.run.at("spare", "exact_mm"), None).changes[0],
+                set_value("", case.run.at("spare", "text"), text).changes[0],
             ),
         ),
     )

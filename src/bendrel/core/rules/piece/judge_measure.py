@@ -2,13 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
+from bendrel.core.codes import Code
 from bendrel.core.findings import Finding
 from bendrel.core.line.document import BendReadings
-from bendrel.core.line.measured import Check, Measured
+from bendrel.core.line.measured import Check, CheckKind, Measured
 from bendrel.core.rules.case import Case
 from bendrel.core.units import format_angle
+
+CODES: Mapping[CheckKind, Code] = {
+    "wire": "check_wire",
+    "tape": "check_tape",
+    "way A": "check_way_a",
+    "way B": "check_way_b",
+}
 
 
 def judge_measure(case: Case, measured: Measured) -> Iterator[Finding]:
@@ -21,7 +29,7 @@ def judge_measure(case: Case, measured: Measured) -> Iterator[Finding]:
 
 def _check(case: Case, check: Check) -> Finding:
     rule = case.kit.advice["checks"]
-    code = f"check_{check.kind.lower().replace(' ', '_')}"
+    code = CODES[check.kind]
     if check.kind in ("wire", "tape"):
         name = "Wire" if check.kind == "wire" else "Tape from rim to rim"
         title = f"{name} says {case.say(check.given)}, readings say {case.say(check.computed)}"
@@ -33,7 +41,7 @@ def _check(case: Case, check: Check) -> Finding:
         return Finding(
             severity="note",
             code=code,
-            where=case.whole(),
+            where=case.this(),
             title=title,
             message=f"Within the {allowed} that tape and gauge can be off.",
             source=rule.source,
@@ -41,7 +49,7 @@ def _check(case: Case, check: Check) -> Finding:
     return Finding(
         severity="caution",
         code=code,
-        where=case.whole(),
+        where=case.this(),
         title=title,
         message=f"They differ by {off}; reading error explains {allowed}.",
         source=rule.source,
@@ -51,7 +59,7 @@ def _check(case: Case, check: Check) -> Finding:
 
 
 def _string(case: Case) -> Iterator[Finding]:
-    readings = case.line.spans[0].readings
+    readings = case.run.span.readings
     if not isinstance(readings, BendReadings) or readings.last_by != "string":
         return
     if readings.copied:
@@ -59,7 +67,7 @@ def _string(case: Case) -> Iterator[Finding]:
         yield Finding(
             severity="note",
             code="alongside",
-            where=case.whole(),
+            where=case.this(),
             title="Its bends are copied, not read",
             message=rule.text,
             source=rule.source,

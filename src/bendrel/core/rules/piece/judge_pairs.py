@@ -6,9 +6,9 @@ from collections.abc import Iterator
 
 from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.joints.seat import seat_fit
+from bendrel.core.line.run import ENDS
 from bendrel.core.rules.case import Case, choose, set_value
 from bendrel.core.rules.piece.ends_for import end_fix, ends_that_go
-from bendrel.core.rules.piece.judge_ends import ENDS
 from bendrel.core.shop.fits import formed_in
 
 
@@ -34,8 +34,8 @@ def _best(case: Case, end: EndName) -> Fix | None:
 def _on_tube(case: Case, end: EndName) -> Iterator[Finding]:
     fitting = case.fittings[end]
     pair = case.kit.pairs.get((fitting.id, case.material.id))
-    choice = case.line.end(end)
-    if pair is None or (pair.needs == "insert" and choice.insert):
+    at = case.run.end(end)
+    if pair is None or (pair.needs == "insert" and at.tube.insert):
         return
     refused = pair.verdict == "refused"
     insert = pair.needs == "insert"
@@ -48,7 +48,7 @@ def _on_tube(case: Case, end: EndName) -> Iterator[Finding]:
         message=pair.reason,
         source=pair.source,
         advice=case.kit.advice["insert"].text if insert else "Choose an end that suits the tube.",
-        fix=set_value("An insert is in the tube", f"/end_{end.lower()}/insert", True)
+        fix=set_value("An insert is in the tube", at.tube_at("insert"), True)
         if insert
         else (_best(case, end) if refused else None),
         safety=refused or case.service.safety_critical,
@@ -99,20 +99,24 @@ def _single_37(case: Case, end: EndName) -> Fix | None:
     verdict = case.kit.verdict("end", "single-37", case.service.id)
     if not nuts or (verdict is not None and verdict.verdict == "refused"):
         return None
-    path = f"/end_{end.lower()}"
-    return choose(
-        "Change it to a 37° single flare",
-        (f"{path}/fitting", "single-37"),
-        (f"{path}/nut", nuts[0].id),
-        (f"{path}/port_thread", ""),  # it goes over an adapter, not into this port
-        (f"{path}/seat", "cone-37"),
-        (f"{path}/proved", False),
-    )
+    at = case.run.end(end)
+    values: list[tuple[str, str | float | bool | None]] = [
+        (at.tube_at("fitting"), "single-37"),
+        (at.tube_at("nut"), nuts[0].id),
+    ]
+    if at.at_port:  # it goes over an adapter, not into this port
+        values += [
+            (at.port_at("thread"), ""),
+            (at.port_at("seat"), "cone-37"),
+            (at.port_at("proved"), False),
+        ]
+    return choose("Change it to a 37° single flare", *values)
 
 
 def _seat(case: Case, end: EndName) -> Iterator[Finding]:
-    seat, choice = case.kit.seats.get(case.line.end(end).seat), case.line.end(end)
-    if seat is None or choice.beyond:
+    at = case.run.end(end)
+    seat = case.kit.seats.get(at.port.seat)
+    if seat is None or at.beyond:
         return  # what lies beyond meets the port, not the tube's own end
     fitting = case.fittings[end]
     fit = seat_fit(seat, fitting.id)
@@ -133,8 +137,8 @@ def _seat(case: Case, end: EndName) -> Iterator[Finding]:
 
 def _shared(case: Case, end: EndName) -> Iterator[Finding]:
     """A nut that also goes home where its end does not seal, while nobody has said which seat it is."""
-    nut, fitting, choice = case.nuts[end], case.fittings[end], case.line.end(end)
-    if nut is None or choice.seat or choice.beyond:
+    nut, fitting, at = case.nuts[end], case.fittings[end], case.run.end(end)
+    if nut is None or at.port.seat or at.beyond or not at.at_port:
         return
     for shared in case.kit.shared_threads:
         if nut.thread not in shared.threads or fitting.id not in shared.ends:
@@ -143,7 +147,7 @@ def _shared(case: Case, end: EndName) -> Iterator[Finding]:
         seats = [seat for seat in case.kit.seats.values() if fitting.id in seat.takes]
         fix = None
         if seats:
-            fix = set_value(f"It is a {seats[-1].name}", f"/end_{end.lower()}/seat", seats[-1].id)
+            fix = set_value(f"It is a {seats[-1].name}", at.port_at("seat"), seats[-1].id)
         rule = case.kit.advice["shared_thread"]
         yield Finding(
             severity="stop" if stops else "caution",
@@ -162,7 +166,7 @@ def _shared(case: Case, end: EndName) -> Iterator[Finding]:
 
 def _metals(case: Case, end: EndName) -> Iterator[Finding]:
     """Tube and port of metals far apart corrode where they are wet."""
-    body = case.kit.bodies.get(case.line.end(end).body)
+    body = case.kit.bodies.get(case.run.end(end).port.body)
     if body is None or case.material.family == "plastic" or body.anodic_v <= 0:
         return
     apart = abs(body.anodic_v - case.material.anodic_v)

@@ -8,8 +8,7 @@ from math import floor
 from bendrel.core.findings import Change, EndName, Finding, Fix
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import LeftOpen, Opening
-from bendrel.core.rigid.choosing import SPAN
-from bendrel.core.rigid.part import shape_of
+from bendrel.core.rigid.part import ids_of, shape_of
 from bendrel.core.route.passing import Passage, passages
 from bendrel.core.rules.case import Case
 from bendrel.core.shape.bends import BendList
@@ -21,16 +20,17 @@ HEX_CORNERS = 1.1547
 def judge_route(case: Case) -> Iterator[Finding]:
     """Whether the part goes through every opening that was named, and what is left open for it."""
     shape = shape_of(case.part)
-    opened = {item.bend: item for item in case.line.spans[0].left_open}
-    for index, opening in enumerate(case.line.openings):
+    ids = ids_of(case.part)
+    opened = {ids.index(item.row) + 1: item for item in case.run.span.left_open if item.row in ids}
+    for number, opening in enumerate(case.run.span.openings, start=1):
         try:
             yield from _opening(case, shape, opening, opened)
         except UnitError as error:
             yield Finding(
                 severity="caution",
-                code=f"opening_{index + 1}",
-                where=case.whole(),
-                title=f"Opening {index + 1} cannot be judged yet",
+                code="opening",
+                where=case.along(0.0, case.part.developed_mm, opening.id),
+                title=f"Opening {number} cannot be judged yet",
                 message=str(error),
                 source=case.kit.advice["openings"].source,
             )
@@ -96,10 +96,16 @@ def _stuck(case: Case, opening: Opening, passage: Passage, left: LeftOpen | None
     if soft and passage.most_deg is not None and passage.most_deg >= 1 and left is None:
         angle = floor(passage.most_deg)
         advice = f"Bend it to {angle}° now and finish it in place."
-        index = len(case.line.spans[0].left_open)
-        entry = {"bend": passage.bend, "angle": {"text": str(angle), "exact_deg": None}, "how": "by hand"}
+        index = len(case.run.span.left_open)
+        row = case.part.bends[passage.bend - 1].id
+        entry: dict[str, object] = {
+            "row": row,
+            "angle": {"text": str(angle), "exact_deg": None},
+            "how": "by hand",
+        }
         fix = Fix(
-            label=f"Leave it at {angle}°", changes=(Change(path=f"{SPAN}/left_open/{index}", value=entry),)
+            label=f"Leave it at {angle}°",
+            changes=(Change(path=case.run.at("left_open", str(index)), value=entry),),
         )
     elif not soft:
         advice = f"{case.material.name} is not finished in place. {advice}"
@@ -123,8 +129,6 @@ def _closes(case: Case, radius_mm: float) -> bool:
 
 def _left_open(case: Case, opened: dict[int, LeftOpen]) -> Iterator[Finding]:
     for number, left in opened.items():
-        if number > len(case.part.bends):
-            continue
         where = case.at_bend(number)
         source = case.kit.advice["left_open"].source
         bend = case.part.bends[number - 1]

@@ -7,7 +7,7 @@ from math import ceil
 
 from bendrel.core.findings import DERIVED, Change, Finding, Fix
 from bendrel.core.line.document import BendReadings
-from bendrel.core.rigid.choosing import SPAN
+from bendrel.core.line.paths import LAST, at, readings_path, row_path
 from bendrel.core.rules.case import Case, choose
 from bendrel.core.tube.material import outer_strain
 from bendrel.core.units import MM_PER_INCH, format_length
@@ -60,20 +60,20 @@ def _straights(case: Case) -> Iterator[Finding]:
 
 def _lengthen(case: Case, number: int, missing_mm: float) -> Fix | None:
     """Set the leg's reading to the next mark of the rule that is long enough."""
-    readings = case.line.spans[0].readings
+    readings = case.run.span.readings
     if not isinstance(readings, BendReadings):
         return None
     last = number > len(readings.rows)
-    path = "/last" if last else f"/rows/{number - 1}/length"
+    path = LAST if last else row_path(readings.rows[number - 1].id, "length")
     step = MM_PER_INCH / 32 if case.line.unit == "in" else 0.5
     wanted = ceil((case.lengths_mm[path] + missing_mm) / step - 1e-6) * step
     text = format_length(wanted, case.line.unit)
-    pointer = f"{SPAN}/readings{path}"
+    pointer = readings_path(case.part.span, path)
     return Fix(
         label=f"Make this leg {text}",
         changes=(
-            Change(path=f"{pointer}/exact_mm", value=None),
-            Change(path=f"{pointer}/text", value=text),
+            Change(path=pointer + at("exact_mm"), value=None),
+            Change(path=pointer + at("text"), value=text),
         ),
     )
 
@@ -103,7 +103,7 @@ def _radii(case: Case) -> Iterator[Finding]:
     tool = case.bender.radius_mm
     least = case.material.least_radius_per_od * case.tube.od_mm
     safety = case.service.safety_critical
-    for row, bend in enumerate(case.part.bends):
+    for bend in case.part.bends:
         if tool is not None and abs(bend.radius_mm - tool) > 0.05:
             yield Finding(
                 severity="caution",
@@ -116,7 +116,7 @@ def _radii(case: Case) -> Iterator[Finding]:
                 ),
                 source=case.bender.source,
                 advice="Use the tool's radius, or choose the tool that makes this one.",
-                fix=_tool_radius(case, row),
+                fix=_tool_radius(case, bend.id),
             )
         tight = bend.radius_mm < least - case.hand_mm
         if tight:
@@ -134,7 +134,7 @@ def _radii(case: Case) -> Iterator[Finding]:
                 ),
                 source=case.material.limits_source,
                 advice="Use a larger radius.",
-                fix=_wider(case, row, least),
+                fix=_wider(case, bend.id, least),
                 safety=safety,
             )
         # within the radius that hand tools make every day the tube does not crack, whatever a test bar
@@ -156,25 +156,31 @@ def _radii(case: Case) -> Iterator[Finding]:
             )
 
 
-def _tool_radius(case: Case, row: int) -> Fix | None:
-    readings = case.line.spans[0].readings
+def _tool_radius(case: Case, row: str) -> Fix | None:
+    readings = case.run.span.readings
     if not isinstance(readings, BendReadings):
         return None
-    return choose("Use the tool’s radius", (f"{SPAN}/readings/rows/{row}/radius", None))
+    return choose("Use the tool’s radius", (_radius_at(case, row), None))
 
 
-def _wider(case: Case, row: int, least_mm: float) -> Fix | None:
+def _radius_at(case: Case, row: str) -> str:
+    return readings_path(case.part.span, row_path(row, "radius"))
+
+
+def _wider(case: Case, row: str, least_mm: float) -> Fix | None:
     """The tool's own radius where that is wide enough, else another tool that makes one that is."""
     own = case.bender.radius_mm
-    readings = case.line.spans[0].readings
-    typed = isinstance(readings, BendReadings) and readings.rows[row].radius is not None
+    readings = case.run.span.readings
+    typed = isinstance(readings, BendReadings) and any(
+        one.id == row and one.radius is not None for one in readings.rows
+    )
     if own is not None and own >= least_mm - case.hand_mm:
         return _tool_radius(case, row)
     for bender in case.kit.benders_for(case.tube.size, plastic=case.plastic):
         if bender.radius_mm is not None and bender.radius_mm >= least_mm - case.hand_mm:
-            values: list[tuple[str, str | None]] = [(f"{SPAN}/bender", bender.id)]
+            values: list[tuple[str, str | None]] = [(case.run.at("bender"), bender.id)]
             if typed:
-                values.append((f"{SPAN}/readings/rows/{row}/radius", None))
+                values.append((_radius_at(case, row), None))
             return choose(f"Use {bender.name}", *values)
     return None
 
@@ -186,7 +192,7 @@ def _tool(case: Case) -> Iterator[Finding]:
     yield Finding(
         severity="stop",
         code="bender_size",
-        where=case.whole(),
+        where=case.this(),
         title="The bender is for another size",
         message=(
             f"{case.bender.name} takes {case.bender.size} tube; this is {case.tube.size}. "
@@ -194,5 +200,5 @@ def _tool(case: Case) -> Iterator[Finding]:
         ),
         source=case.bender.source,
         advice="Choose a bender for this size.",
-        fix=choose(f"Use {fitting[0].name}", (f"{SPAN}/bender", fitting[0].id)) if fitting else None,
+        fix=choose(f"Use {fitting[0].name}", (case.run.at("bender"), fitting[0].id)) if fitting else None,
     )

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from bendrel.core.findings import Finding
+from bendrel.core.line.paths import at
 from bendrel.core.line.removed import Removed
-from bendrel.core.rules.case import Case, set_value
+from bendrel.core.rules.case import Whole, set_value
 
 
-def judge_finish(case: Case, removed: Removed) -> Iterator[Finding]:
+def judge_finish(case: Whole, removed: Removed) -> Iterator[Finding]:
     """Findings on a line that is called finished and is not."""
     if not case.line.finished or removed.done:
         return
@@ -27,6 +28,6 @@ def judge_finish(case: Case, removed: Removed) -> Iterator[Finding]:
         title="This line is not done",
         message=f"It was called finished; {'; '.join(told)}. {rule.text}",
         source=rule.source,
-        fix=set_value("It is not finished", "/finished", False),
+        fix=set_value("It is not finished", at("finished"), False),
         safety=case.service.safety_critical,
     )

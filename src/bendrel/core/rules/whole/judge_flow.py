@@ -5,16 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from bendrel.core.chain.carried import Carried
-from bendrel.core.chain.chosen import Chosen
 from bendrel.core.chain.flowing import Flowing
 from bendrel.core.findings import Finding
 from bendrel.core.quantities import format_pressure
-from bendrel.core.rules.case import Case
+from bendrel.core.rules.case import Whole
 
 
-def judge_flow(case: Case, chosen: Chosen) -> Iterator[Finding]:
+def judge_flow(case: Whole) -> Iterator[Finding]:
     """Findings on what flows through one planned line."""
-    carried, flowing = chosen.carried, chosen.flowing
+    carried, flowing = case.chosen.carried, case.chosen.flowing
     if carried is None or flowing is None:
         return
     yield from _choked(case, carried, flowing)
@@ -22,7 +21,7 @@ def judge_flow(case: Case, chosen: Chosen) -> Iterator[Finding]:
     yield from _fast(case, carried, flowing)
 
 
-def _choked(case: Case, carried: Carried, flowing: Flowing) -> Iterator[Finding]:
+def _choked(case: Whole, carried: Carried, flowing: Flowing) -> Iterator[Finding]:
     limit = case.kit.limits["choked_share"]
     if carried.old_bore_mm is not None and flowing.narrowest_mm < carried.old_bore_mm * limit.value:
         drop = ""
@@ -53,7 +52,7 @@ def _choked(case: Case, carried: Carried, flowing: Flowing) -> Iterator[Finding]
         )
 
 
-def _starved(case: Case, carried: Carried, flowing: Flowing) -> Iterator[Finding]:
+def _starved(case: Whole, carried: Carried, flowing: Flowing) -> Iterator[Finding]:
     """What the pressure in hand drives through the line against what the consumer needs hot; cold and thick
     it is only said."""
     duty = carried.duty
@@ -119,7 +118,7 @@ def _starved(case: Case, carried: Carried, flowing: Flowing) -> Iterator[Finding
         )
 
 
-def _fast(case: Case, carried: Carried, flowing: Flowing) -> Iterator[Finding]:
+def _fast(case: Whole, carried: Carried, flowing: Flowing) -> Iterator[Finding]:
     duty = carried.duty
     if not duty.velocity_mps or flowing.velocity_mps <= duty.velocity_mps:
         return

@@ -1,23 +1,22 @@
-"""Rules on hoses beyond the ends: class, fluid, cold, length, what they lie over, and what they touch."""
+"""Rules on hoses: class, fluid, cold, length, what they lie over, and what they touch."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
-from bendrel.core.chain.chosen import Chosen
 from bendrel.core.chain.pieces import PlacedHose
 from bendrel.core.findings import Finding, Fix
 from bendrel.core.hose.hose import Hose
-from bendrel.core.rules.case import Case, choose, set_value
+from bendrel.core.rules.case import Whole, choose, set_value
 from bendrel.core.rules.verdicts import said_against
-from bendrel.core.rules.whole.hose_fixes import Values, beaded_end, clamp_for_hose, goes_on_side, hose_path
+from bendrel.core.rules.whole.hose_fixes import Values, beaded_end, clamp_for_hose, goes_on_side, hose_at
 from bendrel.core.rules.whole.judge_hose_joint import judge_hose_joint
 
 
-def judge_hose(case: Case, chosen: Chosen) -> Iterator[Finding]:
-    """Findings on every hose beyond the ends."""
-    for hose in chosen.pieces.hoses:
-        yield from _class(case, chosen, hose)
+def judge_hose(case: Whole) -> Iterator[Finding]:
+    """Findings on every hose."""
+    for hose in case.chosen.pieces.hoses:
+        yield from _class(case, hose)
         yield from judge_hose_joint(case, hose)
         yield from _over_end(case, hose)
         yield from _short(case, hose)
@@ -25,22 +24,24 @@ def judge_hose(case: Case, chosen: Chosen) -> Iterator[Finding]:
             yield from _rubs(case, hose)
 
 
-def _class(case: Case, chosen: Chosen, hose: PlacedHose) -> Iterator[Finding]:
-    where, name = case.at_piece(hose.end, hose.index), hose.hose_class.name
+def _class(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
+    where, name = case.at_span(hose.piece.id), hose.hose_class.name
     verdict = case.kit.verdict("hose", hose.hose_class.id, case.service.id)
     yield from said_against(
         case,
         verdict,
-        code="hose",
+        refused="hose_refused",
+        care="hose_care",
         where=where,
         what=name,
         advice="Choose hose of the right class.",
-        fix=lambda: _right_hose(case, chosen, hose),
+        fix=lambda: _right_hose(case, hose),
         safety=True,
     )
-    if chosen.carried is None:
+    carried = case.chosen.carried
+    if carried is None:
         return
-    fluid, duty = chosen.carried.fluid, chosen.carried.duty
+    fluid, duty = carried.fluid, carried.duty
     attack = next((a for a in fluid.attacks if a.id == hose.hose_class.liner), None)
     if attack is not None or fluid.family not in hose.hose_class.families:
         yield Finding(
@@ -51,7 +52,7 @@ def _class(case: Case, chosen: Chosen, hose: PlacedHose) -> Iterator[Finding]:
             message=attack.reason if attack else f"Its {hose.hose_class.liner} liner is not made for it.",
             source=fluid.source if attack else hose.hose_class.source,
             advice="Choose hose whose liner is made for this fluid.",
-            fix=_right_hose(case, chosen, hose),
+            fix=_right_hose(case, hose),
             safety=True,
         )
     if duty.cold_c < hose.hose_class.lowest_c:
@@ -68,10 +69,10 @@ def _class(case: Case, chosen: Chosen, hose: PlacedHose) -> Iterator[Finding]:
         )
 
 
-def _right_hose(case: Case, chosen: Chosen, hose: PlacedHose) -> Fix | None:
+def _right_hose(case: Whole, hose: PlacedHose) -> Fix | None:
     """Hose that is right or acceptable here, stands fluid, heat and pressure, and fits what it goes on, in
     the bore nearest to the present one, with the way of holding it that its class has."""
-    carried = chosen.carried
+    carried = case.chosen.carried
     ranked: list[tuple[int, float, Hose]] = []
     for other in case.kit.hoses.values():
         kind = case.kit.hose_classes[other.hose_class]
@@ -97,34 +98,38 @@ def _right_hose(case: Case, chosen: Chosen, hose: PlacedHose) -> Fix | None:
         return None
     best = min(ranked, key=lambda row: row[:2])[2]
     kind = case.kit.hose_classes[best.hose_class]
-    values: Values = [(f"{hose_path(hose)}/hose", best.id)]
+    values: Values = [(hose_at(hose, "hose"), best.id)]
     if not kind.clamps:
-        values += [(f"{hose_path(hose)}/joined", "crimped"), (f"{hose_path(hose)}/clamp", None)]
+        values += [(hose_at(hose, "joined"), "crimped"), (hose_at(hose, "clamp"), None)]
     elif hose.piece.joined == "clamps":
         values += clamp_for_hose(case, hose, best)
     return choose(f"Use {kind.name} {best.size}", *values)
 
 
-def _over_end(case: Case, hose: PlacedHose) -> Iterator[Finding]:
-    """A clamped hose next to the tube goes over the tube's own end."""
-    fitting = case.fittings[hose.end]
-    if hose.index > 0 or hose.piece.joined != "clamps" or fitting.takes_hose:
-        return
+def _over_end(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
+    """A clamped hose next to a tube goes over the tube's own end."""
     rule = case.kit.advice["hose_over"]
-    yield Finding(
-        severity="stop",
-        code="hose_over_end",
-        where=case.at_piece(hose.end, hose.index),
-        title=f"A hose clamped over a {fitting.name}",
-        message=rule.text,
-        source=rule.source,
-        advice="Change the tube's end, or put an adapter with a spigot between the two.",
-        fix=beaded_end(case, hose),
-        safety=True,
-    )
+    for side in hose.ends:
+        beside = case.beside(hose.piece.id, side.faces)
+        if beside is None or hose.piece.joined != "clamps":
+            continue
+        fitting = beside[0].fittings[beside[1]]
+        if fitting.takes_hose:
+            continue
+        yield Finding(
+            severity="stop",
+            code="hose_over_end",
+            where=case.at_span(hose.piece.id, side.faces if side.side == "far" else None),
+            title=f"A hose clamped over a {fitting.name}",
+            message=rule.text,
+            source=rule.source,
+            advice="Change the tube's end, or put an adapter with a spigot between the two.",
+            fix=beaded_end(case, hose, side),
+            safety=True,
+        )
 
 
-def _short(case: Case, hose: PlacedHose) -> Iterator[Finding]:
+def _short(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
     """A hose no longer than what lies on its two ends."""
     if hose.length_mm is None or hose.piece.joined != "clamps":
         return
@@ -135,7 +140,7 @@ def _short(case: Case, hose: PlacedHose) -> Iterator[Finding]:
     yield Finding(
         severity="stop",
         code="hose_short",
-        where=case.at_piece(hose.end, hose.index),
+        where=case.at_span(hose.piece.id),
         title="The hose is shorter than its two overlaps",
         message=f"{case.say(hose.length_mm)} of hose, {case.say(hose.hose.overlap_mm)} on each end. "
         f"{rule.text}",
@@ -145,15 +150,15 @@ def _short(case: Case, hose: PlacedHose) -> Iterator[Finding]:
     )
 
 
-def _rubs(case: Case, hose: PlacedHose) -> Iterator[Finding]:
+def _rubs(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
     rule = case.kit.advice["hose_sleeve"]
     yield Finding(
         severity="caution",
         code="hose_rubs",
-        where=case.at_piece(hose.end, hose.index),
+        where=case.at_span(hose.piece.id),
         title="The hose rubs and has no sleeve",
         message=rule.text,
         source=rule.source,
-        fix=set_value("A sleeve is on", f"{hose_path(hose)}/sleeved", True),
+        fix=set_value("A sleeve is on", hose_at(hose, "sleeved"), True),
         safety=case.service.safety_critical,
     )

@@ -7,9 +7,9 @@ from collections.abc import Iterator
 from bendrel.core.chain.pieces import HoseEndFit, PlacedHose, clamp_offers
 from bendrel.core.findings import Finding, Fix
 from bendrel.core.hose.hose import ClampKindId
-from bendrel.core.rules.case import Case, choose
+from bendrel.core.rules.case import Whole, choose
 from bendrel.core.rules.verdicts import said_against
-from bendrel.core.rules.whole.hose_fixes import beaded_end, fitting_bore, hose_path
+from bendrel.core.rules.whole.hose_fixes import beaded_end, fitting_bore, hose_at
 
 JOINTS = {"clamps": "hose-and-clamps", "crimped": "crimped-hose", "reusable": "reusable-hose"}
 
@@ -21,9 +21,9 @@ def joint_of(hose: PlacedHose) -> str:
     return JOINTS[hose.piece.joined]
 
 
-def judge_hose_joint(case: Case, hose: PlacedHose) -> Iterator[Finding]:
+def judge_hose_joint(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
     """Findings on how one hose is held, and on what it goes on."""
-    where, joint = case.at_piece(hose.end, hose.index), joint_of(hose)
+    where, joint = case.at_span(hose.piece.id), joint_of(hose)
     verdict = case.kit.verdict("joint", joint, case.service.id)
     met = verdict is not None and (
         (verdict.unless == "two clamps" and hose.piece.clamps_each == 2)
@@ -34,7 +34,8 @@ def judge_hose_joint(case: Case, hose: PlacedHose) -> Iterator[Finding]:
         yield from said_against(
             case,
             verdict,
-            code="joint",
+            refused="joint_refused",
+            care="joint_care",
             where=where,
             what=case.kit.joints[joint].name,
             advice="Use ends that are right for this service." if refused else "",
@@ -48,7 +49,7 @@ def judge_hose_joint(case: Case, hose: PlacedHose) -> Iterator[Finding]:
             title="No reusable ends on a brake hose",
             message=rule.text,
             source=rule.source,
-            fix=choose("It is bought made up", (f"{hose_path(hose)}/joined", "crimped")),
+            fix=choose("It is bought made up", (hose_at(hose, "joined"), "crimped")),
             safety=True,
         )
     if hose.piece.joined != "clamps":
@@ -58,8 +59,8 @@ def judge_hose_joint(case: Case, hose: PlacedHose) -> Iterator[Finding]:
         yield from _push(case, hose, side)
 
 
-def _clamp(case: Case, hose: PlacedHose) -> Iterator[Finding]:
-    where, clamp, kind = case.at_piece(hose.end, hose.index), hose.clamp, hose.hose_class
+def _clamp(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
+    where, clamp, kind = case.at_span(hose.piece.id), hose.clamp, hose.hose_class
     sizes = tuple(side.on_mm for side in hose.ends)
     if hose.piece.clamps_each == 0:
         return  # pushed on: judged as that joint
@@ -74,8 +75,8 @@ def _clamp(case: Case, hose: PlacedHose) -> Iterator[Finding]:
             advice="Have it crimped, or choose hose made for clamps.",
             fix=choose(
                 "Its ends are crimped",
-                (f"{hose_path(hose)}/joined", "crimped"),
-                (f"{hose_path(hose)}/clamp", None),
+                (hose_at(hose, "joined"), "crimped"),
+                (hose_at(hose, "clamp"), None),
             ),
             safety=True,
         )
@@ -85,7 +86,7 @@ def _clamp(case: Case, hose: PlacedHose) -> Iterator[Finding]:
     if offers:
         best = case.kit.clamps[offers[0]]
         name = case.kit.clamp_kinds[best.kind].name
-        fix = choose(f"Use a {name} {best.name} mm", (f"{hose_path(hose)}/clamp", best.id))
+        fix = choose(f"Use a {name} {best.name} mm", (hose_at(hose, "clamp"), best.id))
     if clamp is None:
         yield Finding(
             severity="caution",
@@ -122,14 +123,15 @@ def _clamp(case: Case, hose: PlacedHose) -> Iterator[Finding]:
         )
 
 
-def _clamp_kind(case: Case, hose: PlacedHose, kind: ClampKindId, fix: Fix | None) -> Iterator[Finding]:
-    where, name = case.at_piece(hose.end, hose.index), case.kit.clamp_kinds[kind].name
+def _clamp_kind(case: Whole, hose: PlacedHose, kind: ClampKindId, fix: Fix | None) -> Iterator[Finding]:
+    where, name = case.at_span(hose.piece.id), case.kit.clamp_kinds[kind].name
     verdict = case.kit.verdict("clamp", kind, case.service.id)
     refused = verdict is not None and verdict.verdict == "refused"
     yield from said_against(
         case,
         verdict,
-        code="clamp",
+        refused="clamp_refused",
+        care="clamp_care",
         where=where,
         what=name if refused else f"a {name}",
         advice="Choose another kind of clamp.",
@@ -152,9 +154,9 @@ def _clamp_kind(case: Case, hose: PlacedHose, kind: ClampKindId, fix: Fix | None
         )
 
 
-def _push(case: Case, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
-    where = case.at_piece(hose.end, hose.index)
-    on = "the tube" if side.side == "near" and hose.index == 0 else f"the {side.side} spigot"
+def _push(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
+    where = case.at_span(hose.piece.id, side.faces)
+    on = "the tube" if side.tube else f"the {side.side} spigot"
     share = f"{side.fit.interference:+.0%}"
     figures = f"{side.on_mm:.1f} mm in a bore of {hose.hose.id_mm:.1f} mm is {share}"
     if side.fit.push in ("loose", "too tight"):
@@ -162,7 +164,7 @@ def _push(case: Case, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
         limit = case.kit.limits["hose_loose" if loose else "hose_warm"]
         yield Finding(
             severity="stop",
-            code=f"hose_{'loose' if loose else 'tight'}_{side.side}",
+            code="hose_loose" if loose else "hose_tight",
             where=where,
             title=f"Hose too {'loose' if loose else 'tight'} on {on}",
             message=f"{figures}: "
@@ -177,7 +179,7 @@ def _push(case: Case, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
         limit = case.kit.limits["hose_warm"]
         yield Finding(
             severity="note",
-            code=f"hose_warm_{side.side}",
+            code="hose_warm",
             where=where,
             title=f"The hose goes on {on} warm",
             message=f"{figures}: {_warming(case)}",
@@ -187,7 +189,7 @@ def _push(case: Case, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
         limit = case.kit.limits["clamp_gap_mm"]
         yield Finding(
             severity="caution",
-            code=f"clamp_room_{side.side}",
+            code="clamp_room",
             where=where,
             title=f"No room for {hose.piece.clamps_each} clamps on {on}",
             message=(
@@ -201,7 +203,7 @@ def _push(case: Case, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
         yield from _bare(case, hose, side)
 
 
-def _warming(case: Case) -> str:
+def _warming(case: Whole) -> str:
     """How a stiff hose is warmed and wetted, by what it carries. Source: common practice."""
     if not case.wets_hose:
         return (
@@ -211,20 +213,20 @@ def _warming(case: Case) -> str:
     return "warm it in hot water, wet it with the system's own fluid, push. Never a flame."
 
 
-def _bare(case: Case, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
-    where = case.at_piece(hose.end, hose.index)
-    what = "tube" if side.side == "near" and hose.index == 0 else "spigot"
+def _bare(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
+    where = case.at_span(hose.piece.id, side.faces)
+    what = "tube" if side.tube else "spigot"
     verdict = case.kit.verdict("end", "plain", case.service.id)
     if verdict is not None and verdict.verdict == "refused":
         yield Finding(
             severity="stop",
-            code=f"bare_refused_{side.side}",
+            code="bare_refused",
             where=where,
             title=f"No hose on a bare {what} on a {case.service.name} line",
             message=verdict.reason,
             source=verdict.source,
             advice="Bead the tube, or fit a spigot with a bead.",
-            fix=beaded_end(case, hose) if side.side == "near" else None,
+            fix=beaded_end(case, hose, side),
             safety=True,
         )
         return
@@ -235,14 +237,14 @@ def _bare(case: Case, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
         two = case.kit.preferences.get("clamp-count", "two") == "two"
         yield Finding(
             severity="caution" if two else "note",
-            code=f"one_clamp_{side.side}",
+            code="one_clamp",
             where=where,
             title=f"One clamp on bare {what}",
             message=rule.text if two else f"{rule.text} This shop's way is one clamp on a good fit.",
             source=rule.source,
-            fix=choose("Two clamps each side", (f"{hose_path(hose)}/clamps_each", 2)),
+            fix=choose("Two clamps each side", (hose_at(hose, "clamps_each"), 2)),
         )
-    elif side.side == "near":
+    elif side.side == "near" or side.tube:
         yield Finding(
             severity="note",
             code="no_bead",
@@ -250,5 +252,5 @@ def _bare(case: Case, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
             title=f"Bead the {what} under the hose",
             message=rule.text,
             source=rule.source,
-            fix=beaded_end(case, hose),
+            fix=beaded_end(case, hose, side),
         )

@@ -2,27 +2,29 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
-from bendrel.core.findings import Finding, Where
+from bendrel.core.findings import Finding, Place
 from bendrel.core.line.looked import Looked
+from bendrel.core.line.paths import at
 from bendrel.core.route.clips import Clips, gaps_between
-from bendrel.core.rules.case import Case, set_value
+from bendrel.core.rules.case import Case, Whole, set_value
 
 WEARS_OUT_IN_PAIRS = {"rusted through", "brittle"}
 
 
-def judge_look(case: Case, looked: Looked, clips: Clips) -> Iterator[Finding]:
-    """Findings on twin, contact, fixtures and the decision."""
-    yield from _twin(case)
-    yield from _contact(case, looked)
-    yield from _fixtures(case, looked)
-    yield from _unheld(case, clips)
-    yield from _decision(case, looked)
-    yield from _not_planned(case)
+def judge_look(whole: Whole, looked: Looked, clips: Mapping[str, Clips]) -> Iterator[Finding]:
+    """Findings on twin, contact, fixtures, clips and the decision."""
+    yield from _twin(whole)
+    yield from _contact(whole, looked)
+    yield from _fixtures(whole, looked)
+    for case in whole.cases:
+        yield from _unheld(case, clips[case.part.span])
+    yield from _decision(whole, looked)
+    yield from _not_planned(whole)
 
 
-def _twin(case: Case) -> Iterator[Finding]:
+def _twin(case: Whole) -> Iterator[Finding]:
     condition = case.line.condition
     if not WEARS_OUT_IN_PAIRS & set(condition.reasons) or condition.twin != "not looked at":
         return
@@ -34,11 +36,11 @@ def _twin(case: Case) -> Iterator[Finding]:
         title="Look at the other one of the pair",
         message=rule.text,
         source=rule.source,
-        fix=set_value("There is no twin", "/condition/twin", "no twin"),
+        fix=set_value("There is no twin", at("condition", "twin"), "no twin"),
     )
 
 
-def _contact(case: Case, looked: Looked) -> Iterator[Finding]:
+def _contact(case: Whole, looked: Looked) -> Iterator[Finding]:
     condition = case.line.condition
     if condition.countermeasure.strip():
         return
@@ -47,8 +49,14 @@ def _contact(case: Case, looked: Looked) -> Iterator[Finding]:
         if damage.kind == "chafe" or condition.cause == "contact":
             yield Finding(
                 severity="caution",
-                code=f"old_contact_{damage.index + 1}",
-                where=Where(kind="tube", number=None, from_mm=damage.from_mm, to_mm=damage.to_mm),
+                code="old_contact",
+                where=Place(
+                    kind="tube",
+                    span=damage.span,
+                    item=damage.id,
+                    from_mm=damage.from_mm,
+                    to_mm=damage.to_mm,
+                ),
                 title="The old contact is repeated",
                 message=(
                     f"Worn at {case.say(damage.from_mm)} to {case.say(damage.to_mm)} from end A, and "
@@ -60,14 +68,20 @@ def _contact(case: Case, looked: Looked) -> Iterator[Finding]:
             )
 
 
-def _fixtures(case: Case, looked: Looked) -> Iterator[Finding]:
+def _fixtures(case: Whole, looked: Looked) -> Iterator[Finding]:
     rule = case.kit.advice["fixture"]
     for fixture in looked.fixtures:
         if fixture.state != "there":
             yield Finding(
                 severity="note",
-                code=f"fixture_{fixture.index + 1}",
-                where=Where(kind="tube", from_mm=fixture.at_mm, to_mm=fixture.at_mm),
+                code="fixture",
+                where=Place(
+                    kind="tube",
+                    span=fixture.span,
+                    item=fixture.id,
+                    from_mm=fixture.at_mm,
+                    to_mm=fixture.at_mm,
+                ),
                 title=f"A {fixture.kind} is {fixture.state} at {case.say(fixture.at_mm)}",
                 message=rule.text,
                 source=rule.source,
@@ -88,7 +102,7 @@ def _unheld(case: Case, clips: Clips) -> Iterator[Finding]:
     yield Finding(
         severity="note",
         code="clip_gap",
-        where=Where(kind="tube", from_mm=start, to_mm=end),
+        where=case.along(start, end),
         title=f"{gap} without a clip",
         message=f"From {case.say(start)} to {case.say(end)}; {usual} is usual for this tube. {rule.text}",
         source=clips.source,
@@ -96,7 +110,7 @@ def _unheld(case: Case, clips: Clips) -> Iterator[Finding]:
     )
 
 
-def _decision(case: Case, looked: Looked) -> Iterator[Finding]:
+def _decision(case: Whole, looked: Looked) -> Iterator[Finding]:
     decision, told = case.line.condition.decision, looked.recommendation
     if decision is None or told is None or decision.choice == told.choice or decision.reason.strip():
         return
@@ -113,10 +127,10 @@ def _decision(case: Case, looked: Looked) -> Iterator[Finding]:
     )
 
 
-def _not_planned(case: Case) -> Iterator[Finding]:
+def _not_planned(case: Whole) -> Iterator[Finding]:
     """A splice, or a new piece from a separation point on, is decided and has no plan here yet."""
     decision = case.line.condition.decision
-    if decision is None or decision.choice == "replace whole":
+    if decision is None or decision.choice == "replace whole" or len(case.line.spans) > 1:
         return
     rule = case.kit.advice["not_planned"]
     yield Finding(
@@ -127,5 +141,5 @@ def _not_planned(case: Case) -> Iterator[Finding]:
         message=rule.text,
         source=rule.source,
         advice="Measure and cut the piece at the machine, or decide to replace the line whole.",
-        fix=set_value("Replace it whole", "/condition/decision/choice", "replace whole"),
+        fix=set_value("Replace it whole", at("condition", "decision", "choice"), "replace whole"),
     )

@@ -1,32 +1,29 @@
-"""Rules on parts beyond the ends: their direction, a restrictor's bore, an old filter beside a new one."""
+"""Rules on components: their direction, a restrictor's bore, an old filter beside a new one."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
-from bendrel.core.chain.chosen import Chosen
 from bendrel.core.chain.direction import backwards, faces, one_way
-from bendrel.core.chain.pieces import PlacedPart
+from bendrel.core.chain.pieces import PlacedComponent
 from bendrel.core.findings import Finding
-from bendrel.core.rules.case import Case, set_value
+from bendrel.core.line.paths import span_path
+from bendrel.core.rules.case import Whole, set_value
 
 
-def judge_parts(case: Case, chosen: Chosen) -> Iterator[Finding]:
-    """Findings on every part beyond the ends."""
-    for part in chosen.pieces.parts:
-        yield from _direction(case, chosen, part)
-        yield from _bore(case, part)
-    yield from _old_filter(case, chosen)
+def judge_parts(case: Whole) -> Iterator[Finding]:
+    """Findings on every component."""
+    for placed in case.chosen.pieces.components:
+        yield from _direction(case, placed)
+        yield from _bore(case, placed)
+    yield from _old_filter(case)
 
 
-def _path(part: PlacedPart) -> str:
-    return f"/end_{part.end.lower()}/beyond/{part.index}"
-
-
-def _direction(case: Case, chosen: Chosen, part: PlacedPart) -> Iterator[Finding]:
+def _direction(case: Whole, part: PlacedComponent) -> Iterator[Finding]:
     rule = case.kit.advice["backwards"]
+    chosen = case.chosen
     vacuum = chosen.carried is not None and chosen.carried.duty.vacuum
-    name, where = part.piece.part, case.at_piece(part.end, part.index)
+    name, where = part.piece.what, case.at_span(part.piece.id)
     reservoir = name == "reservoir"
     field = "source_port" if reservoir else "points"
     if backwards(part.piece, chosen.flows, vacuum=vacuum):
@@ -40,7 +37,7 @@ def _direction(case: Case, chosen: Chosen, part: PlacedPart) -> Iterator[Finding
             title=f"The {name} stands the wrong way round",
             message=f"The line flows {chosen.flows}, {side} {faces(part.piece)}. {rule.text}",
             source=rule.source,
-            fix=set_value("Turn it round", f"{_path(part)}/{field}", turned),
+            fix=set_value("Turn it round", span_path(part.piece.id, field), turned),
             safety=marked and case.service.safety_critical,
         )
     elif one_way(part.piece, vacuum=vacuum) and (
@@ -61,12 +58,12 @@ def _direction(case: Case, chosen: Chosen, part: PlacedPart) -> Iterator[Finding
         )
 
 
-def _bore(case: Case, part: PlacedPart) -> Iterator[Finding]:
-    if part.piece.part == "restrictor" and part.bore_mm is None:
+def _bore(case: Whole, part: PlacedComponent) -> Iterator[Finding]:
+    if part.piece.what == "restrictor" and part.bore_mm is None:
         yield Finding(
             severity="note",
             code="restrictor_bore",
-            where=case.at_piece(part.end, part.index),
+            where=case.at_span(part.piece.id),
             title="The restrictor's bore is not measured",
             message="Without it nothing can be said of what it lets through.",
             source=case.kit.limits["orifice_cd"].source,
@@ -74,10 +71,10 @@ def _bore(case: Case, part: PlacedPart) -> Iterator[Finding]:
         )
 
 
-def _old_filter(case: Case, chosen: Chosen) -> Iterator[Finding]:
-    parts = chosen.pieces.parts
-    new = [p for p in parts if p.piece.part == "restrictor" and p.piece.age == "new"]
-    old = [p for p in parts if p.piece.part == "filter" and p.piece.age == "old"]
+def _old_filter(case: Whole) -> Iterator[Finding]:
+    parts = case.chosen.pieces.components
+    new = [p for p in parts if p.piece.what == "restrictor" and p.piece.age == "new"]
+    old = [p for p in parts if p.piece.what == "filter" and p.piece.age == "old"]
     if not new:
         return
     rule = case.kit.advice["old_filter"]
@@ -85,10 +82,10 @@ def _old_filter(case: Case, chosen: Chosen) -> Iterator[Finding]:
         yield Finding(
             severity="stop",
             code="old_filter",
-            where=case.at_piece(part.end, part.index),
+            where=case.at_span(part.piece.id),
             title="An old filter beside a new restrictor",
             message=rule.text,
             source=rule.source,
-            fix=set_value("A new filter is fitted", f"{_path(part)}/age", "new"),
+            fix=set_value("A new filter is fitted", span_path(part.piece.id, "age"), "new"),
             safety=case.service.safety_critical,
         )

@@ -2,28 +2,57 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from bendrel.core.chain.carried import Carried
-from bendrel.core.chain.chosen import Chosen
-from bendrel.core.chain.strength import Element
+from bendrel.core.chain.strength import Element, ElementKind
+from bendrel.core.codes import Code
 from bendrel.core.findings import Change, Finding, Fix
+from bendrel.core.line.paths import at
 from bendrel.core.quantities import format_pressure
-from bendrel.core.rigid.choosing import SPAN
-from bendrel.core.rules.case import Case, choose
+from bendrel.core.rules.case import Case, Whole, choose
+
+TOO_HOT: Mapping[ElementKind, Code] = {
+    "tube": "too_hot_tube",
+    "end": "too_hot_end",
+    "hose": "too_hot_hose",
+    "clamps": "too_hot_clamps",
+    "component": "too_hot_component",
+}
+UNDER_TEST: Mapping[ElementKind, Code] = {
+    "tube": "test_tube",
+    "end": "test_end",
+    "hose": "test_hose",
+    "clamps": "test_clamps",
+    "component": "test_component",
+}
+UNRATED: Mapping[ElementKind, Code] = {
+    "tube": "rating_unknown_tube",
+    "end": "rating_unknown_end",
+    "hose": "rating_unknown_hose",
+    "clamps": "rating_unknown_clamps",
+    "component": "rating_unknown_component",
+}
+TOO_WEAK: Mapping[ElementKind, Code] = {
+    "tube": "pressure_tube",
+    "end": "pressure_end",
+    "hose": "pressure_hose",
+    "clamps": "pressure_clamps",
+    "component": "pressure_component",
+}
 
 
-def judge_pressure(case: Case, chosen: Chosen) -> Iterator[Finding]:
-    """Findings on strength and fluid of one planned part."""
-    carried = chosen.carried
+def judge_pressure(case: Whole) -> Iterator[Finding]:
+    """Findings on strength and fluid of one planned line."""
+    carried = case.chosen.carried
     if carried is None or case.service.left_to:
         return
     yield from _typed(case, carried)
-    yield from _strength(case, carried, chosen)
+    yield from _strength(case, carried)
     yield from _fluid(case, carried)
 
 
-def _typed(case: Case, carried: Carried) -> Iterator[Finding]:
+def _typed(case: Whole, carried: Carried) -> Iterator[Finding]:
     """A pressure typed far under the usual, or over what the service is."""
     duty, limit = carried.duty, case.kit.limits["low_pressure_share"]
     usual = format_pressure(carried.usual_kpa, case.line.unit)
@@ -53,15 +82,15 @@ def _typed(case: Case, carried: Carried) -> Iterator[Finding]:
         )
 
 
-def _strength(case: Case, carried: Carried, chosen: Chosen) -> Iterator[Finding]:
-    if chosen.strength is None:
+def _strength(case: Whole, carried: Carried) -> Iterator[Finding]:
+    if case.chosen.strength is None:
         return
     duty = carried.duty
-    for element in chosen.strength.elements:
+    for element in case.chosen.strength.elements:
         if element.too_hot:
             yield Finding(
                 severity="stop",
-                code=f"too_hot_{element.kind}",
+                code=TOO_HOT[element.kind],
                 where=element.where,
                 title=f"Too hot for the {element.name}",
                 message=f"The line runs at up to {duty.hot_c:.0f} °C; {_limit_of_heat(case, element)}.",
@@ -80,7 +109,7 @@ def _strength(case: Case, carried: Carried, chosen: Chosen) -> Iterator[Finding]
             tested = format_pressure(duty.test_kpa, case.line.unit)
             yield Finding(
                 severity="stop",
-                code=f"test_{element.kind}",
+                code=UNDER_TEST[element.kind],
                 where=element.where,
                 title=f"Would burst at its test: {element.name}",
                 message=f"It bursts at {burst} and is tested at {tested}.",
@@ -90,13 +119,13 @@ def _strength(case: Case, carried: Carried, chosen: Chosen) -> Iterator[Finding]
             )
 
 
-def _unknown(case: Case, carried: Carried, element: Element) -> Finding:
+def _unknown(case: Whole, carried: Carried, element: Element) -> Finding:
     rule = case.kit.advice["rating"]
     critical = case.service.safety_critical
     working = format_pressure(carried.duty.working_kpa, case.line.unit)
     return Finding(
         severity="stop" if critical else "caution",
-        code=f"rating_unknown_{element.kind}",
+        code=UNRATED[element.kind],
         where=element.where,
         title=f"Not known whether it holds: {element.name}",
         message=f"The line works at {working}; {element.words}. {rule.text}",
@@ -106,13 +135,13 @@ def _unknown(case: Case, carried: Carried, element: Element) -> Finding:
     )
 
 
-def _too_weak(case: Case, carried: Carried, element: Element) -> Finding:
+def _too_weak(case: Whole, carried: Carried, element: Element) -> Finding:
     allowed = format_pressure(element.allowed_kpa or 0.0, case.line.unit)
     working = format_pressure(carried.duty.working_kpa, case.line.unit)
     why = f" {case.kit.advice['weakest'].text}" if element.kind == "tube" else ""
     return Finding(
         severity="stop",
-        code=f"pressure_{element.kind}",
+        code=TOO_WEAK[element.kind],
         where=element.where,
         title=f"Not strong enough: {element.name}",
         message=f"{allowed} is allowed, the line works at {working} ({element.words}).{why}",
@@ -121,15 +150,19 @@ def _too_weak(case: Case, carried: Carried, element: Element) -> Finding:
             "tube": "Choose a thicker wall, another material, or a larger radius.",
             "end": "Choose an end that is rated for it.",
             "hose": "Choose hose of a higher rating, with ends crimped by a hose shop.",
+            "component": "Choose one that is rated for it.",
             "clamps": "Bead the tube, two clamps each side, or a crimped hose.",
         }[element.kind],
-        fix=_stronger(case) if element.kind == "tube" else None,
+        fix=_stronger(case, element),
         safety=True,
     )
 
 
-def _stronger(case: Case) -> Fix | None:
-    """The thinnest wall of the same material and size that holds and takes both ends."""
+def _stronger(whole: Whole, element: Element) -> Fix | None:
+    """Of a tube the thinnest wall of the same material and size that holds and takes both ends."""
+    case = _case_of(whole, element)
+    if case is None or element.kind != "tube" or not case.rigid.new:
+        return None
     own = [
         tube
         for tube in case.kit.tubes.values()
@@ -138,16 +171,22 @@ def _stronger(case: Case) -> Fix | None:
     if not own:
         return None
     tube = min(own, key=lambda row: row.wall_mm)
-    return choose(f"Take {tube.wall_mm:g} mm of wall", (f"{SPAN}/tube", tube.id))
+    return choose(f"Take {tube.wall_mm:g} mm of wall", (case.run.at("tube"), tube.id))
 
 
-def _limit_of_heat(case: Case, element: Element) -> str:
-    if element.kind == "tube":
+def _case_of(whole: Whole, element: Element) -> Case | None:
+    return next((case for case in whole.cases if case.part.span == element.where.span), None)
+
+
+def _limit_of_heat(whole: Whole, element: Element) -> str:
+    case = _case_of(whole, element)
+    if element.kind == "tube" and case is not None:
         return f"{case.material.name} is used up to {case.material.derating[-1][0]:.0f} °C"
     return f"it is made for {element.words}"
 
 
-def _fluid(case: Case, carried: Carried) -> Iterator[Finding]:
+def _fluid(whole: Whole, carried: Carried) -> Iterator[Finding]:
+    case = whole
     fluid, duty = carried.fluid, carried.duty
     made_for = case.kit.fluids.get(case.line.carries.made_for)
     families = duty.families if made_for is None else (made_for.family,)
@@ -160,7 +199,7 @@ def _fluid(case: Case, carried: Carried) -> Iterator[Finding]:
             # the cap of the reservoir says so: then it is the right one
             fix = Fix(
                 label=f"The system is made for {fluid.name}",
-                changes=(Change(path="/carries/made_for", value=fluid.id),),
+                changes=(Change(path=at("carries", "made_for"), value=fluid.id),),
             )
         yield Finding(
             severity="stop",
@@ -173,12 +212,14 @@ def _fluid(case: Case, carried: Carried) -> Iterator[Finding]:
             fix=fix,
             safety=True,
         )
-    for attack in fluid.attacks:
-        if attack.id in (case.material.id, case.material.family):
+    for case in whole.cases:
+        for attack in fluid.attacks:
+            if attack.id not in (case.material.id, case.material.family):
+                continue
             yield Finding(
                 severity="caution",
                 code="fluid_tube",
-                where=case.whole(),
+                where=case.this(),
                 title=f"{fluid.name} harms {case.material.name}",
                 message=attack.reason,
                 source=fluid.source,

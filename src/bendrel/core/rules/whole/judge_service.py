@@ -5,22 +5,22 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from bendrel.core.findings import EndName, Finding, Fix
-from bendrel.core.rigid.choosing import SPAN
-from bendrel.core.rules.case import Case, choose
+from bendrel.core.line.run import ENDS
+from bendrel.core.rules.case import Case, Whole, choose
 from bendrel.core.rules.piece.ends_for import end_fix, ends_that_go
-from bendrel.core.rules.piece.judge_ends import ENDS
 from bendrel.core.rules.verdicts import said_against
 
 
-def judge_service(case: Case) -> Iterator[Finding]:
-    """Findings on the service itself, and on tube and ends against it."""
-    yield from _said(case)
-    yield from _material(case)
-    for end in ENDS:
-        yield from _end_type(case, end)
+def judge_service(whole: Whole) -> Iterator[Finding]:
+    """Findings on the service itself, and on every tube and its ends against it."""
+    yield from _said(whole)
+    for case in whole.cases:
+        yield from _material(case)
+        for end in ENDS:
+            yield from _end_type(case, end)
 
 
-def _said(case: Case) -> Iterator[Finding]:
+def _said(case: Whole) -> Iterator[Finding]:
     service = case.service
     if service.left_to:
         yield Finding(
@@ -51,8 +51,9 @@ def _material(case: Case) -> Iterator[Finding]:
     yield from said_against(
         case,
         case.kit.verdict("tube", case.material.id, case.service.id),
-        code="material",
-        where=case.whole(),
+        refused="material_refused",
+        care="material_care",
+        where=case.this(),
         what=case.material.name,
         advice="Choose another material, or compare the choices.",
         fix=lambda: _other_material(case),
@@ -71,7 +72,7 @@ def _other_material(case: Case) -> Fix | None:
                 continue
             if not case.good_tube(tube):
                 continue
-            return choose(f"Use {material.name}", (f"{SPAN}/tube", tube.id))
+            return choose(f"Use {material.name}", (case.run.at("tube"), tube.id))
     return None
 
 
@@ -85,7 +86,8 @@ def _end_type(case: Case, end: EndName) -> Iterator[Finding]:
     yield from said_against(
         case,
         verdict,
-        code="end",
+        refused="end_refused",
+        care="end_care",
         where=case.at_end(end),
         what=fitting.name,
         lead=f"End {end}: ",

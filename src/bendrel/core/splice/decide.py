@@ -1,0 +1,173 @@
+"""Deciding on a way rewrites the line into its chain: what stays, the joints, and the new piece."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from bendrel.core.chain.pieces import clamp_offers
+from bendrel.core.hose.hose import Hose
+from bendrel.core.ids import NotAChain
+from bendrel.core.line.document import BendReadings, HoseSpan, Joint, Line, RigidSpan, TubeEnd
+from bendrel.core.line.edits import fresh_id, place_of, rigid_at
+from bendrel.core.line.rewrite import computed_length
+from bendrel.core.line.run import with_span
+from bendrel.core.line.split import split
+from bendrel.core.repair.condition import Choice, Decision
+from bendrel.core.rigid.ends import flare_use
+from bendrel.core.rigid.planned import Rigid
+from bendrel.core.shape.parts import cut_across
+from bendrel.core.shop.kit import Kit
+from bendrel.core.splice.offer import Offer
+
+
+def mended(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Line:
+    """`line` with one of its tubes mended as offered; `reason` stays with every joint and with the decision.
+
+    Raises NotAChain for a way that is refused or has no cut, ShapeError for a cut that is not on a straight.
+    """
+    if offer.verdict == "refused":
+        said = offer.reasons[-1].text if offer.reasons else "it is refused here."
+        raise NotAChain(f"This way is refused: {said}")
+    choice: Choice = "splice"
+    if offer.method == "whole":
+        choice, made = "replace whole", line
+    elif offer.method in ("replace_from_a", "replace_from_b"):
+        choice = "replace from a separation point"
+        made = _from_a_separation(line, kit, rigid, offer, reason)
+    elif offer.method == "hose":
+        made = _with_hose(line, kit, rigid, offer, reason)
+    else:
+        made = _with_piece(line, kit, rigid, offer, reason)
+    decision = Decision(choice=choice, reason=reason[:400])
+    return replace(made, condition=replace(made.condition, decision=decision))
+
+
+def _end(kit: Kit, offer: Offer, size: str) -> TubeEnd:
+    nuts = kit.nuts_for(offer.fitting, size)
+    return TubeEnd(fitting=offer.fitting, nut=nuts[0].id if nuts else None)
+
+
+def _joint(line: Line, offer: Offer, reason: str) -> Joint:
+    apart = computed_length(offer.stop_mm or 0.0, line.unit)
+    return Joint(kind=offer.joint, apart=apart, why=reason[:400])
+
+
+def _cuts(offer: Offer) -> tuple[float, float]:
+    if offer.cut_a_mm is None or offer.cut_b_mm is None:
+        raise NotAChain("This way has no cuts; choose one that has.")
+    return offer.cut_a_mm, offer.cut_b_mm
+
+
+def _three(line: Line, rigid: Rigid, offer: Offer, joint: Joint) -> tuple[Line, str, str, str]:
+    """The tube cut twice: what stays on the side of A, what is cut out, what stays on the side of B."""
+    a, b = _cuts(offer)
+    ids = tuple(bend.id for bend in rigid.part.bends)
+    parts = cut_across(rigid.shape, a)
+    first = rigid.run.span.id
+    middle = fresh_id(line, "s")
+    last = fresh_id(line, "s", (middle,))
+    made = split(line, first, rigid.shape, ids, a, joint, middle)
+    made = split(made, middle, parts.behind, ids[parts.first_bend :], b - a, joint, last)
+    return made, first, middle, last
+
+
+def _with_piece(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Line:
+    made, first, middle, last = _three(line, rigid, offer, _joint(line, offer, reason))
+    size = rigid.tube.size
+    use, between = flare_use(kit, offer.fitting, rigid.tube) if _flared(offer) else 0.0, offer.stop_mm or 0.0
+    end = _end(kit, offer, size)
+    made = _changed(made, first, "stays", b_mm=-use, end_b=end)
+    made = _changed(made, last, "stays", a_mm=-use, end_a=end)
+    by = use - between
+    return _changed(made, middle, "to make", a_mm=by, b_mm=by, end_a=end, end_b=end)
+
+
+def _flared(offer: Offer) -> bool:
+    return offer.joint == "flared-union"
+
+
+def _with_hose(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Line:
+    made, first, middle, last = _three(line, rigid, offer, Joint(why=reason[:400]))
+    bead = TubeEnd(fitting=offer.fitting or "plain")
+    made = _changed(made, first, "stays", end_b=bead)
+    made = _changed(made, last, "stays", end_a=bead)
+    cut_out = rigid_at(made, middle)
+    readings = cut_out.readings
+    hose = _hose_for(kit, line.service, rigid.tube.od_mm)
+    offers = clamp_offers(
+        kit, line.service, hose, kit.hose_classes[hose.hose_class].clamps, (rigid.tube.od_mm,)
+    )
+    span = HoseSpan(
+        id=middle,
+        hose=hose.id,
+        length=computed_length(offer.piece_mm or 0.0, line.unit),
+        clamp=offers[0] if offers else None,
+        shape=readings if isinstance(readings, BendReadings) else None,
+    )
+    at = place_of(made, middle)
+    return replace(made, spans=(*made.spans[:at], span, *made.spans[at + 1 :]))
+
+
+def _hose_for(kit: Kit, service: str, od_mm: float) -> Hose:
+    """The service's usual hose in the bore nearest to the tube. Raises NotAChain where there is none."""
+    known = kit.services.get(service)
+    wanted = known.hose_class if known else ""
+    fits = [hose for hose in kit.hoses.values() if hose.hose_class == wanted] or list(kit.hoses.values())
+    if not fits:
+        raise NotAChain("The catalogue has no hose.")
+    return min(fits, key=lambda hose: abs(hose.id_mm - od_mm))
+
+
+def _from_a_separation(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Line:
+    from_a = offer.method == "replace_from_a"
+    cut = offer.cut_b_mm if from_a else offer.cut_a_mm
+    if cut is None:
+        raise NotAChain("This way has no cut; choose one that has.")
+    ids = tuple(bend.id for bend in rigid.part.bends)
+    first = rigid.run.span.id
+    other = fresh_id(line, "s")
+    made = split(line, first, rigid.shape, ids, cut, _joint(line, offer, reason), other)
+    use, between = flare_use(kit, offer.fitting, rigid.tube) if _flared(offer) else 0.0, offer.stop_mm or 0.0
+    end = _end(kit, offer, rigid.tube.size)
+    long = replace(end, leave_long=computed_length(offer.overlap_mm or 0.0, line.unit))
+    if from_a:
+        made = _changed(made, first, "to make", b_mm=use - between, end_b=long)
+        return _changed(made, other, "stays", a_mm=-use, end_a=end)
+    made = _changed(made, first, "stays", b_mm=-use, end_b=end)
+    return _changed(made, other, "to make", a_mm=use - between, end_a=long)
+
+
+def _changed(
+    line: Line,
+    name: str,
+    state: str,
+    *,
+    a_mm: float = 0.0,
+    b_mm: float = 0.0,
+    end_a: TubeEnd | None = None,
+    end_b: TubeEnd | None = None,
+) -> Line:
+    """One tube with its end legs made longer and its ends changed. Its readings are exact here: they were
+    computed when the tube was split."""
+    span = rigid_at(line, name)
+    changed: RigidSpan = replace(
+        span,
+        state="stays" if state == "stays" else "to make",
+        readings=_longer(span, a_mm, b_mm, line),
+        end_a=end_a or span.end_a,
+        end_b=end_b or span.end_b,
+    )
+    return with_span(line, changed)
+
+
+def _longer(span: RigidSpan, a_mm: float, b_mm: float, line: Line) -> BendReadings:
+    readings = span.readings
+    if not isinstance(readings, BendReadings):
+        raise NotAChain("The tube that was cut has no bend readings.")
+    rows, last = list(readings.rows), (readings.last.exact_mm or 0.0) + b_mm
+    if rows:
+        first = (rows[0].length.exact_mm or 0.0) + a_mm
+        rows[0] = replace(rows[0], length=computed_length(first, line.unit))
+    else:
+        last += a_mm
+    return replace(readings, rows=tuple(rows), last=computed_length(last, line.unit))

@@ -1,0 +1,56 @@
+"""The same without any shape: a gap, two diameters and a service."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from bendrel.core.repair.splicing import Method
+from bendrel.core.service import Service
+from bendrel.core.shop.kit import Kit
+from bendrel.core.splice.allowed import allowed, worst
+from bendrel.core.splice.offer import Offer, Reason
+from bendrel.core.splice.proposals import gap_lengths, ranked
+from bendrel.core.tube.material import Tube
+
+OVER_A_GAP: tuple[Method, ...] = ("flared_unions", "bite_unions", "sleeve_unions", "hose")
+SAME_MM = 0.2
+"""Two tubes within this are of one size: 4.75 mm and 3/16 in. Source: common practice."""
+
+
+def over_gap(
+    kit: Kit,
+    gap_mm: float,
+    od_mm: float,
+    other_mm: float,
+    service: Service,
+    tube: Tube | None,
+    between_bodies: bool = False,
+) -> tuple[Offer, ...]:
+    """Every way over a gap between two cut tubes of `od_mm` and `other_mm`, best first.
+
+    `gap_mm` is measured from cut face to cut face, or with `between_bodies` from one union's body to the
+    other's, which is as much shorter as both tubes go into them. `tube` is what the new piece is of, None
+    where the catalogue has none of this size."""
+    ways = []
+    for method in OVER_A_GAP:
+        way = kit.splicing.methods[method]
+        size = tube.size if tube is not None else f"{od_mm:g} mm"
+        said = allowed(kit, way, service, tube, size)
+        gap = gap_mm + 2 * (way.insertion + way.stop) if between_bodies and way.insertion else gap_mm
+        offer = gap_lengths(kit, way, said.fitting, gap, max(od_mm, other_mm), tube)
+        word, reasons = said.word, list(said.reasons)
+        if abs(od_mm - other_mm) > SAME_MM:
+            if method == "hose":
+                text = "The two tubes differ: one bore on both, else a reducing connector between two hoses."
+                word = worst(word, "care")
+            else:
+                text = "The two tubes differ: a reducing union on one side, and a piece of the other's size."
+                word = worst(word, "care")
+            reasons.append(Reason(text=text, source=way.source))
+        if offer.piece_mm is not None and offer.piece_mm <= 0:
+            word = "refused"
+            text = f"The gap of {gap:.1f} mm is shorter than what the joints take; cut further back."
+            reasons.append(Reason(text=text, source=way.source))
+            offer = replace(offer, piece_mm=None)
+        ways.append(replace(offer, verdict=word, reasons=tuple(reasons)))
+    return ranked(ways)

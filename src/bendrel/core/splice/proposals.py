@@ -1,0 +1,329 @@
+"""Every way to mend a damaged tube, the best first: where to cut, how long the new piece is, and why."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from bendrel.core.findings import DERIVED, Derivation, Input
+from bendrel.core.record import record
+from bendrel.core.repair.condition import DamageKind, EndState
+from bendrel.core.repair.splicing import Method, Splice
+from bendrel.core.rigid.ends import flare_use
+from bendrel.core.service import Service
+from bendrel.core.shape.bends import BendList, bend_spans
+from bendrel.core.shop.kit import Kit
+from bendrel.core.splice.allowed import Allowed, allowed, worst
+from bendrel.core.splice.cuts import Room, cut_before, cut_behind
+from bendrel.core.splice.offer import WORD_ORDER, Offer, Reason, Weighed, Word
+from bendrel.core.tube.material import Tube
+
+UNIONS: tuple[Method, ...] = ("sleeve_unions", "flared_unions", "bite_unions")
+ORDER: tuple[Method, ...] = (
+    "whole", "replace_from_a", "replace_from_b", "flared_unions", "bite_unions", "sleeve_unions", "hose",
+)  # fmt: skip
+
+
+@record
+class Damaged:
+    """A tube and what is wrong with it, in mm from end A. `clips_mm` are what holds it, `end_a_mm` and
+    `end_b_mm` the straight that its own ends take up, `ends` how they come undone."""
+
+    shape: BendList
+    tube: Tube
+    from_mm: float
+    to_mm: float
+    kind: DamageKind = "rust"
+    clips_mm: Sequence[float] = ()
+    end_a_mm: float = 0.0
+    end_b_mm: float = 0.0
+    ends: tuple[EndState, EndState] = ("comes undone", "comes undone")
+
+
+def proposals(
+    kit: Kit, damaged: Damaged, service: Service, cuts_mm: tuple[float | None, float | None] = (None, None)
+) -> tuple[Offer, ...]:
+    """Every way, best first, refused ones last. `cuts_mm` are cuts that a person has chosen themselves."""
+    ways = [_offer(kit, damaged, service, kit.splicing.methods[method], cuts_mm) for method in ORDER]
+    return ranked(ways)
+
+
+def ranked(ways: Sequence[Offer]) -> tuple[Offer, ...]:
+    """Ways by what they are allowed, then by what they weigh. Source: common practice."""
+    return tuple(sorted(ways, key=lambda way: (WORD_ORDER[way.verdict], way.minutes)))
+
+
+def _offer(
+    kit: Kit,
+    damaged: Damaged,
+    service: Service,
+    way: Splice,
+    cuts_mm: tuple[float | None, float | None],
+) -> Offer:
+    if way.id == "whole":
+        return _whole(kit, damaged, service, way)
+    if way.id in ("replace_from_a", "replace_from_b"):
+        return _from_a_separation(kit, damaged, service, way, cuts_mm)
+    said = allowed(kit, way, service, damaged.tube, damaged.tube.size)
+    room = Room(stays=way.room, piece=way.piece_room, end_a=damaged.end_a_mm, end_b=damaged.end_b_mm)
+    low, high = _with_margin(kit, damaged)
+    a = cuts_mm[0] if cuts_mm[0] is not None else cut_before(damaged.shape, low, room, damaged.clips_mm)
+    b = cuts_mm[1] if cuts_mm[1] is not None else cut_behind(damaged.shape, high, room, damaged.clips_mm)
+    if a is None or b is None:
+        return _no_room(way, said, "A" if a is None else "B")
+    return _between(kit, damaged, way, said, a, b)
+
+
+def _with_margin(kit: Kit, damaged: Damaged) -> tuple[float, float]:
+    margin = kit.splicing.margins[damaged.kind].mm
+    return damaged.from_mm - margin, damaged.to_mm + margin
+
+
+def _bends_between(shape: BendList, a_mm: float, b_mm: float) -> tuple[int, ...]:
+    return tuple(
+        number
+        for number, span in enumerate(bend_spans(shape), start=1)
+        if span.middle_mm > a_mm and span.middle_mm < b_mm
+    )
+
+
+def _no_room(way: Splice, said: Allowed, end: str) -> Offer:
+    text = (
+        f"No straight on the side of {end} is clear of damage and clips and has the {way.room:g} mm that "
+        "nut and wrench need."
+    )
+    return Offer(
+        method=way.id,
+        name=way.name,
+        verdict="refused",
+        joint=way.joint,
+        years=way.years,
+        reasons=(*said.reasons, Reason(text=text, source=way.source)),
+    )
+
+
+def _between(kit: Kit, damaged: Damaged, way: Splice, said: Allowed, a: float, b: float) -> Offer:
+    bends = _bends_between(damaged.shape, a, b)
+    lengths = gap_lengths(kit, way, said.fitting, b - a, damaged.tube.od_mm, damaged.tube)
+    reasons, word = list(said.reasons), said.word
+    if way.id == "hose" and bends:
+        word = worst(word, "care")
+        text = f"It lets go of {_count(len(bends), 'bend')}: hose finds its own way there and must not kink."
+        reasons.append(Reason(text=text, source=way.source))
+    return replace(
+        lengths,
+        verdict=word,
+        cut_a_mm=a,
+        cut_b_mm=b,
+        piece_bends=bends if way.id != "hose" else (),
+        finished_a_mm=a - lengths_use(lengths),
+        finished_b_mm=b + lengths_use(lengths),
+        reasons=tuple(reasons),
+        cost=_cost(kit, damaged, way, len(bends)),
+    )
+
+
+def lengths_use(offer: Offer) -> float:
+    """What each old end loses to its own flare, in mm."""
+    if offer.gap_mm is None or offer.piece_mm is None or offer.joint != "flared-union":
+        return 0.0
+    seats = 2 * (offer.stop_mm or 0.0)
+    return (offer.piece_mm - offer.gap_mm + seats) / 2
+
+
+def gap_lengths(kit: Kit, way: Splice, fitting: str, gap_mm: float, od_mm: float, tube: Tube | None) -> Offer:
+    """The new piece over a gap measured cut face to cut face. Source: plane geometry of the joints, term by
+    term."""
+    blank = Offer(
+        method=way.id,
+        name=way.name,
+        verdict="right",
+        gap_mm=gap_mm,
+        fitting=fitting,
+        joint=way.joint,
+        years=way.years,
+    )
+    if way.id == "hose":
+        overlap = kit.splicing.overlaps[2].on(od_mm)
+        return replace(
+            blank,
+            piece_mm=gap_mm + 2 * overlap,
+            overlap_mm=overlap,
+            working=(
+                _working(
+                    "hose = gap + overlap at each end",
+                    (("gap, cut face to cut face", gap_mm), ("overlap, two clamps", overlap)),
+                    gap_mm + 2 * overlap,
+                ),
+            ),
+        )
+    if way.id == "flared_unions":
+        use = flare_use(kit, fitting, tube) if tube is not None else 0.0
+        piece = gap_mm + 2 * use - 2 * way.seat
+        return replace(
+            blank,
+            piece_mm=piece,
+            stop_mm=way.seat,
+            spring_apart_mm=way.seat / 2,
+            working=(
+                _working(
+                    "piece, rim to rim = gap + what both old ends lose to their flares − both unions",
+                    (
+                        ("gap, cut face to cut face", gap_mm),
+                        ("one flare of an old end", use),
+                        ("one union, seat to seat", way.seat),
+                    ),
+                    piece,
+                ),
+            ),
+        )
+    piece = gap_mm - 2 * way.stop
+    return replace(
+        blank,
+        piece_mm=piece,
+        stop_mm=way.stop,
+        spring_apart_mm=way.insertion,
+        working=(
+            _working(
+                "piece, cut to cut = gap − the stop of each union",
+                (("gap, cut face to cut face", gap_mm), ("stop of one union", way.stop)),
+                piece,
+            ),
+        ),
+    )
+
+
+def _working(formula: str, terms: Sequence[tuple[str, float]], result: float) -> Derivation:
+    return Derivation(
+        id="splice",
+        title="Length of the new piece",
+        formula=formula,
+        inputs=tuple(Input(name=name, value=f"{mm:.2f} mm") for name, mm in terms),
+        result=f"{result:.2f} mm",
+        source=DERIVED,
+    )
+
+
+def _whole(kit: Kit, damaged: Damaged, service: Service, way: Splice) -> Offer:
+    word: Word = "refused" if service.left_to else "right"
+    text = (
+        f"It is not made here: {service.left_to}."
+        if service.left_to
+        else ("No joint that was not there before; both old ends come undone.")
+    )
+    shape = damaged.shape
+    return Offer(
+        method=way.id,
+        name=way.name,
+        verdict=word,
+        piece_mm=shape.developed_mm,
+        piece_bends=tuple(range(1, len(shape.bends) + 1)),
+        years=way.years,
+        reasons=(Reason(text=text, source=way.source),),
+        cost=_cost(kit, damaged, way, len(shape.bends)),
+    )
+
+
+def _from_a_separation(
+    kit: Kit,
+    damaged: Damaged,
+    service: Service,
+    way: Splice,
+    cuts_mm: tuple[float | None, float | None],
+) -> Offer:
+    """New from one end to the nearest cut on the other side of the damage, with the best union that the
+    service allows."""
+    ways = [kit.splicing.methods[method] for method in UNIONS]
+    told = [(union, allowed(kit, union, service, damaged.tube, damaged.tube.size)) for union in ways]
+    union, said = min(told, key=lambda pair: WORD_ORDER[pair[1].word])
+    room = Room(stays=union.room, piece=union.piece_room, end_a=damaged.end_a_mm, end_b=damaged.end_b_mm)
+    low, high = _with_margin(kit, damaged)
+    shape = damaged.shape
+    from_a = way.id == "replace_from_a"
+    chosen = cuts_mm[1 if from_a else 0]
+    if chosen is not None:
+        cut: float | None = chosen
+    else:
+        find = cut_behind if from_a else cut_before
+        cut = find(shape, high if from_a else low, room, damaged.clips_mm)
+    if cut is None:
+        return _no_room(replace(way, room=union.room), said, "B" if from_a else "A")
+    gap = cut if from_a else shape.developed_mm - cut
+    lengths = gap_lengths(kit, union, said.fitting, gap, damaged.tube.od_mm, damaged.tube)
+    use, between = lengths_use(lengths), lengths.stop_mm or 0.0
+    bends = _bends_between(shape, 0.0 if from_a else cut, cut if from_a else shape.developed_mm)
+    overlap = kit.splicing.weigh.overlap_mm
+    text = (
+        f"Bend it as the old one, leave it {overlap:g} mm long at the joint, mark it against the old tube "
+        f"on the machine and trim it there; {union.name.removeprefix('two ').rstrip('s')}."
+    )
+    return Offer(
+        method=way.id,
+        name=way.name,
+        verdict=said.word,
+        cut_a_mm=None if from_a else cut,
+        cut_b_mm=cut if from_a else None,
+        piece_mm=gap + use - between,
+        piece_bends=bends,
+        overlap_mm=overlap,
+        stop_mm=between,
+        spring_apart_mm=union.insertion or union.seat / 2,
+        finished_a_mm=None if from_a else cut - use,
+        finished_b_mm=cut + use if from_a else None,
+        fitting=said.fitting,
+        joint=union.joint,
+        years=min(way.years, union.years),
+        reasons=(*said.reasons, Reason(text=text, source=way.source)),
+        cost=_cost(kit, damaged, way, len(bends)),
+        working=(
+            _working(
+                "piece = old tube to the cut + the old end's flare − the union",
+                (
+                    ("old tube to the cut", gap),
+                    ("flare of the old end", use),
+                    ("union, or its stop", between),
+                ),
+                gap + use - between,
+            ),
+        ),
+    )
+
+
+def _cost(kit: Kit, damaged: Damaged, way: Splice, bends: int) -> tuple[Weighed, ...]:
+    weigh = kit.splicing.weigh
+    undone = {
+        "whole": damaged.ends,
+        "replace_from_a": damaged.ends[:1],
+        "replace_from_b": damaged.ends[1:],
+    }.get(way.id, ())
+    chance = 0.0
+    risk = 0.0
+    for state in undone:
+        share = weigh.undone if state == "comes undone" else weigh.seized
+        costs = weigh.expensive_minutes if state == "seized in an expensive part" else weigh.break_minutes
+        chance = max(chance, share)
+        risk += share * costs
+    best = max(row.years for row in kit.splicing.methods.values())
+    found = [
+        Weighed(name="work on the machine", minutes=way.minutes, words=f"{way.minutes:g} min"),
+        Weighed(
+            name="bends of the new piece",
+            minutes=bends * weigh.bend_minutes,
+            words=f"{bends} × {weigh.bend_minutes:g} min",
+        ),
+        Weighed(
+            name="a seized end that breaks",
+            minutes=risk,
+            words=f"chance {chance:.0%} times what it costs" if undone else "no old end is undone",
+        ),
+        Weighed(
+            name="shorter life",
+            minutes=(best - way.years) * weigh.year_minutes,
+            words=f"about {way.years:g} years",
+        ),
+    ]
+    return tuple(found)
+
+
+def _count(number: int, word: str) -> str:
+    return f"{number} {word}{'' if number == 1 else 's'}"

@@ -1,0 +1,104 @@
+"""Edits of the chain as the screen asks for them: the core does them, nothing is stored."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Annotated, Literal
+
+from annotated_types import MaxLen
+
+from bendrel.core.findings import EndName
+from bendrel.core.ids import NotAChain
+from bendrel.core.lengths import is_blank, length_mm
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
+from bendrel.core.line.edits import fresh_id, insert_beside, move, place_of, remove, rigid_at, turned_round
+from bendrel.core.line.resolve import Resolved, resolve
+from bendrel.core.line.split import join, split
+from bendrel.core.record import record
+from bendrel.core.shape.bends import BendList, ShapeError
+from bendrel.core.shop.kit import Kit
+from bendrel.core.units import UnitError, parse_length
+from bendrel.services.errors import Refused
+
+Kind = Literal["insert", "remove", "move", "turn", "split", "join"]
+
+
+@record
+class ChainEdit:
+    """One edit of the chain. `span` is what it is about; `side` is where `new` is put in beside it, or
+    where it is moved to by one place; `at` is where it is split, from its end A as typed."""
+
+    kind: Kind
+    span: Annotated[str, MaxLen(20)]
+    side: EndName = "B"
+    new: RigidSpan | HoseSpan | ComponentSpan | None = None
+    at: Annotated[str, MaxLen(40)] = ""
+
+
+@record
+class Edited:
+    """The line after an edit, and the span that is to be looked at next."""
+
+    document: Line
+    span: str
+
+
+def edit_chain(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
+    """`line` after one edit. Raises Refused."""
+    try:
+        return _edited(line, edit, kit)
+    except (NotAChain, ShapeError, UnitError) as error:
+        raise Refused(str(error)) from error
+
+
+def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
+    at = place_of(line, edit.span)
+    step = -1 if edit.side == "A" else 1
+    if edit.kind == "insert":
+        if edit.new is None:
+            raise Refused("Say what is put in: a tube, a hose or a component.")
+        letter = {"rigid": "s", "hose": "h", "component": "c"}[edit.new.kind]
+        new = edit.new if edit.new.id else replace(edit.new, id=fresh_id(line, letter))
+        return Edited(document=insert_beside(line, edit.span, edit.side, new), span=new.id)
+    if edit.kind == "remove":
+        after = remove(line, edit.span)
+        return Edited(document=after, span=after.spans[min(at, len(after.spans) - 1)].id)
+    if edit.kind == "move":
+        return Edited(document=move(line, edit.span, at + step), span=edit.span)
+    if edit.kind == "turn":
+        return Edited(document=turned_round(line, edit.span), span=edit.span)
+    tube = rigid_at(line, edit.span)
+    if edit.kind == "split":
+        read = _read(tube, kit)
+        shape = _shape(read)
+        mm = parse_length(edit.at, line.unit) if edit.at.strip() else _middle(shape)
+        return Edited(document=split(line, tube.id, shape, read.ids, mm), span=tube.id)
+    if at + 1 >= len(line.spans):
+        raise NotAChain("There is nothing behind this tube that it could be joined with.")
+    other = rigid_at(line, line.spans[at + 1].id)
+    apart = line.joints[at].apart
+    between = 0.0 if is_blank(apart) else length_mm(apart, "not_negative")
+    shapes = (_shape(_read(tube, kit)), _shape(_read(other, kit)))
+    return Edited(document=join(line, tube.id, shapes, between), span=tube.id)
+
+
+def _read(span: RigidSpan, kit: Kit) -> Resolved:
+    tube, bender = kit.tubes.get(span.tube), kit.tool(span.bender, span.tube)
+    if tube is None or bender is None:
+        raise Refused("Choose a tube and a bender first.")
+    return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)
+
+
+def _shape(read: Resolved) -> BendList:
+    if read.shape is None:
+        raise Refused(f"Put the readings right first: {read.problems[0].message}")
+    return read.shape
+
+
+def _middle(shape: BendList) -> float:
+    """The middle of the longest straight."""
+    reached, best = 0.0, (0.0, 0.0)
+    for k, straight in enumerate(shape.straights_mm):
+        best = max(best, (straight, reached + straight / 2))
+        reached += straight + (shape.bends[k].arc_mm if k < len(shape.bends) else 0.0)
+    return best[1]

@@ -1,0 +1,229 @@
+import type { Catalogue, ComponentSpan, HoseSpan, Unit } from "../../api/types";
+import Box from "@mui/material/Box";
+import type { PlanView } from "../../doc/usePlan";
+import { typed } from "../../doc/rows";
+import { Ticks } from "../../ui/Ticks";
+import { sayLength } from "../../format/units";
+import { Field, Pick } from "../../ui/Field";
+
+const WHAT: ComponentSpan["what"][] = [
+  "check valve",
+  "reservoir",
+  "filter",
+  "restrictor",
+  "shut-off valve",
+  "cooler",
+  "adapter",
+  "union",
+  "reducer",
+  "elbow",
+  "tee",
+  "quick connector",
+  "banjo stack",
+];
+const POINTS = [
+  { id: "not marked", name: "no arrow seen" },
+  { id: "A", name: "end A" },
+  { id: "B", name: "end B" },
+];
+const SOURCE_PORTS = [
+  { id: "not known", name: "which one is not known" },
+  { id: "A", name: "faces end A" },
+  { id: "B", name: "faces end B" },
+];
+const JOINED: { id: HoseSpan["joined"]; name: string }[] = [
+  { id: "clamps", name: "clamps" },
+  { id: "crimped", name: "crimped ends" },
+  { id: "reusable", name: "reusable ends" },
+];
+const EACH = [
+  { id: "0", name: "none, pushed on" },
+  { id: "1", name: "one clamp" },
+  { id: "2", name: "two clamps" },
+];
+const PUSH = { loose: "loose", "slides on": "slides on", warm: "goes on warm", "too tight": "too tight" } as const;
+
+interface HoseProps {
+  piece: HoseSpan;
+  unit: Unit;
+  view: PlanView;
+  catalogue: Catalogue;
+  onChange: (part: Partial<HoseSpan>) => void;
+}
+
+export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps) {
+  const hose = catalogue.hoses.find((row) => row.id === piece.hose);
+  const placed = view.plan?.chosen?.pieces.hoses.find((row) => row.stands.span === piece.id);
+  const path = `/spans/${piece.id}`;
+  // told from the tube that it hangs on: its near side first
+  const near = placed?.stands.end === "A" ? "B" : "A";
+  const far = near === "A" ? "B" : "A";
+  const sides = [
+    { side: "near", end: near, name: "Near spigot", at: near === "A" ? "on_a" : "on_b" },
+    { side: "far", end: far, name: "Far spigot", at: far === "A" ? "on_a" : "on_b" },
+  ] as const;
+  const farPlain = far === "A" ? "plain_a" : "plain_b";
+  const onTube = (side: string) => placed?.ends.find((one) => one.side === side)?.tube ?? false;
+  const problem = (name: string) => view.plan?.problems.find((item) => item.path === `${path}/${name}`)?.message;
+  const offers = new Set(placed?.ends.flatMap((side) => side.offers) ?? []);
+  const clamps = catalogue.clamps.filter((row) => offers.has(row.id) || row.id === piece.clamp);
+  const kindOf = (id: string) => catalogue.clamp_kinds.find((row) => row.id === id)?.name ?? id;
+  return (
+    <>
+      <Pick
+        label="Class"
+        value={hose?.hose_class ?? ""}
+        options={catalogue.hose_classes.map(({ id, name }) => ({ id, name }))}
+        onChange={(id) => {
+          const nearest = catalogue.hoses
+            .filter((row) => row.hose_class === id)
+            .sort((a, b) => Math.abs(a.id_mm - (hose?.id_mm ?? 0)) - Math.abs(b.id_mm - (hose?.id_mm ?? 0)))[0];
+          const clamped = catalogue.hose_classes.find((row) => row.id === id)?.clamps.length;
+          if (nearest)
+            onChange({ hose: nearest.id, ...(clamped ? { joined: "clamps" } : { joined: "crimped", clamp: null }) });
+        }}
+      />
+      <Pick
+        label="Bore"
+        value={piece.hose}
+        options={catalogue.hoses
+          .filter((row) => row.hose_class === hose?.hose_class)
+          .map((row) => ({ id: row.id, name: `${row.size}, ${row.od_mm} mm outside` }))}
+        onChange={(id) => onChange({ hose: id })}
+      />
+      <Field
+        label="Length"
+        text={piece.length.text}
+        placeholder="of the hose itself"
+        problem={problem("length")}
+        takes="length"
+        onText={(text) => onChange({ length: typed(text, unit) })}
+      />
+      <Pick
+        label="Held by"
+        value={piece.joined}
+        options={JOINED}
+        onChange={(id) => onChange({ joined: id as HoseSpan["joined"], ...(id === "clamps" ? {} : { clamp: null }) })}
+      />
+      {piece.joined === "clamps" && (
+        <>
+          <Pick
+            label="Clamp"
+            value={piece.clamp ?? ""}
+            options={[
+              { id: "", name: "none yet" },
+              ...clamps.map((row) => ({ id: row.id, name: `${kindOf(row.kind)} ${row.name} mm` })),
+            ]}
+            onChange={(id) => onChange({ clamp: id || null })}
+          />
+          <Pick
+            label="Each side"
+            value={String(piece.clamps_each)}
+            options={EACH}
+            onChange={(id) => onChange({ clamps_each: Number(id) })}
+          />
+          {sides
+            .filter(({ side }) => !onTube(side))
+            .map(({ name, at }) => (
+              <Field
+                key={name}
+                label={name}
+                text={piece[at].text}
+                placeholder="its outside diameter"
+                problem={problem(at)}
+                takes="length"
+                onText={(text) => onChange({ [at]: typed(text, unit) })}
+              />
+            ))}
+        </>
+      )}
+      <Ticks
+        columns
+        list={[
+          { id: "rubs", text: "it touches something" },
+          ...(piece.rubs ? [{ id: "sleeved", text: "a sleeve is on" }] : []),
+          ...(piece.joined === "clamps" && !onTube("far") ? [{ id: farPlain, text: "far spigot without bead" }] : []),
+        ]}
+        done={new Set((["rubs", "sleeved", farPlain] as const).filter((name) => piece[name]))}
+        onTick={(id, on) => onChange({ [id]: on })}
+      />
+      {placed?.ends.map((side) => (
+        <Box key={side.side} data-push={side.side} sx={{ fontSize: 14, color: "var(--second)" }}>
+          On {side.tube ? "the tube" : side.side === "near" ? "the near spigot" : "the far spigot"} (
+          {sayLength(side.on_mm, unit)}): {PUSH[side.fit.push]}, {side.fit.interference >= 0 ? "+" : "−"}
+          {Math.abs(side.fit.interference * 100).toFixed(0)} %; {side.fit.over_mm.toFixed(1)} mm outside before clamping
+          {side.overlap_mm != null && `; clamps want ${sayLength(side.overlap_mm, unit)} of overlap`}.
+        </Box>
+      ))}
+    </>
+  );
+}
+
+export function ComponentFields({
+  piece,
+  unit,
+  onChange,
+}: {
+  piece: ComponentSpan;
+  unit: Unit;
+  onChange: (part: Partial<ComponentSpan>) => void;
+}) {
+  return (
+    <>
+      <Pick
+        label="Part"
+        value={piece.what}
+        options={WHAT.map((id) => ({ id, name: id }))}
+        onChange={(id) => onChange({ what: id as ComponentSpan["what"] })}
+      />
+      {piece.what === "adapter" && (
+        <Field
+          label="From, to"
+          text={piece.note ?? ""}
+          placeholder="M10x1 port to 3/8-24, 37°"
+          onText={(note) => onChange({ note: note.slice(0, 80) })}
+        />
+      )}
+      {piece.what === "reservoir" && (
+        <Pick
+          label="Source port"
+          value={piece.source_port}
+          options={SOURCE_PORTS}
+          onChange={(port) => onChange({ source_port: port as ComponentSpan["source_port"] })}
+        />
+      )}
+      {piece.what !== "adapter" && piece.what !== "reservoir" && (
+        <Pick
+          label="Points to"
+          value={piece.points}
+          options={POINTS}
+          onChange={(points) => onChange({ points: points as ComponentSpan["points"] })}
+        />
+      )}
+      <Pick
+        label="It is"
+        value={piece.age}
+        options={["new", "old"].map((id) => ({ id, name: id }))}
+        onChange={(age) => onChange({ age: age as ComponentSpan["age"] })}
+      />
+      {piece.what === "restrictor" && (
+        <>
+          <Field
+            label="Bore"
+            text={piece.bore.text}
+            placeholder="0.8 mm"
+            takes="length"
+            onText={(text) => onChange({ bore: typed(text, unit) })}
+          />
+          <Field
+            label="Bore’s length"
+            text={piece.land.text}
+            placeholder="3 mm, usual"
+            takes="length"
+            onText={(text) => onChange({ land: typed(text, unit) })}
+          />
+        </>
+      )}
+    </>
+  );
+}
