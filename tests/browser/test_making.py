@@ -94,7 +94,7 @@ def test_a_bend_that_is_left_open_is_read_as_it_is_now(page: Page, api, own_line
     opened = api.get(f"/api/lines/{own_line}").json()
     angle = {"text": "40", "exact_deg": None}
     span = opened["document"]["spans"][0]
-    first = next(row["id"] for row in span["readings"]["rows"] if row["kind"] == "bend")
+    first = span["readings"]["rows"][0]["id"]
     span["left_open"] = [{"bend": first, "angle": angle, "how": "by hand"}]
     api.put(f"/api/lines/{own_line}", data={"version": opened["version"], "document": opened["document"]})
     to_the_first_bend(page, own_line)

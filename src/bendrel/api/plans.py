@@ -10,8 +10,10 @@ from bendrel.api.schemas import (
     ChainOrder,
     Conversion,
     Copying,
+    Damaged,
     DrawingOrder,
     Imported,
+    MendDecision,
     OtherRadius,
     ShapeFile,
     catalogue_of,
@@ -26,6 +28,7 @@ from bendrel.services.chains import Edited, edit_chain
 from bendrel.services.errors import Refused
 from bendrel.services.importing import Understood, import_text
 from bendrel.services.measuring import Named, Rebuilt, copy_line, name_suspects, rebuild
+from bendrel.services.splicing import Mending, decide_to_mend, ways_to_mend
 from bendrel.services.tubes import tube_of
 
 router = APIRouter(prefix="/api", tags=["plans"])
@@ -50,6 +53,18 @@ def convert(body: Conversion, services: Services) -> Line:
 def edit_the_chain(body: ChainOrder, services: Services) -> Edited:
     """The line after one edit of its chain; saving it is a separate step."""
     return edit_chain(body.document, body.edit, services.kit)
+
+
+@router.post("/mend")
+def mend(body: Damaged, services: Services) -> Mending:
+    """Every way to mend a damage that was noted, the best first."""
+    return ways_to_mend(body.document, body.order, services.kit)
+
+
+@router.post("/mend/decide")
+def decide(body: MendDecision, services: Services) -> Edited:
+    """The line rewritten into its chain; saving it is a separate step."""
+    return decide_to_mend(body.document, body.order, body.method, body.reason, services.kit)
 
 
 @router.post("/suspects")

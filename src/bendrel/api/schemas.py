@@ -30,6 +30,7 @@ from bendrel.core.units import Unit
 from bendrel.services.chains import ChainEdit
 from bendrel.services.jobs import JobDraft
 from bendrel.services.measuring import CopyOrder
+from bendrel.services.splicing import MendOrder
 
 
 @record
@@ -88,6 +89,24 @@ class ChainOrder:
 
     document: Line
     edit: ChainEdit
+
+
+@record
+class Damaged:
+    """A line and the damage that is to be mended."""
+
+    document: Line
+    order: MendOrder
+
+
+@record
+class MendDecision:
+    """A line, the damage, and the way that a person has decided on."""
+
+    document: Line
+    order: MendOrder
+    method: Annotated[str, MaxLen(40)]
+    reason: Annotated[str, MaxLen(400)]
 
 
 @record

@@ -2,20 +2,32 @@
 
 from __future__ import annotations
 
-from typing import Any
+from math import isfinite
+from typing import Annotated, Any
+
+from annotated_types import MaxLen
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.chain.clipping import HOLDING
-from bendrel.core.line.looked import PlacedFixture, look_at
+from bendrel.core.ids import NotAChain
+from bendrel.core.line.document import Line, is_reason
+from bendrel.core.line.looked import PlacedDamage, PlacedFixture, look_at
 from bendrel.core.line.run import Run
+from bendrel.core.record import record
 from bendrel.core.repair.condition import DamageKind
+from bendrel.core.repair.splicing import Splice
 from bendrel.core.rigid.planned import Rigid, plan_rigid
 from bendrel.core.service import Service
+from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shop.kit import Kit
+from bendrel.core.splice.cuts import nearest
+from bendrel.core.splice.decide import mended
 from bendrel.core.splice.gap import OVER_A_GAP, over_gap
 from bendrel.core.splice.offer import Offer
 from bendrel.core.splice.proposals import Damaged, proposals
+from bendrel.core.units import UnitError, format_length, parse_length
 from bendrel.exchange.errors import FileError
+from bendrel.services.chains import Edited
 from bendrel.services.errors import Refused
 from bendrel.services.offline import line_of_file
 from bendrel.services.tubes import tube_of
@@ -63,6 +75,9 @@ def splice_file(
     known = service_of(kit, service or line.service)
     rigid = _planned(tube_of(line), kit)
     whole = rigid.shape.developed_mm
+    for name, mm in (("--from", from_mm), ("--to", to_mm)):
+        if not isfinite(mm):
+            raise Refused(f"{name} {mm}: a length in mm is accepted.")
     if to_mm < from_mm:
         raise Refused(
             f"--from {from_mm:g} lies beyond --to {to_mm:g}; give the damage from its end nearer to A."
@@ -100,6 +115,108 @@ def gap_answer(
         "tube_b_mm": other,
         "proposals": [told(offer) for offer in found if method in (None, offer.method)],
     }
+
+
+@record
+class MendOrder:
+    """What is to be mended: a noted damage, by its id. `cut_a` and `cut_b` are cuts as a person typed or
+    dragged them, from the tube's end A; blank leaves them to be found."""
+
+    damage: Annotated[str, MaxLen(20)]
+    cut_a: Annotated[str, MaxLen(40)] = ""
+    cut_b: Annotated[str, MaxLen(40)] = ""
+
+
+@record
+class Mending:
+    """Every way for one damage of one tube, the best first. `snapped` says which cuts were moved off what
+    they lay on, `stagger_mm` how far apart the cuts of a twin beside it must be (None: it has none)."""
+
+    span: str
+    developed_mm: float
+    damage: PlacedDamage
+    offers: tuple[Offer, ...]
+    methods: tuple[Splice, ...]
+    snapped: tuple[str, ...]
+    stagger_mm: float | None
+
+
+def ways_to_mend(line: Line, order: MendOrder, kit: Kit) -> Mending:
+    """Every way to mend a damage that was noted. Raises Refused."""
+    rigid, damage = _noted(line, order.damage, kit)
+    looked = look_at(line, kit, rigid.shape.developed_mm)
+    on_it = tuple(item for item in looked.fixtures if item.span in ("", rigid.run.span.id))
+    hurt = damaged_of(rigid, damage.from_mm, damage.to_mm, damage.kind, on_it)
+    snapped: list[str] = []
+    cuts = _chosen_cuts(line, order, kit, hurt, snapped)
+    weigh = kit.splicing.weigh
+    return Mending(
+        span=rigid.run.span.id,
+        developed_mm=rigid.shape.developed_mm,
+        damage=damage,
+        offers=proposals(kit, hurt, service_of(kit, line.service), cuts),
+        methods=tuple(kit.splicing.methods.values()),
+        snapped=tuple(snapped),
+        stagger_mm=None if line.condition.twin == "no twin" else weigh.stagger_mm,
+    )
+
+
+def decide_to_mend(line: Line, order: MendOrder, method: str, reason: str, kit: Kit) -> Edited:
+    """The line rewritten into its chain. Raises Refused."""
+    rigid, _ = _noted(line, order.damage, kit)
+    offer = next((one for one in ways_to_mend(line, order, kit).offers if one.method == method), None)
+    if offer is None:
+        raise Refused(f"There is no way “{method[:30]}” to mend a line; choose one of those shown.")
+    if not is_reason(reason):
+        raise Refused("Say in a few words why it is mended this way; it is kept with the line.")
+    try:
+        made = mended(line, kit, rigid, offer, reason)
+    except (NotAChain, ShapeError) as error:
+        raise Refused(str(error)) from error
+    new = next((span.id for span in made.spans if span.id not in {one.id for one in line.spans}), "")
+    return Edited(document=made, span=new or rigid.run.span.id)
+
+
+def _noted(line: Line, damage_id: str, kit: Kit) -> tuple[Rigid, PlacedDamage]:
+    noted = next((item for item in line.condition.damage if item.id == damage_id), None)
+    if noted is None:
+        raise Refused("That damage is not noted any more; note it at Look first.")
+    try:
+        rigid = _planned(tube_of(line, noted.span), kit)
+    except FileError as error:
+        raise Refused(f"Put the readings of the old tube right first: {error}") from error
+    looked = look_at(line, kit, rigid.shape.developed_mm)
+    placed = next((item for item in looked.damage if item.id == damage_id), None)
+    if placed is None:
+        raise Refused("Say where the damage begins, in lengths from end A.")
+    return rigid, placed
+
+
+def _chosen_cuts(
+    line: Line, order: MendOrder, kit: Kit, hurt: Damaged, snapped: list[str]
+) -> tuple[float | None, float | None]:
+    margin = kit.splicing.margins[hurt.kind].mm
+    whole = hurt.shape.developed_mm
+    bounds = {"A": (0.0, hurt.from_mm - margin), "B": (hurt.to_mm + margin, whole)}
+
+    def cut(text: str, name: str) -> float | None:
+        if not text.strip():
+            return None
+        low, high = bounds[name]
+        if high <= low:
+            return None
+        try:
+            wanted = parse_length(text, line.unit)
+            at, why = nearest(hurt.shape, wanted, low, high, hurt.clips_mm, kit.splicing.weigh.clip_mm)
+        except (UnitError, ShapeError) as error:
+            raise Refused(f"Cut on the side of {name}: {error}") from error
+        if why:
+            snapped.append(
+                f"The cut on the side of {name} was moved to {format_length(at, line.unit)}: {why}."
+            )
+        return at
+
+    return cut(order.cut_a, "A"), cut(order.cut_b, "B")
 
 
 SAME_SIZE_MM = 0.1

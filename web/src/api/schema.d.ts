@@ -372,6 +372,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mend
+         * @description Every way to mend a damage that was noted, the best first.
+         */
+        post: operations["mend_api_mend_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mend/decide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Decide
+         * @description The line rewritten into its chain; saving it is a separate step.
+         */
+        post: operations["decide_api_mend_decide_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/suspects": {
         parameters: {
             query?: never;
@@ -2790,6 +2830,14 @@ export interface components {
             photo: string;
         };
         /**
+         * Damaged
+         * @description A line and the damage that is to be mended.
+         */
+        Damaged: {
+            document: components["schemas"]["Line"];
+            order: components["schemas"]["MendOrder"];
+        };
+        /**
          * Decision
          * @description What the person decided, and why; the reason stays with the line.
          */
@@ -4417,6 +4465,57 @@ export interface components {
             problems: components["schemas"]["Problem"][];
         };
         /**
+         * MendDecision
+         * @description A line, the damage, and the way that a person has decided on.
+         */
+        MendDecision: {
+            document: components["schemas"]["Line"];
+            order: components["schemas"]["MendOrder"];
+            /** Method */
+            method: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * MendOrder
+         * @description What is to be mended: a noted damage, by its id. `cut_a` and `cut_b` are cuts as a person typed or
+         *     dragged them, from the tube's end A; blank leaves them to be found.
+         */
+        MendOrder: {
+            /** Damage */
+            damage: string;
+            /**
+             * Cut A
+             * @default
+             */
+            cut_a: string;
+            /**
+             * Cut B
+             * @default
+             */
+            cut_b: string;
+        };
+        /**
+         * Mending
+         * @description Every way for one damage of one tube, the best first. `snapped` says which cuts were moved off what
+         *     they lay on, `stagger_mm` how far apart the cuts of a twin beside it must be (None: it has none).
+         */
+        Mending: {
+            /** Span */
+            span: string;
+            /** Developed Mm */
+            developed_mm: number;
+            damage: components["schemas"]["PlacedDamage"];
+            /** Offers */
+            offers: components["schemas"]["Offer"][];
+            /** Methods */
+            methods: components["schemas"]["Splice"][];
+            /** Snapped */
+            snapped: string[];
+            /** Stagger Mm */
+            stagger_mm: number | null;
+        };
+        /**
          * Misread
          * @description A reading that cannot be read: its place and one sentence.
          */
@@ -4676,6 +4775,83 @@ export interface components {
             reading: "leg A" | "leg B" | "angle" | "width";
             /** Off */
             off: number;
+        };
+        /**
+         * Offer
+         * @description One way to mend a damaged line. Places in mm along the old tube from end A; what a way does not have
+         *     is None.
+         *
+         *     `piece_mm` is the new piece between its own finished ends (rim to rim, cut to cut), before its own
+         *     flares; `stop_mm` what lies between the two tubes in each joint; `spring_apart_mm` how far the old ends
+         *     must give way. `finished_a_mm` and `finished_b_mm` are where the ends that stay are once they are
+         *     flared. `fitting` is the end that the joints are made with, `cost` the terms of its weight.
+         */
+        Offer: {
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "whole" | "replace_from_a" | "replace_from_b" | "sleeve_unions" | "flared_unions" | "bite_unions" | "hose";
+            /** Name */
+            name: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "right" | "acceptable" | "care" | "refused";
+            /** Cut A Mm */
+            cut_a_mm?: number | null;
+            /** Cut B Mm */
+            cut_b_mm?: number | null;
+            /** Gap Mm */
+            gap_mm?: number | null;
+            /** Piece Mm */
+            piece_mm?: number | null;
+            /**
+             * Piece Bends
+             * @default []
+             */
+            piece_bends: number[];
+            /** Overlap Mm */
+            overlap_mm?: number | null;
+            /** Stop Mm */
+            stop_mm?: number | null;
+            /** Spring Apart Mm */
+            spring_apart_mm?: number | null;
+            /** Finished A Mm */
+            finished_a_mm?: number | null;
+            /** Finished B Mm */
+            finished_b_mm?: number | null;
+            /**
+             * Fitting
+             * @default
+             */
+            fitting: string;
+            /**
+             * Joint
+             * @default
+             */
+            joint: string;
+            /**
+             * Years
+             * @default 0
+             */
+            years: number;
+            /**
+             * Reasons
+             * @default []
+             */
+            reasons: components["schemas"]["Reason"][];
+            /**
+             * Cost
+             * @default []
+             */
+            cost: components["schemas"]["Weighed"][];
+            /**
+             * Working
+             * @default []
+             */
+            working: components["schemas"]["Derivation"][];
         };
         /**
          * OpenItem
@@ -5551,6 +5727,15 @@ export interface components {
             text: string;
         };
         /**
+         * Reason
+         * @description One thing that is said for or against a way, and who says it.
+         */
+        Reason: {
+            /** Text */
+            text: string;
+            source: components["schemas"]["Source"];
+        };
+        /**
          * Rebuilt
          * @description A line with another radius, before anything is saved.
          */
@@ -6259,6 +6444,49 @@ export interface components {
              * @default
              */
             stop: string;
+        };
+        /**
+         * Splice
+         * @description One way: the catalogue's joint and the ends that it is made with, the best known first. Lengths in mm
+         *     as the data file tells them; `minutes` on the machine, `years` that it usually lasts, `joints` that it
+         *     makes.
+         */
+        Splice: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "whole" | "replace_from_a" | "replace_from_b" | "sleeve_unions" | "flared_unions" | "bite_unions" | "hose";
+            /** Name */
+            name: string;
+            /** Joint */
+            joint: string;
+            /** Ends */
+            ends: string[];
+            /** Insertion */
+            insertion: number;
+            /** Stop */
+            stop: number;
+            /** Seat */
+            seat: number;
+            /** Room */
+            room: number;
+            /** Piece Room */
+            piece_room: number;
+            /** Swing */
+            swing: number;
+            /** Minutes */
+            minutes: number;
+            /** Years */
+            years: number;
+            /** Joints */
+            joints: number;
+            source: components["schemas"]["Source"];
+            /**
+             * Law
+             * @default []
+             */
+            law: string[];
         };
         /**
          * Spot
@@ -7056,6 +7284,18 @@ export interface components {
             text: string;
             /** Lost Mm */
             lost_mm: number;
+        };
+        /**
+         * Weighed
+         * @description One term of what a way costs, in minutes of work, and in words.
+         */
+        Weighed: {
+            /** Name */
+            name: string;
+            /** Minutes */
+            minutes: number;
+            /** Words */
+            words: string;
         };
         /**
          * WetPoint
@@ -9342,6 +9582,198 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChainOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Edited"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    mend_api_mend_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Damaged"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mending"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    decide_api_mend_decide_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendDecision"];
             };
         };
         responses: {

@@ -1,5 +1,5 @@
 import { api, sentence, take } from "../api/client";
-import type { ChainEdit, ComponentSpan, HoseSpan, Line, Span, Unit } from "../api/types";
+import type { ChainEdit, ComponentSpan, HoseSpan, Line, MendOrder, Span, Unit } from "../api/types";
 import { typed } from "./rows";
 
 /** Set values of one span that is no tube. */
@@ -51,15 +51,25 @@ interface Store {
 }
 
 /** Ask for one edit of the chain and take it; what was typed meanwhile is kept by asking once more. */
-export async function restructure(
+export const restructure = (store: Store, order: Order): Promise<Rewritten> =>
+  rewrite(store, (document) =>
+    take(api.POST("/api/chain", { body: { document, edit: { side: "B" as const, at: "", new: null, ...order } } })),
+  );
+
+/** Rewrite the line into the chain that mends it. */
+export const mend = (store: Store, order: MendOrder, method: string, reason: string): Promise<Rewritten> =>
+  rewrite(store, (document) => take(api.POST("/api/mend/decide", { body: { document, order, method, reason } })));
+
+type Rewritten = { span: string; problem: "" } | { span: null; problem: string };
+
+async function rewrite(
   store: Store,
-  order: Order,
-): Promise<{ span: string; problem: "" } | { span: null; problem: string }> {
-  const edit = { side: "B" as const, at: "", new: null, ...order };
+  ask: (document: Line) => Promise<{ document: Line; span: string }>,
+): Promise<Rewritten> {
   let from = store.document;
   try {
     for (;;) {
-      const made = await take(api.POST("/api/chain", { body: { document: from, edit } }));
+      const made = await ask(from);
       let now = from;
       store.edit((was) => {
         now = was;

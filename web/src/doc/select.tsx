@@ -18,7 +18,18 @@ export interface ChosenPlace {
   id: string;
 }
 
+/** The cuts of the way that is looked at, in mm along its tube; `move` asks for one somewhere else. */
+export interface Cuts {
+  span: string;
+  a: number | null;
+  b: number | null;
+  refused: boolean;
+  move: (end: "A" | "B", mm: number) => void;
+}
+
 interface Selection {
+  cuts: Cuts | null;
+  showCuts: (cuts: Cuts | null) => void;
   place: ChosenPlace | null;
   choosePlace: (place: ChosenPlace | null) => void;
   bend: number | null;
@@ -41,8 +52,11 @@ export function SelectionProvider({ children }: { children: ReactNode }) {
   const [lit, light] = useState<Lit | null>(null);
   const [working, showWorking] = useState<string | null>(null);
   const [swing, showSwing] = useState<number | null>(null);
+  const [cuts, showCuts] = useState<Cuts | null>(null);
   const value = useMemo(
     () => ({
+      cuts,
+      showCuts,
       place,
       choosePlace: (next: ChosenPlace | null) => {
         setPlace(next);
@@ -62,7 +76,7 @@ export function SelectionProvider({ children }: { children: ReactNode }) {
       swing,
       showSwing,
     }),
-    [place, bend, lit, working, swing],
+    [cuts, place, bend, lit, working, swing],
   );
   return <SelectionContext.Provider value={value}>{children}</SelectionContext.Provider>;
 }

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
+from bendrel.core.findings import EndName
 from bendrel.core.record import record
-from bendrel.core.shape.bends import BendList, bend_spans
+from bendrel.core.shape.bends import BendList, ShapeError, bend_spans
+from bendrel.core.shape.parts import SLACK_MM
 
 
 @record
@@ -73,11 +75,50 @@ def _highest_free(low: float, high: float, taken: Iterable[tuple[float, float]])
     return place if place >= low - 1e-9 else None
 
 
+def lacking(shape: BendList, at_mm: float, stays: EndName, room: Room) -> str:
+    """What straight a cut lacks when the side of end `stays` stays, in words; blank where there is enough.
+    A cut in an arc lacks everything."""
+    stretch = next(
+        (one for one in straights(shape) if one.start_mm - SLACK_MM <= at_mm <= one.stop_mm + SLACK_MM), None
+    )
+    if stretch is None:
+        return "A tube is cut on a straight."
+    before, behind = at_mm - stretch.start_mm, stretch.stop_mm - at_mm
+    own, others = (before, behind) if stays == "A" else (behind, before)
+    at_end = stretch.start_mm == 0 if stays == "A" else stretch.stop_mm == shape.developed_mm
+    taken = (room.end_a if stays == "A" else room.end_b) if at_end else 0.0
+    if own - taken < room.stays - SLACK_MM:
+        left = max(0.0, own - taken)
+        return f"Only {left:.0f} mm straight stay on the side of {stays}; it needs {room.stays:g}."
+    if others < room.piece - SLACK_MM:
+        return f"The new piece has {others:.0f} mm straight towards {stays}; it needs {room.piece:g}."
+    return ""
+
+
 def why_not(shape: BendList, at_mm: float, clips_mm: Sequence[float], clip_mm: float) -> str:
     """Why a person should not cut there, in words; blank where they can."""
     for number, span in enumerate(bend_spans(shape), start=1):
-        if span.start_mm < at_mm < span.end_mm:
+        if span.start_mm + SLACK_MM < at_mm < span.end_mm - SLACK_MM:
             return f"that is in the arc of bend {number}"
     if any(abs(clip - at_mm) < clip_mm for clip in clips_mm):
         return "a clip sits there"
     return ""
+
+
+def nearest(
+    shape: BendList, at_mm: float, low_mm: float, high_mm: float, clips_mm: Sequence[float], clip_mm: float
+) -> tuple[float, str]:
+    """The place nearest to `at_mm`, from `low_mm` to `high_mm`, where a person can cut, and why not where
+    they wanted to (blank where they can). Raises ShapeError where all of that is arcs and clips."""
+    wanted = min(max(at_mm, low_mm), high_mm)
+    why = "" if wanted == at_mm else "that is too near to the damage or an end"
+    why = why_not(shape, wanted, clips_mm, clip_mm) or why
+    edges = [wanted, low_mm, high_mm]
+    edges += [edge for span in bend_spans(shape) for edge in (span.start_mm, span.end_mm)]
+    edges += [clip + side for clip in clips_mm for side in (-clip_mm, clip_mm)]
+    free = [
+        edge for edge in edges if low_mm <= edge <= high_mm and not why_not(shape, edge, clips_mm, clip_mm)
+    ]
+    if not free:
+        raise ShapeError("There is no place to cut on that side: all of it is bends, clips and damage.")
+    return min(free, key=lambda edge: abs(edge - at_mm)), why

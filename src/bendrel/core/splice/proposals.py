@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from bendrel.core.findings import DERIVED, Derivation, Input
+from bendrel.core.findings import DERIVED, Derivation, EndName, Input
 from bendrel.core.record import record
 from bendrel.core.repair.condition import DamageKind, EndState
 from bendrel.core.repair.splicing import Method, Splice
@@ -14,10 +14,11 @@ from bendrel.core.service import Service
 from bendrel.core.shape.bends import BendList, bend_spans
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.allowed import Allowed, allowed, worst
-from bendrel.core.splice.cuts import Room, cut_before, cut_behind
+from bendrel.core.splice.cuts import Room, cut_before, cut_behind, lacking
 from bendrel.core.splice.offer import WORD_ORDER, Offer, Reason, Weighed, Word
 from bendrel.core.tube.material import Tube
 
+END_NAMES: tuple[EndName, EndName] = ("A", "B")
 UNIONS: tuple[Method, ...] = ("sleeve_unions", "flared_unions", "bite_unions")
 ORDER: tuple[Method, ...] = (
     "whole", "replace_from_a", "replace_from_b", "flared_unions", "bite_unions", "sleeve_unions", "hose",
@@ -71,7 +72,24 @@ def _offer(
     b = cuts_mm[1] if cuts_mm[1] is not None else cut_behind(damaged.shape, high, room, damaged.clips_mm)
     if a is None or b is None:
         return _no_room(way, said, "A" if a is None else "B")
+    said = _with_room(damaged, way, said, room, (a, b))
     return _between(kit, damaged, way, said, a, b)
+
+
+def _with_room(
+    damaged: Damaged, way: Splice, said: Allowed, room: Room, cuts_mm: tuple[float | None, float | None]
+) -> Allowed:
+    """What is said of a way, and of cuts that a person has chosen where it has no room."""
+    lacks = [
+        lacking(damaged.shape, cut, end, room)
+        for cut, end in zip(cuts_mm, END_NAMES, strict=True)
+        if cut is not None
+    ]
+    found = [text for text in lacks if text]
+    if not found:
+        return said
+    why = tuple(Reason(text=text, source=way.source) for text in found)
+    return replace(said, word="refused", reasons=(*said.reasons, *why))
 
 
 def _with_margin(kit: Kit, damaged: Damaged) -> tuple[float, float]:
@@ -248,6 +266,7 @@ def _from_a_separation(
         cut = find(shape, high if from_a else low, room, damaged.clips_mm)
     if cut is None:
         return _no_room(replace(way, room=union.room), said, "B" if from_a else "A")
+    said = _with_room(damaged, union, said, room, (None, cut) if from_a else (cut, None))
     gap = cut if from_a else shape.developed_mm - cut
     lengths = gap_lengths(kit, union, said.fitting, gap, damaged.tube.od_mm, damaged.tube)
     use, between = lengths_use(lengths), lengths.stop_mm or 0.0

@@ -6,6 +6,7 @@ import { Field, Pick } from "../../ui/Field";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { Advice } from "./Advice";
+import { MendWays } from "./MendWays";
 import { Ports } from "./Ports";
 import { DamageRows, FixtureRows, WetRows } from "./rows";
 import { CAUSES, END_STATES, REASONS, SCHOOLS, TWINS, URGENCIES, words } from "../../format/words";
@@ -129,6 +130,7 @@ export function LookPanel({ editor, view }: Props) {
           />
         </Box>
       </Columns>
+      <MendWays editor={editor} view={view} />
       <Advice condition={condition} looked={view.plan?.looked ?? null} set={set} />
     </Box>
   );

@@ -9,6 +9,7 @@ import type { PlanView } from "../../doc/usePlan";
 import { condensed } from "../../theme/theme";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
 import { GoesOn, Head, HeldLong, Lit, Marks, Ruler, Spare, HEIGHT, TUBE_H, TUBE_Y, Weakest } from "./along";
+import { CutMarks } from "./CutMarks";
 import { EndMark } from "./EndMark";
 import { Found } from "./Found";
 import { lanes } from "./lanes";
@@ -81,7 +82,7 @@ function piecesOf(line: Line, view: PlanView, tube: string): Piece[] {
 }
 
 function Unrolled({ editor, view, width }: Props & { width: number }) {
-  const { bend: chosen, choose, place, choosePlace, lit } = useSelection();
+  const { bend: chosen, choose, place, choosePlace, lit, cuts } = useSelection();
   const line = editor.document;
   const { unit } = line;
   const part = view.drawn;
@@ -161,6 +162,7 @@ function Unrolled({ editor, view, width }: Props & { width: number }) {
           severity={lit.severity}
         />
       )}
+      {cuts && <CutMarks cuts={cuts} unit={unit} x={(mm) => layout.x(cuts.span, mm)} />}
       <PortMark end="A" x={(layout.segments[0]?.x ?? 40) - 40} />
       {!open && <PortMark end="B" x={endOf(layout) + 40} />}
       {follows && <Weakest chosen={follows} x={layout.x} />}

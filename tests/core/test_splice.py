@@ -1,0 +1,229 @@
+"""Mending a damaged tube: where it is cut, how long the piece is, what is refused, the chain it becomes."""
+
+import random
+from dataclasses import replace
+
+import pytest
+
+from bendrel.core.ids import NotAChain
+from bendrel.core.line.document import HoseSpan, RigidSpan
+from bendrel.core.line.run import main_run, run_of
+from bendrel.core.rigid.planned import plan_rigid
+from bendrel.core.shape.bends import BendList, ShapeError, bend_spans
+from bendrel.core.shape.centreline import end_frame
+from bendrel.core.shape.parts import put_together
+from bendrel.core.splice.cuts import why_not
+from bendrel.core.splice.decide import mended
+from bendrel.core.splice.gap import OVER_A_GAP, over_gap
+from bendrel.core.splice.proposals import Damaged, proposals
+from bendrel.services.splicing import damaged_of
+from tests.lines import bent, row
+from tests.reference.test_shape_occ import occ_wire
+
+STRAIGHT = BendList(bends=(), last_straight_mm=900.0)
+
+
+def damaged(kit, shape=STRAIGHT, start=300.0, stop=340.0, tube="steel-seamless_8mm_1", **more):
+    return Damaged(shape=shape, tube=kit.tubes[tube], from_mm=start, to_mm=stop, **more)
+
+
+def way(offers, method):
+    return next(offer for offer in offers if offer.method == method)
+
+
+def test_the_worked_example(kit):
+    """Rust 300 to 340 on 900 mm: cuts 275 and 365, gap 90, sleeve piece 86, hose with 25 mm overlaps 140.
+    By hand: 300 − 25, 340 + 25, 90 − 2·2, 90 + 2·25."""
+    service = kit.services["cooler"]
+    offers = proposals(kit, damaged(kit), service)
+    sleeve, hose = way(offers, "sleeve_unions"), way(offers, "hose")
+    assert (sleeve.cut_a_mm, sleeve.cut_b_mm, sleeve.gap_mm) == (275, 365, 90)
+    assert (sleeve.piece_mm, sleeve.stop_mm, sleeve.spring_apart_mm) == (86, 2, 14)
+    assert (hose.piece_mm, hose.overlap_mm) == (140, 25)
+
+
+def test_a_nick_needs_less_clean_metal_than_rust(kit):
+    nick = way(proposals(kit, damaged(kit, kind="nick"), kit.services["cooler"]), "hose")
+    assert (nick.cut_a_mm, nick.cut_b_mm) == (290, 350)
+
+
+def test_clips_and_arcs_push_a_cut_away(kit):
+    service = kit.services["cooler"]
+    free = way(proposals(kit, damaged(kit), service), "hose")
+    clipped = way(proposals(kit, damaged(kit, clips_mm=(270.0,)), service), "hose")
+    assert clipped.cut_a_mm < free.cut_a_mm
+    shape = bent(row(100, 90), row(200, 45), last=300)
+    read = plan_rigid(main_run(shape), kit).rigid
+    arc = bend_spans(read.shape)[1]
+    assert why_not(read.shape, arc.middle_mm, (), 10) == "that is in the arc of bend 2"
+    assert why_not(read.shape, 50, (52,), 10) == "a clip sits there"
+    assert why_not(read.shape, 50, (90,), 10) == ""
+
+
+SERVICES = ("brake", "fuel-injection", "hydraulic", "steering-pressure", "cooler", "coolant", "vacuum")
+FORBIDDEN = {
+    ("brake", "sleeve_unions"), ("brake", "bite_unions"), ("brake", "hose"),
+    ("fuel-injection", "sleeve_unions"),
+    ("hydraulic", "sleeve_unions"),
+}  # fmt: skip
+"""What the trade forbids whatever the catalogue says. Source: common practice of the trade."""
+
+
+def test_what_a_service_forbids_is_never_better_than_refused(kit):
+    met = set()
+    for service in kit.services.values():
+        for tube in kit.tubes:
+            for offer in proposals(kit, damaged(kit, tube=tube), service):
+                verdict = kit.verdict("joint", offer.joint, service.id) if offer.joint else None
+                if (service.id, offer.method) in FORBIDDEN or (verdict and verdict.verdict == "refused"):
+                    assert offer.verdict == "refused", (service.id, offer.method)
+                    met.add((service.id, offer.method))
+                if offer.verdict == "refused":
+                    assert offer.reasons
+                    assert all(reason.text and reason.source.text for reason in offer.reasons)
+    assert met >= FORBIDDEN
+
+
+def test_a_brake_line_is_spliced_only_where_the_law_is_named(kit):
+    offers = proposals(kit, damaged(kit, tube="copper-nickel_3-16in_0.711"), kit.services["brake"])
+    assert offers[0].method == "whole"
+    flared = way(offers, "flared_unions")
+    assert flared.verdict == "care"
+    assert any("Local law" in reason.text for reason in flared.reasons)
+
+
+def random_line(seed):
+    rng = random.Random(seed)
+    rows = [
+        row(
+            rng.choice((60, 90, 140, 250, 400)),
+            rng.choice((20, 45, 60, 90, 110)),
+            rng.choice(("12:00", "3:00")),
+        )
+        for _ in range(rng.randint(0, 6))
+    ]
+    return rng, bent(*rows, last=rng.choice((80, 150, 300)), service=rng.choice(SERVICES))
+
+
+def planned(kit, line):
+    return plan_rigid(main_run(line), kit).rigid
+
+
+@pytest.mark.parametrize("block", range(10))
+def test_random_damage_on_random_lines(kit, block):
+    """Fifty lines a block: each cut on a straight, clear of damage and margin, with room; the old tube, the
+    joints and the piece add up; the chain that it becomes ends where the old tube did."""
+    for seed in range(block * 50, block * 50 + 50):
+        rng, line = random_line(seed)
+        rigid = planned(kit, line)
+        if rigid is None:
+            continue
+        whole = rigid.shape.developed_mm
+        start = rng.uniform(0, whole - 1)
+        stop = rng.uniform(start, min(whole, start + 120))
+        hurt = damaged_of(rigid, start, stop, rng.choice(("rust", "nick", "crush", "chafe")))
+        for offer in proposals(kit, hurt, kit.services[line.service]):
+            if offer.verdict != "refused":
+                _stands(kit, line, rigid, hurt, offer)
+
+
+def _stands(kit, line, rigid, hurt, offer):
+    shape, whole = rigid.shape, rigid.shape.developed_mm
+    margin = kit.splicing.margins[hurt.kind].mm
+    for cut in (offer.cut_a_mm, offer.cut_b_mm):
+        if cut is not None:
+            assert why_not(shape, cut, (), 0) == ""
+            assert 0 < cut < whole
+    if offer.cut_a_mm is not None:
+        assert offer.cut_a_mm <= hurt.from_mm - margin + 1e-9
+    if offer.cut_b_mm is not None:
+        assert offer.cut_b_mm >= hurt.to_mm + margin - 1e-9
+    _has_room(kit, shape, offer)
+    made = mended(line, kit, rigid, offer, "worn through at the bracket")
+    if offer.method == "whole":
+        assert made.spans == line.spans
+        return
+    assert len({span.id for span in made.spans}) == len(made.spans)
+    if offer.method == "hose":
+        hose = next(span for span in made.spans if isinstance(span, HoseSpan))
+        tubes = [span for span in made.spans if isinstance(span, RigidSpan)]
+        left = sum(planned_span(kit, made, span).developed_mm for span in tubes)
+        assert left + hose.length.exact_mm - 2 * offer.overlap_mm == pytest.approx(whole, abs=1e-6)
+        return
+    shapes = [planned_span(kit, made, span) for span in made.spans]
+    between = [joint.apart.exact_mm for joint in made.joints]
+    if offer.method in ("replace_from_a", "replace_from_b"):
+        assert [span.state for span in made.spans].count("stays") == 1
+    rolls = [joint.roll.exact_deg or 0.0 for joint in made.joints]
+    lengths = sum(one.developed_mm for one in shapes) + sum(between)
+    assert lengths == pytest.approx(whole, abs=1e-6)
+    was, now = end_frame(shape), end_frame(put_together(shapes, between, rolls))
+    assert now.point == pytest.approx(was.point, abs=1e-6)
+    assert now.way == pytest.approx(was.way, abs=1e-9)
+
+
+def planned_span(kit, line, span):
+    return plan_rigid(run_of(line, span.id), kit).rigid.shape
+
+
+def _has_room(kit, shape, offer):
+    """The straight beside each cut holds what the method needs on the side that stays."""
+    if offer.method not in kit.splicing.methods or offer.method.startswith(("whole", "replace")):
+        return
+    room = kit.splicing.methods[offer.method].room
+    reached = [0.0, *(span.end_mm for span in bend_spans(shape))]
+    stops = [*(span.start_mm for span in bend_spans(shape)), shape.developed_mm]
+    assert any(a + room <= offer.cut_a_mm + 1e-9 <= b + 1e-6 for a, b in zip(reached, stops, strict=True))
+    assert any(a - 1e-6 <= offer.cut_b_mm <= b - room + 1e-9 for a, b in zip(reached, stops, strict=True))
+
+
+@pytest.mark.parametrize("seed", range(20))
+def test_the_mended_chain_ends_where_opencascade_ends_the_old_tube(kit, seed):
+    line = random_line(seed)[1]
+    line = replace(line, service="cooler")
+    rigid = planned(kit, line)
+    whole = rigid.shape.developed_mm
+    hurt = damaged_of(rigid, whole * 0.5, whole * 0.5 + 5, "nick")
+    offers = [
+        one
+        for one in proposals(kit, hurt, kit.services["cooler"])
+        if one.verdict != "refused" and one.method not in ("whole", "hose")
+    ]
+    for offer in offers:
+        made = mended(line, kit, rigid, offer, "a nick")
+        shapes = [planned_span(kit, made, span) for span in made.spans]
+        composed = put_together(
+            shapes,
+            [joint.apart.exact_mm for joint in made.joints],
+            [joint.roll.exact_deg or 0.0 for joint in made.joints],
+        )
+        end = occ_wire(rigid.shape)[1]
+        assert end_frame(composed).point == pytest.approx((end.X(), end.Y(), end.Z()), abs=1e-6)
+
+
+def test_a_refused_way_and_a_cut_in_an_arc_are_not_decided_on(kit):
+    line = bent(row(100, 90), last=300, service="brake")
+    rigid = planned(kit, line)
+    offers = proposals(kit, damaged_of(rigid, 200, 220, "rust"), kit.services["brake"])
+    with pytest.raises(NotAChain, match="refused"):
+        mended(line, kit, rigid, way(offers, "hose"), "hose is quicker")
+    arc = bend_spans(rigid.shape)[0].middle_mm
+    flared = replace(way(offers, "flared_unions"), verdict="care", cut_a_mm=arc, cut_b_mm=300.0)
+    with pytest.raises(ShapeError, match="arc of bend 1"):
+        mended(line, kit, rigid, flared, "law looked up")
+
+
+def test_a_gap_without_any_shape(kit):
+    """8 mm tube over 90 mm cut to cut: 90 − 2·2 between sleeve unions, 90 + 2·25 of hose; measured from
+    body to body the piece goes 14 into each: 58 + 2·14."""
+    tube, cooler = kit.tubes["steel-seamless_8mm_1"], kit.services["cooler"]
+    offers = over_gap(kit, 90, 8, 8, cooler, tube)
+    assert way(offers, "sleeve_unions").piece_mm == 86
+    assert way(offers, "hose").piece_mm == 140
+    bodies = over_gap(kit, 58, 8, 8, cooler, tube, between_bodies=True)
+    assert way(bodies, "sleeve_unions").piece_mm == 58 + 2 * 14
+    assert {offer.method for offer in offers} == set(OVER_A_GAP)
+    other = way(over_gap(kit, 90, 8, 10, cooler, tube), "sleeve_unions")
+    assert any("reducing union" in reason.text for reason in other.reasons)
+    short = way(over_gap(kit, 3, 8, 8, cooler, tube), "sleeve_unions")
+    assert (short.verdict, short.piece_mm) == ("refused", None)

@@ -1,0 +1,128 @@
+"""Edits of the chain as the screen asks for them: whatever is done, the line stays a line."""
+
+import dataclasses
+import random
+
+import pytest
+
+from bendrel.core.findings import Spot
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan, SetAside
+from bendrel.exchange.documents import line_from_value, line_to_value
+from bendrel.services.chains import ChainEdit, edit_chain
+from bendrel.services.errors import Refused
+from tests.lines import bent, row
+
+KINDS = ("insert", "insert", "remove", "move", "turn", "split", "join")
+
+
+def some_line(rng: random.Random) -> Line:
+    rows = [
+        row(rng.choice((60, 90, 140)), rng.choice((30, 45, 90)), "3:00") for _ in range(rng.randint(1, 4))
+    ]
+    line = bent(*rows, last=rng.choice((60, 140)), service="cooler")
+    tube = line.spans[0]
+    aside = tuple(
+        SetAside(
+            code="end_room", at=Spot(kind="bend", span=tube.id, row=one.id), reason="measured on the car"
+        )
+        for one in tube.readings.rows
+    )
+    return dataclasses.replace(line, set_aside=aside)
+
+
+def new_span(rng: random.Random, kit, tube: RigidSpan):
+    kind = rng.choice(("rigid", "hose", "component"))
+    if kind == "rigid":
+        return dataclasses.replace(tube, id="")
+    if kind == "hose":
+        return HoseSpan(hose=rng.choice(list(kit.hoses)))
+    return ComponentSpan(what=rng.choice(("filter", "cooler", "check valve")))
+
+
+def bends_of(line: Line) -> dict[tuple[str, str], object]:
+    return {
+        (span.id, one.id): one
+        for span in line.spans
+        if isinstance(span, RigidSpan)
+        for one in span.readings.rows
+    }
+
+
+@pytest.mark.parametrize("block", range(8))
+def test_random_edits_leave_a_line(kit, block):
+    """250 edits a block, 2,000 in all: ids are their own, joints are one fewer than spans, what is set aside
+    names a bend that is there, it is the same after writing and reading, and undo is the line before."""
+    rng, done = random.Random(block), 0
+    said: list[str] = []
+    untouched: list[bool] = []
+    line = some_line(rng)
+    for _ in range(250):
+        if len(line.spans) > 14:
+            line = some_line(rng)
+        span = rng.choice(line.spans)
+        kind = rng.choice(KINDS)
+        tube = (
+            next(one for one in line.spans if isinstance(one, RigidSpan))
+            if any(isinstance(one, RigidSpan) for one in line.spans)
+            else some_line(rng).spans[0]
+        )
+        edit = ChainEdit(
+            kind=kind,
+            span=span.id,
+            side=rng.choice("AB"),
+            new=new_span(rng, kit, tube) if kind == "insert" else None,
+            at=rng.choice(("", "40 mm", "5 m", "nowhere")) if kind == "split" else "",
+        )
+        before = line_to_value(line)
+        try:
+            edited = edit_chain(line, edit, kit)
+        except Refused as refused:
+            said.append(str(refused))
+            continue
+        finally:
+            untouched.append(line_to_value(line) == before)
+        done += 1
+        line = edited.document
+        ids = [one.id for one in line.spans]
+        assert len(set(ids)) == len(ids)
+        assert edited.span in ids
+        assert len(line.joints) == len(line.spans) - 1
+        bends = bends_of(line)
+        assert all((item.at.span, item.at.row) in bends for item in line.set_aside)
+        assert line_from_value(line_to_value(line)) == line
+    assert done > 100
+    assert all(untouched)
+    assert said
+    assert all(one.endswith(".") for one in said)
+
+
+def test_a_split_keeps_what_was_said_of_its_bend(kit):
+    rng = random.Random(3)
+    line = some_line(rng)
+    while len(line.spans[0].readings.rows) < 3:
+        line = some_line(rng)
+    names = {item.at.row for item in line.set_aside}
+    parted = edit_chain(line, ChainEdit(kind="split", span=line.spans[0].id), kit).document
+    assert {item.at.row for item in parted.set_aside} == names
+    again = edit_chain(parted, ChainEdit(kind="join", span=line.spans[0].id), kit).document
+    assert len(again.spans) == 1
+    assert [one.id for one in again.spans[0].readings.rows] == [one.id for one in line.spans[0].readings.rows]
+    assert again.set_aside == line.set_aside
+
+
+def test_what_cannot_be_edited_is_said_in_a_sentence(kit):
+    line = some_line(random.Random(1))
+    tube = line.spans[0].id
+    with pytest.raises(Refused, match="no span “b9”"):
+        edit_chain(line, ChainEdit(kind="remove", span="b9"), kit)
+    with pytest.raises(Refused, match="last span stays"):
+        edit_chain(line, ChainEdit(kind="remove", span=tube), kit)
+    with pytest.raises(Refused, match="nothing behind"):
+        edit_chain(line, ChainEdit(kind="join", span=tube), kit)
+    with pytest.raises(Refused, match="beyond the tube"):
+        edit_chain(line, ChainEdit(kind="split", span=tube, at="5 m"), kit)
+    hosed = edit_chain(
+        line, ChainEdit(kind="insert", span=tube, new=HoseSpan(hose=next(iter(kit.hoses)))), kit
+    ).document
+    with pytest.raises(Refused, match="this is a hose"):
+        edit_chain(hosed, ChainEdit(kind="split", span=hosed.spans[1].id), kit)
