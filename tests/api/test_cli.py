@@ -161,6 +161,23 @@ def test_tables_without_json(folder):
     assert "binds after 6.6 turns" in bendrel("thread-fit", "3/8-24", "M10x1").stdout
 
 
+def test_ways_to_mend_a_line_and_over_a_gap(folder):
+    """On a straight tube of 900 mm, by hand: cuts 300 − 25 and 340 + 25; hose 90 + 2·25."""
+    (folder / "long.bendrel.json").write_text(write_line(bent(last=900, service="cooler")))
+    told = answer("splice", "long.bendrel.json", "--from", 300, "--to", 340, cwd=folder)
+    assert (told["developed_mm"], told["damage"]) == (900, [300, 340])
+    ways = {way["method"]: way for way in told["proposals"]}
+    assert len(ways) == 7
+    assert (ways["sleeve_unions"]["cut_a_mm"], ways["sleeve_unions"]["cut_b_mm"]) == (275, 365)
+    assert ways["whole"]["cut_a_mm"] is None
+    order = ["right", "acceptable", "care", "refused"]
+    words = [order.index(way["verdict"]) for way in told["proposals"]]
+    assert words == sorted(words)
+    over = answer("gap", "--gap", 90, "--tube", 8, "--service", "cooler", "--method", "hose")
+    assert [way["piece_mm"] for way in over["proposals"]] == [140]
+    assert "refused" in bendrel("gap", "--gap", 3, "--tube", 8, "--service", "cooler").stdout
+
+
 @pytest.mark.parametrize(
     "words",
     [
@@ -182,6 +199,13 @@ def test_tables_without_json(folder):
         ("points", "stair.csv"),
         ("plan", "line.bendrel.json", "--held", "C"),
         ("plan", "stair.csv", "--marks", "end"),
+        ("splice", "line.bendrel.json"),
+        ("splice", "line.bendrel.json", "--from", "900", "--to", "950"),
+        ("splice", "line.bendrel.json", "--from", "60", "--to", "50"),
+        ("splice", "line.bendrel.json", "--from", "nan", "--to", "50"),
+        ("splice", "line.bendrel.json", "--from", "50", "--to", "60", "--service", "tea"),
+        ("gap", "--gap", "0", "--tube", "8"),
+        ("gap", "--gap", "90", "--tube", "8", "--method", "glue"),
         ("serve", "--port", "99999"),
         ("serve", "--data", "/proc/nothing"),
     ],
@@ -202,7 +226,7 @@ def test_serving_says_where_and_takes_another_port_when_one_is_taken(tmp_path):
             started.append(process)
             address = re.search(r"http://127\.0\.0\.1:\d+/", process.stdout.readline())[0]
             jobs = json.load(urllib.request.urlopen(f"{address}api/jobs"))
-            assert {job["name"] for job in jobs} == {"Fire tender", "Harbour launch"}
+            assert {job["name"] for job in jobs} == {"Fire tender", "Harbour launch", "Slipway crane"}
     finally:
         for process in started:
             process.terminate()

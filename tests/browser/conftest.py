@@ -87,6 +87,22 @@ def own_line(api, line_ids):
     api.delete(f"/api/jobs/{job['id']}")
 
 
+@pytest.fixture
+def copy_of(api, line_ids):
+    """Copies of demo lines in a job of their own, so that tests do not meet."""
+    job = api.post("/api/jobs", data={"name": "choosing"}).json()
+
+    def make(name):
+        document = api.get(f"/api/lines/{line_ids[name]}").json()["document"]
+        line = api.post(f"/api/jobs/{job['id']}/lines", data={"name": name}).json()
+        body = {"version": line["version"], "document": document}
+        api.put(f"/api/lines/{line['id']}", data=body)
+        return line["id"]
+
+    yield make
+    api.delete(f"/api/jobs/{job['id']}")
+
+
 NO_WEBGL = """{
   const drawn = HTMLCanvasElement.prototype.getContext;
   HTMLCanvasElement.prototype.getContext = function (kind, ...rest) {

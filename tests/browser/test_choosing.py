@@ -12,22 +12,6 @@ pytestmark = pytest.mark.browser
 COOLER, VACUUM = "Pump gearbox to cooler", "Priming vacuum, with check valve"
 
 
-@pytest.fixture
-def copy_of(api, line_ids):
-    """Copies of demo lines in a job of their own, so that tests do not meet."""
-    job = api.post("/api/jobs", data={"name": "choosing"}).json()
-
-    def make(name):
-        document = api.get(f"/api/lines/{line_ids[name]}").json()["document"]
-        line = api.post(f"/api/jobs/{job['id']}/lines", data={"name": name}).json()
-        body = {"version": line["version"], "document": document}
-        api.put(f"/api/lines/{line['id']}", data=body)
-        return line["id"]
-
-    yield make
-    api.delete(f"/api/jobs/{job['id']}")
-
-
 def finding(page: Page, code: str):
     return page.locator(f"aside [data-finding='{code}']").first
 

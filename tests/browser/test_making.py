@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_choosing import copy_of, finding  # noqa: F401
+from tests.browser.test_choosing import finding
 from tests.browser.test_line import open_line, saved
 
 pytestmark = pytest.mark.browser
@@ -67,7 +67,7 @@ def test_an_order_that_names_a_bend_twice_is_refused_in_words(page: Page, own_li
     expect(page.locator("[data-move='1']")).to_contain_text("change over to A")
 
 
-def test_a_hairpin_on_the_bench_finds_its_order(page: Page, copy_of):  # noqa: F811
+def test_a_hairpin_on_the_bench_finds_its_order(page: Page, copy_of):
     open_line(page, copy_of(HAIRPIN), "plan")
     expect(at_tool(page).locator("[data-order='blocked']")).to_contain_text("bench")
     at_tool(page).get_by_role("button", name="Take this order").click()
@@ -95,7 +95,7 @@ def test_a_bend_that_is_left_open_is_read_as_it_is_now(page: Page, api, own_line
     angle = {"text": "40", "exact_deg": None}
     span = opened["document"]["spans"][0]
     first = span["readings"]["rows"][0]["id"]
-    span["left_open"] = [{"bend": first, "angle": angle, "how": "by hand"}]
+    span["left_open"] = [{"row": first, "angle": angle, "how": "by hand"}]
     api.put(f"/api/lines/{own_line}", data={"version": opened["version"], "document": opened["document"]})
     to_the_first_bend(page, own_line)
     expect(page.get_by_label("It came out at")).to_have_attribute("placeholder", "40°")

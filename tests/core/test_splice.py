@@ -8,6 +8,7 @@ import pytest
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import HoseSpan, RigidSpan
 from bendrel.core.line.run import main_run, run_of
+from bendrel.core.plan.assemble import plan_line
 from bendrel.core.rigid.planned import plan_rigid
 from bendrel.core.shape.bends import BendList, ShapeError, bend_spans
 from bendrel.core.shape.centreline import end_frame
@@ -160,6 +161,27 @@ def _stands(kit, line, rigid, hurt, offer):
     was, now = end_frame(shape), end_frame(put_together(shapes, between, rolls))
     assert now.point == pytest.approx(was.point, abs=1e-6)
     assert now.way == pytest.approx(was.way, abs=1e-9)
+
+
+@pytest.mark.parametrize("block", range(4))
+def test_no_way_that_is_offered_ends_in_a_stop(kit, block):
+    """Deciding on what is offered raises no finding as bad as the damage that it mends."""
+    for seed in range(1000 + block * 25, 1025 + block * 25):
+        rng, line = random_line(seed)
+        rigid = planned(kit, line)
+        if rigid is None:
+            continue
+        already = stops(kit, line)
+        whole = rigid.shape.developed_mm
+        start = rng.uniform(0, whole - 20)
+        for offer in proposals(kit, damaged_of(rigid, start, start + 20, "rust"), kit.services[line.service]):
+            if offer.verdict in ("right", "acceptable", "care"):
+                made = mended(line, kit, rigid, offer, "worn through at the bracket")
+                assert stops(kit, made) <= already, (seed, offer.method)
+
+
+def stops(kit, line):
+    return {finding.code for finding in plan_line(line, kit).findings if finding.severity == "stop"}
 
 
 def planned_span(kit, line, span):

@@ -178,9 +178,10 @@ class NamedLimit:
 @record
 class CatalogueOut:
     """The rows that can be chosen, and the rules with their sources; `stands_in` has the sizes that are
-    used for one another."""
+    used for one another, `joints` the names of what joins two pieces."""
 
     rules_version: str
+    joints: dict[str, str]
     materials: tuple[Material, ...]
     tubes: tuple[Tube, ...]
     stands_in: dict[str, tuple[str, ...]]
@@ -216,6 +217,7 @@ def catalogue_of(kit: Kit) -> CatalogueOut:
     """The catalogue of `kit` as the screens ask for it."""
     return CatalogueOut(
         rules_version=kit.rules_version,
+        joints={joint.id: joint.name for joint in kit.joints.values()},
         materials=tuple(kit.materials.values()),
         tubes=tuple(kit.tubes.values()),
         stands_in=kit.stands_in,

@@ -11,6 +11,12 @@ from bendrel.core.removal.stripdown import SharedItem, StripDown
 from bendrel.services.benches import standing
 from bendrel.services.bookings import Account, BookingDraft
 from bendrel.services.cuttings import CutsDone, piece_of
+from bendrel.services.demo_chains import (
+    header_tank_hose,
+    return_line,
+    saved_end_line,
+    spliced_cooler_line,
+)
 from bendrel.services.demo_lines import (
     BRAKE_TUBE,
     fuel_feed_line,
@@ -82,6 +88,11 @@ def fill_demo(shop: Shop) -> None:
     )
     shop.lines.add(launch.id, fuel_feed_line())
     shop.lines.add(launch.id, reservoir_drop_line())
+    crane = shop.jobs.create(
+        JobDraft(name="Slipway crane", machine="1961 slipway crane, hydraulic steering", unit="mm")
+    )
+    for line in (spliced_cooler_line(shop.kit), return_line(), saved_end_line(), header_tank_hose()):
+        shop.lines.add(crane.id, line)
     tender = shop.jobs.create(
         JobDraft(
             name="Fire tender",

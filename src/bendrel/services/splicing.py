@@ -53,6 +53,7 @@ def damaged_of(
         clips_mm=tuple(item.at_mm for item in fixtures if item.kind in HOLDING and item.state == "there"),
         end_a_mm=taken(a),
         end_b_mm=taken(b),
+        grip_mm=max(rigid.choices.bender.least_before_first_mm, rigid.choices.bender.least_after_last_mm),
         ends=(condition.end_a, condition.end_b),
     )
 

@@ -2009,11 +2009,15 @@ export interface components {
         /**
          * CatalogueOut
          * @description The rows that can be chosen, and the rules with their sources; `stands_in` has the sizes that are
-         *     used for one another.
+         *     used for one another, `joints` the names of what joins two pieces.
          */
         CatalogueOut: {
             /** Rules Version */
             rules_version: string;
+            /** Joints */
+            joints: {
+                [key: string]: string;
+            };
             /** Materials */
             materials: components["schemas"]["Material"][];
             /** Tubes */

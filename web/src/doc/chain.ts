@@ -1,5 +1,17 @@
 import { api, sentence, take } from "../api/client";
-import type { ChainEdit, ComponentSpan, HoseSpan, Line, MendOrder, Span, Unit } from "../api/types";
+import type {
+  Catalogue,
+  ChainEdit,
+  ComponentSpan,
+  HoseSpan,
+  Looked,
+  Line,
+  MendOrder,
+  RigidSpan,
+  Span,
+  TubeEnd,
+  Unit,
+} from "../api/types";
 import { typed } from "./rows";
 
 /** Set values of one span that is no tube. */
@@ -44,10 +56,61 @@ export const blankComponent = (unit: Unit): ComponentSpan => ({
   service: "",
 });
 
+/** A tube that is not read yet, of the same stock as one that is there. */
+export const blankTube = (like: RigidSpan | null, catalogue: Catalogue, unit: Unit): RigidSpan => {
+  const tube = like?.tube ?? catalogue.tubes[0]?.id ?? "";
+  const end: TubeEnd = {
+    fitting: "plain",
+    nut: null,
+    trial: null,
+    insert: false,
+    leave_long: typed("", unit),
+    ready: false,
+    flarer: "",
+  };
+  return {
+    id: "",
+    kind: "rigid",
+    state: "to make",
+    tube,
+    bender: like?.bender ?? catalogue.benders[0]?.id ?? "",
+    readings: {
+      kind: "bends",
+      rows: [],
+      last: typed("", unit),
+      last_by: "leg",
+      last_read_from: "outside",
+      alongside: false,
+    },
+    end_a: end,
+    end_b: end,
+    checks: {
+      wire: typed("", unit),
+      tape: typed("", unit),
+      port_b_angle: { text: "", exact_deg: null },
+      port_b_clock: { text: "", by: "", exact_deg: null },
+      way_a: "",
+      way_b: "",
+    },
+    bought: [],
+    openings: [],
+    spare: typed("25 mm", unit),
+    held: "A",
+    marks: "start",
+    order: [],
+    trim_first: false,
+    turned: false,
+    stock: typed("", unit),
+    stock_form: "stick",
+    left_open: [],
+  };
+};
+
 type Order = Partial<ChainEdit> & Pick<ChainEdit, "kind" | "span">;
 interface Store {
   document: Line;
   edit: (change: (line: Line) => Line) => void;
+  flush: () => Promise<void>;
 }
 
 /** Ask for one edit of the chain and take it; what was typed meanwhile is kept by asking once more. */
@@ -66,7 +129,13 @@ async function rewrite(
   store: Store,
   ask: (document: Line) => Promise<{ document: Line; span: string }>,
 ): Promise<Rewritten> {
+  // each rewriting is a step of its own to undo: what was typed before it is saved first, and it at once
+  await store.flush();
   let from = store.document;
+  store.edit((was) => {
+    from = was;
+    return was;
+  });
   try {
     for (;;) {
       const made = await ask(from);
@@ -75,10 +144,21 @@ async function rewrite(
         now = was;
         return was === from ? made.document : was;
       });
-      if (now === from) return { span: made.span, problem: "" };
+      if (now === from) {
+        await store.flush();
+        return { span: made.span, problem: "" };
+      }
       from = now;
     }
   } catch (error) {
     return { span: null, problem: sentence(error) };
   }
+}
+
+/** What of the damage is still in the line: what was cut out with a mended stretch is in its record only. */
+export function stillDamaged(line: Line, looked: Looked): Looked["damage"] {
+  const stays = new Set(
+    line.spans.flatMap((span) => (span.kind === "rigid" && span.state === "stays" ? [span.id] : [])),
+  );
+  return stays.size === 0 ? looked.damage : looked.damage.filter(({ span }) => stays.has(span ?? ""));
 }

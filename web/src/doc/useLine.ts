@@ -13,6 +13,8 @@ export interface LineEditor extends LineState {
   redo: () => void;
   settle: (document: Line) => void;
   retry: () => void;
+  /** Save what waits now, as an undo step of its own. */
+  flush: () => Promise<void>;
   /** The tube that is worked on, by its id; blank for a line without one. */
   tube: string;
 }
@@ -56,6 +58,7 @@ export function useLine(first: OpenLine): Omit<LineEditor, "tube"> {
       redo: store.redo,
       settle: store.settle,
       retry: () => void store.retry(),
+      flush: store.flush,
     }),
     [state, store],
   );

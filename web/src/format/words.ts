@@ -1,4 +1,4 @@
-import type { Condition, Damage, Fixture } from "../api/types";
+import type { ComponentSpan, Condition, Damage, Fixture } from "../api/types";
 
 /** The words of the trade for what is found, in the order people think of them. */
 export const REASONS: Condition["reasons"] = [
@@ -42,3 +42,20 @@ export const FIXTURES: Fixture["kind"][] = ["clip", "sleeve", "grommet", "retain
 export const STATES: Fixture["state"][] = ["there", "broken", "missing"];
 
 export const words = (list: readonly string[]) => list.map((word) => ({ id: word, name: word }));
+
+/** What can be put into a line that is neither tube nor hose. */
+export const COMPONENTS: ComponentSpan["what"][] = [
+  "check valve",
+  "reservoir",
+  "filter",
+  "restrictor",
+  "shut-off valve",
+  "cooler",
+  "adapter",
+  "union",
+  "reducer",
+  "elbow",
+  "tee",
+  "quick connector",
+  "banjo stack",
+];

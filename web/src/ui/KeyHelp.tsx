@@ -16,6 +16,8 @@ const KEYS: [string, string][] = [
   ["Ctrl+Backspace", "in a reading: take the row out"],
   ["Alt+↑, Alt+↓", "in a reading: move the row up or down"],
   ["← →", "on the strip: the bend before or after"],
+  ["Shift+← →", "on the strip: the piece, joint or port before or after"],
+  ["Delete", "on the strip: take the chosen piece out"],
   ["Ctrl+P", "print the build sheet"],
   ["← →", "at the bench: the step before or after"],
   ["Enter", "at the bench: this step is done"],

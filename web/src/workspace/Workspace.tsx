@@ -5,11 +5,13 @@ import { useNavigate } from "react-router";
 import type { OpenLine } from "../api/types";
 import { Side } from "./Side";
 import { Strip } from "./strip/Strip";
+import { ChainBar } from "./ChainBar";
 import { ConflictBar } from "./ConflictBar";
+import { NoTube } from "./NoTube";
 import { LineBar } from "./LineBar";
 import { sheetOf } from "./sheet";
 import type { Panels, StageName } from "./stages";
-import { ASK_MUCH, STAGES } from "./stages";
+import { ABOUT_A_TUBE, ASK_MUCH, STAGES } from "./stages";
 import { tubeOf, useSelection } from "../doc/select";
 import { StageTabs } from "./StageTabs";
 import { useAfterPaint } from "../doc/useAfterPaint";
@@ -83,7 +85,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
       sx={{
         height: "100dvh",
         display: "grid",
-        gridTemplateRows: "auto auto auto minmax(0, 1fr) auto",
+        gridTemplateRows: "auto auto auto minmax(0, 1fr) auto auto",
         "@media (max-width: 900px)": { height: "auto", minHeight: "100dvh" },
       }}
     >
@@ -120,7 +122,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
             "@media (max-width: 900px)": { borderRight: 0, order: 2, overflow: "visible" },
           }}
         >
-          <Panel editor={editor} view={view} />
+          {tube === "" && ABOUT_A_TUBE.has(stage) ? <NoTube /> : <Panel editor={editor} view={view} />}
         </Box>
         <Box
           component="section"
@@ -162,6 +164,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
           </Box>
         )}
       </Box>
+      {catalogue && <ChainBar editor={editor} catalogue={catalogue} />}
       <Unrolled editor={editor} view={view} />
     </Box>
   );

@@ -11,3 +11,6 @@ export type Panels = Record<StageName, StagePanel>;
 
 /** Stages that ask much: the panel has up to half of the screen, in two columns, and the picture is a key to it. */
 export const ASK_MUCH: ReadonlySet<StageName> = new Set(["look", "remove", "choose", "fit"]);
+
+/** Stages that have nothing to ask of a line without a tube. */
+export const ABOUT_A_TUBE: ReadonlySet<StageName> = new Set(["measure", "plan"]);

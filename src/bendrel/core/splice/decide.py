@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import replace
 
 from bendrel.core.chain.pieces import clamp_offers
-from bendrel.core.hose.hose import Hose
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import BendReadings, HoseSpan, Joint, Line, RigidSpan, TubeEnd
 from bendrel.core.line.edits import fresh_id, place_of, rigid_at
@@ -17,6 +16,7 @@ from bendrel.core.rigid.ends import flare_use
 from bendrel.core.rigid.planned import Rigid
 from bendrel.core.shape.parts import cut_across
 from bendrel.core.shop.kit import Kit
+from bendrel.core.splice.hoses import hose_for
 from bendrel.core.splice.offer import Offer
 
 
@@ -93,7 +93,9 @@ def _with_hose(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) ->
     made = _changed(made, last, "stays", end_a=bead)
     cut_out = rigid_at(made, middle)
     readings = cut_out.readings
-    hose = _hose_for(kit, line.service, rigid.tube.od_mm)
+    hose = hose_for(kit, kit.services[line.service], rigid.tube.od_mm)
+    if hose is None:
+        raise NotAChain("The catalogue has no hose of the usual class that goes on this tube.")
     offers = clamp_offers(
         kit, line.service, hose, kit.hose_classes[hose.hose_class].clamps, (rigid.tube.od_mm,)
     )
@@ -106,16 +108,6 @@ def _with_hose(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) ->
     )
     at = place_of(made, middle)
     return replace(made, spans=(*made.spans[:at], span, *made.spans[at + 1 :]))
-
-
-def _hose_for(kit: Kit, service: str, od_mm: float) -> Hose:
-    """The service's usual hose in the bore nearest to the tube. Raises NotAChain where there is none."""
-    known = kit.services.get(service)
-    wanted = known.hose_class if known else ""
-    fits = [hose for hose in kit.hoses.values() if hose.hose_class == wanted] or list(kit.hoses.values())
-    if not fits:
-        raise NotAChain("The catalogue has no hose.")
-    return min(fits, key=lambda hose: abs(hose.id_mm - od_mm))
 
 
 def _from_a_separation(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Line:

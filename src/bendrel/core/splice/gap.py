@@ -8,6 +8,7 @@ from bendrel.core.repair.splicing import Method
 from bendrel.core.service import Service
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.allowed import allowed, worst
+from bendrel.core.splice.hoses import hose_for
 from bendrel.core.splice.offer import Offer, Reason
 from bendrel.core.splice.proposals import gap_lengths, ranked
 from bendrel.core.tube.material import Tube
@@ -47,6 +48,10 @@ def over_gap(
                 text = "The two tubes differ: a reducing union on one side, and a piece of the other's size."
                 word = worst(word, "care")
             reasons.append(Reason(text=text, source=way.source))
+        if method == "hose" and hose_for(kit, service, max(od_mm, other_mm)) is None and service.hose_class:
+            word = worst(word, "care")
+            text = f"The catalogue has no hose of the usual class for {max(od_mm, other_mm):g} mm."
+            reasons.append(Reason(text=text, source=kit.limits["hose_warm"].source))
         if offer.piece_mm is not None and offer.piece_mm <= 0:
             word = "refused"
             text = f"The gap of {gap:.1f} mm is shorter than what the joints take; cut further back."

@@ -15,6 +15,7 @@ from bendrel.core.shape.bends import BendList, bend_spans
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.allowed import Allowed, allowed, worst
 from bendrel.core.splice.cuts import Room, cut_before, cut_behind, lacking
+from bendrel.core.splice.hoses import hose_for
 from bendrel.core.splice.offer import WORD_ORDER, Offer, Reason, Weighed, Word
 from bendrel.core.tube.material import Tube
 
@@ -28,7 +29,8 @@ ORDER: tuple[Method, ...] = (
 @record
 class Damaged:
     """A tube and what is wrong with it, in mm from end A. `clips_mm` are what holds it, `end_a_mm` and
-    `end_b_mm` the straight that its own ends take up, `ends` how they come undone."""
+    `end_b_mm` the straight that its own ends take up, `grip_mm` the straight that the bender wants beyond a
+    nut, `ends` how they come undone."""
 
     shape: BendList
     tube: Tube
@@ -38,6 +40,7 @@ class Damaged:
     clips_mm: Sequence[float] = ()
     end_a_mm: float = 0.0
     end_b_mm: float = 0.0
+    grip_mm: float = 0.0
     ends: tuple[EndState, EndState] = ("comes undone", "comes undone")
 
 
@@ -66,14 +69,30 @@ def _offer(
     if way.id in ("replace_from_a", "replace_from_b"):
         return _from_a_separation(kit, damaged, service, way, cuts_mm)
     said = allowed(kit, way, service, damaged.tube, damaged.tube.size)
-    room = Room(stays=way.room, piece=way.piece_room, end_a=damaged.end_a_mm, end_b=damaged.end_b_mm)
+    room = _room(kit, damaged, way, said.fitting)
     low, high = _with_margin(kit, damaged)
     a = cuts_mm[0] if cuts_mm[0] is not None else cut_before(damaged.shape, low, room, damaged.clips_mm)
     b = cuts_mm[1] if cuts_mm[1] is not None else cut_behind(damaged.shape, high, room, damaged.clips_mm)
     if a is None or b is None:
-        return _no_room(way, said, "A" if a is None else "B")
+        return _no_room(way, said, "A" if a is None else "B", room)
     said = _with_room(damaged, way, said, room, (a, b))
-    return _between(kit, damaged, way, said, a, b)
+    return _between(kit, damaged, service, way, said, (a, b))
+
+
+def _room(kit: Kit, damaged: Damaged, way: Splice, fitting: str) -> Room:
+    """The straight beside a cut: what the data file tells of the way, and never less than flare, nut and
+    tool take up, so that no cut is offered whose ends could not be made."""
+    size, known = kit.end_size(fitting, damaged.tube.size), kit.fittings.get(fitting)
+    nuts = kit.nuts_for(fitting, damaged.tube.size)
+    taken = (size.length_mm if size else 0.0) + (nuts[0].length_mm if nuts else 0.0)
+    flaring = known.grip_mm if known else 0.0
+    stays, piece = way.room, way.piece_room
+    if way.joint and piece > 0:
+        use = flare_use(kit, fitting, damaged.tube) if known and known.flared else 0.0
+        slack = kit.limits["hand_mm"].value
+        stays = max(stays, use + taken + flaring + slack)
+        piece = max(piece, way.seat + way.stop - use + taken + max(flaring, damaged.grip_mm) + slack)
+    return Room(stays=stays, piece=piece, end_a=damaged.end_a_mm, end_b=damaged.end_b_mm)
 
 
 def _with_room(
@@ -105,9 +124,9 @@ def _bends_between(shape: BendList, a_mm: float, b_mm: float) -> tuple[int, ...]
     )
 
 
-def _no_room(way: Splice, said: Allowed, end: str) -> Offer:
+def _no_room(way: Splice, said: Allowed, end: str, room: Room) -> Offer:
     text = (
-        f"No straight on the side of {end} is clear of damage and clips and has the {way.room:g} mm that "
+        f"No straight on the side of {end} is clear of damage and clips and has the {room.stays:.0f} mm that "
         "nut and wrench need."
     )
     return Offer(
@@ -120,7 +139,10 @@ def _no_room(way: Splice, said: Allowed, end: str) -> Offer:
     )
 
 
-def _between(kit: Kit, damaged: Damaged, way: Splice, said: Allowed, a: float, b: float) -> Offer:
+def _between(
+    kit: Kit, damaged: Damaged, service: Service, way: Splice, said: Allowed, cuts_mm: tuple[float, float]
+) -> Offer:
+    a, b = cuts_mm
     bends = _bends_between(damaged.shape, a, b)
     lengths = gap_lengths(kit, way, said.fitting, b - a, damaged.tube.od_mm, damaged.tube)
     reasons, word = list(said.reasons), said.word
@@ -128,6 +150,12 @@ def _between(kit: Kit, damaged: Damaged, way: Splice, said: Allowed, a: float, b
         word = worst(word, "care")
         text = f"It lets go of {_count(len(bends), 'bend')}: hose finds its own way there and must not kink."
         reasons.append(Reason(text=text, source=way.source))
+    if way.id == "hose" and hose_for(kit, service, damaged.tube.od_mm) is None:
+        word = "refused"
+        text = (
+            f"No hose of the usual class goes on {damaged.tube.od_mm:g} mm: all are loose or too tight."
+        )
+        reasons.append(Reason(text=text, source=kit.limits["hose_warm"].source))
     return replace(
         lengths,
         verdict=word,
@@ -254,7 +282,7 @@ def _from_a_separation(
     ways = [kit.splicing.methods[method] for method in UNIONS]
     told = [(union, allowed(kit, union, service, damaged.tube, damaged.tube.size)) for union in ways]
     union, said = min(told, key=lambda pair: WORD_ORDER[pair[1].word])
-    room = Room(stays=union.room, piece=union.piece_room, end_a=damaged.end_a_mm, end_b=damaged.end_b_mm)
+    room = _room(kit, damaged, union, said.fitting)
     low, high = _with_margin(kit, damaged)
     shape = damaged.shape
     from_a = way.id == "replace_from_a"
@@ -265,7 +293,7 @@ def _from_a_separation(
         find = cut_behind if from_a else cut_before
         cut = find(shape, high if from_a else low, room, damaged.clips_mm)
     if cut is None:
-        return _no_room(replace(way, room=union.room), said, "B" if from_a else "A")
+        return _no_room(way, said, "B" if from_a else "A", room)
     said = _with_room(damaged, union, said, room, (None, cut) if from_a else (cut, None))
     gap = cut if from_a else shape.developed_mm - cut
     lengths = gap_lengths(kit, union, said.fitting, gap, damaged.tube.od_mm, damaged.tube)

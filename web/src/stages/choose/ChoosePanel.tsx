@@ -10,6 +10,8 @@ import { Compare } from "./Compare";
 import { Consequences } from "./Consequences";
 import { setBender, setTube, sizesIn } from "./choices";
 import { EndChoice } from "./EndChoice";
+import { asksAlone, PlacePanel } from "./PlacePanel";
+import { useSelection } from "../../doc/select";
 import { Field, Pick } from "../../ui/Field";
 import { useCatalogue } from "../../doc/useCatalogue";
 import type { LineEditor } from "../../doc/useLine";
@@ -29,7 +31,44 @@ export function ChoosePanel(props: Props) {
   return catalogue ? <Choices {...props} catalogue={catalogue} /> : null;
 }
 
-function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
+function Choices(props: Props & { catalogue: Catalogue }) {
+  const { place } = useSelection();
+  if (asksAlone(place, props.editor.document.spans))
+    return (
+      <Box sx={{ p: 2 }}>
+        <PlacePanel place={place} {...props} />
+      </Box>
+    );
+  return props.editor.tube === "" ? <WithoutTube {...props} /> : <OfTube {...props} />;
+}
+
+/** A line of hose and components alone: its service, and the pieces on the strip. */
+function WithoutTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
+  return (
+    <Box sx={{ p: 2 }}>
+      <Typography variant="h2">Line</Typography>
+      <ServiceField editor={editor} catalogue={catalogue} />
+      <CarriedFields editor={editor} view={view} catalogue={catalogue} />
+      <Box sx={{ color: "var(--second)", my: 1 }}>
+        Choose a piece, a joint or a port on the strip to see what it asks.
+      </Box>
+      {view.plan?.chosen && <Consequences line={editor.document} chosen={view.plan.chosen} />}
+    </Box>
+  );
+}
+
+function ServiceField({ editor, catalogue }: { editor: LineEditor; catalogue: Catalogue }) {
+  return (
+    <Pick
+      label="Service"
+      value={editor.document.service}
+      options={catalogue.services.map(({ id, name }) => ({ id, name }))}
+      onChange={(service) => editor.edit((was) => ({ ...was, service }))}
+    />
+  );
+}
+
+function OfTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
   const { document: line, edit } = editor;
   const [comparing, setComparing] = useState(false);
   const span = spanOf(line, editor.tube);
@@ -45,12 +84,7 @@ function Choices({ editor, view, catalogue }: Props & { catalogue: Catalogue }) 
       <Columns>
         <Box>
           <Typography variant="h2">Line</Typography>
-          <Pick
-            label="Service"
-            value={line.service}
-            options={catalogue.services.map(({ id, name }) => ({ id, name }))}
-            onChange={(service) => set((was) => ({ ...was, service }))}
-          />
+          <ServiceField editor={editor} catalogue={catalogue} />
           <CarriedFields editor={editor} view={view} catalogue={catalogue} />
         </Box>
         <Box>

@@ -4,23 +4,9 @@ import type { PlanView } from "../../doc/usePlan";
 import { typed } from "../../doc/rows";
 import { Ticks } from "../../ui/Ticks";
 import { sayLength } from "../../format/units";
+import { COMPONENTS } from "../../format/words";
 import { Field, Pick } from "../../ui/Field";
 
-const WHAT: ComponentSpan["what"][] = [
-  "check valve",
-  "reservoir",
-  "filter",
-  "restrictor",
-  "shut-off valve",
-  "cooler",
-  "adapter",
-  "union",
-  "reducer",
-  "elbow",
-  "tee",
-  "quick connector",
-  "banjo stack",
-];
 const POINTS = [
   { id: "not marked", name: "no arrow seen" },
   { id: "A", name: "end A" },
@@ -173,7 +159,7 @@ export function ComponentFields({
       <Pick
         label="Part"
         value={piece.what}
-        options={WHAT.map((id) => ({ id, name: id }))}
+        options={COMPONENTS.map((id) => ({ id, name: id }))}
         onChange={(id) => onChange({ what: id as ComponentSpan["what"] })}
       />
       {piece.what === "adapter" && (
@@ -224,6 +210,60 @@ export function ComponentFields({
           />
         </>
       )}
+    </>
+  );
+}
+
+/** Its length, what it stands, holds and loses, and how often it is renewed, as far as its maker tells it. */
+export function ComponentFigures({
+  piece,
+  unit,
+  view,
+  onChange,
+}: {
+  piece: ComponentSpan;
+  unit: Unit;
+  view: PlanView;
+  onChange: (part: Partial<ComponentSpan>) => void;
+}) {
+  const problem = (name: string) =>
+    view.plan?.problems.find((item) => item.path === `/spans/${piece.id}/${name}`)?.message;
+  return (
+    <>
+      {(
+        [
+          ["length", "Length", "from port to port"],
+          ["on_a", "Spigot, A side", "its outside diameter"],
+          ["on_b", "Spigot, B side", "its outside diameter"],
+        ] as const
+      ).map(([name, label, placeholder]) => (
+        <Field
+          key={name}
+          label={label}
+          text={piece[name].text}
+          placeholder={placeholder}
+          problem={problem(name)}
+          takes="length"
+          onText={(text) => onChange({ [name]: typed(text, unit) })}
+        />
+      ))}
+      {(
+        [
+          ["rated", "Rated for", "10 bar"],
+          ["holds", "Holds", "0.4 L"],
+          ["loses", "Loses", "0.2 bar"],
+          ["service", "Renewed", "every 500 hours"],
+        ] as const
+      ).map(([name, label, placeholder]) => (
+        <Field
+          key={name}
+          label={label}
+          text={piece[name]}
+          placeholder={placeholder}
+          problem={problem(name)}
+          onText={(text) => onChange({ [name]: text.slice(0, 80) })}
+        />
+      ))}
     </>
   );
 }

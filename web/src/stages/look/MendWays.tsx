@@ -4,7 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { api, take } from "../../api/client";
 import type { Line, MendMethod, MendOffer, MendOrder, Mending, PlacedDamage, Unit, VerdictWord } from "../../api/types";
-import { mend } from "../../doc/chain";
+import { mend, stillDamaged } from "../../doc/chain";
 import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
@@ -30,7 +30,9 @@ const MARKS: Record<MendOffer["verdict"], VerdictWord> = {
 
 /** How to mend a damage: every way ranked, with its cuts on the strip, and what deciding on one makes of the line. */
 export function MendWays({ editor, view }: Props) {
-  const placed = view.plan?.looked?.damage ?? [];
+  const looked = view.plan?.looked;
+  const placed = looked ? stillDamaged(editor.document, looked) : [];
+  const gone = (looked?.damage.length ?? 0) > placed.length;
   const [chosen, setChosen] = useState("");
   const damage = placed.find((one) => one.id === chosen) ?? placed[0];
   return (
@@ -50,7 +52,9 @@ export function MendWays({ editor, view }: Props) {
         </>
       ) : (
         <Box sx={{ color: "var(--second)" }}>
-          Note where the damage is, from end A, and every way to mend it is laid out here.
+          {gone
+            ? "The damage is cut out; the strip shows what stays and what is new."
+            : "Note where the damage is, from end A, and every way to mend it is laid out here."}
         </Box>
       )}
     </Box>

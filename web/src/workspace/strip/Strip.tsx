@@ -3,7 +3,9 @@ import { useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { KeyboardEvent } from "react";
 import type { Line, Part, RigidSpan, Unit } from "../../api/types";
 import type { ChosenPlace } from "../../doc/select";
+import { restructure, stillDamaged } from "../../doc/chain";
 import { useSelection } from "../../doc/select";
+import { useNotice } from "../../ui/notice";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { condensed } from "../../theme/theme";
@@ -84,6 +86,7 @@ function piecesOf(line: Line, view: PlanView, tube: string): Piece[] {
 function Unrolled({ editor, view, width }: Props & { width: number }) {
   const { bend: chosen, choose, place, choosePlace, lit, cuts } = useSelection();
   const line = editor.document;
+  const notice = useNotice();
   const { unit } = line;
   const part = view.drawn;
   const open = view.growing;
@@ -104,7 +107,12 @@ function Unrolled({ editor, view, width }: Props & { width: number }) {
     const count = part?.bends.length ?? 0;
     if (count > 0) choose(chosen === null ? (by > 0 ? 1 : count) : Math.min(count, Math.max(1, chosen + by)));
   };
+  const takeOut = (id: string) =>
+    void restructure(editor, { kind: "remove", span: id }).then((done) =>
+      done.span === null ? notice({ text: done.problem }) : choosePlace({ kind: "span", id: done.span }),
+    );
   const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === "Delete" && place?.kind === "span") takeOut(place.id);
     const by = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
     if (by === 0) return;
     if (event.shiftKey) walk(by);
@@ -154,7 +162,14 @@ function Unrolled({ editor, view, width }: Props & { width: number }) {
       {layout.segments.slice(0, -1).map((segment, k) => (
         <JointMark key={segment.id} line={line} at={k} x={segment.x + segment.width + GAP / 2} />
       ))}
-      {looked && <Found looked={looked} x={(span, mm) => layout.x(span || editor.tube, mm)} y={TUBE_Y} h={TUBE_H} />}
+      {looked && (
+        <Found
+          looked={{ ...looked, damage: stillDamaged(line, looked) }}
+          x={(span, mm) => layout.x(span || editor.tube, mm)}
+          y={TUBE_Y}
+          h={TUBE_H}
+        />
+      )}
       {lit && (
         <Lit
           from={layout.x(lit.span || editor.tube, lit.from)}

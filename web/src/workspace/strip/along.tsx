@@ -231,8 +231,10 @@ export function Ruler({ part, x, unit, fromA }: { part: Part; x: (mm: number) =>
   const held = fromA ? part.end_a : part.end_b;
   const lead = held.order === "before" ? 0 : held.allowance_mm + held.leave_long_mm;
   const total = part.developed_mm + lead;
-  const { tick, label } = rulerSteps(total, unit);
   const place = (mm: number) => (fromA ? x(mm - lead) : x(part.developed_mm + lead - mm));
+  // a figure takes some 40 pixels: a short tube in a long line has fewer of them
+  const figures = Math.max(1, Math.min(20, Math.abs(place(total) - place(0)) / 40));
+  const { tick, label } = rulerSteps((total * 20) / figures, unit);
   const y = HEIGHT - 26;
   const ticks = Array.from({ length: Math.floor(total / tick + 1e-6) + 1 }, (_, k) => k * tick);
   return (

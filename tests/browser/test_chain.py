@@ -1,0 +1,100 @@
+"""The line as a chain: mending a damage, and the strip as the editor of its pieces."""
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_line import open_line, saved
+
+pytestmark = pytest.mark.browser
+
+RETURN, HOSE = "Steering return, through cooler and filter", "Header tank to engine"
+
+
+def strip(page: Page):
+    return page.get_by_role("region", name="The strip")
+
+
+def test_a_damage_is_mended_and_undo_brings_the_old_line_back(page: Page, own_line, api):
+    open_line(page, own_line, "look")
+    ways = page.get_by_role("region", name="How to mend it")
+    expect(ways.locator("[data-way]")).to_have_count(7)
+    expect(ways.locator("[data-way='hose']")).to_have_attribute("data-verdict", "refused")
+    ways.locator("[data-way='hose'] button").click()
+    expect(ways.locator("[data-way='hose']")).to_contain_text("common practice")
+    ways.locator("[data-way='flared_unions'] button").click()
+    expect(ways.locator("[data-way='flared_unions']")).to_contain_text("Local law")
+    expect(ways.locator("[data-working='splice']")).to_contain_text("one union, seat to seat")
+    cut = page.get_by_role("slider", name="Cut on the side of A")
+    before = cut.get_attribute("aria-valuenow")
+    cut.press("Shift+ArrowLeft")
+    expect(cut).not_to_have_attribute("aria-valuenow", before)
+    ways.get_by_label("Cut, A side").fill('9"')
+    expect(ways.get_by_role("status")).to_contain_text("that is in the arc of bend 2")
+    ways.get_by_label("Cut, A side").fill("")
+    mend = ways.get_by_role("button", name="Mend it: two flared unions")
+    mend.click()
+    expect(ways.get_by_role("alert")).to_contain_text("Say in a few words why")
+    ways.get_by_label("Because").fill("the inspector allows one section")
+    mend.click()
+    expect(strip(page).locator("[data-state='stays']")).to_have_count(2)
+    expect(strip(page).locator("[data-joint]")).to_have_count(2)
+    expect(ways).to_contain_text("cut out")
+    saved(page)
+    spans = api.get(f"/api/lines/{own_line}").json()["document"]["spans"]
+    assert [span["state"] for span in spans] == ["stays", "to make", "stays"]
+    page.get_by_role("button", name="Undo").click()
+    expect(strip(page).locator("[data-state='stays']")).to_have_count(0)
+
+
+def test_pieces_are_put_in_moved_split_and_taken_out_on_the_strip(page: Page, copy_of):
+    open_line(page, copy_of(RETURN), "choose")
+    strip(page).locator("[data-part='c1']").click()
+    asked = page.get_by_role("region", name="The chosen place")
+    expect(asked.get_by_label("Rated for")).to_have_value("10 bar")
+    tools = page.get_by_role("toolbar", name="The chosen piece")
+    tools.get_by_role("button", name="Put in behind").click()
+    page.get_by_role("menuitem", name="shut-off valve").click()
+    expect(strip(page).locator("[data-part]")).to_have_count(3)
+    expect(asked).to_contain_text("Shut-off valve")
+    tools.get_by_role("button", name="Move to B").click()
+    tools.get_by_role("button", name="Take out").click()
+    expect(strip(page).locator("[data-part]")).to_have_count(2)
+    page.get_by_role("button", name="Undo").click()
+    expect(strip(page).locator("[data-part]")).to_have_count(3)
+    strip(page).locator("[data-tube='s2']").click()
+    tools.get_by_label("Split at, from its end A").fill("5 m")
+    tools.get_by_role("button", name="Split at").click()
+    expect(page.get_by_text("lies beyond the tube")).to_be_visible()
+    tools.get_by_label("Split at, from its end A").fill("")
+    tools.get_by_role("button", name="Split at").click()
+    expect(strip(page).locator("[data-tube]")).to_have_count(3)
+    expect(page.locator("aside [data-finding='joint_missing']")).to_be_visible()
+    tools.get_by_role("button", name="Join with the next").click()
+    expect(strip(page).locator("[data-tube]")).to_have_count(2)
+
+
+def test_a_joint_and_a_port_are_chosen_with_the_keyboard(page: Page, copy_of):
+    page.goto(f"/lines/{copy_of('Cooler return, spliced')}/choose")
+    unrolled = strip(page).get_by_role("group")
+    unrolled.focus()
+    for _ in range(3):
+        page.keyboard.press("Shift+ArrowRight")
+    asked = page.get_by_role("region", name="The chosen place")
+    expect(asked.get_by_label("Joined by")).to_have_value("flared-union")
+    expect(asked.get_by_label("Because")).to_have_value("sound on both sides, the cooler's end is seized")
+    unrolled.focus()
+    for _ in range(3):
+        page.keyboard.press("Shift+ArrowLeft")
+    expect(asked.get_by_label("Goes to")).to_have_value("oil cooler")
+
+
+def test_a_line_of_hose_alone_opens_at_every_stage(page: Page, copy_of):
+    line = copy_of(HOSE)
+    for stage in ("look", "remove", "measure", "choose", "plan", "make", "fit"):
+        page.goto(f"/lines/{line}/{stage}")
+        expect(strip(page).locator("[data-hose='h1']")).to_be_visible()
+    page.goto(f"/lines/{line}/measure")
+    expect(page.get_by_text("This line has no tube")).to_be_visible()
+    page.goto(f"/lines/{line}/choose")
+    strip(page).locator("[data-hose='h1']").click()
+    expect(page.get_by_role("region", name="The chosen place").get_by_label("Length")).to_have_value("640")

@@ -1,0 +1,159 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import type { Catalogue, Joint, Port, Span } from "../../api/types";
+import { setPiece } from "../../doc/chain";
+import { typed } from "../../doc/rows";
+import type { ChosenPlace } from "../../doc/select";
+import { useSelection } from "../../doc/select";
+import type { LineEditor } from "../../doc/useLine";
+import type { PlanView } from "../../doc/usePlan";
+import { sayLength } from "../../format/units";
+import { Field, Pick } from "../../ui/Field";
+import { ComponentFields, ComponentFigures, HoseFields } from "./PieceFields";
+
+interface Props {
+  place: ChosenPlace;
+  editor: LineEditor;
+  view: PlanView;
+  catalogue: Catalogue;
+}
+
+/** Whether a chosen place has a panel of its own; a tube is asked with its ends. */
+export const asksAlone = (place: ChosenPlace | null, spans: readonly Span[]): place is ChosenPlace =>
+  place !== null &&
+  (place.kind === "port" ||
+    spans.some((span, k) =>
+      place.kind === "joint"
+        ? span.id === place.id && k < spans.length - 1
+        : span.id === place.id && span.kind !== "rigid",
+    ));
+
+/** What one hose, component, joint or port of the chain needs, and nothing else. */
+export function PlacePanel({ place, editor, view, catalogue }: Props) {
+  const { choosePlace } = useSelection();
+  return (
+    <Box component="section" aria-label="The chosen place" sx={{ maxWidth: 460 }}>
+      <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "center" }}>
+        <Typography variant="h2">{titleOf(place, editor.document.spans)}</Typography>
+        <Button size="small" variant="text" onClick={() => choosePlace(null)}>
+          Whole line
+        </Button>
+      </Box>
+      {place.kind === "port" && <PortFields end={place.id === "A" ? "A" : "B"} editor={editor} catalogue={catalogue} />}
+      {place.kind === "joint" && <JointFields before={place.id} editor={editor} catalogue={catalogue} />}
+      {place.kind === "span" && <OfPiece id={place.id} editor={editor} view={view} catalogue={catalogue} />}
+    </Box>
+  );
+}
+
+function titleOf(place: ChosenPlace, spans: readonly Span[]): string {
+  if (place.kind === "port") return `Port ${place.id}`;
+  if (place.kind === "joint") return "Joint";
+  const span = spans.find((one) => one.id === place.id);
+  if (span?.kind === "component") return span.what.charAt(0).toUpperCase() + span.what.slice(1);
+  return "Hose";
+}
+
+function OfPiece({ id, editor, view, catalogue }: { id: string } & Omit<Props, "place">) {
+  const { document: line, edit } = editor;
+  const piece = line.spans.find((one) => one.id === id);
+  if (piece?.kind === "hose")
+    return (
+      <HoseFields
+        piece={piece}
+        unit={line.unit}
+        view={view}
+        catalogue={catalogue}
+        onChange={(part) => edit((was) => setPiece(was, id, part))}
+      />
+    );
+  if (piece?.kind !== "component") return null;
+  const change = (part: Parameters<typeof setPiece>[2]) => edit((was) => setPiece(was, id, part));
+  return (
+    <>
+      <ComponentFields piece={piece} unit={line.unit} onChange={change} />
+      <ComponentFigures piece={piece} unit={line.unit} view={view} onChange={change} />
+    </>
+  );
+}
+
+function JointFields({ before, editor, catalogue }: { before: string } & Omit<Props, "place" | "view">) {
+  const { document: line, edit } = editor;
+  const at = line.spans.findIndex((span) => span.id === before);
+  const joint = line.joints[at];
+  if (!joint) return null;
+  const set = (change: Partial<Joint>) =>
+    edit((was) => {
+      const now = was.spans.findIndex((span) => span.id === before);
+      return { ...was, joints: was.joints.map((one, k) => (k === now ? { ...one, ...change } : one)) };
+    });
+  const tubes = line.spans[at]?.kind === "rigid" && line.spans[at + 1]?.kind === "rigid";
+  return (
+    <>
+      <Pick
+        label="Joined by"
+        value={joint.kind}
+        options={[
+          { id: "", name: tubes ? "nothing yet" : "as the hose is held" },
+          ...Object.entries(catalogue.joints).map(([id, name]) => ({ id, name })),
+        ]}
+        onChange={(kind) => set({ kind })}
+      />
+      <Field
+        label="Between ends"
+        text={joint.apart.text || (joint.apart.exact_mm == null ? "" : sayLength(joint.apart.exact_mm, line.unit))}
+        placeholder="stop or seats of the union"
+        takes="length"
+        onText={(text) => set({ apart: typed(text, line.unit) })}
+      />
+      <Field
+        label="Because"
+        text={joint.why}
+        placeholder="kept with the line"
+        onText={(why) => set({ why: why.slice(0, 400) })}
+      />
+      <Field
+        label="Done to it"
+        text={joint.done}
+        placeholder="nipped again after a week"
+        onText={(done) => set({ done: done.slice(0, 80) })}
+      />
+    </>
+  );
+}
+
+function PortFields({ end, editor, catalogue }: { end: "A" | "B" } & Omit<Props, "place" | "view">) {
+  const { document: line, edit } = editor;
+  const key = end === "A" ? "port_a" : "port_b";
+  const port = line[key];
+  const set = (change: Partial<Port>) => edit((was) => ({ ...was, [key]: { ...was[key], ...change } }));
+  return (
+    <>
+      <Field
+        label="Goes to"
+        text={port.label}
+        placeholder="hose bracket, wheel cylinder"
+        onText={(label) => set({ label: label.slice(0, 60) })}
+      />
+      <Pick
+        label="Port’s seat"
+        value={port.seat}
+        options={[{ id: "", name: "not looked at yet" }, ...catalogue.seats.map(({ id, name }) => ({ id, name }))]}
+        onChange={(seat) => set({ seat })}
+      />
+      <Pick
+        label="Port is of"
+        value={port.body}
+        options={[{ id: "", name: "not said" }, ...catalogue.bodies.map(({ id, name }) => ({ id, name }))]}
+        onChange={(body) => set({ body })}
+      />
+      <Field
+        label="Port thread"
+        text={port.thread}
+        placeholder="such as 3/8-24 or M10x1"
+        onText={(thread) => set({ thread: thread.slice(0, 40), proved: false })}
+      />
+    </>
+  );
+}

@@ -1,0 +1,162 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Menu from "@mui/material/Menu";
+import MenuItem from "@mui/material/MenuItem";
+import { useState } from "react";
+import type { Catalogue, ChainEdit, ComponentSpan, Line, Span } from "../api/types";
+import { blankComponent, blankHose, blankTube, restructure } from "../doc/chain";
+import { mainTube } from "../doc/rows";
+import { useSelection } from "../doc/select";
+import type { LineEditor } from "../doc/useLine";
+import { COMPONENTS } from "../format/words";
+import { condensed } from "../theme/theme";
+import { useNotice } from "../ui/notice";
+
+interface Props {
+  editor: LineEditor;
+  catalogue: Catalogue;
+}
+
+/** What can be done with the piece that is chosen on the strip. */
+export function ChainBar({ editor, catalogue }: Props) {
+  const { document: line } = editor;
+  const { place, choosePlace } = useSelection();
+  const notice = useNotice();
+  const [at, setAt] = useState("");
+  if (place?.kind !== "span") return null;
+  const k = line.spans.findIndex((one) => one.id === place.id);
+  const span = line.spans[k];
+  if (!span) return null;
+  const next = line.spans[k + 1];
+  const ask = (kind: ChainEdit["kind"], more: Partial<ChainEdit> = {}) =>
+    void restructure(editor, { kind, span: span.id, ...more }).then((done) => {
+      if (done.span === null) notice({ text: done.problem });
+      else choosePlace({ kind: "span", id: done.span });
+    });
+  return (
+    <Box
+      role="toolbar"
+      aria-label="The chosen piece"
+      sx={{
+        display: "flex",
+        flexWrap: "wrap",
+        alignItems: "center",
+        columnGap: 1,
+        px: 2,
+        borderTop: "1px solid var(--rule)",
+        background: "var(--paper)",
+        "& button": { minHeight: 36, "@media (pointer: coarse)": { minHeight: 44 } },
+      }}
+    >
+      <Box sx={{ font: `600 17px ${condensed}`, mr: 1 }}>{nameOf(span)}</Box>
+      <Inserting
+        side="A"
+        line={line}
+        catalogue={catalogue}
+        onInsert={(side, made) => ask("insert", { side, new: made })}
+      />
+      <Inserting
+        side="B"
+        line={line}
+        catalogue={catalogue}
+        onInsert={(side, made) => ask("insert", { side, new: made })}
+      />
+      <Button size="small" variant="text" disabled={k === 0} onClick={() => ask("move", { side: "A" })}>
+        Move to A
+      </Button>
+      <Button
+        size="small"
+        variant="text"
+        disabled={k === line.spans.length - 1}
+        onClick={() => ask("move", { side: "B" })}
+      >
+        Move to B
+      </Button>
+      <Button size="small" variant="text" onClick={() => ask("turn")}>
+        Turn round
+      </Button>
+      {span.kind === "rigid" && (
+        <>
+          <Button size="small" variant="text" onClick={() => ask("split", { at })}>
+            Split at
+          </Button>
+          <Box
+            component="input"
+            aria-label="Split at, from its end A"
+            value={at}
+            placeholder="middle"
+            onChange={(event) => setAt(event.target.value.slice(0, 40))}
+            sx={{
+              width: 84,
+              height: 30,
+              font: "inherit",
+              color: "var(--ink)",
+              background: "var(--sheet)",
+              border: "1px solid var(--second)",
+              px: 0.75,
+              "@media (pointer: coarse)": { height: 44 },
+            }}
+          />
+          {next?.kind === "rigid" && (
+            <Button size="small" variant="text" onClick={() => ask("join")}>
+              Join with the next
+            </Button>
+          )}
+        </>
+      )}
+      <Button size="small" variant="text" disabled={line.spans.length === 1} onClick={() => ask("remove")}>
+        Take out
+      </Button>
+    </Box>
+  );
+}
+
+const nameOf = (span: Span): string =>
+  span.kind === "hose"
+    ? "Hose"
+    : span.kind === "component"
+      ? capital(span.what)
+      : span.state === "stays"
+        ? "Old tube"
+        : "Tube";
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+interface InsertingProps {
+  side: "A" | "B";
+  line: Line;
+  catalogue: Catalogue;
+  onInsert: (side: "A" | "B", made: Span) => void;
+}
+
+function Inserting({ side, line, catalogue, onInsert }: InsertingProps) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const usual = catalogue.services.find((row) => row.id === line.service)?.hose_class;
+  const hose = catalogue.hoses.find((row) => row.hose_class === usual) ?? catalogue.hoses[0];
+  const put = (made: Span) => {
+    setAnchor(null);
+    onInsert(side, made);
+  };
+  return (
+    <>
+      <Button
+        size="small"
+        variant="text"
+        aria-haspopup="menu"
+        aria-expanded={anchor !== null}
+        onClick={(event) => setAnchor(event.currentTarget)}
+      >
+        {side === "A" ? "Put in before" : "Put in behind"}
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        <MenuItem onClick={() => put(blankTube(mainTube(line), catalogue, line.unit))}>tube</MenuItem>
+        <MenuItem onClick={() => put(blankHose(hose?.id ?? "", line.unit))}>hose</MenuItem>
+        {COMPONENTS.map((what: ComponentSpan["what"]) => (
+          <MenuItem key={what} onClick={() => put({ ...blankComponent(line.unit), what })}>
+            {what}
+          </MenuItem>
+        ))}
+      </Menu>
+    </>
+  );
+}
