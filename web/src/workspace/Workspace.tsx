@@ -31,7 +31,7 @@ const SwingStage = lazy(() => import("./swing/SwingStage"));
 /** The screen people live in: what the stage asks, the line, its findings, and the strip. */
 export function Workspace({ first, stage, panels }: { first: OpenLine; stage: StageName; panels: Panels }) {
   const kept = useLine(first);
-  const { place, choose, light, showWorking, swing, showSwing } = useSelection();
+  const { place, choosePlace, showWorking, swing } = useSelection();
   const tube = tubeOf(kept.document, place);
   const editor = useMemo(() => ({ ...kept, tube }), [kept, tube]);
   const bench = useBench(editor.document, stage === "plan" || stage === "make", tube);
@@ -59,17 +59,17 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
       else if (command && letter === "p") window.open(sheetOf(first.id, tube), "_blank");
       else if (tab) go(tab);
       else if (event.key === "Escape") {
-        choose(null);
-        light(null);
+        // Esc in an open menu closes that menu only
+        if (event.target instanceof Element && event.target.closest('[role="menu"]')) return;
+        choosePlace(null);
         showWorking(null);
-        showSwing(null);
         return;
       } else return;
       event.preventDefault();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [choose, first.id, go, light, redo, showSwing, showWorking, tube, undo]);
+  }, [choosePlace, first.id, go, redo, showWorking, tube, undo]);
 
   // whoever arrives with the keyboard goes on from what the stage asks, not from the top of the page
   const panel = useRef<HTMLElement>(null);

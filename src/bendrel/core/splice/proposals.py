@@ -152,9 +152,7 @@ def _between(
         reasons.append(Reason(text=text, source=way.source))
     if way.id == "hose" and hose_for(kit, service, damaged.tube.od_mm) is None:
         word = "refused"
-        text = (
-            f"No hose of the usual class goes on {damaged.tube.od_mm:g} mm: all are loose or too tight."
-        )
+        text = f"No hose of the usual class goes on {damaged.tube.od_mm:g} mm: all are loose or too tight."
         reasons.append(Reason(text=text, source=kit.limits["hose_warm"].source))
     return replace(
         lengths,
