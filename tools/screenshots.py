@@ -18,7 +18,7 @@ sys.path.insert(0, str(ROOT))
 from tests.browser.conftest import CHROMIUM_FLAGS, free_port  # noqa: E402
 
 SOUND, WRONG = "Rear axle, left", "Front left, as sketched (cannot be made)"
-COOLER, HAIRPIN = "Pump gearbox to cooler", "Steering tank drop, with hairpin"
+RETURN, HAIRPIN = "Steering return, through cooler and filter", "Steering tank drop, with hairpin"
 HALF_MADE = "Rear axle, right"
 
 
@@ -57,7 +57,7 @@ def take(page: Page) -> None:
     open_line(page, WRONG, "measure")
     page.locator("aside [data-finding='straight_missing']").get_by_title("Show where").click()
     shoot(page, "findings")
-    open_line(page, COOLER, "choose")
+    open_line(page, RETURN, "choose")
     shoot(page, "choose")
     look_up(page)
     page.goto("/tools?bender=lever_8mm")
@@ -76,7 +76,7 @@ def take(page: Page) -> None:
     page.goto("/stock")
     page.locator("[data-stock]").first.wait_for()
     shoot(page, "stock")
-    misread(page)
+    mended(page)
 
 
 def look_up(page: Page) -> None:
@@ -96,16 +96,13 @@ def scroll(page: Page, by: int) -> None:
     page.get_by_role("region", name="What this stage asks").evaluate(f"panel => panel.scrollTop = {by}")
 
 
-def misread(page: Page) -> None:
-    """An inch too much in one leg, with the checks that tell."""
-    open_line(page, SOUND, "measure")
-    page.get_by_role("textbox", name="Leg to bend 4", exact=True).fill("5 15/16")
-    page.locator("summary", has_text="Checks").click()
-    page.get_by_label("Whole wire").fill("36 5/16")
-    page.get_by_label("Rim to rim").fill("18 25/32")
-    page.locator("[data-suspect]").first.wait_for()
-    scroll(page, 560)
-    shoot(page, "checks")
+def mended(page: Page) -> None:
+    """The ways to mend a damage, with the cuts of one of them on the strip."""
+    open_line(page, SOUND, "look")
+    page.locator("[data-way='flared_unions'] button").click()
+    page.get_by_role("region", name="How to mend it").evaluate("ways => ways.scrollIntoView()")
+    page.get_by_role("slider", name="Cut on the side of A").wait_for()
+    shoot(page, "mend")
 
 
 def main() -> None:

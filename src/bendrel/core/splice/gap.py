@@ -9,8 +9,9 @@ from bendrel.core.service import Service
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.allowed import allowed, worst
 from bendrel.core.splice.hoses import hose_for
+from bendrel.core.splice.lengths import gap_lengths
 from bendrel.core.splice.offer import Offer, Reason
-from bendrel.core.splice.proposals import gap_lengths, ranked
+from bendrel.core.splice.proposals import ranked
 from bendrel.core.tube.material import Tube
 
 OVER_A_GAP: tuple[Method, ...] = ("flared_unions", "bite_unions", "sleeve_unions", "hose")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from bendrel.core.findings import DERIVED, Derivation, EndName, Input
+from bendrel.core.findings import EndName
 from bendrel.core.record import record
 from bendrel.core.repair.condition import DamageKind, EndState
 from bendrel.core.repair.splicing import Method, Splice
@@ -16,6 +16,7 @@ from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.allowed import Allowed, allowed, worst
 from bendrel.core.splice.cuts import Room, cut_before, cut_behind, lacking
 from bendrel.core.splice.hoses import hose_for
+from bendrel.core.splice.lengths import gap_lengths, lengths_use, working
 from bendrel.core.splice.offer import WORD_ORDER, Offer, Reason, Weighed, Word
 from bendrel.core.tube.material import Tube
 
@@ -167,87 +168,6 @@ def _between(
     )
 
 
-def lengths_use(offer: Offer) -> float:
-    """What each old end loses to its own flare, in mm."""
-    if offer.gap_mm is None or offer.piece_mm is None or offer.joint != "flared-union":
-        return 0.0
-    seats = 2 * (offer.stop_mm or 0.0)
-    return (offer.piece_mm - offer.gap_mm + seats) / 2
-
-
-def gap_lengths(kit: Kit, way: Splice, fitting: str, gap_mm: float, od_mm: float, tube: Tube | None) -> Offer:
-    """The new piece over a gap measured cut face to cut face. Source: plane geometry of the joints, term by
-    term."""
-    blank = Offer(
-        method=way.id,
-        name=way.name,
-        verdict="right",
-        gap_mm=gap_mm,
-        fitting=fitting,
-        joint=way.joint,
-        years=way.years,
-    )
-    if way.id == "hose":
-        overlap = kit.splicing.overlaps[2].on(od_mm)
-        return replace(
-            blank,
-            piece_mm=gap_mm + 2 * overlap,
-            overlap_mm=overlap,
-            working=(
-                _working(
-                    "hose = gap + overlap at each end",
-                    (("gap, cut face to cut face", gap_mm), ("overlap, two clamps", overlap)),
-                    gap_mm + 2 * overlap,
-                ),
-            ),
-        )
-    if way.id == "flared_unions":
-        use = flare_use(kit, fitting, tube) if tube is not None else 0.0
-        piece = gap_mm + 2 * use - 2 * way.seat
-        return replace(
-            blank,
-            piece_mm=piece,
-            stop_mm=way.seat,
-            spring_apart_mm=way.seat / 2,
-            working=(
-                _working(
-                    "piece, rim to rim = gap + what both old ends lose to their flares − both unions",
-                    (
-                        ("gap, cut face to cut face", gap_mm),
-                        ("one flare of an old end", use),
-                        ("one union, seat to seat", way.seat),
-                    ),
-                    piece,
-                ),
-            ),
-        )
-    piece = gap_mm - 2 * way.stop
-    return replace(
-        blank,
-        piece_mm=piece,
-        stop_mm=way.stop,
-        spring_apart_mm=way.insertion,
-        working=(
-            _working(
-                "piece, cut to cut = gap − the stop of each union",
-                (("gap, cut face to cut face", gap_mm), ("stop of one union", way.stop)),
-                piece,
-            ),
-        ),
-    )
-
-
-def _working(formula: str, terms: Sequence[tuple[str, float]], result: float) -> Derivation:
-    return Derivation(
-        id="splice",
-        title="Length of the new piece",
-        formula=formula,
-        inputs=tuple(Input(name=name, value=f"{mm:.2f} mm") for name, mm in terms),
-        result=f"{result:.2f} mm",
-        source=DERIVED,
-    )
-
-
 def _whole(kit: Kit, damaged: Damaged, service: Service, way: Splice) -> Offer:
     word: Word = "refused" if service.left_to else "right"
     text = (
@@ -321,7 +241,7 @@ def _from_a_separation(
         reasons=(*said.reasons, Reason(text=text, source=way.source)),
         cost=_cost(kit, damaged, way, len(bends)),
         working=(
-            _working(
+            working(
                 "piece = old tube to the cut + the old end's flare − the union",
                 (
                     ("old tube to the cut", gap),

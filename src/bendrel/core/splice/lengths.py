@@ -1,0 +1,95 @@
+"""How long the new piece is over a gap, term by term."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from bendrel.core.findings import DERIVED, Derivation, Input
+from bendrel.core.repair.splicing import Splice
+from bendrel.core.rigid.ends import flare_use
+from bendrel.core.shop.kit import Kit
+from bendrel.core.splice.offer import Offer
+from bendrel.core.tube.material import Tube
+
+
+def lengths_use(offer: Offer) -> float:
+    """What each old end loses to its own flare, in mm."""
+    if offer.gap_mm is None or offer.piece_mm is None or offer.joint != "flared-union":
+        return 0.0
+    seats = 2 * (offer.stop_mm or 0.0)
+    return (offer.piece_mm - offer.gap_mm + seats) / 2
+
+
+def gap_lengths(kit: Kit, way: Splice, fitting: str, gap_mm: float, od_mm: float, tube: Tube | None) -> Offer:
+    """The new piece over a gap measured cut face to cut face. Source: plane geometry of the joints, term by
+    term."""
+    blank = Offer(
+        method=way.id,
+        name=way.name,
+        verdict="right",
+        gap_mm=gap_mm,
+        fitting=fitting,
+        joint=way.joint,
+        years=way.years,
+    )
+    if way.id == "hose":
+        overlap = kit.splicing.overlaps[2].on(od_mm)
+        return replace(
+            blank,
+            piece_mm=gap_mm + 2 * overlap,
+            overlap_mm=overlap,
+            working=(
+                working(
+                    "hose = gap + overlap at each end",
+                    (("gap, cut face to cut face", gap_mm), ("overlap, two clamps", overlap)),
+                    gap_mm + 2 * overlap,
+                ),
+            ),
+        )
+    if way.id == "flared_unions":
+        use = flare_use(kit, fitting, tube) if tube is not None else 0.0
+        piece = gap_mm + 2 * use - 2 * way.seat
+        return replace(
+            blank,
+            piece_mm=piece,
+            stop_mm=way.seat,
+            spring_apart_mm=way.seat / 2,
+            working=(
+                working(
+                    "piece, rim to rim = gap + what both old ends lose to their flares − both unions",
+                    (
+                        ("gap, cut face to cut face", gap_mm),
+                        ("one flare of an old end", use),
+                        ("one union, seat to seat", way.seat),
+                    ),
+                    piece,
+                ),
+            ),
+        )
+    piece = gap_mm - 2 * way.stop
+    return replace(
+        blank,
+        piece_mm=piece,
+        stop_mm=way.stop,
+        spring_apart_mm=way.insertion,
+        working=(
+            working(
+                "piece, cut to cut = gap − the stop of each union",
+                (("gap, cut face to cut face", gap_mm), ("stop of one union", way.stop)),
+                piece,
+            ),
+        ),
+    )
+
+
+def working(formula: str, terms: Sequence[tuple[str, float]], result: float) -> Derivation:
+    """How the length of a new piece comes about, term by term, in mm."""
+    return Derivation(
+        id="splice",
+        title="Length of the new piece",
+        formula=formula,
+        inputs=tuple(Input(name=name, value=f"{mm:.2f} mm") for name, mm in terms),
+        result=f"{result:.2f} mm",
+        source=DERIVED,
+    )
