@@ -34,7 +34,7 @@ def test_a_damage_is_mended_and_undo_brings_the_old_line_back(page: Page, own_li
     mend = ways.get_by_role("button", name="Mend it: two flared unions")
     mend.click()
     expect(ways.get_by_role("alert")).to_contain_text("Say in a few words why")
-    ways.get_by_label("Because").fill("the inspector allows one section")
+    ways.get_by_label("Why this way").fill("the inspector allows one section")
     mend.click()
     expect(strip(page).locator("[data-state='stays']")).to_have_count(2)
     expect(strip(page).locator("[data-joint]")).to_have_count(2)

@@ -140,7 +140,7 @@ function Ways({ editor, damage }: { editor: LineEditor; damage: PlacedDamage }) 
       {offer && offer.verdict !== "refused" && (
         <Box sx={{ borderTop: "1.5px solid var(--ink)", pt: 1 }}>
           <Field
-            label="Because"
+            label="Why this way"
             text={reason}
             placeholder="kept with the line"
             problem={problem || undefined}
