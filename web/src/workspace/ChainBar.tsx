@@ -11,6 +11,7 @@ import type { LineEditor } from "../doc/useLine";
 import { COMPONENTS } from "../format/words";
 import { condensed } from "../theme/theme";
 import { useNotice } from "../ui/notice";
+import { HEIGHT } from "./strip/along";
 
 interface Props {
   editor: LineEditor;
@@ -45,6 +46,8 @@ export function ChainBar({ editor, catalogue }: Props) {
         px: 2,
         borderTop: "1px solid var(--rule)",
         background: "var(--paper)",
+        // on an upright tablet the strip stays at the bottom of the window, and this on top of it
+        "@media (max-width: 900px)": { position: "sticky", bottom: HEIGHT, zIndex: 3 },
         "& button": { minHeight: 36, "@media (pointer: coarse)": { minHeight: 44 } },
       }}
     >
