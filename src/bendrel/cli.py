@@ -249,6 +249,9 @@ def gap(
     tube: Annotated[float, typer.Option("--tube", metavar="OD", help="Outside diameter of the tube, mm.")],
     other: Annotated[float | None, typer.Option("--tube-b", metavar="OD", help="The other tube's.")] = None,
     method: Annotated[str | None, typer.Option("--method", help="Only this way.")] = None,
+    between_bodies: Annotated[
+        bool, typer.Option("--between-bodies", help="The gap is from one union's body to the other's.")
+    ] = False,
     service: ServiceId = None,
     as_json: AsJson = False,
 ) -> None:
@@ -258,7 +261,8 @@ def gap(
     for name, mm in (("--gap", wide), ("--tube", tube), ("--tube-b", other)):
         if mm is not None and not 0 < mm <= 100_000:
             raise BadInput(f"{name} {mm:g}: a length over 0 in mm is accepted.")
-    _print_proposals(gap_answer(wide, tube, other, method, service), as_json=as_json)
+    value = gap_answer(wide, tube, other, method, service, between_bodies=between_bodies)
+    _print_proposals(value, as_json=as_json)
 
 
 def _print_proposals(value: dict[str, Any], *, as_json: bool) -> None:

@@ -4,8 +4,8 @@ tries many more."""
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.edits.changes import with_changes
 from bendrel.core.findings import Change
-from bendrel.core.line.changes import with_changes
 from bendrel.core.plan.assemble import plan_line
 from tests.lines import bent, row, with_tube
 from tests.random_lines import made_worse, random_line

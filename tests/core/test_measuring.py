@@ -6,7 +6,7 @@ from math import acos, degrees
 import numpy as np
 import pytest
 
-from bendrel.core.line.mirror import mirrored
+from bendrel.core.edits.mirror import mirrored
 from bendrel.core.line.resolve import resolve, slot_path
 from bendrel.core.measuring.culprits import Given, suspects
 from bendrel.core.measuring.doubt import ReadingErrors, doubt_of, spread_of

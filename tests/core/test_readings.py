@@ -5,8 +5,8 @@ from math import radians, tan
 
 import pytest
 
+from bendrel.core.edits.mirror import mirrored
 from bendrel.core.lengths import Plane
-from bendrel.core.line.mirror import mirrored
 from bendrel.core.line.resolve import resolve
 from bendrel.core.line.rewrite import with_shape
 from bendrel.core.measuring.legs import setback_mm

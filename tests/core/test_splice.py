@@ -62,6 +62,11 @@ def test_clips_and_arcs_push_a_cut_away(kit):
 
 
 SERVICES = ("brake", "fuel-injection", "hydraulic", "steering-pressure", "cooler", "coolant", "vacuum")
+TUBES = (
+    ("copper-nickel_3-16in_0.711", "lever_3-16in"),
+    ("steel-seamless_8mm_1", "lever_8mm"),
+    ("steel-seamless_10mm_1.5", "bench_10mm"),
+)
 FORBIDDEN = {
     ("brake", "sleeve_unions"), ("brake", "bite_unions"), ("brake", "hose"),
     ("fuel-injection", "sleeve_unions"),
@@ -103,22 +108,25 @@ def random_line(seed):
         )
         for _ in range(rng.randint(0, 6))
     ]
-    return rng, bent(*rows, last=rng.choice((80, 150, 300)), service=rng.choice(SERVICES))
+    tube, bender = rng.choice(TUBES)
+    service = rng.choice(SERVICES)
+    return rng, bent(*rows, last=rng.choice((80, 150, 300)), service=service, tube=tube, bender=bender)
 
 
 def planned(kit, line):
-    return plan_rigid(main_run(line), kit).rigid
+    rigid = plan_rigid(main_run(line), kit).rigid
+    assert rigid is not None
+    return rigid
 
 
 @pytest.mark.parametrize("block", range(10))
 def test_random_damage_on_random_lines(kit, block):
     """Fifty lines a block: each cut on a straight, clear of damage and margin, with room; the old tube, the
     joints and the piece add up; the chain that it becomes ends where the old tube did."""
+    met = set()
     for seed in range(block * 50, block * 50 + 50):
         rng, line = random_line(seed)
         rigid = planned(kit, line)
-        if rigid is None:
-            continue
         whole = rigid.shape.developed_mm
         start = rng.uniform(0, whole - 1)
         stop = rng.uniform(start, min(whole, start + 120))
@@ -126,6 +134,8 @@ def test_random_damage_on_random_lines(kit, block):
         for offer in proposals(kit, hurt, kit.services[line.service]):
             if offer.verdict != "refused":
                 _stands(kit, line, rigid, hurt, offer)
+                met.add(offer.method)
+    assert met == set(kit.splicing.methods)
 
 
 def _stands(kit, line, rigid, hurt, offer):
@@ -155,10 +165,9 @@ def _stands(kit, line, rigid, hurt, offer):
     between = [joint.apart.exact_mm for joint in made.joints]
     if offer.method in ("replace_from_a", "replace_from_b"):
         assert [span.state for span in made.spans].count("stays") == 1
-    rolls = [joint.roll.exact_deg or 0.0 for joint in made.joints]
     lengths = sum(one.developed_mm for one in shapes) + sum(between)
     assert lengths == pytest.approx(whole, abs=1e-6)
-    was, now = end_frame(shape), end_frame(put_together(shapes, between, rolls))
+    was, now = end_frame(shape), end_frame(composed_of(kit, made))
     assert now.point == pytest.approx(was.point, abs=1e-6)
     assert now.way == pytest.approx(was.way, abs=1e-9)
 
@@ -169,8 +178,6 @@ def test_no_way_that_is_offered_ends_in_a_stop(kit, block):
     for seed in range(1000 + block * 25, 1025 + block * 25):
         rng, line = random_line(seed)
         rigid = planned(kit, line)
-        if rigid is None:
-            continue
         already = stops(kit, line)
         whole = rigid.shape.developed_mm
         start = rng.uniform(0, whole - 20)
@@ -199,28 +206,34 @@ def _has_room(kit, shape, offer):
     assert any(a - 1e-6 <= offer.cut_b_mm <= b - room + 1e-9 for a, b in zip(reached, stops, strict=True))
 
 
-@pytest.mark.parametrize("seed", range(20))
-def test_the_mended_chain_ends_where_opencascade_ends_the_old_tube(kit, seed):
-    line = random_line(seed)[1]
-    line = replace(line, service="cooler")
-    rigid = planned(kit, line)
-    whole = rigid.shape.developed_mm
-    hurt = damaged_of(rigid, whole * 0.5, whole * 0.5 + 5, "nick")
-    offers = [
-        one
-        for one in proposals(kit, hurt, kit.services["cooler"])
-        if one.verdict != "refused" and one.method not in ("whole", "hose")
-    ]
-    for offer in offers:
-        made = mended(line, kit, rigid, offer, "a nick")
-        shapes = [planned_span(kit, made, span) for span in made.spans]
-        composed = put_together(
-            shapes,
-            [joint.apart.exact_mm for joint in made.joints],
-            [joint.roll.exact_deg or 0.0 for joint in made.joints],
-        )
-        end = occ_wire(rigid.shape)[1]
-        assert end_frame(composed).point == pytest.approx((end.X(), end.Y(), end.Z()), abs=1e-6)
+def test_the_mended_chain_ends_where_opencascade_ends_the_old_tube(kit):
+    checked = 0
+    for seed in range(200):
+        line = replace(random_line(seed)[1], service="cooler")
+        rigid = planned(kit, line)
+        whole = rigid.shape.developed_mm
+        hurt = damaged_of(rigid, whole * 0.5, whole * 0.5 + 5, "nick")
+        offers = [
+            one
+            for one in proposals(kit, hurt, kit.services["cooler"])
+            if one.verdict != "refused" and one.method not in ("whole", "hose")
+        ]
+        for offer in offers:
+            composed = composed_of(kit, mended(line, kit, rigid, offer, "a nick"))
+            end = occ_wire(rigid.shape)[1]
+            assert end_frame(composed).point == pytest.approx((end.X(), end.Y(), end.Z()), abs=1e-6)
+        checked += bool(offers)
+        if checked == 20:
+            return
+    pytest.fail(f"only {checked} of 200 lines could be mended")
+
+
+def composed_of(kit, made):
+    return put_together(
+        [planned_span(kit, made, span) for span in made.spans],
+        [joint.apart.exact_mm for joint in made.joints],
+        [joint.roll.exact_deg or 0.0 for joint in made.joints],
+    )
 
 
 def test_a_refused_way_and_a_cut_in_an_arc_are_not_decided_on(kit):

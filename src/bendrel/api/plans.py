@@ -10,10 +10,10 @@ from bendrel.api.schemas import (
     ChainOrder,
     Conversion,
     Copying,
-    Damaged,
     DrawingOrder,
     Imported,
     MendDecision,
+    MendQuestion,
     OtherRadius,
     ShapeFile,
     catalogue_of,
@@ -56,7 +56,7 @@ def edit_the_chain(body: ChainOrder, services: Services) -> Edited:
 
 
 @router.post("/mend")
-def mend(body: Damaged, services: Services) -> Mending:
+def mend(body: MendQuestion, services: Services) -> Mending:
     """Every way to mend a damage that was noted, the best first."""
     return ways_to_mend(body.document, body.order, services.kit)
 

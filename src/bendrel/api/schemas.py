@@ -92,7 +92,7 @@ class ChainOrder:
 
 
 @record
-class Damaged:
+class MendQuestion:
     """A line and the damage that is to be mended."""
 
     document: Line

@@ -7,13 +7,13 @@ from typing import Annotated, Literal
 
 from annotated_types import MaxLen
 
+from bendrel.core.edits.chain import fresh_id, insert_beside, move, place_of, remove, rigid_at, turned_round
+from bendrel.core.edits.split import join, split
 from bendrel.core.findings import EndName
 from bendrel.core.ids import NotAChain
 from bendrel.core.lengths import is_blank, length_mm
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
-from bendrel.core.line.edits import fresh_id, insert_beside, move, place_of, remove, rigid_at, turned_round
 from bendrel.core.line.resolve import Resolved, resolve
-from bendrel.core.line.split import join, split
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList, ShapeError
 from bendrel.core.shop.kit import Kit

@@ -9,6 +9,7 @@ from bendrel.core.line.document import (
     BendReadings,
     BendRow,
     Carries,
+    ComponentKind,
     ComponentSpan,
     HoseSpan,
     Joint,
@@ -34,16 +35,32 @@ def _readings(last: str, *legs: Leg) -> BendReadings:
     )
 
 
+BEAD = TubeEnd(fitting="bead")
+
+
+def _tube(span_id: str, size: str, readings: BendReadings, end_b: TubeEnd = BEAD) -> RigidSpan:
+    """Seamless steel, beaded under its hoses, bent by the shop's own bender of that size."""
+    bender = {"8mm": "lever_8mm", "10mm": "bench_10mm"}[size]
+    tube = f"steel-seamless_{size}_1"
+    return RigidSpan(id=span_id, tube=tube, bender=bender, readings=readings, end_a=BEAD, end_b=end_b)
+
+
+def _inline(span_id: str, what: ComponentKind, length: str) -> ComponentSpan:
+    """A component between two hoses, on spigots of 10 mm."""
+    return ComponentSpan(
+        id=span_id,
+        what=what,
+        points="B",
+        length=Length(text=length),
+        on_a=Length(text="10"),
+        on_b=Length(text="10"),
+        rated="10 bar",
+    )
+
+
 def spliced_cooler_line(kit: Kit) -> Line:
     """Cooler to gearbox, rusted under one clip and mended there: two stubs stay, one piece is new."""
-    span = RigidSpan(
-        id="s1",
-        tube="steel-seamless_8mm_1",
-        bender="lever_8mm",
-        readings=_readings("180", ("260", "90", "12:00"), ("420", "45", "3:00")),
-        end_a=TubeEnd(fitting="bead"),
-        end_b=TubeEnd(fitting="bead"),
-    )
+    span = _tube("s1", "8mm", _readings("180", ("260", "90", "12:00"), ("420", "45", "3:00")))
     old = Line(
         name="Cooler return, spliced",
         service="cooler",
@@ -95,52 +112,15 @@ def header_tank_hose() -> Line:
 
 def return_line() -> Line:
     """The crane's steering return: two tubes, with a cooler and a filter between them."""
-    end = TubeEnd(fitting="bead")
-    first = RigidSpan(
-        id="s1",
-        tube="steel-seamless_10mm_1",
-        bender="bench_10mm",
-        readings=_readings("220", ("180", "90", "12:00"), ("360", "60", "3:00")),
-        end_a=end,
-        end_b=end,
-    )
-    second = RigidSpan(
-        id="s2",
-        tube="steel-seamless_10mm_1",
-        bender="bench_10mm",
-        readings=_readings("160", ("240", "90", "12:00")),
-        end_a=end,
-        end_b=end,
-    )
     hose = HoseSpan(hose="steering-return_10mm", length=Length(text="180"), clamp="worm_12-20")
-    cooler = ComponentSpan(
-        id="c1",
-        what="cooler",
-        points="B",
-        length=Length(text="300"),
-        on_a=Length(text="10"),
-        on_b=Length(text="10"),
-        rated="10 bar",
-        holds="0.4 L",
-    )
-    return_filter = ComponentSpan(
-        id="c2",
-        what="filter",
-        points="B",
-        length=Length(text="120"),
-        on_a=Length(text="10"),
-        on_b=Length(text="10"),
-        rated="10 bar",
-        service="every 500 hours",
-    )
     spans = (
-        first,
+        _tube("s1", "10mm", _readings("220", ("180", "90", "12:00"), ("360", "60", "3:00"))),
         replace(hose, id="h1"),
-        cooler,
+        replace(_inline("c1", "cooler", "300"), holds="0.4 L"),
         replace(hose, id="h2"),
-        return_filter,
+        replace(_inline("c2", "filter", "120"), service="every 500 hours"),
         replace(hose, id="h3"),
-        second,
+        _tube("s2", "10mm", _readings("160", ("240", "90", "12:00"))),
     )
     return Line(
         name="Steering return, through cooler and filter",
@@ -156,24 +136,9 @@ def return_line() -> Line:
 
 def saved_end_line() -> Line:
     """New tube to an old moulded end that can no longer be bought: its stub stays, beaded under a hose."""
-    bead = TubeEnd(fitting="bead")
-    new = RigidSpan(
-        id="s1",
-        tube="steel-seamless_10mm_1",
-        bender="bench_10mm",
-        readings=_readings("190", ("150", "90", "12:00"), ("280", "90", "6:00")),
-        end_a=bead,
-        end_b=bead,
-    )
-    stub = RigidSpan(
-        id="s2",
-        state="stays",
-        tube="steel-seamless_10mm_1",
-        bender="bench_10mm",
-        readings=_readings("95"),
-        end_a=bead,
-        end_b=TubeEnd(fitting="bead", ready=True),
-    )
+    new = _tube("s1", "10mm", _readings("190", ("150", "90", "12:00"), ("280", "90", "6:00")))
+    saved = TubeEnd(fitting="bead", ready=True)
+    stub = replace(_tube("s2", "10mm", _readings("95"), saved), state="stays")
     hose = HoseSpan(id="h1", hose="steering-return_10mm", length=Length(text="120"), clamp="worm_12-20")
     return Line(
         name="Tank drop, with the old end saved",

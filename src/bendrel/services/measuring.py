@@ -7,11 +7,11 @@ from typing import Annotated, Literal
 
 from annotated_types import MaxLen
 
+from bendrel.core.edits.mirror import mirrored
 from bendrel.core.findings import EndName
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import BendReadings, CornerReadings, Line, RigidSpan
 from bendrel.core.line.measured import given_checks, measure, reading_errors
-from bendrel.core.line.mirror import mirrored
 from bendrel.core.line.paths import LAST, readings_path, row_path
 from bendrel.core.line.references import without_bends
 from bendrel.core.line.resolve import Resolved, resolve, slot_path

@@ -16,6 +16,7 @@ from bendrel.core.line.run import Run
 from bendrel.core.record import record
 from bendrel.core.repair.condition import DamageKind
 from bendrel.core.repair.splicing import Splice
+from bendrel.core.rigid.ends import EndParts
 from bendrel.core.rigid.planned import Rigid, plan_rigid
 from bendrel.core.service import Service
 from bendrel.core.shape.bends import ShapeError
@@ -29,7 +30,7 @@ from bendrel.core.units import UnitError, format_length, parse_length
 from bendrel.exchange.errors import FileError
 from bendrel.services.chains import Edited
 from bendrel.services.errors import Refused
-from bendrel.services.offline import line_of_file
+from bendrel.services.offline import FILE_TUBE, line_of_file
 from bendrel.services.tubes import tube_of
 
 
@@ -40,9 +41,9 @@ def damaged_of(
     a, b = rigid.ends
     condition = rigid.run.line.condition
 
-    def taken(end: Any) -> float:
+    def taken(end: EndParts) -> float:
         nut = end.nut.length_mm if end.nut else 0.0
-        return float(nut + (end.size.length_mm if end.size else 0.0))
+        return nut + (end.size.length_mm if end.size else 0.0)
 
     return Damaged(
         shape=rigid.shape,
@@ -97,17 +98,27 @@ def splice_file(
 
 
 def gap_answer(
-    gap_mm: float, tube_mm: float, other_mm: float | None, method: str | None, service: str | None
+    gap_mm: float,
+    tube_mm: float,
+    other_mm: float | None,
+    method: str | None,
+    service: str | None,
+    *,
+    between_bodies: bool = False,
 ) -> dict[str, Any]:
     """What `bendrel gap` answers. Raises Refused."""
     kit = load_kit()
     known = service_of(kit, service or "unspecified")
     if method is not None and method not in OVER_A_GAP:
         raise Refused(f"There is no method “{method[:30]}” over a gap; {', '.join(OVER_A_GAP)} are known.")
-    near = [tube for tube in kit.tubes.values() if abs(tube.od_mm - tube_mm) <= SAME_SIZE_MM]
-    tube = next((tube for tube in near if tube.material == USUAL_MATERIAL), near[0] if near else None)
+    near = [
+        tube for tube in kit.tubes.values() if abs(tube.od_mm - tube_mm) <= kit.splicing.weigh.same_size_mm
+    ]
+    tube = next(
+        (tube for tube in near if tube.material == kit.tubes[FILE_TUBE].material), near[0] if near else None
+    )
     other = tube_mm if other_mm is None else other_mm
-    found = over_gap(kit, gap_mm, tube_mm, other, known, tube)
+    found = over_gap(kit, gap_mm, tube_mm, other, known, tube, between_bodies)
     return {
         "developed_mm": None,
         "damage": None,
@@ -218,10 +229,6 @@ def _chosen_cuts(
         return at
 
     return cut(order.cut_a, "A"), cut(order.cut_b, "B")
-
-
-SAME_SIZE_MM = 0.1
-USUAL_MATERIAL = "copper-nickel"
 
 
 def told(offer: Offer) -> dict[str, Any]:

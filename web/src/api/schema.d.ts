@@ -2834,14 +2834,6 @@ export interface components {
             photo: string;
         };
         /**
-         * Damaged
-         * @description A line and the damage that is to be mended.
-         */
-        Damaged: {
-            document: components["schemas"]["Line"];
-            order: components["schemas"]["MendOrder"];
-        };
-        /**
          * Decision
          * @description What the person decided, and why; the reason stays with the line.
          */
@@ -4500,6 +4492,14 @@ export interface components {
             cut_b: string;
         };
         /**
+         * MendQuestion
+         * @description A line and the damage that is to be mended.
+         */
+        MendQuestion: {
+            document: components["schemas"]["Line"];
+            order: components["schemas"]["MendOrder"];
+        };
+        /**
          * Mending
          * @description Every way for one damage of one tube, the best first. `snapped` says which cuts were moved off what
          *     they lay on, `stagger_mm` how far apart the cuts of a twin beside it must be (None: it has none).
@@ -4787,8 +4787,7 @@ export interface components {
          *
          *     `piece_mm` is the new piece between its own finished ends (rim to rim, cut to cut), before its own
          *     flares; `stop_mm` what lies between the two tubes in each joint; `spring_apart_mm` how far the old ends
-         *     must give way. `finished_a_mm` and `finished_b_mm` are where the ends that stay are once they are
-         *     flared. `fitting` is the end that the joints are made with, `cost` the terms of its weight.
+         *     must give way. `fitting` is the end that the joints are made with, `cost` the terms of its weight.
          */
         Offer: {
             /**
@@ -4822,10 +4821,6 @@ export interface components {
             stop_mm?: number | null;
             /** Spring Apart Mm */
             spring_apart_mm?: number | null;
-            /** Finished A Mm */
-            finished_a_mm?: number | null;
-            /** Finished B Mm */
-            finished_b_mm?: number | null;
             /**
              * Fitting
              * @default
@@ -9681,7 +9676,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Damaged"];
+                "application/json": components["schemas"]["MendQuestion"];
             };
         };
         responses: {

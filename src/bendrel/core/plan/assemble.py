@@ -7,8 +7,8 @@ from dataclasses import replace
 from bendrel.core.chain.chosen import Chosen, choose
 from bendrel.core.chain.clipping import clips_of, clips_to_get
 from bendrel.core.chain.shopping import NewClips
+from bendrel.core.edits.changes import with_changes
 from bendrel.core.findings import SEVERITY_ORDER, Finding
-from bendrel.core.line.changes import with_changes
 from bendrel.core.line.document import Line
 from bendrel.core.line.looked import Looked, PlacedFixture, look_at
 from bendrel.core.line.measured import measure

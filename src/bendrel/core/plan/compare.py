@@ -7,11 +7,11 @@ from dataclasses import replace
 from typing import Literal
 
 from bendrel.core.chain.shopping import Need
+from bendrel.core.edits.chain import fresh_id, insert_beside
 from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.findings import EndName, Finding, Severity
 from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord, preferred
 from bendrel.core.line.document import ComponentSpan, Line, Port, TubeEnd
-from bendrel.core.line.edits import fresh_id, insert_beside
 from bendrel.core.line.run import ENDS, Run, RunEnd, run_of, with_span
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan

@@ -71,6 +71,7 @@ class Weigh:
     overlap_mm: Mm
     stagger_mm: Mm
     clip_mm: Mm
+    same_size_mm: Mm
     undone: Mm
     seized: Mm
     break_minutes: Mm

@@ -20,7 +20,6 @@ WORDS: dict[str, Word] = {
     "refused": "refused",
 }
 Say = Callable[[Word, str, Source], None]
-LAW = Source(kind="common practice", text="local law and inspection decide on a section repair")
 NO_RATING = Source(kind="common practice", text="no rating, no approval")
 
 
@@ -59,11 +58,8 @@ def allowed(kit: Kit, way: Splice, service: Service, tube: Tube | None, size: st
         say("care", f"Nobody has judged it for a {service.name} line: say what the line carries.", NO_RATING)
     fitting = _end(kit, way, service, tube, size)
     if word != "refused" and service.id in way.law:
-        say(
-            "care",
-            "Local law decides whether a section of this line may be mended at all; write the reason down.",
-            LAW,
-        )
+        law = kit.advice["union_law"]
+        say("care", f"{law.text} Write the reason down.", law.source)
     if fitting is None:
         material = kit.materials[tube.material].name if tube else "this tube"
         say("refused", f"Its ends are not made in {material}, {size}.", way.source)

@@ -5,18 +5,18 @@ from __future__ import annotations
 from dataclasses import replace
 
 from bendrel.core.chain.pieces import clamp_offers
+from bendrel.core.edits.chain import fresh_id, place_of, rigid_at
+from bendrel.core.edits.split import split
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import BendReadings, HoseSpan, Joint, Line, RigidSpan, TubeEnd
-from bendrel.core.line.edits import fresh_id, place_of, rigid_at
 from bendrel.core.line.rewrite import computed_length
 from bendrel.core.line.run import with_span
-from bendrel.core.line.split import split
 from bendrel.core.repair.condition import Choice, Decision
-from bendrel.core.rigid.ends import flare_use
 from bendrel.core.rigid.planned import Rigid
 from bendrel.core.shape.parts import cut_across
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.hoses import hose_for
+from bendrel.core.splice.lengths import flare_loss
 from bendrel.core.splice.offer import Offer
 
 
@@ -74,7 +74,7 @@ def _three(line: Line, rigid: Rigid, offer: Offer, joint: Joint) -> tuple[Line, 
 def _with_piece(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Line:
     made, first, middle, last = _three(line, rigid, offer, _joint(line, offer, reason))
     size = rigid.tube.size
-    use, between = flare_use(kit, offer.fitting, rigid.tube) if _flared(offer) else 0.0, offer.stop_mm or 0.0
+    use, between = _loss(kit, offer, rigid), offer.stop_mm or 0.0
     end = _end(kit, offer, size)
     made = _changed(made, first, "stays", b_mm=-use, end_b=end)
     made = _changed(made, last, "stays", a_mm=-use, end_a=end)
@@ -82,8 +82,10 @@ def _with_piece(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -
     return _changed(made, middle, "to make", a_mm=by, b_mm=by, end_a=end, end_b=end)
 
 
-def _flared(offer: Offer) -> bool:
-    return offer.joint == "flared-union"
+def _loss(kit: Kit, offer: Offer, rigid: Rigid) -> float:
+    """What an old end loses to its own flare, in mm, in the union that the offer takes."""
+    union = next(way for way in kit.splicing.methods.values() if way.joint == offer.joint)
+    return flare_loss(kit, union, offer.fitting, rigid.tube)
 
 
 def _with_hose(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Line:
@@ -119,7 +121,7 @@ def _from_a_separation(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason:
     first = rigid.run.span.id
     other = fresh_id(line, "s")
     made = split(line, first, rigid.shape, ids, cut, _joint(line, offer, reason), other)
-    use, between = flare_use(kit, offer.fitting, rigid.tube) if _flared(offer) else 0.0, offer.stop_mm or 0.0
+    use, between = _loss(kit, offer, rigid), offer.stop_mm or 0.0
     end = _end(kit, offer, rigid.tube.size)
     long = replace(end, leave_long=computed_length(offer.overlap_mm or 0.0, line.unit))
     if from_a:

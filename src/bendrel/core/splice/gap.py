@@ -9,14 +9,12 @@ from bendrel.core.service import Service
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.allowed import allowed, worst
 from bendrel.core.splice.hoses import hose_for
-from bendrel.core.splice.lengths import gap_lengths
+from bendrel.core.splice.lengths import gap_lengths, least_piece, too_short
 from bendrel.core.splice.offer import Offer, Reason
 from bendrel.core.splice.proposals import ranked
 from bendrel.core.tube.material import Tube
 
 OVER_A_GAP: tuple[Method, ...] = ("flared_unions", "bite_unions", "sleeve_unions", "hose")
-SAME_MM = 0.2
-"""Two tubes within this are of one size: 4.75 mm and 3/16 in. Source: common practice."""
 
 
 def over_gap(
@@ -41,7 +39,7 @@ def over_gap(
         gap = gap_mm + 2 * (way.insertion + way.stop) if between_bodies and way.insertion else gap_mm
         offer = gap_lengths(kit, way, said.fitting, gap, max(od_mm, other_mm), tube)
         word, reasons = said.word, list(said.reasons)
-        if abs(od_mm - other_mm) > SAME_MM:
+        if abs(od_mm - other_mm) > kit.splicing.weigh.same_size_mm:
             if method == "hose":
                 text = "The two tubes differ: one bore on both, else a reducing connector between two hoses."
                 word = worst(word, "care")
@@ -53,10 +51,10 @@ def over_gap(
             word = worst(word, "care")
             text = f"The catalogue has no hose of the usual class for {max(od_mm, other_mm):g} mm."
             reasons.append(Reason(text=text, source=kit.limits["hose_warm"].source))
-        if offer.piece_mm is not None and offer.piece_mm <= 0:
+        least = least_piece(kit, way, said.fitting, size)
+        if (offer.piece_mm or 0.0) < least:
             word = "refused"
-            text = f"The gap of {gap:.1f} mm is shorter than what the joints take; cut further back."
-            reasons.append(Reason(text=text, source=way.source))
+            reasons.append(too_short(least, way.source))
             offer = replace(offer, piece_mm=None)
         ways.append(replace(offer, verdict=word, reasons=tuple(reasons)))
     return ranked(ways)

@@ -5,20 +5,32 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from bendrel.core.findings import DERIVED, Derivation, Input
+from bendrel.core.findings import DERIVED, Derivation, Input, Source
 from bendrel.core.repair.splicing import Splice
 from bendrel.core.rigid.ends import flare_use
 from bendrel.core.shop.kit import Kit
-from bendrel.core.splice.offer import Offer
+from bendrel.core.splice.offer import Offer, Reason
 from bendrel.core.tube.material import Tube
 
 
-def lengths_use(offer: Offer) -> float:
-    """What each old end loses to its own flare, in mm."""
-    if offer.gap_mm is None or offer.piece_mm is None or offer.joint != "flared-union":
+def flare_loss(kit: Kit, way: Splice, fitting: str, tube: Tube | None) -> float:
+    """What an old end loses to its own flare, in mm; 0 for a joint that takes cut ends."""
+    return flare_use(kit, fitting, tube) if tube is not None and way.seat > 0 else 0.0
+
+
+def end_takes(kit: Kit, fitting: str, size: str) -> float:
+    """The straight that flare and nut of one end take up, in mm."""
+    row, nuts = kit.end_size(fitting, size), kit.nuts_for(fitting, size)
+    return (row.length_mm if row else 0.0) + (nuts[0].length_mm if nuts else 0.0)
+
+
+def least_piece(kit: Kit, way: Splice, fitting: str, size: str) -> float:
+    """The shortest new piece, end to end in mm: both ends with their nuts, and the tool that makes the second
+    of them where it is flared. Hose needs no more than its overlaps."""
+    if way.id == "hose":
         return 0.0
-    seats = 2 * (offer.stop_mm or 0.0)
-    return (offer.piece_mm - offer.gap_mm + seats) / 2
+    grip = kit.fittings[fitting].grip_mm if way.seat > 0 and fitting in kit.fittings else 0.0
+    return 2 * max(end_takes(kit, fitting, size), way.insertion) + grip
 
 
 def gap_lengths(kit: Kit, way: Splice, fitting: str, gap_mm: float, od_mm: float, tube: Tube | None) -> Offer:
@@ -48,7 +60,7 @@ def gap_lengths(kit: Kit, way: Splice, fitting: str, gap_mm: float, od_mm: float
             ),
         )
     if way.id == "flared_unions":
-        use = flare_use(kit, fitting, tube) if tube is not None else 0.0
+        use = flare_loss(kit, way, fitting, tube)
         piece = gap_mm + 2 * use - 2 * way.seat
         return replace(
             blank,
@@ -93,3 +105,9 @@ def working(formula: str, terms: Sequence[tuple[str, float]], result: float) -> 
         result=f"{result:.2f} mm",
         source=DERIVED,
     )
+
+
+def too_short(least_mm: float, source: Source) -> Reason:
+    """Why a gap that leaves less than `least_mm` for the new piece is refused."""
+    text = f"The new piece is too short: both its ends need {least_mm:.0f} mm. Cut further apart."
+    return Reason(text=text, source=source)

@@ -36,8 +36,7 @@ class Offer:
 
     `piece_mm` is the new piece between its own finished ends (rim to rim, cut to cut), before its own
     flares; `stop_mm` what lies between the two tubes in each joint; `spring_apart_mm` how far the old ends
-    must give way. `finished_a_mm` and `finished_b_mm` are where the ends that stay are once they are
-    flared. `fitting` is the end that the joints are made with, `cost` the terms of its weight."""
+    must give way. `fitting` is the end that the joints are made with, `cost` the terms of its weight."""
 
     method: Method
     name: str
@@ -50,8 +49,6 @@ class Offer:
     overlap_mm: float | None = None
     stop_mm: float | None = None
     spring_apart_mm: float | None = None
-    finished_a_mm: float | None = None
-    finished_b_mm: float | None = None
     fitting: str = ""
     joint: str = ""
     years: float = 0.0

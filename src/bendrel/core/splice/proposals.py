@@ -9,14 +9,20 @@ from bendrel.core.findings import EndName
 from bendrel.core.record import record
 from bendrel.core.repair.condition import DamageKind, EndState
 from bendrel.core.repair.splicing import Method, Splice
-from bendrel.core.rigid.ends import flare_use
 from bendrel.core.service import Service
 from bendrel.core.shape.bends import BendList, bend_spans
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.allowed import Allowed, allowed, worst
 from bendrel.core.splice.cuts import Room, cut_before, cut_behind, lacking
 from bendrel.core.splice.hoses import hose_for
-from bendrel.core.splice.lengths import gap_lengths, lengths_use, working
+from bendrel.core.splice.lengths import (
+    end_takes,
+    flare_loss,
+    gap_lengths,
+    least_piece,
+    too_short,
+    working,
+)
 from bendrel.core.splice.offer import WORD_ORDER, Offer, Reason, Weighed, Word
 from bendrel.core.tube.material import Tube
 
@@ -76,20 +82,42 @@ def _offer(
     b = cuts_mm[1] if cuts_mm[1] is not None else cut_behind(damaged.shape, high, room, damaged.clips_mm)
     if a is None or b is None:
         return _no_room(way, said, "A" if a is None else "B", room)
+    a, b = _long_enough(kit, damaged, way, said, room, (a, b), cuts_mm)
     said = _with_room(damaged, way, said, room, (a, b))
     return _between(kit, damaged, service, way, said, (a, b))
+
+
+def _long_enough(
+    kit: Kit,
+    damaged: Damaged,
+    way: Splice,
+    said: Allowed,
+    room: Room,
+    found_mm: tuple[float, float],
+    chosen_mm: tuple[float | None, float | None],
+) -> tuple[float, float]:
+    """The cuts so far apart that the new piece has room for its own two ends, where that can be had by moving
+    one that was found; a cut that a person has chosen stays."""
+    (a, b), shape, size = found_mm, damaged.shape, damaged.tube.size
+    now = gap_lengths(kit, way, said.fitting, b - a, damaged.tube.od_mm, damaged.tube).piece_mm or 0.0
+    short = least_piece(kit, way, said.fitting, size) - now
+    if short <= 0:
+        return a, b
+    further = None if chosen_mm[1] is not None else cut_behind(shape, b + short, room, damaged.clips_mm)
+    if further is not None:
+        return a, further
+    nearer = None if chosen_mm[0] is not None else cut_before(shape, a - short, room, damaged.clips_mm)
+    return (a if nearer is None else nearer), b
 
 
 def _room(kit: Kit, damaged: Damaged, way: Splice, fitting: str) -> Room:
     """The straight beside a cut: what the data file tells of the way, and never less than flare, nut and
     tool take up, so that no cut is offered whose ends could not be made."""
-    size, known = kit.end_size(fitting, damaged.tube.size), kit.fittings.get(fitting)
-    nuts = kit.nuts_for(fitting, damaged.tube.size)
-    taken = (size.length_mm if size else 0.0) + (nuts[0].length_mm if nuts else 0.0)
+    taken, known = end_takes(kit, fitting, damaged.tube.size), kit.fittings.get(fitting)
     flaring = known.grip_mm if known else 0.0
     stays, piece = way.room, way.piece_room
     if way.joint and piece > 0:
-        use = flare_use(kit, fitting, damaged.tube) if known and known.flared else 0.0
+        use = flare_loss(kit, way, fitting, damaged.tube)
         slack = kit.limits["hand_mm"].value
         stays = max(stays, use + taken + flaring + slack)
         piece = max(piece, way.seat + way.stop - use + taken + max(flaring, damaged.grip_mm) + slack)
@@ -147,6 +175,11 @@ def _between(
     bends = _bends_between(damaged.shape, a, b)
     lengths = gap_lengths(kit, way, said.fitting, b - a, damaged.tube.od_mm, damaged.tube)
     reasons, word = list(said.reasons), said.word
+    least = least_piece(kit, way, said.fitting, damaged.tube.size)
+    if (lengths.piece_mm or 0.0) < least:
+        word = "refused"
+        reasons.append(too_short(least, way.source))
+        lengths = replace(lengths, piece_mm=None)
     if way.id == "hose" and bends:
         word = worst(word, "care")
         text = f"It lets go of {_count(len(bends), 'bend')}: hose finds its own way there and must not kink."
@@ -161,8 +194,6 @@ def _between(
         cut_a_mm=a,
         cut_b_mm=b,
         piece_bends=bends if way.id != "hose" else (),
-        finished_a_mm=a - lengths_use(lengths),
-        finished_b_mm=b + lengths_use(lengths),
         reasons=tuple(reasons),
         cost=_cost(kit, damaged, way, len(bends)),
     )
@@ -204,18 +235,25 @@ def _from_a_separation(
     low, high = _with_margin(kit, damaged)
     shape = damaged.shape
     from_a = way.id == "replace_from_a"
+    # the new piece has two ends of its own, the old one's and the joint's
+    least = least_piece(kit, union, said.fitting, damaged.tube.size)
+    least += damaged.end_a_mm if from_a else damaged.end_b_mm
     chosen = cuts_mm[1 if from_a else 0]
     if chosen is not None:
         cut: float | None = chosen
     else:
-        find = cut_behind if from_a else cut_before
-        cut = find(shape, high if from_a else low, room, damaged.clips_mm)
+        if from_a:
+            cut = cut_behind(shape, max(high, least), room, damaged.clips_mm)
+        else:
+            cut = cut_before(shape, min(low, shape.developed_mm - least), room, damaged.clips_mm)
     if cut is None:
         return _no_room(way, said, "B" if from_a else "A", room)
     said = _with_room(damaged, union, said, room, (None, cut) if from_a else (cut, None))
     gap = cut if from_a else shape.developed_mm - cut
+    if gap < least:
+        said = replace(said, word="refused", reasons=(*said.reasons, too_short(least, way.source)))
     lengths = gap_lengths(kit, union, said.fitting, gap, damaged.tube.od_mm, damaged.tube)
-    use, between = lengths_use(lengths), lengths.stop_mm or 0.0
+    use, between = flare_loss(kit, union, said.fitting, damaged.tube), lengths.stop_mm or 0.0
     bends = _bends_between(shape, 0.0 if from_a else cut, cut if from_a else shape.developed_mm)
     overlap = kit.splicing.weigh.overlap_mm
     text = (
@@ -233,8 +271,6 @@ def _from_a_separation(
         overlap_mm=overlap,
         stop_mm=between,
         spring_apart_mm=union.insertion or union.seat / 2,
-        finished_a_mm=None if from_a else cut - use,
-        finished_b_mm=cut + use if from_a else None,
         fitting=said.fitting,
         joint=union.joint,
         years=min(way.years, union.years),

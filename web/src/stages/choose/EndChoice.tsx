@@ -11,6 +11,7 @@ import { spanOf, typed, withSpan } from "../../doc/rows";
 import { sayLength, sayTorque } from "../../format/units";
 import { BeyondEnd } from "./BeyondEnd";
 import { usualNut } from "./choices";
+import { PortSeat } from "./PortSeat";
 import { Field, Pick } from "../../ui/Field";
 
 const NO_THREAD = new Set(["plain", "hose", "quick"]);
@@ -75,22 +76,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
         onChange={(fitting) => setNut({ fitting, nut: usualNut(catalogue, fitting, size) })}
       />
       {fitting && <Box sx={{ fontSize: 14, color: "var(--second)" }}>Seals: {fitting.seals}.</Box>}
-      {atPort && (
-        <>
-          <Pick
-            label="Port’s seat"
-            value={port.seat}
-            options={[{ id: "", name: "not looked at yet" }, ...catalogue.seats.map(({ id, name }) => ({ id, name }))]}
-            onChange={(seat) => setPort({ seat })}
-          />
-          <Pick
-            label="Port is of"
-            value={port.body}
-            options={[{ id: "", name: "not said" }, ...catalogue.bodies.map(({ id, name }) => ({ id, name }))]}
-            onChange={(body) => setPort({ body })}
-          />
-        </>
-      )}
+      {atPort && <PortSeat port={port} catalogue={catalogue} onChange={setPort} />}
       {plastic && fitting?.kind === "compression" && (
         <FormControlLabel
           control={

@@ -10,6 +10,7 @@ import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { sayLength } from "../../format/units";
 import { Field, Pick } from "../../ui/Field";
+import { PortSeat } from "./PortSeat";
 import { ComponentFields, ComponentFigures, HoseFields } from "./PieceFields";
 
 interface Props {
@@ -136,18 +137,7 @@ function PortFields({ end, editor, catalogue }: { end: "A" | "B" } & Omit<Props,
         placeholder="hose bracket, wheel cylinder"
         onText={(label) => set({ label: label.slice(0, 60) })}
       />
-      <Pick
-        label="Port’s seat"
-        value={port.seat}
-        options={[{ id: "", name: "not looked at yet" }, ...catalogue.seats.map(({ id, name }) => ({ id, name }))]}
-        onChange={(seat) => set({ seat })}
-      />
-      <Pick
-        label="Port is of"
-        value={port.body}
-        options={[{ id: "", name: "not said" }, ...catalogue.bodies.map(({ id, name }) => ({ id, name }))]}
-        onChange={(body) => set({ body })}
-      />
+      <PortSeat port={port} catalogue={catalogue} onChange={set} />
       <Field
         label="Port thread"
         text={port.thread}

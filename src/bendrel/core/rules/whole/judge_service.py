@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.line.run import ENDS
 from bendrel.core.rules.case import Case, Whole, choose
-from bendrel.core.rules.piece.ends_for import end_fix, ends_that_go
+from bendrel.core.rules.ends_for import end_fix, ends_that_go
 from bendrel.core.rules.verdicts import said_against
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import replace
 
+from bendrel.core.edits.turned import reversed_rigid
 from bendrel.core.findings import EndName
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import (
@@ -16,7 +17,6 @@ from bendrel.core.line.document import (
     RigidSpan,
     Span,
 )
-from bendrel.core.line.turned import reversed_rigid
 
 
 def fresh_id(line: Line, letter: str, taken: Collection[str] = ()) -> str:

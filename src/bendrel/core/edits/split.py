@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
+from bendrel.core.edits.chain import fresh_id, insert_beside, joined_to, place_of, remove, rigid_at
 from bendrel.core.findings import EndName
 from bendrel.core.ids import NotAChain
 from bendrel.core.lengths import Length, Plane, length_mm
@@ -16,7 +17,6 @@ from bendrel.core.line.document import (
     RigidSpan,
     TubeEnd,
 )
-from bendrel.core.line.edits import fresh_id, insert_beside, joined_to, place_of, remove, rigid_at
 from bendrel.core.line.rewrite import bend_readings, computed_length
 from bendrel.core.line.run import with_span
 from bendrel.core.shape.bends import BendList

@@ -1,0 +1,1 @@
+"""Changes of a line as a whole: its chain, its values by pointer, one tube turned, parted or mirrored."""
