@@ -48,6 +48,16 @@ def test_a_nick_needs_less_clean_metal_than_rust(kit):
     assert (nick.cut_a_mm, nick.cut_b_mm) == (290, 350)
 
 
+def test_a_short_damage_is_cut_further_apart_for_the_ends_of_the_new_piece(kit):
+    """80 mm from cut to cut would leave a flared piece of some 57 mm, less than its two nuts and the tool."""
+    offers = proposals(kit, damaged(kit, start=600.0, stop=630.0), kit.services["cooler"])
+    flared, sleeve = way(offers, "flared_unions"), way(offers, "sleeve_unions")
+    assert flared.verdict != "refused"
+    assert (sleeve.cut_a_mm, sleeve.cut_b_mm) == (575, 655)
+    assert flared.cut_a_mm == 575
+    assert flared.cut_b_mm > 655
+
+
 def test_clips_and_arcs_push_a_cut_away(kit):
     service = kit.services["cooler"]
     free = way(proposals(kit, damaged(kit), service), "hose")
@@ -185,6 +195,16 @@ def test_no_way_that_is_offered_ends_in_a_stop(kit, block):
             if offer.verdict in ("right", "acceptable", "care"):
                 made = mended(line, kit, rigid, offer, "worn through at the bracket")
                 assert stops(kit, made) <= already, (seed, offer.method)
+
+
+def test_the_nuts_of_a_mended_stretch_are_proved_in_their_unions(kit):
+    line = bent(last=900, service="cooler", tube="steel-seamless_8mm_1", bender="lever_8mm")
+    rigid = planned(kit, line)
+    offers = proposals(kit, damaged_of(rigid, 400, 420, "rust"), kit.services["cooler"])
+    made = mended(line, kit, rigid, way(offers, "flared_unions"), "sound on both sides")
+    steps = {piece.span: piece.part.steps for piece in plan_line(made, kit).pieces}
+    proved = next(step for step in steps["s2"] if step.kind == "prove")
+    assert "port or union" in proved.text
 
 
 def stops(kit, line):

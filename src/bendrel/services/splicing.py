@@ -142,7 +142,8 @@ class MendOrder:
 @record
 class Mending:
     """Every way for one damage of one tube, the best first. `snapped` says which cuts were moved off what
-    they lay on, `stagger_mm` how far apart the cuts of a twin beside it must be (None: it has none)."""
+    they lay on, `stagger_mm` how far apart the cuts of a twin beside it must be (None: it has none),
+    `twin_seen` whether anybody has looked at that twin."""
 
     span: str
     developed_mm: float
@@ -151,6 +152,7 @@ class Mending:
     methods: tuple[Splice, ...]
     snapped: tuple[str, ...]
     stagger_mm: float | None
+    twin_seen: bool
 
 
 def ways_to_mend(line: Line, order: MendOrder, kit: Kit) -> Mending:
@@ -170,6 +172,7 @@ def ways_to_mend(line: Line, order: MendOrder, kit: Kit) -> Mending:
         methods=tuple(kit.splicing.methods.values()),
         snapped=tuple(snapped),
         stagger_mm=None if line.condition.twin == "no twin" else weigh.stagger_mm,
+        twin_seen=line.condition.twin != "not looked at",
     )
 
 

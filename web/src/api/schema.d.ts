@@ -4502,7 +4502,8 @@ export interface components {
         /**
          * Mending
          * @description Every way for one damage of one tube, the best first. `snapped` says which cuts were moved off what
-         *     they lay on, `stagger_mm` how far apart the cuts of a twin beside it must be (None: it has none).
+         *     they lay on, `stagger_mm` how far apart the cuts of a twin beside it must be (None: it has none),
+         *     `twin_seen` whether anybody has looked at that twin.
          */
         Mending: {
             /** Span */
@@ -4518,6 +4519,8 @@ export interface components {
             snapped: string[];
             /** Stagger Mm */
             stagger_mm: number | null;
+            /** Twin Seen */
+            twin_seen: boolean;
         };
         /**
          * Misread

@@ -51,7 +51,8 @@ class Step:
 @record
 class EndWork:
     """What a step needs to know of one end. `takes` is what its allowance is for; `joint_text` says how this
-    joint is closed in this shop, `tight_text` how far it is tightened."""
+    joint is closed in this shop, `tight_text` how far it is tightened; `at_port` says that it goes into a
+    port of the line, not into a union."""
 
     end: EndName
     name: str
@@ -68,6 +69,7 @@ class EndWork:
     brazed: bool = False
     tight_text: str = ""
     tight_why: str = ""
+    at_port: bool = True
 
 
 @record
@@ -132,9 +134,10 @@ def _steps(
     both = [end for end in screwed if end.loose_nut]
     if screwed:
         ends = " and ".join(f"{e.nut_thread} at {e.end}" for e in screwed)
+        into = "its real port" if all(e.at_port for e in screwed) else "the very port or union it goes to"
         yield Step(
             kind="prove",
-            text=f"Run each nut into its real port by hand, all the way: {ends}.",
+            text=f"Run each nut into {into} by hand, all the way: {ends}.",
             why="A nut that starts can still jam; find out before anything is flared.",
         )
     if stock.form != "stick":

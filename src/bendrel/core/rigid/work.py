@@ -76,6 +76,7 @@ def steps_of(
             order=parts.order,
             leave_long_mm=parts.leave_long_mm,
             ready=parts.ready,
+            at_port=parts.choice.at_port,
         )
         for parts in (held, far)
     ]

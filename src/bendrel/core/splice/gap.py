@@ -9,7 +9,7 @@ from bendrel.core.service import Service
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.allowed import allowed, worst
 from bendrel.core.splice.hoses import hose_for
-from bendrel.core.splice.lengths import gap_lengths, least_piece, too_short
+from bendrel.core.splice.lengths import fits, gap_lengths, least_piece, too_short
 from bendrel.core.splice.offer import Offer, Reason
 from bendrel.core.splice.proposals import ranked
 from bendrel.core.tube.material import Tube
@@ -52,7 +52,7 @@ def over_gap(
             text = f"The catalogue has no hose of the usual class for {max(od_mm, other_mm):g} mm."
             reasons.append(Reason(text=text, source=kit.limits["hose_warm"].source))
         least = least_piece(kit, way, said.fitting, size)
-        if (offer.piece_mm or 0.0) < least:
+        if not fits(offer.piece_mm, least):
             word = "refused"
             reasons.append(too_short(least, way.source))
             offer = replace(offer, piece_mm=None)

@@ -8,6 +8,7 @@ from dataclasses import replace
 from bendrel.core.findings import DERIVED, Derivation, Input, Source
 from bendrel.core.repair.splicing import Splice
 from bendrel.core.rigid.ends import flare_use
+from bendrel.core.shape.parts import SLACK_MM
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.offer import Offer, Reason
 from bendrel.core.tube.material import Tube
@@ -105,6 +106,11 @@ def working(formula: str, terms: Sequence[tuple[str, float]], result: float) -> 
         result=f"{result:.2f} mm",
         source=DERIVED,
     )
+
+
+def fits(piece_mm: float | None, least_mm: float) -> bool:
+    """A piece is as long as it must be, but for what floating point loses."""
+    return (piece_mm or 0.0) >= least_mm - SLACK_MM
 
 
 def too_short(least_mm: float, source: Source) -> Reason:

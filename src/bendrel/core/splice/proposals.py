@@ -17,6 +17,7 @@ from bendrel.core.splice.cuts import Room, cut_before, cut_behind, lacking
 from bendrel.core.splice.hoses import hose_for
 from bendrel.core.splice.lengths import (
     end_takes,
+    fits,
     flare_loss,
     gap_lengths,
     least_piece,
@@ -176,7 +177,7 @@ def _between(
     lengths = gap_lengths(kit, way, said.fitting, b - a, damaged.tube.od_mm, damaged.tube)
     reasons, word = list(said.reasons), said.word
     least = least_piece(kit, way, said.fitting, damaged.tube.size)
-    if (lengths.piece_mm or 0.0) < least:
+    if not fits(lengths.piece_mm, least):
         word = "refused"
         reasons.append(too_short(least, way.source))
         lengths = replace(lengths, piece_mm=None)
@@ -250,7 +251,7 @@ def _from_a_separation(
         return _no_room(way, said, "B" if from_a else "A", room)
     said = _with_room(damaged, union, said, room, (None, cut) if from_a else (cut, None))
     gap = cut if from_a else shape.developed_mm - cut
-    if gap < least:
+    if not fits(gap, least):
         said = replace(said, word="refused", reasons=(*said.reasons, too_short(least, way.source)))
     lengths = gap_lengths(kit, union, said.fitting, gap, damaged.tube.od_mm, damaged.tube)
     use, between = flare_loss(kit, union, said.fitting, damaged.tube), lengths.stop_mm or 0.0

@@ -123,7 +123,7 @@ function Ways({ editor, damage }: { editor: LineEditor; damage: PlacedDamage }) 
       <Box role="status" sx={{ fontSize: 14, color: "var(--second)" }}>
         {refused || shown.snapped.join(" ") || "Type a cut, or drag it on the strip."}
         {shown.stagger_mm != null &&
-          ` Its twin lies beside it: cuts of the two stand ${sayLength(shown.stagger_mm, line.unit)} apart.`}
+          ` ${shown.twin_seen ? "Its twin lies beside it" : "If a twin lies beside it"}: cuts of the two stand ${sayLength(shown.stagger_mm, line.unit)} apart.`}
       </Box>
       <Box component="ol" sx={{ m: 0, mt: 1, p: 0, listStyle: "none" }}>
         {shown.offers.map((one) => (

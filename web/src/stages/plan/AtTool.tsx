@@ -42,7 +42,9 @@ export function AtTool({ editor, view }: Props) {
             }}
           >
             {at.blocked == null
-              ? `Every bend can be made in this order on the ${at.tool}.`
+              ? moves === 0
+                ? "A straight piece: nothing is bent."
+                : `Every bend can be made in this order on the ${at.tool}.`
               : `Move ${at.blocked} cannot be made: ${at.reason}.`}
           </Box>
           {at.proposal && (

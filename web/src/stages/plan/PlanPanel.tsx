@@ -86,7 +86,7 @@ export function PlanPanel({ editor, view }: Props) {
           {ready && (
             <Box
               component="a"
-              href={`/api/lines/${editor.opened.id}/tape.pdf`}
+              href={`/api/lines/${editor.opened.id}/tape.pdf?span=${editor.tube}`}
               target="_blank"
               rel="noopener"
               sx={{ color: "var(--ink)", alignSelf: "start" }}
