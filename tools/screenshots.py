@@ -110,18 +110,20 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as data, sync_playwright() as playwright:
         command = [Path(sys.executable).with_name("bendrel"), "demo", "--data", data]
         server = subprocess.Popen([*command, "--port", str(free_port())], stdout=subprocess.PIPE, text=True)
-        assert server.stdout is not None
-        found = re.search(r"http://[^/]+", server.stdout.readline())
-        assert found is not None
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM_FLAGS)
-        sheet(browser.new_context(base_url=found[0]).new_page())
-        for mode, work in (("day", take), ("night", take_night)):
-            context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=found[0])
-            context.add_init_script(f"localStorage.setItem('bendrel.mode', '{mode}')")
-            work(context.new_page())
-        browser.close()
-        server.terminate()
-        server.wait()
+        try:
+            assert server.stdout is not None
+            found = re.search(r"http://[^/]+", server.stdout.readline())
+            assert found is not None
+            browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM_FLAGS)
+            sheet(browser.new_context(base_url=found[0]).new_page())
+            for mode, work in (("day", take), ("night", take_night)):
+                context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=found[0])
+                context.add_init_script(f"localStorage.setItem('bendrel.mode', '{mode}')")
+                work(context.new_page())
+            browser.close()
+        finally:
+            server.terminate()
+            server.wait()
 
 
 def take_night(page: Page) -> None:
