@@ -76,6 +76,7 @@ def told_of(kept: dict[str, Any], parts: tuple[str, ...]) -> dict[str, Any]:
         sheet = build_sheet(
             line,
             plan,
+            kit,
             job="kept",
             machine="",
             cautions="",

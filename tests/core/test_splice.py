@@ -5,8 +5,11 @@ from dataclasses import replace
 
 import pytest
 
+from bendrel.core.chain.in_space import place_in_space
+from bendrel.core.chain.pieces import place_pieces
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import HoseSpan, RigidSpan
+from bendrel.core.line.resolve import Reader
 from bendrel.core.line.run import main_run, run_of
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.rigid.planned import plan_rigid
@@ -170,6 +173,7 @@ def _stands(kit, line, rigid, hurt, offer):
         tubes = [span for span in made.spans if isinstance(span, RigidSpan)]
         left = sum(planned_span(kit, made, span).developed_mm for span in tubes)
         assert left + hose.length.exact_mm - 2 * offer.overlap_mm == pytest.approx(whole, abs=1e-6)
+        assert end_in_space(kit, made) == pytest.approx(end_frame(shape).point, abs=1e-6)
         return
     shapes = [planned_span(kit, made, span) for span in made.spans]
     between = [joint.apart.exact_mm for joint in made.joints]
@@ -180,6 +184,7 @@ def _stands(kit, line, rigid, hurt, offer):
     was, now = end_frame(shape), end_frame(composed_of(kit, made))
     assert now.point == pytest.approx(was.point, abs=1e-6)
     assert now.way == pytest.approx(was.way, abs=1e-9)
+    assert end_in_space(kit, made) == pytest.approx(was.point, abs=1e-6)
 
 
 @pytest.mark.parametrize("block", range(4))
@@ -246,6 +251,15 @@ def test_the_mended_chain_ends_where_opencascade_ends_the_old_tube(kit):
         if checked == 20:
             return
     pytest.fail(f"only {checked} of 200 lines could be mended")
+
+
+def end_in_space(kit, made):
+    """Where the whole line's end B stands, hoses as they lie."""
+    tubes = [span for span in made.spans if isinstance(span, RigidSpan)]
+    shapes = {span.id: planned_span(kit, made, span) for span in tubes}
+    reader = Reader()
+    at = place_in_space(made, kit, place_pieces(made, kit, reader.problems), shapes, {}, reader)
+    return at.spans[-1].ends.point
 
 
 def composed_of(kit, made):

@@ -135,6 +135,7 @@ def sheet_text(line, kit):
     data = build_sheet(
         line,
         plan,
+        kit,
         job="Fire tender",
         machine="",
         cautions=cautions,

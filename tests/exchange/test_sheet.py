@@ -29,7 +29,8 @@ ARC = {angle: 15 * pi * angle / 180 for angle in (90, 45, 60)}
 
 def words_on(line, kit):
     """(x, y, text) of every run of text on the sheet, in points, and the whole text."""
-    data = build_sheet(line, plan_line(line, kit), job="Fire tender", machine="water pump", cautions="Mind.",
+    data = build_sheet(line, plan_line(line, kit), kit, job="Fire tender", machine="water pump",
+                       cautions="Mind.",
                        tube="brake", today=date(2026, 11, 26))  # fmt: skip
     page = PdfReader(io.BytesIO(data)).pages[0]
     found = []
@@ -169,7 +170,8 @@ def test_nothing_on_the_sheet_lies_on_anything_else_or_over_the_edge(kit, count,
     rows = [row(100, 45, "3:00" if k % 2 else "12:00") for k in range(count)]
     line = replace(bent(*rows), name="Rear axle, left, from the hose bracket", unit=unit)
     cautions = " ".join(caution.text for caution in kit.cautions_at("brake"))
-    data = build_sheet(line, plan_line(line, kit), job="Fire tender", machine="water pump", cautions=cautions,
+    data = build_sheet(line, plan_line(line, kit), kit, job="Fire tender", machine="water pump",
+                       cautions=cautions,
                        tube="brake · 3/16 in × 0.711 mm copper-nickel", today=date(2026, 11, 26))  # fmt: skip
     boxes, (wide, high) = boxes_on(data)
     assert crossing(boxes) == []
@@ -186,7 +188,7 @@ def test_stops_that_are_longer_than_their_bar_are_cut_with_a_sign(kit):
     _, whole = words_on(line, kit)
     told = next(text for text in whole.splitlines() if text.startswith("DO NOT MAKE YET"))
     assert told.endswith("…")
-    data = build_sheet(line, plan_line(line, kit), job="x", machine="", cautions="", tube="y",
+    data = build_sheet(line, plan_line(line, kit), kit, job="x", machine="", cautions="", tube="y",
                        today=date(2026, 11, 26))  # fmt: skip
     boxes, (wide, _) = boxes_on(data)
     assert max(right for _, _, right, _ in boxes) <= wide - 39
@@ -194,7 +196,7 @@ def test_stops_that_are_longer_than_their_bar_are_cut_with_a_sign(kit):
 
 def drawn_on(line, kit):
     """The sheet's drawing as the PDF has it: broken lines, short bars, rounds (centre, radius) in points."""
-    data = build_sheet(line, plan_line(line, kit), job="x", machine="", cautions="", tube="y",
+    data = build_sheet(line, plan_line(line, kit), kit, job="x", machine="", cautions="", tube="y",
                        today=date(2026, 11, 26))  # fmt: skip
     content = PdfReader(io.BytesIO(data)).pages[0].get_contents().get_data().decode("latin-1")
     paths = []

@@ -21,15 +21,12 @@ from bendrel.api.schemas import (
 from bendrel.api.state import Services
 from bendrel.core.line.document import Line
 from bendrel.core.plan.model import Plan
-from bendrel.core.rigid.planned import plan_rigid
 from bendrel.exchange.documents import line_schema
-from bendrel.exchange.svg import draw_svg
 from bendrel.services.chains import Edited, edit_chain
-from bendrel.services.errors import Refused
+from bendrel.services.files import draw_line
 from bendrel.services.importing import Understood, import_text
 from bendrel.services.measuring import Named, Rebuilt, copy_line, name_suspects, rebuild
 from bendrel.services.splicing import Mending, decide_to_mend, ways_to_mend
-from bendrel.services.tubes import tube_of
 
 router = APIRouter(prefix="/api", tags=["plans"])
 
@@ -90,11 +87,7 @@ def other_radius(body: OtherRadius, services: Services) -> Rebuilt:
 @router.post("/drawing", response_class=Response, responses={200: {"content": {"image/svg+xml": {}}}})
 def drawing(body: DrawingOrder, services: Services) -> Response:
     """The line drawing as SVG, as far as it has been read."""
-    planned = plan_rigid(tube_of(body.document, body.span), services.kit)
-    part = planned.part or planned.so_far
-    if part is None:
-        raise Refused("There is nothing to draw until the first leg can be read.")
-    svg = draw_svg(part, part.views[body.view])
+    svg = draw_line(body.document, services.kit, body.span, body.view)
     return Response(svg, media_type="image/svg+xml")
 
 

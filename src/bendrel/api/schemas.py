@@ -6,6 +6,7 @@ from typing import Annotated, Any, Literal
 
 from annotated_types import Ge, MaxLen
 
+from bendrel.catalogue.signs import Sign, load_signs
 from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.body import Bench, ToolKind
 from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Torque
@@ -178,9 +179,11 @@ class NamedLimit:
 @record
 class CatalogueOut:
     """The rows that can be chosen, and the rules with their sources; `stands_in` has the sizes that are
-    used for one another, `joints` the names of what joins two pieces."""
+    used for one another, `joints` the names of what joins two pieces, `signs` what components are drawn
+    as."""
 
     rules_version: str
+    signs: tuple[Sign, ...]
     joints: dict[str, str]
     materials: tuple[Material, ...]
     tubes: tuple[Tube, ...]
@@ -217,6 +220,7 @@ def catalogue_of(kit: Kit) -> CatalogueOut:
     """The catalogue of `kit` as the screens ask for it."""
     return CatalogueOut(
         rules_version=kit.rules_version,
+        signs=tuple(load_signs().values()),
         joints={joint.id: joint.name for joint in kit.joints.values()},
         materials=tuple(kit.materials.values()),
         tubes=tuple(kit.tubes.values()),

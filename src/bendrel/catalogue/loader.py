@@ -42,7 +42,7 @@ GIVEN_RADII = "given_any"
 @cache
 def load_kit() -> Kit:
     """The whole catalogue. Raises pydantic.ValidationError when a data file is not as it should be."""
-    rules, removal, tools = _toml("rules.toml"), _toml("removal.toml"), _toml("tool_kinds.toml")
+    rules, removal, tools = toml_file("rules.toml"), toml_file("removal.toml"), toml_file("tool_kinds.toml")
     end_sizes = _typed(EndSize, _rows("end_sizes.csv"))
     schools = _by_id(School, _tables("school"))
     return Kit(
@@ -60,14 +60,14 @@ def load_kit() -> Kit:
         clips=_typed(Clip, _rows("clips.csv")),
         clip_spacing=_typed(ClipSpacing, rules["clip_spacing"]),
         seats=_by_id(Seat, _tables("seat")),
-        shared_threads=_typed(SharedThread, _toml("seats.toml")["shared"]),
+        shared_threads=_typed(SharedThread, toml_file("seats.toml")["shared"]),
         pairs=index_pairs(_typed(Pair, _tables("pair"))),
-        bodies=_by_id(Body, _toml("bodies.toml")["body"]),
+        bodies=_by_id(Body, toml_file("bodies.toml")["body"]),
         pipes={p.designation: p for p in _typed(PipeThread, _rows("pipe_threads.csv"))},
         whitworth={w.size: w for w in _typed(WhitworthSize, _rows("whitworth.csv"))},
         threads={t.designation: t for t in _typed(KnownThread, _rows("threads.csv"))},
         wrenches=_typed(Wrench, _rows("wrenches.csv")),
-        hose_classes=_by_id(HoseClass, _toml("hose_classes.toml")["hose_class"]),
+        hose_classes=_by_id(HoseClass, toml_file("hose_classes.toml")["hose_class"]),
         hoses=_by_id(Hose, _rows("hoses.csv")),
         clamp_kinds=_by_id(ClampKind, _tables("clamp_kind")),
         clamps=_by_id(Clamp, _rows("clamps.csv")),
@@ -88,7 +88,7 @@ def load_kit() -> Kit:
         ),
         advice=TypeAdapter(dict[str, Advice]).validate_python(rules["advice"]),
         limits=TypeAdapter(dict[str, Limit]).validate_python(rules["limits"]),
-        arguments=_typed(Argument, _toml("repair.toml")["argument"]),
+        arguments=_typed(Argument, toml_file("repair.toml")["argument"]),
         splicing=_splicing(),
         removal={r.service: r for r in _typed(RemovalRule, removal["rule"])},
         single_use=TypeAdapter(SingleUse).validate_python(removal["single_use"]),
@@ -97,7 +97,7 @@ def load_kit() -> Kit:
 
 
 def _splicing() -> Splicing:
-    data = _toml("splices.toml")
+    data = toml_file("splices.toml")
     return Splicing(
         methods={row.id: row for row in _typed(Splice, data["splice"])},
         margins={row.damage: row for row in _typed(Margin, data["margin"])},
@@ -123,7 +123,7 @@ def _by_id(kind: type[T], rows: Any) -> dict[str, T]:
 
 def _tables(name: str) -> Any:
     """The rows of a file that holds one kind: `materials.toml` holds [[material]]."""
-    return _toml(f"{name}s.toml")[name]
+    return toml_file(f"{name}s.toml")[name]
 
 
 def _rows(name: str) -> Iterator[dict[str, Any]]:
@@ -134,7 +134,8 @@ def _rows(name: str) -> Iterator[dict[str, Any]]:
             yield {key: value or None for key, value in row.items()} | {"source": source}
 
 
-def _toml(name: str) -> dict[str, Any]:
+def toml_file(name: str) -> dict[str, Any]:
+    """One data file, read."""
     return tomllib.loads((files(__package__) / "data" / name).read_text(encoding="utf-8"))
 
 

@@ -1,4 +1,4 @@
-"""The build sheet: one page that goes to the bench."""
+"""The build sheet: one page that goes to the bench, and one of the whole line where there is more to it."""
 
 from __future__ import annotations
 
@@ -15,6 +15,7 @@ from bendrel.core.line.document import Line, Port
 from bendrel.core.line.run import ENDS, run_of
 from bendrel.core.plan.model import Plan
 from bendrel.core.rigid.part import Move, Part
+from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit, format_angle, format_clock, format_length
 from bendrel.exchange.paper import (
     BEND,
@@ -31,15 +32,16 @@ from bendrel.exchange.paper import (
     fonts,
     text_at,
 )  # fmt: skip
+from bendrel.exchange.sheet_line import whole_line_page
 from bendrel.exchange.sketch import Sketch, sketch
 
 LEFT, RIGHT = 14 * MM, A4[0] - 14 * MM
 FOOT = 14 * MM
 
 
-def build_sheet(line: Line, plan: Plan, *, job: str, machine: str, cautions: str, tube: str,
+def build_sheet(line: Line, plan: Plan, kit: Kit, *, job: str, machine: str, cautions: str, tube: str,
                 today: date) -> bytes:  # fmt: skip
-    """PDF bytes of the sheet. Raises ValueError when the plan has no part to print."""
+    """PDF bytes of the sheet of the main tube. Raises ValueError when the plan has no part to print."""
     if plan.part is None:
         raise ValueError("There is nothing to print until every reading can be read.")
     fonts()
@@ -56,6 +58,9 @@ def build_sheet(line: Line, plan: Plan, *, job: str, machine: str, cautions: str
     y = _steps(canvas, part, y)
     _cautions(canvas, cautions, y)
     canvas.showPage()
+    if plan.in_space is not None:
+        whole_line_page(canvas, line, plan, kit, plan.in_space, part.span)
+        canvas.showPage()
     canvas.save()
     return out.getvalue()
 

@@ -8,7 +8,7 @@ from datetime import date
 from bendrel.core.attool.order_report import order_findings
 from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.rigid.planned import plan_rigid
+from bendrel.core.rigid.part import ViewName
 from bendrel.core.rules.set_aside import worst_first
 from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shape.corners import corners_from_bends
@@ -17,8 +17,9 @@ from bendrel.exchange.documents import write_line
 from bendrel.exchange.dxf import write_dxf
 from bendrel.exchange.mesh import write_mesh
 from bendrel.exchange.sheet import build_sheet
+from bendrel.exchange.sketch_line import sketch_line
 from bendrel.exchange.step import write_step
-from bendrel.exchange.svg import draw_svg
+from bendrel.exchange.svg import draw_line_svg, draw_svg
 from bendrel.exchange.tables import write_bends, write_points
 from bendrel.services.errors import Refused
 from bendrel.services.lines import Lines
@@ -41,6 +42,7 @@ def print_sheet(
     return build_sheet(
         line,
         plan,
+        kit,
         job=job,
         machine=machine,
         cautions=" ".join(
@@ -51,6 +53,9 @@ def print_sheet(
     )
 
 
+LINE_PAPER = (760.0, 480.0, 70.0)
+"""Width, height and margin of the drawing of a whole line, in pixels."""
+
 KINDS = ("document", "points", "bends", "dxf", "step", "stl", "glb", "svg")
 
 
@@ -60,6 +65,8 @@ def export_line(lines: Lines, line: Line, kit: Kit, kind: str, span: str = "") -
         return write_line(line).encode(), "application/json", ".bendrel.json"
     if kind not in KINDS:
         raise Refused(f"“{kind[:20]}” cannot be exported; {', '.join(KINDS)} can.")
+    if kind == "svg":
+        return draw_line(line, kit, span).encode(), "image/svg+xml", ".svg"
     shape = lines.shape(line, span)
     if kind == "bends":
         return write_bends(shape).encode(), "text/csv; charset=utf-8", ".bends.csv"
@@ -72,8 +79,6 @@ def export_line(lines: Lines, line: Line, kit: Kit, kind: str, span: str = "") -
         raise Refused("A straight is missing: this line cannot be drawn as a tube until it is put right.")
     if kind == "dxf":
         return write_dxf(shape).encode(), "image/vnd.dxf", ".dxf"
-    if kind == "svg":
-        return _svg(line, kit, span), "image/svg+xml", ".svg"
     tube = kit.tubes[tube_of(line, span).span.tube]
     if kind == "step":
         return write_step(shape, tube.od_mm, tube.bore_mm), "model/step", ".step"
@@ -82,8 +87,14 @@ def export_line(lines: Lines, line: Line, kit: Kit, kind: str, span: str = "") -
     return write_mesh(shape, tube.od_mm, tube.bore_mm, "glb"), "model/gltf-binary", ".glb"
 
 
-def _svg(line: Line, kit: Kit, span: str) -> bytes:
-    planned = plan_rigid(tube_of(line, span), kit)
-    if planned.part is None:
-        raise Refused(f"There is nothing to draw yet: {planned.problems[0].message}")
-    return draw_svg(planned.part, planned.part.views["free"]).encode()
+def draw_line(line: Line, kit: Kit, span: str, view: ViewName = "free") -> str:
+    """The line drawing as SVG, as far as it has been read: the whole line, or the one tube that it is.
+    Raises Refused where nothing can be read yet."""
+    plan = plan_line(line, kit)
+    if plan.in_space is not None:
+        return draw_line_svg(sketch_line(line, plan, plan.in_space, view, *LINE_PAPER))
+    piece = plan.piece(span)
+    part = (piece.part or piece.so_far) if piece else None
+    if part is None:
+        raise Refused("There is nothing to draw until the first leg can be read.")
+    return draw_svg(part, part.views[view])

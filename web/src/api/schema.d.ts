@@ -2009,11 +2009,14 @@ export interface components {
         /**
          * CatalogueOut
          * @description The rows that can be chosen, and the rules with their sources; `stands_in` has the sizes that are
-         *     used for one another, `joints` the names of what joins two pieces.
+         *     used for one another, `joints` the names of what joins two pieces, `signs` what components are drawn
+         *     as.
          */
         CatalogueOut: {
             /** Rules Version */
             rules_version: string;
+            /** Signs */
+            signs: components["schemas"]["Sign"][];
             /** Joints */
             joints: {
                 [key: string]: string;
@@ -3394,6 +3397,30 @@ export interface components {
             alike: components["schemas"]["LookAlike"][];
         };
         /**
+         * Frame
+         * @description A place on the tube: point in mm, unit direction of travel, unit normal of the plane.
+         */
+        Frame: {
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
+            /** Way */
+            way: [
+                number,
+                number,
+                number
+            ];
+            /** Normal */
+            normal: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
          * Gain
          * @description What halving one error would do: the share of parts that then fit.
          */
@@ -3640,6 +3667,20 @@ export interface components {
              * @enum {string}
              */
             held: "A" | "B";
+        };
+        /**
+         * InSpace
+         * @description The line in space, as far as its tubes have been read; `whole` says that nothing is missing.
+         */
+        InSpace: {
+            /** Spans */
+            spans: components["schemas"]["SpanInSpace"][];
+            /** Views */
+            views: {
+                [key: string]: components["schemas"]["View"];
+            };
+            /** Whole */
+            whole: boolean;
         };
         /**
          * Input
@@ -5391,7 +5432,8 @@ export interface components {
         /**
          * Plan
          * @description The plan of a line as typed: every tube, and what follows for the whole. `main` is the tube that is
-         *     worked on unless another one is asked for; blank for a line without one. `chosen` is None while a tube
+         *     worked on unless another one is asked for; blank for a line without one. `in_space` is the whole line,
+         *     None where one tube is all of it. `chosen` is None while a tube
          *     cannot be planned.
          */
         Plan: {
@@ -5401,6 +5443,7 @@ export interface components {
             main: string;
             /** Pieces */
             pieces: components["schemas"]["PlannedPiece"][];
+            in_space: components["schemas"]["InSpace"] | null;
             /** Problems */
             problems: components["schemas"]["Problem"][];
             /** Lengths Mm */
@@ -6413,6 +6456,47 @@ export interface components {
             done: boolean;
         };
         /**
+         * Sign
+         * @description The sign of one kind of component, in a box 40 wide and 28 high about its middle, y downwards.
+         *     `circle` is its middle and radius.
+         */
+        Sign: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter" | "union" | "reducer" | "elbow" | "tee" | "quick connector" | "banjo stack";
+            /** Lines */
+            lines: components["schemas"]["SignLine"][];
+            /** Circle */
+            circle?: [
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * SignLine
+         * @description One line of a sign; a closed one is filled.
+         */
+        SignLine: {
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+            /**
+             * Dashed
+             * @default false
+             */
+            dashed: boolean;
+        };
+        /**
          * SingleUse
          * @description Kinds of things that are replaced unless somebody decides otherwise, and why.
          */
@@ -6433,6 +6517,28 @@ export interface components {
             kind: "standard" | "common practice" | "from memory" | "derived" | "shop's own";
             /** Text */
             text: string;
+        };
+        /**
+         * SpanInSpace
+         * @description One span in the frame of the line, which starts at port A along +x with the first bend turning toward
+         *     +y. `starts` and `ends` are its two ends, a normal being square to the plane of the last bend before them;
+         *     the part of a tube stands in `starts`, its own x along the way and its z along the normal. `path` are
+         *     points to draw a hose or a component by, none for a tube, which has its own. `guessed` says that its
+         *     length or the way that it lies is not known: it is drawn straight on, as long as such a thing often is.
+         */
+        SpanInSpace: {
+            /** Span */
+            span: string;
+            starts: components["schemas"]["Frame"];
+            ends: components["schemas"]["Frame"];
+            /** Path */
+            path: [
+                number,
+                number,
+                number
+            ][];
+            /** Guessed */
+            guessed: boolean;
         };
         /**
          * Spell

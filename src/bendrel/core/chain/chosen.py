@@ -8,7 +8,7 @@ from math import pi
 from bendrel.core.chain.carried import Carried, carried
 from bendrel.core.chain.direction import Flows, flow_of
 from bendrel.core.chain.flowing import Flowing, flow_of_line
-from bendrel.core.chain.pieces import Pieces, place_pieces
+from bendrel.core.chain.pieces import Pieces
 from bendrel.core.chain.shopping import Need, NewClips, needs_of
 from bendrel.core.chain.shown import chosen_derivations
 from bendrel.core.chain.strength import Strength, strength_of
@@ -44,13 +44,13 @@ def choose(
     line: Line,
     kit: Kit,
     rigids: Sequence[Rigid],
+    pieces: Pieces,
     removed: Removed,
     clips: Mapping[str, NewClips],
 ) -> Chosen:
-    """Work out what follows for the line of these planned rigid pieces; `clips` are those of each."""
+    """Work out what follows for the line of these planned pieces; `clips` are those of each tube."""
     problems: list[Problem] = []
     duty = carried(line, kit, problems)
-    pieces = place_pieces(line, kit, problems)
     strength: Strength | None = None
     flowing: Flowing | None = None
     shown: tuple[Derivation, ...] = ()

@@ -27,6 +27,11 @@ def end_path(span: str, end: EndName, *steps: Step) -> str:
     return span_path(span, "end_a" if end == "A" else "end_b", *steps)
 
 
+def joint_path(before: str, *steps: Step) -> str:
+    """Something of the joint behind a span."""
+    return at("joints", before, *steps)
+
+
 def port_path(end: EndName, *steps: Step) -> str:
     """Something of a port of the line."""
     return at("port_a" if end == "A" else "port_b", *steps)

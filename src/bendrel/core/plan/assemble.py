@@ -6,6 +6,8 @@ from dataclasses import replace
 
 from bendrel.core.chain.chosen import Chosen, choose
 from bendrel.core.chain.clipping import clips_of, clips_to_get
+from bendrel.core.chain.in_space import place_in_space
+from bendrel.core.chain.pieces import place_pieces
 from bendrel.core.chain.shopping import NewClips
 from bendrel.core.edits.changes import with_changes
 from bendrel.core.findings import SEVERITY_ORDER, Finding
@@ -13,8 +15,10 @@ from bendrel.core.line.document import Line
 from bendrel.core.line.looked import Looked, PlacedFixture, look_at
 from bendrel.core.line.measured import measure
 from bendrel.core.line.removed import judge_removal
+from bendrel.core.line.resolve import Reader
 from bendrel.core.line.run import main_run, runs
 from bendrel.core.plan.model import Plan, PlannedPiece
+from bendrel.core.rigid.part import shape_of
 from bendrel.core.rigid.planned import Rigid, plan_rigid
 from bendrel.core.rules.case import Whole
 from bendrel.core.rules.judged import judge
@@ -63,6 +67,11 @@ def _planned(line: Line, kit: Kit) -> Plan:
     own = next((rigid for rigid in rigids if rigid.run.span.id == name), None)
     looked = look_at(line, kit, own.part.developed_mm if own else None)
     clips = {rigid.run.span.id: clips_of(kit, rigid, _found_on(looked, rigid, name)) for rigid in rigids}
+    reader = Reader()
+    pieces = place_pieces(line, kit, reader.problems)
+    read = {rigid.run.span.id: rigid.shape for rigid in rigids}
+    growing = {one.run.span.id: shape_of(one.so_far) for one in planned if one.so_far is not None}
+    in_space = place_in_space(line, kit, pieces, read, growing, reader)
     problems = tuple(problem for one in planned for problem in one.problems)
     lengths = {path: mm for one in planned for path, mm in one.lengths_mm.items()}
     follows: Chosen | None = None
@@ -74,7 +83,7 @@ def _planned(line: Line, kit: Kit) -> Plan:
             for span, held in clips.items()
             if span == rigid.run.span.id
         }
-        follows = choose(line, kit, rigids, removed, new)
+        follows = choose(line, kit, rigids, pieces, removed, new)
         problems = (*follows.problems, *problems)
         whole = Whole(line=line, kit=kit, service=kit.services[line.service], chosen=follows, rigids=rigids)
         findings = worst_first(line, judge(whole, looked, measured, removed, clips))
@@ -92,7 +101,8 @@ def _planned(line: Line, kit: Kit) -> Plan:
             )
             for one in planned
         ),
-        problems=problems,
+        in_space=in_space,
+        problems=(*reader.problems, *problems),
         lengths_mm=lengths,
         looked=looked,
         removed=removed,

@@ -83,7 +83,7 @@ def _clamp(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
         return
     offers = clamp_offers(case.kit, case.service.id, hose.hose, kind.clamps, sizes)
     fix = None
-    if offers:
+    if offers and sizes:
         best = case.kit.clamps[offers[0]]
         name = case.kit.clamp_kinds[best.kind].name
         fix = choose(f"Use a {name} {best.name} mm", (hose_at(hose, "clamp"), best.id))
@@ -93,9 +93,17 @@ def _clamp(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
             code="no_clamp",
             where=where,
             title="No clamp chosen for the hose",
-            message=f"Once pushed on it measures {hose.ends[0].fit.over_mm:.1f} mm outside.",
+            message=(
+                f"Once pushed on it measures {hose.ends[0].fit.over_mm:.1f} mm outside."
+                if hose.ends
+                else "What its ends go on is not known, so neither is what they measure once pushed on."
+            ),
             source=hose.hose.source,
-            advice="Choose a clamp whose range holds that.",
+            advice=(
+                "Choose a clamp whose range holds that."
+                if hose.ends
+                else "Measure what the hose goes on, then choose a clamp that holds it."
+            ),
             fix=fix,
             safety=case.service.safety_critical,
         )
