@@ -74,8 +74,11 @@ def _span(line: Line, plan: Plan, kit: Kit, span_id: str) -> str:
 
 def _shown(line: Line, plan: Plan, span_id: str) -> str | None:
     pieces = plan.chosen.pieces if plan.chosen else None
-    placed = (*pieces.hoses, *pieces.components) if pieces else ()
-    length = next((piece.length_mm for piece in placed if piece.stands.span == span_id), None)
+    lengths: dict[str, float | None] = {}
+    if pieces:
+        lengths |= {hose.stands.span: hose.length_mm for hose in pieces.hoses}
+        lengths |= {part.stands.span: part.length_mm for part in pieces.components}
+    length = lengths.get(span_id)
     return None if length is None else format_length(length, line.unit)
 
 

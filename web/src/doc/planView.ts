@@ -11,6 +11,8 @@ export interface Seen {
   old: boolean;
   /** What to draw: the part, or as much of it as has been read. */
   drawn: Part | null;
+  /** The plan that what is drawn belongs to. */
+  drawnFrom: Plan | null;
   /** The drawing ends where the readings do; its end B is open. */
   growing: boolean;
   message: string;
@@ -22,6 +24,7 @@ export const NOTHING_SEEN: Seen = {
   part: null,
   old: false,
   drawn: null,
+  drawnFrom: null,
   growing: false,
   message: "",
 };
@@ -34,7 +37,9 @@ export function seenAfter(was: Seen, plan: Plan, tube = ""): Seen {
   const part = piece?.part ?? last;
   const soFar = piece?.part ? null : (piece?.so_far ?? null);
   const growing = soFar !== null && soFar.bends.length >= (last?.bends.length ?? 0);
-  return { plan, piece, part, old: !piece?.part && part !== null, drawn: growing ? soFar : part, growing, message: "" };
+  const old = piece !== null && !piece.part && part !== null;
+  const drawnFrom = old && !growing ? was.drawnFrom : plan;
+  return { plan, piece, part, old, drawn: growing ? soFar : part, drawnFrom, growing, message: "" };
 }
 
 /** What is seen when a question went unanswered. */

@@ -2,12 +2,13 @@ import { useFrame, useThree } from "@react-three/fiber";
 import type { RefObject } from "react";
 import { useEffect } from "react";
 import { Vector3 } from "three";
-import type { Part } from "../../api/types";
+import { Sign } from "../Sign";
 import { useSelection } from "../../doc/select";
 import { condensed } from "../../theme/theme";
 import type { Camera } from "./camera";
 import type { Place } from "./clear";
 import { clear } from "./clear";
+import type { Figure, OtherFigure } from "./figure";
 
 export interface Anchor {
   key: string;
@@ -15,7 +16,7 @@ export interface Anchor {
 }
 
 /** Where labels hang: bends on their backs, ends beyond their openings, within the paper of the view. */
-export function anchorsOf(part: Part, camera: Camera): Anchor[] {
+export function anchorsOf(figure: Figure, camera: Camera): Anchor[] {
   const onPaper = (way: Vector3) => {
     const flat = camera.right
       .clone()
@@ -23,10 +24,23 @@ export function anchorsOf(part: Part, camera: Camera): Anchor[] {
       .addScaledVector(camera.up, way.dot(camera.up));
     return flat.length() > 1e-3 ? flat.normalize() : camera.up.clone();
   };
-  const points = [part.end_a.point, ...part.bends.map((bend) => bend.point), part.end_b.point].map(
-    (point) => new Vector3(...point),
+  const ends = (["A", "B"] as const).flatMap((name) => {
+    const end = figure.ends[name];
+    return end ? [{ key: name, at: end.point.clone().addScaledVector(onPaper(end.outward), camera.reach * 1.5) }] : [];
+  });
+  const signs = figure.others
+    .filter((other) => other.what !== "hose")
+    .map((other) => ({ key: `span ${other.span}`, at: middleOf(other) }));
+  return [...bendAnchors(figure, camera, onPaper), ...signs, ...ends];
+}
+
+function bendAnchors({ main }: Figure, camera: Camera, onPaper: (way: Vector3) => Vector3): Anchor[] {
+  if (!main) return [];
+  const { part, into } = main;
+  const points = [part.end_a.point, ...part.bends.map((bend) => bend.point), part.end_b.point].map((point) =>
+    new Vector3(...point).applyMatrix4(into),
   );
-  const bends = part.bends.map((bend, k) => {
+  return part.bends.map((bend, k) => {
     const here = points[k + 1] ?? new Vector3();
     const before = (points[k] ?? here).clone().sub(here).normalize();
     const after = (points[k + 2] ?? here).clone().sub(here).normalize();
@@ -35,12 +49,13 @@ export function anchorsOf(part: Part, camera: Camera): Anchor[] {
       at: here.clone().addScaledVector(onPaper(before.add(after).negate()), camera.reach),
     };
   });
-  const ends = [part.end_a, part.end_b].map((end) => ({
-    key: end.end,
-    at: new Vector3(...end.point).addScaledVector(onPaper(new Vector3(...end.outward)), camera.reach * 1.5),
-  }));
-  return [...bends, ...ends];
 }
+
+const middleOf = ({ points }: OtherFigure): Vector3 => {
+  const half = points[Math.floor((points.length - 1) / 2)] ?? new Vector3();
+  const next = points[Math.ceil((points.length - 1) / 2)] ?? half;
+  return half.clone().add(next).multiplyScalar(0.5);
+};
 
 /** What lies over the stage and keeps its place, such as the choice of view. */
 function overStage(labels: HTMLElement): Place[] {
@@ -76,11 +91,40 @@ export function Follow({ anchors, box }: { anchors: readonly Anchor[]; box: RefO
 export type EndLabels = Record<"A" | "B", { label: string; thread: string } | null>;
 
 /** Beside the scene: bend numbers that can be chosen, and what the ends go to. */
-export function Labels({ part, ends }: { part: Part; ends: EndLabels }) {
-  const { bend: chosen, choose } = useSelection();
+export function Labels({ figure, ends }: { figure: Figure; ends: EndLabels }) {
+  const { bend: chosen, choose, place, choosePlace } = useSelection();
   return (
     <>
-      {part.bends.map((bend) => {
+      {figure.others.map(({ span, what }) => {
+        if (what === "hose") return null;
+        const here = place?.kind === "span" && place.id === span;
+        return (
+          <button
+            key={span}
+            type="button"
+            tabIndex={-1}
+            data-label={`span ${span}`}
+            aria-label={`Choose the ${what}`}
+            onClick={() => choosePlace(here ? null : { kind: "span", id: span })}
+            style={{
+              position: "absolute",
+              left: 0,
+              top: 0,
+              padding: 0,
+              border: 0,
+              lineHeight: 0,
+              background: "none",
+              outline: here ? "2px dashed var(--action)" : "none",
+              cursor: "pointer",
+            }}
+          >
+            <svg width={44} height={32} viewBox="-22 -16 44 32" aria-hidden>
+              <Sign what={what} x={0} y={0} />
+            </svg>
+          </button>
+        );
+      })}
+      {figure.main?.part.bends.map((bend) => {
         const here = chosen === bend.number;
         return (
           <button
@@ -109,13 +153,13 @@ export function Labels({ part, ends }: { part: Part; ends: EndLabels }) {
           </button>
         );
       })}
-      {[part.end_a, part.end_b].map((end) => {
-        const choice = ends[end.end];
+      {(["A", "B"] as const).map((end) => {
+        const choice = figure.ends[end] && ends[end];
         if (!choice) return null;
         return (
           <div
-            key={end.end}
-            data-label={end.end}
+            key={end}
+            data-label={end}
             style={{
               position: "absolute",
               left: 0,
@@ -126,7 +170,7 @@ export function Labels({ part, ends }: { part: Part; ends: EndLabels }) {
               whiteSpace: "nowrap",
             }}
           >
-            <div style={{ font: `600 17px ${condensed}` }}>End {end.end}</div>
+            <div style={{ font: `600 17px ${condensed}` }}>End {end}</div>
             <div
               style={{
                 font: `500 14px ${condensed}`,

@@ -2,16 +2,17 @@ import { OrbitControls, OrthographicCamera } from "@react-three/drei";
 import { Canvas } from "@react-three/fiber";
 import type { ReactNode } from "react";
 import { Component, memo, useEffect, useMemo } from "react";
-import type { Part, ViewName } from "../../api/types";
+import type { ViewName } from "../../api/types";
 import { useMode } from "../../theme/mode";
 import { cameraFor } from "./camera";
 import type { EndLabels } from "./Labels";
 import { anchorsOf, Follow, Labels } from "./Labels";
-import { Tube } from "./Tube";
+import type { Figure } from "./figure";
+import { Chain } from "./Tube";
 import { useStageSize } from "./useStageSize";
 
 interface Props {
-  part: Part;
+  figure: Figure;
   ends: EndLabels;
   looking: ViewName;
   /** The graphics card or its driver gave up. */
@@ -33,11 +34,11 @@ class Guard extends Component<{ children: ReactNode } & Pick<Props, "onLost">> {
 }
 
 /** The part in three dimensions: drag to turn, wheel to come closer. */
-function SceneOf({ part, ends, looking, onLost }: Props) {
+function SceneOf({ figure, ends, looking, onLost }: Props) {
   const { tokens } = useMode();
   const { box, size } = useStageSize();
-  const camera = useMemo(() => cameraFor(part, looking, size), [part, looking, size]);
-  const anchors = useMemo(() => anchorsOf(part, camera), [part, camera]);
+  const camera = useMemo(() => cameraFor(figure, looking, size), [figure, looking, size]);
+  const anchors = useMemo(() => anchorsOf(figure, camera), [figure, camera]);
   useEffect(() => {
     const around = box.current;
     // it does not bubble, and the canvas comes later than this
@@ -61,10 +62,10 @@ function SceneOf({ part, ends, looking, onLost }: Props) {
             <OrbitControls key={`turn ${looking}`} makeDefault target={camera.target} enableDamping={false} />
             <ambientLight intensity={1.5} />
             <directionalLight position={camera.light} intensity={1.9} />
-            <Tube part={part} tokens={tokens} least={camera.least} open={ends.B === null} />
+            <Chain figure={figure} tokens={tokens} least={camera.least} />
             <Follow anchors={anchors} box={box} />
           </Canvas>
-          <Labels part={part} ends={ends} />
+          <Labels figure={figure} ends={ends} />
         </Guard>
       )}
     </div>

@@ -7,6 +7,7 @@ import type { PlanView } from "../../doc/usePlan";
 import { condensed } from "../../theme/theme";
 import { Segments } from "../../ui/Segments";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
+import { figureOf } from "./figure";
 import { Drawing } from "./Drawing";
 import { Scene } from "./Scene";
 import { hasWebGL } from "./webgl";
@@ -17,7 +18,8 @@ const VIEWS: ViewName[] = ["from A", "from B", "above", "free"];
 function Stage({ document: line, view }: { document: Line; view: PlanView }) {
   const [looking, setLooking] = useState<ViewName>("free");
   const { bend } = useSelection();
-  const { drawn: part, growing } = view;
+  const { drawn: part, drawnFrom, growing } = view;
+  const figure = useMemo(() => figureOf(part, drawnFrom, line, growing), [part, drawnFrom, line, growing]);
   const old = view.old && !growing;
   const [lost, setLost] = useState(false);
   const webgl = useMemo(hasWebGL, []) && !lost;
@@ -26,20 +28,20 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
   const ends = useMemo(
     () => ({
       A: { label: a.label, thread: a.thread },
-      B: growing ? null : { label: b.label, thread: b.thread },
+      B: { label: b.label, thread: b.thread },
     }),
-    [a.label, a.thread, b.label, b.thread, growing],
+    [a.label, a.thread, b.label, b.thread],
   );
   const copied = isCopied(line, view.piece?.span ?? "");
   const chosen = part && bend !== null ? part.bends[bend - 1] : undefined;
   return (
     <Box sx={{ position: "relative", height: "100%", minHeight: 180, overflow: "hidden" }} data-webgl={webgl}>
-      {part ? (
+      {figure ? (
         <Box sx={{ position: "absolute", inset: 0, opacity: old ? 0.4 : 1 }}>
           {webgl ? (
-            <Scene part={part} ends={ends} looking={looking} onLost={onLost} />
+            <Scene figure={figure} ends={ends} looking={looking} onLost={onLost} />
           ) : (
-            <Drawing document={line} tube={part.span} old={old} looking={looking} />
+            <Drawing document={line} tube={part?.span ?? ""} old={old} looking={looking} />
           )}
         </Box>
       ) : (
@@ -59,7 +61,7 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
           first leg on.
         </Box>
       )}
-      {part && (
+      {figure && (
         <Box data-over-stage sx={{ position: "absolute", top: 12, right: 12, background: "var(--sheet)" }}>
           <Segments
             label="Look"
@@ -86,6 +88,9 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
         {copied && !old && "drawn straight: its bends are copied alongside, not read"}
         {growing && "drawn as far as it has been read; it goes on from here"}
         {old && "drawn as it was before the reading that cannot be read"}
+        {!old && !growing && !chosen && figure?.others.some((one) => one.what === "hose" && one.guessed)
+          ? "hoses are drawn straight on: how they lie is not known"
+          : ""}
         {!old &&
           !growing &&
           chosen &&

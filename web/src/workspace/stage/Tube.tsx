@@ -2,15 +2,15 @@ import type { ThreeEvent } from "@react-three/fiber";
 import { useEffect, useMemo } from "react";
 import { CatmullRomCurve3, LineCurve3, TubeGeometry, Vector3 } from "three";
 import type { Part } from "../../api/types";
+import type { Figure, OtherFigure, TubeFigure } from "./figure";
+import { pointsOf } from "./figure";
 import { useSelection } from "../../doc/select";
 import type { Tokens } from "../../theme/tokens";
 
 interface Props {
-  part: Part;
+  figure: Figure;
   tokens: Tokens;
   least: number;
-  /** It is not known yet how far it goes: end B has no end. */
-  open: boolean;
 }
 
 interface Run {
@@ -19,38 +19,133 @@ interface Run {
   to: number;
 }
 
-/** Straights and bends as tubes over their shadow, nuts as collars; a finding lights its place. */
-export function Tube({ part, tokens, least, open }: Props) {
-  const { bend: chosen, choose, lit } = useSelection();
-  const radius = Math.max(part.od_mm / 2, least);
-  const runs = useMemo(() => runsOf(part), [part]);
-  const floor = Math.min(...part.path.map(([, point]) => point[2])) - Math.max(30, radius * 8);
-  const whole = useMemo(() => pointsOf(part, 0, part.developed_mm), [part]);
+/** The whole line over its shadow: tubes, hoses and components; a finding lights its place. */
+export function Chain({ figure, tokens, least }: Props) {
+  const { lit, place, choosePlace } = useSelection();
+  const { main, tubes, others } = figure;
+  const thick = Math.max(...tubes.map((tube) => tube.part.od_mm / 2), least);
+  const floor = useMemo(() => Math.min(...pointsOf(figure).map((point) => point.z)), [figure]);
+  const lines = useMemo(() => [...tubes, ...others].map((one) => one.points), [tubes, others]);
+  const choose = (span: string) => choosePlace(place?.id === span ? null : { kind: "span", id: span });
+  const lighted = lit && others.find((other) => other.span === lit.span);
   return (
     <group>
-      <group position={[0, 0, floor]} scale={[1, 1, 0.001]}>
-        <Piece points={whole} radius={radius} colour={tokens.shadow} lit={false} />
+      <group position={[0, 0, floor - Math.max(30, thick * 8)]} scale={[1, 1, 0.001]}>
+        {lines.map((points, k) => (
+          <Piece key={k} points={points} radius={thick} colour={tokens.shadow} lit={false} />
+        ))}
       </group>
+      {tubes.map((tube) => (
+        <Tube
+          key={tube.part.span}
+          tube={tube}
+          tokens={tokens}
+          least={least}
+          main={tube === main}
+          onChoose={tubes.length > 1 && tube !== main ? () => choose(tube.part.span) : undefined}
+        />
+      ))}
+      {others.map((other) => (
+        <Other
+          key={other.span}
+          other={other}
+          radius={thick}
+          tokens={tokens}
+          chosen={place?.kind === "span" && place.id === other.span}
+          onChoose={() => choose(other.span)}
+        />
+      ))}
+      {lighted && <Piece points={lighted.points} radius={thick * 2.4} colour={tokens[lit.severity]} opacity={0.45} />}
+    </group>
+  );
+}
+
+/** A hose with a collar at each end, or the middle part of a component's way; its sign lies over it. */
+function Other({
+  other,
+  radius,
+  tokens,
+  chosen,
+  onChoose,
+}: {
+  other: OtherFigure;
+  radius: number;
+  tokens: Tokens;
+  chosen: boolean;
+  onChoose: () => void;
+}) {
+  const hose = other.what === "hose";
+  const collars = useMemo(() => (hose ? collarsOf(other.points, radius * 2) : []), [hose, other.points, radius]);
+  const colour = chosen ? tokens.action : hose ? tokens.second : tokens.nut;
+  return (
+    <>
+      <Piece
+        points={other.points}
+        radius={hose ? radius * 1.3 : radius * 0.6}
+        colour={colour}
+        opacity={hose && other.guessed ? 0.7 : 1}
+        onClick={onChoose}
+      />
+      {collars.map((points, k) => (
+        <Piece key={k} points={points} radius={radius * 1.8} colour={tokens.ink} onClick={onChoose} />
+      ))}
+    </>
+  );
+}
+
+/** Short pieces of a way, a little in from both of its ends. */
+function collarsOf(points: Vector3[], wide: number): Vector3[][] {
+  return [points, [...points].reverse()].flatMap(([tip, next]) => {
+    if (!tip || !next) return [];
+    const way = next.clone().sub(tip).normalize();
+    return [[tip.clone().addScaledVector(way, wide * 0.6), tip.clone().addScaledVector(way, wide * 1.2)]];
+  });
+}
+
+/** One tube in its place: straights and bends, nuts as collars; old tube that stays lets the light through. */
+function Tube({
+  tube,
+  tokens,
+  least,
+  main,
+  onChoose,
+}: {
+  tube: TubeFigure;
+  tokens: Tokens;
+  least: number;
+  main: boolean;
+  onChoose: (() => void) | undefined;
+}) {
+  const { bend: chosen, choose, lit } = useSelection();
+  const { part, stays } = tube;
+  const radius = Math.max(part.od_mm / 2, least);
+  const runs = useMemo(() => runsOf(part), [part]);
+  const opacity = stays ? 0.4 : 1;
+  const here = lit && (lit.span === part.span || (lit.span === "" && main));
+  return (
+    <group matrix={tube.into} matrixAutoUpdate={false}>
       {runs.map((run) => (
         <Piece
           key={`${run.from} ${run.to} ${run.bend}`}
-          points={pointsOf(part, run.from, run.to)}
+          points={alongOf(part, run.from, run.to)}
           radius={radius}
-          colour={run.bend === null ? tokens.tube : run.bend === chosen ? tokens.ink : tokens.bend}
-          onClick={run.bend === null ? undefined : () => choose(run.bend)}
+          opacity={opacity}
+          colour={run.bend === null ? tokens.tube : main && run.bend === chosen ? tokens.ink : tokens.bend}
+          onClick={onChoose ?? (run.bend === null ? undefined : () => choose(run.bend))}
         />
       ))}
-      {lit && (
+      {here && (
         <Piece
-          points={pointsOf(part, lit.from, lit.to)}
+          points={alongOf(part, lit.from, lit.to)}
           radius={radius * 1.7}
           colour={tokens[lit.severity]}
           opacity={0.55}
         />
       )}
-      {[part.end_a, ...(open ? [] : [part.end_b])].map((end) => {
+      {[part.end_a, part.end_b].map((end) => {
         const tip = new Vector3(...end.point);
         const inward = new Vector3(...end.outward).multiplyScalar(-Math.max(end.nut_length_mm, radius * 3));
+        if (tube.open && end.end === "B") return null;
         return (
           <Piece
             key={end.end}
@@ -113,7 +208,7 @@ function runsOf(part: Part): Run[] {
 }
 
 /** Points of the centreline between two developed positions, both included. */
-function pointsOf(part: Part, from: number, to: number): Vector3[] {
+function alongOf(part: Part, from: number, to: number): Vector3[] {
   const low = Math.min(from, to);
   const high = Math.max(from, to);
   const found = part.path

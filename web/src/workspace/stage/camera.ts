@@ -1,5 +1,7 @@
 import { Vector3 } from "three";
-import type { Part, ViewName } from "../../api/types";
+import type { ViewName } from "../../api/types";
+import type { Figure } from "./figure";
+import { pointsOf } from "./figure";
 import type { Size } from "./useStageSize";
 
 export interface Camera {
@@ -24,13 +26,13 @@ const HEAD = 52;
 const HEAD_FOR_FINGERS = 80;
 
 /** Where to stand for a view of the core: square to its paper, close enough to fill the stage. */
-export function cameraFor(part: Part, looking: ViewName, size: Size): Camera {
-  const paper = part.views[looking] ?? part.views.free;
+export function cameraFor(figure: Figure, looking: ViewName, size: Size): Camera {
+  const paper = figure.views[looking] ?? figure.views.free;
   if (!paper) throw new Error("a plan has views");
   const right = new Vector3(...paper.right);
   const up = new Vector3(...paper.up);
   const towards = right.clone().cross(up);
-  const points = part.path.map(([, point]) => new Vector3(...point));
+  const points = pointsOf(figure);
   const span = (axis: Vector3) => {
     const along = points.map((point) => point.dot(axis));
     return { low: Math.min(...along), high: Math.max(...along) };
@@ -47,7 +49,7 @@ export function cameraFor(part: Part, looking: ViewName, size: Size): Camera {
   const zoom = Math.min((size.width - 2 * BESIDE) / wide, (size.height - head - 2 * AROUND) / tall);
   const safe = Math.max(zoom, 0.01);
   target.addScaledVector(up, head / 2 / safe);
-  const far = Math.max(wide, tall, z.high - z.low, part.developed_mm) * 4;
+  const far = Math.max(wide, tall, z.high - z.low) * 6;
   return {
     target,
     up,

@@ -3,7 +3,7 @@ import type { Chosen, Line, PlacedHose, Span } from "../../api/types";
 import { useSelection } from "../../doc/select";
 import type { Segment } from "./layout";
 import { TUBE_H, TUBE_Y } from "./along";
-import { Sign } from "./signs";
+import { Sign } from "../Sign";
 
 const MIDDLE = TUBE_Y + TUBE_H / 2;
 

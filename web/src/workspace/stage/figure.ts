@@ -1,0 +1,100 @@
+import { Matrix4, Vector3 } from "three";
+import type { ComponentSpan, Frame, Line, Part, Plan, PlannedEnd, View } from "../../api/types";
+
+export interface TubeFigure {
+  part: Part;
+  /** Old tube that is kept. */
+  stays: boolean;
+  /** It is not known yet how far it goes: end B has no end. */
+  open: boolean;
+  /** From the part's own frame into the line's. */
+  into: Matrix4;
+  /** Its centreline in the line's frame. */
+  points: Vector3[];
+}
+
+/** A hose or a component in the line's frame. */
+export interface OtherFigure {
+  span: string;
+  what: ComponentSpan["what"] | "hose";
+  points: Vector3[];
+  /** Nobody knows its length, or the way that it lies. */
+  guessed: boolean;
+}
+
+export interface FigureEnd {
+  point: Vector3;
+  outward: Vector3;
+}
+
+/** What stands on the stage: the tube that is worked on with its numbers, and the rest of the line around it. */
+export interface Figure {
+  main: TubeFigure | null;
+  tubes: TubeFigure[];
+  others: OtherFigure[];
+  ends: { A: FigureEnd; B: FigureEnd | null };
+  views: Partial<Record<string, View>>;
+}
+
+const vector = ([x, y, z]: [number, number, number]) => new Vector3(x, y, z);
+
+/** From the frame that a part is computed in into the one that its first end stands in. */
+export function intoLine(frame: Frame): Matrix4 {
+  const [way, normal] = [vector(frame.way), vector(frame.normal)];
+  return new Matrix4().makeBasis(way, normal.clone().cross(way), normal).setPosition(vector(frame.point));
+}
+
+const tubeOf = (part: Part, stays: boolean, open: boolean, into: Matrix4): TubeFigure => ({
+  part,
+  stays,
+  open,
+  into,
+  points: part.path.map(([, point]) => vector(point).applyMatrix4(into)),
+});
+
+const alone = (end: PlannedEnd): FigureEnd => ({ point: vector(end.point), outward: vector(end.outward) });
+
+/** The whole line where its plan places it; one tube in its own frame where there is no more of it, or where it lies
+ * beyond what has been read. */
+export function figureOf(drawn: Part | null, from: Plan | null, line: Line, open: boolean): Figure | null {
+  const placed = from?.in_space ?? null;
+  if (!placed || (drawn && !placed.spans.some((one) => one.span === drawn.span))) {
+    if (!drawn) return null;
+    const state = line.spans.find((span) => span.id === drawn.span);
+    const main = tubeOf(drawn, state?.kind === "rigid" && state.state === "stays", open, new Matrix4());
+    const ends = { A: alone(drawn.end_a), B: open ? null : alone(drawn.end_b) };
+    return { main, tubes: [main], others: [], ends, views: drawn.views };
+  }
+  const tubes: TubeFigure[] = [];
+  const others: OtherFigure[] = [];
+  for (const one of placed.spans) {
+    const span = line.spans.find((candidate) => candidate.id === one.span);
+    const piece = from?.pieces.find((candidate) => candidate.span === one.span);
+    const part = drawn?.span === one.span ? drawn : (piece?.part ?? piece?.so_far);
+    if (part) {
+      const unread = drawn?.span === one.span ? open : !piece?.part;
+      tubes.push(tubeOf(part, span?.kind === "rigid" && span.state === "stays", unread, intoLine(one.starts)));
+    } else {
+      const what = span?.kind === "component" ? span.what : "hose";
+      others.push({ span: one.span, what, points: one.path.map(vector), guessed: one.guessed });
+    }
+  }
+  const [first, last] = [placed.spans[0], placed.spans[placed.spans.length - 1]];
+  if (!first || !last) return null;
+  return {
+    main: tubes.find((tube) => tube.part.span === drawn?.span) ?? null,
+    tubes,
+    others,
+    ends: {
+      A: { point: vector(first.starts.point), outward: vector(first.starts.way).negate() },
+      B: placed.whole ? { point: vector(last.ends.point), outward: vector(last.ends.way) } : null,
+    },
+    views: placed.views,
+  };
+}
+
+/** Every point that is drawn. */
+export const pointsOf = (figure: Figure): Vector3[] => [
+  ...figure.tubes.flatMap((tube) => tube.points),
+  ...figure.others.flatMap((other) => other.points),
+];
