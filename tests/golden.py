@@ -22,8 +22,10 @@ from pypdf import PdfReader
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.bending.calibration import Calibration
+from bendrel.core.findings import Derivation
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
+from bendrel.core.plan.working import working_of
 from bendrel.core.shop.kit import Kit
 from bendrel.exchange.documents import line_from_value
 from bendrel.exchange.sheet import build_sheet
@@ -37,6 +39,7 @@ PART = ("plan", "shopping")
 """What every test run compares; bench report and sheet take minutes for all lines."""
 
 _PLAN, _BENCH = TypeAdapter(Plan), TypeAdapter(BenchReport)
+_WORKING = TypeAdapter(tuple[Derivation, ...])
 _CALIBRATION = Calibration(
     radius_mm=14.7,
     zero_offset_mm=1.2,
@@ -64,6 +67,7 @@ def told_of(kept: dict[str, Any], parts: tuple[str, ...]) -> dict[str, Any]:
     told: dict[str, Any] = {}
     if "plan" in parts:
         told["plan"] = _PLAN.dump_python(plan, mode="json")
+        told["working"] = _WORKING.dump_python(working_of(line, kit), mode="json")
     if "shopping" in parts:
         needs = plan.chosen.needs if plan.chosen else ()
         told["shopping"] = [[need.ref, need.what, need.amount, need.unit, need.why] for need in needs]

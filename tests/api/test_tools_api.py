@@ -63,7 +63,8 @@ def test_three_pieces_are_used_in_every_plan_from_then_on(client, document):
     move = after["moves"][0]
     assert move["dial_deg"] == pytest.approx(90 * 1.02, abs=0.4)
     assert move["mark_mm"] < before["moves"][0]["mark_mm"] - 1
-    dial = next(d for d in after["derivations"] if d["id"] == "dial-1")
+    told = client.post("/api/working", json=document).json()
+    dial = next(d for d in told if d["id"] == "dial-1")
     assert dial["source"]["kind"] == "shop's own"
     assert {"bender": "lever_3-16in", "material": "copper-nickel", "pieces": 3} in client.get(
         "/api/tools"

@@ -12,6 +12,7 @@ from bendrel.core.lengths import Length
 from bendrel.core.line.document import SetAside, TestFlare
 from bendrel.core.line.resolve import resolve
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.working import working_of
 from bendrel.core.rigid.marking import turn_words
 from tests.lines import DOUBLE, End, bent, cornered, replace, row, the_tube
 
@@ -65,9 +66,9 @@ def test_pattern_wire_and_spare_give_the_cut(kit):
 
 def test_your_own_flared_piece_wins_over_the_formula(kit):
     own = replace(DOUBLE, trial=TestFlare(used=Length(text="3.1 mm")))
-    plan = plan_line(bent(*U, end_a=own), kit)
-    assert plan.part.terms[1].mm == pytest.approx(3.1)
-    derivation = next(d for d in plan.part.derivations if d.id == "end-A")
+    line = bent(*U, end_a=own)
+    assert plan_line(line, kit).part.terms[1].mm == pytest.approx(3.1)
+    derivation = next(d for d in working_of(line, kit) if d.id == "end-A")
     assert derivation.formula == "as measured"
 
 
@@ -101,10 +102,10 @@ def test_turns_are_said_for_somebody_holding_that_end():
 
 
 def test_every_move_has_its_working(kit):
-    part = plan_line(bent(*U, marks="middle"), kit).part
-    ids = {d.id for d in part.derivations}
+    told = working_of(bent(*U, marks="middle"), kit)
+    ids = {d.id for d in told}
     assert {"cut", "developed", "end-A", "end-B", "mark-1", "arc-2", "dial-1"} <= ids
-    for derivation in part.derivations:
+    for derivation in told:
         assert derivation.formula
         assert derivation.source.text
 

@@ -10,7 +10,7 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.core.bending.calibration import Calibration
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import TestFlare
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.working import working_of
 from tests.core.test_refused import line
 from tests.lines import DOUBLE, End, bent, replace, row, with_tube
 
@@ -23,9 +23,7 @@ ALONG = 240 + ARC_1 + ARC_2
 
 
 def working(made, kit=KIT):
-    plan = plan_line(made, kit)
-    told = {d.id: d for d in plan.part.derivations}
-    return told | {d.id: d for d in plan.chosen.derivations}
+    return {d.id: d for d in working_of(made, kit)}
 
 
 def said(derivation):

@@ -19,8 +19,10 @@ from bendrel.api.schemas import (
     catalogue_of,
 )
 from bendrel.api.state import Services
+from bendrel.core.findings import Derivation
 from bendrel.core.line.document import Line
 from bendrel.core.plan.model import Plan
+from bendrel.core.plan.working import working_of
 from bendrel.exchange.documents import line_schema
 from bendrel.services.chains import Edited, edit_chain
 from bendrel.services.files import draw_line
@@ -62,6 +64,12 @@ def mend(body: MendQuestion, services: Services) -> Mending:
 def decide(body: MendDecision, services: Services) -> Edited:
     """The line rewritten into its chain; saving it is a separate step."""
     return decide_to_mend(body.document, body.order, body.method, body.reason, services.kit)
+
+
+@router.post("/working")
+def working(document: Line, services: Services, span: str = "") -> tuple[Derivation, ...]:
+    """The working behind the figures of one tube and of the whole line."""
+    return working_of(document, services.kit, span)
 
 
 @router.post("/suspects")

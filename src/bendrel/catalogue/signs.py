@@ -7,6 +7,7 @@ from functools import cache
 from pydantic import TypeAdapter
 
 from bendrel.catalogue.loader import toml_file
+from bendrel.core.findings import Source
 from bendrel.core.line.document import ComponentKind
 from bendrel.core.record import record
 
@@ -28,6 +29,7 @@ class Sign:
     `circle` is its middle and radius."""
 
     what: ComponentKind
+    source: Source
     lines: tuple[SignLine, ...]
     circle: tuple[float, float, float] | None = None
 

@@ -412,6 +412,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Working
+         * @description The working behind the figures of one tube and of the whole line.
+         */
+        post: operations["working_api_working_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/suspects": {
         parameters: {
             query?: never;
@@ -2301,8 +2321,6 @@ export interface components {
             needs: components["schemas"]["Need"][];
             /** Mass G */
             mass_g: number;
-            /** Derivations */
-            derivations: components["schemas"]["Derivation"][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
         };
@@ -4627,10 +4645,6 @@ export interface components {
             strip_mm: number | null;
             /** Start Mark Mm */
             start_mark_mm: number;
-            /** Middle Mark Mm */
-            middle_mark_mm: number;
-            /** Corner Mark Mm */
-            corner_mark_mm: number | null;
             /** Turn Deg */
             turn_deg: number;
             /** Turn Words */
@@ -5183,23 +5197,12 @@ export interface components {
             mark_style: "start" | "middle" | "corner";
             /** Moves */
             moves: components["schemas"]["Move"][];
-            /** Path */
-            path: [
-                number,
-                [
-                    number,
-                    number,
-                    number
-                ]
-            ][];
             /** Views */
             views: {
                 [key: string]: components["schemas"]["View"];
             };
             /** Steps */
             steps: components["schemas"]["Step"][];
-            /** Derivations */
-            derivations: components["schemas"]["Derivation"][];
         };
         /**
          * PartReading
@@ -6466,6 +6469,7 @@ export interface components {
              * @enum {string}
              */
             what: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter" | "union" | "reducer" | "elbow" | "tee" | "quick connector" | "banjo stack";
+            source: components["schemas"]["Source"];
             /** Lines */
             lines: components["schemas"]["SignLine"][];
             /** Circle */
@@ -9892,6 +9896,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Edited"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    working_api_working_post: {
+        parameters: {
+            query?: {
+                span?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Line"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Derivation"][];
                 };
             };
             /** @description Bad Request */

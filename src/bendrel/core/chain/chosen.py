@@ -10,10 +10,8 @@ from bendrel.core.chain.direction import Flows, flow_of
 from bendrel.core.chain.flowing import Flowing, flow_of_line
 from bendrel.core.chain.pieces import Pieces
 from bendrel.core.chain.shopping import Need, NewClips, needs_of
-from bendrel.core.chain.shown import chosen_derivations
 from bendrel.core.chain.strength import Strength, strength_of
 from bendrel.core.chain.tools import Tool, tools_for
-from bendrel.core.findings import Derivation
 from bendrel.core.line.document import Line
 from bendrel.core.line.removed import Removed
 from bendrel.core.line.resolve import Problem
@@ -36,7 +34,6 @@ class Chosen:
     tools: tuple[Tool, ...]
     needs: tuple[Need, ...]
     mass_g: float
-    derivations: tuple[Derivation, ...]
     problems: tuple[Problem, ...]
 
 
@@ -53,11 +50,9 @@ def choose(
     duty = carried(line, kit, problems)
     strength: Strength | None = None
     flowing: Flowing | None = None
-    shown: tuple[Derivation, ...] = ()
     if duty is not None:
         strength = strength_of(kit, rigids, pieces, duty)
         flowing = flow_of_line(line, kit, rigids, pieces, duty)
-        shown = chosen_derivations(rigids, duty, strength, flowing, line.unit)
     decision = line.condition.decision
     return Chosen(
         carried=duty,
@@ -77,7 +72,6 @@ def choose(
             clips,
         ),
         mass_g=sum(tube_mass_g(rigid.choices, rigid.part.developed_mm) for rigid in rigids),
-        derivations=shown,
         problems=tuple(problems),
     )
 

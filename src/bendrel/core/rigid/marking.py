@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 
+from bendrel.core.bending.bender import MarkStyle
 from bendrel.core.bending.marks import mark_bend
 from bendrel.core.bending.moves import OrderError, Setting, parse_order, tube_turns, usual_order
 from bendrel.core.bending.springback import springback_prior
@@ -56,7 +57,7 @@ def plan_moves(
     shape: BendList,
     spans: tuple[Span, ...],
     at: Mapping[EndName, Origin],
-    style: str,
+    style: MarkStyle,
     left_open: Mapping[int, float] | None = None,
 ) -> tuple[Move, ...]:
     """One move a bend, in `order`. Lengths in mm, angles in degrees. `left_open` has the bends (by number
@@ -66,19 +67,8 @@ def plan_moves(
     for setting, turn in zip(order, tube_turns(clocks, order), strict=True):
         bend, place, held = shape.bends[setting.bend], spans[setting.bend], setting.held
         allowance = at[held].beyond_mm
-        start, middle, corner = (
-            mark_bend(
-                bend,
-                place,
-                shape.developed_mm,
-                held=held,
-                style=style,
-                zero_offset_mm=chosen.bender.zero_offset_mm,
-                allowance_mm=allowance,
-            ).mm
-            for style in ("start", "middle", "corner")
-        )
-        mark = {"start": start, "middle": middle, "corner": corner}[style]
+        mark = _mark_mm(bend, place, shape, chosen, style, held, allowance)
+        start = _mark_mm(bend, place, shape, chosen, "start", held, allowance) or 0.0
         from_rim = None if mark is None else mark - allowance
         if from_rim is not None and held == "B":
             from_rim = shape.developed_mm - from_rim
@@ -89,14 +79,12 @@ def plan_moves(
             Move(
                 bend=setting.bend + 1,
                 held=held,
-                feed_mm=None if before is None else (start or 0.0) - before.start_mark_mm,
+                feed_mm=None if before is None else start - before.start_mark_mm,
                 allowance_mm=allowance,
                 mark_mm=mark,
                 measured_from="flared_rim" if at[held].flared else "cut_end",
                 strip_mm=from_rim,
-                start_mark_mm=start or 0.0,
-                middle_mark_mm=middle or 0.0,
-                corner_mark_mm=corner,
+                start_mark_mm=start,
                 turn_deg=turn,
                 turn_words=turn_words(turn, held, first=not made, over=bool(made) and before is None),
                 clock_deg=clocks[setting.bend] % 360.0,
@@ -106,6 +94,26 @@ def plan_moves(
             )
         )
     return tuple(made)
+
+
+def _mark_mm(
+    bend: Bend,
+    place: Span,
+    shape: BendList,
+    chosen: Choices,
+    style: MarkStyle,
+    held: EndName,
+    allowance_mm: float,
+) -> float | None:
+    return mark_bend(
+        bend,
+        place,
+        shape.developed_mm,
+        held=held,
+        style=style,
+        zero_offset_mm=chosen.bender.zero_offset_mm,
+        allowance_mm=allowance_mm,
+    ).mm
 
 
 def dial_for(chosen: Choices, bend: Bend) -> float:

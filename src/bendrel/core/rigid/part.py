@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from functools import cached_property
 from typing import Literal
 
 from bendrel.core.bending.bender import MarkStyle
-from bendrel.core.findings import Derivation, EndName
+from bendrel.core.findings import EndName
 from bendrel.core.record import record
 from bendrel.core.rigid.ends import PlannedEnd
 from bendrel.core.rigid.steps import Step
 from bendrel.core.shape.bends import Bend, BendList
+from bendrel.core.shape.centreline import sampled
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.shape.view import View
 
@@ -66,8 +68,6 @@ class Move:
     measured_from: MeasuredFrom
     strip_mm: float | None
     start_mark_mm: float
-    middle_mark_mm: float
-    corner_mark_mm: float | None
     turn_deg: float
     turn_words: str
     clock_deg: float
@@ -99,10 +99,13 @@ class Part:
     held_end: EndName
     mark_style: MarkStyle
     moves: tuple[Move, ...]
-    path: tuple[tuple[float, Vector], ...]
     views: Mapping[ViewName, View]
     steps: tuple[Step, ...]
-    derivations: tuple[Derivation, ...]
+
+    @cached_property
+    def path(self) -> tuple[tuple[float, Vector], ...]:
+        """Points to draw the centreline by: (developed position, point)."""
+        return sampled(shape_of(self))
 
 
 def ids_of(part: Part) -> tuple[str, ...]:

@@ -15,7 +15,6 @@ from bendrel.core.line.resolve import Problem, Resolved, resolve
 from bendrel.core.line.rewrite import bend_ids
 from bendrel.core.line.run import Run, RunEnd, with_span
 from bendrel.core.record import record
-from bendrel.core.rigid import working
 from bendrel.core.rigid.choosing import choose_rows
 from bendrel.core.rigid.ends import EndParts, end_parts, planned_end
 from bendrel.core.rigid.marking import order_of, origins, plan_moves
@@ -23,7 +22,7 @@ from bendrel.core.rigid.opened import open_bends
 from bendrel.core.rigid.part import Part, PlannedBend, Term
 from bendrel.core.rigid.work import steps_of
 from bendrel.core.shape.bends import BendList, Span, bend_spans
-from bendrel.core.shape.centreline import end_frame, pieces, sampled
+from bendrel.core.shape.centreline import end_frame, pieces
 from bendrel.core.shape.view import ABOVE, FROM_A, clearest, from_b
 from bendrel.core.shop.choices import Choices
 from bendrel.core.shop.kit import Kit
@@ -162,11 +161,10 @@ def _part(
     order: tuple[Setting, ...],
     stock: float,
 ) -> Part:
-    span, unit = run.span, run.line.unit
+    span = run.span
     spans = bend_spans(shape)
     bends = _planned_bends(shape, spans, ids)
     last = end_frame(shape)
-    path = sampled(shape)
     end_a = planned_end(a, (0.0, 0.0, 0.0), (-1.0, 0.0, 0.0))
     end_b = planned_end(b, last.point, last.way)
     terms = (
@@ -187,21 +185,6 @@ def _part(
     if stock > cut and not span.trim_first and not at[uncut].flared:
         at[uncut] = replace(at[uncut], beyond_mm=at[uncut].beyond_mm + stock - cut)
     moves = plan_moves(order, chosen, shape, spans, at, span.marks, open_bends(span, ids, shape))
-    figures = working.Figures(
-        unit=unit,
-        tube=chosen.tube,
-        material=chosen.material,
-        bender=chosen.bender,
-        calibration=chosen.calibration,
-        ends={"A": (a.fitting, a.size), "B": (b.fitting, b.size)},
-        trials={"A": a.own_piece, "B": b.own_piece},
-        shape=shape,
-        bends=bends,
-        terms=terms,
-        cut_mm=cut,
-        moves=moves,
-        style=span.marks,
-    )
     return Part(
         span=span.id,
         bends=bends,
@@ -218,15 +201,13 @@ def _part(
         held_end=span.held,
         mark_style=span.marks,
         moves=moves,
-        path=path,
         views={
-            "free": clearest((path[0][1], *(bend.point for bend in bends), last.point)),
+            "free": clearest(((0.0, 0.0, 0.0), *(bend.point for bend in bends), last.point)),
             "from A": FROM_A,
             "from B": from_b(last.way),
             "above": ABOVE,
         },
         steps=steps_of(run, kit, cut, spare, moves, shape, ids, held, b if held is a else a),
-        derivations=working.derivations(figures),
     )
 
 

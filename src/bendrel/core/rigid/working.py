@@ -12,6 +12,7 @@ from bendrel.core.ends.fitting import EndSize, Fitting
 from bendrel.core.findings import DERIVED, Derivation, Input, Source
 from bendrel.core.record import record
 from bendrel.core.rigid.part import Move, PlannedBend, Term
+from bendrel.core.rigid.planned import Rigid
 from bendrel.core.shape.bends import NO_CORNER_DEG, BendList
 from bendrel.core.tube.material import Material, Tube
 from bendrel.core.units import Unit, format_length
@@ -21,7 +22,7 @@ OWN_PIECE = Source(kind="derived", text="your own flared test piece, before less
 
 @record
 class Figures:
-    """What the working needs to see of a plan that has just been computed."""
+    """What the working needs to see of a planned tube."""
 
     unit: Unit
     tube: Tube
@@ -38,13 +39,33 @@ class Figures:
     style: MarkStyle
 
 
-def derivations(figures: Figures) -> tuple[Derivation, ...]:
+def derivations(rigid: Rigid) -> tuple[Derivation, ...]:
     """Working for cut length, each of its terms, and each bend's arc, mark and dial."""
+    figures = _figures(rigid)
     found = [_cut(figures), _developed(figures), *(_end(figures, end) for end in ("A", "B"))]
     for move in figures.moves:
         bend = figures.bends[move.bend - 1]
         found += [_arc(figures, bend), _mark(figures, move, bend), _dial(figures, move, bend)]
     return tuple(found)
+
+
+def _figures(rigid: Rigid) -> Figures:
+    chosen, part, (a, b) = rigid.choices, rigid.part, rigid.ends
+    return Figures(
+        unit=rigid.run.line.unit,
+        tube=chosen.tube,
+        material=chosen.material,
+        bender=chosen.bender,
+        calibration=chosen.calibration,
+        ends={"A": (a.fitting, a.size), "B": (b.fitting, b.size)},
+        trials={"A": a.own_piece, "B": b.own_piece},
+        shape=rigid.shape,
+        bends=part.bends,
+        terms=part.terms,
+        cut_mm=part.cut_mm,
+        moves=part.moves,
+        style=part.mark_style,
+    )
 
 
 def _both(mm: float, unit: Unit) -> str:

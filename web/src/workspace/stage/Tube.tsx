@@ -127,7 +127,7 @@ function Tube({
       {runs.map((run) => (
         <Piece
           key={`${run.from} ${run.to} ${run.bend}`}
-          points={alongOf(part, run.from, run.to)}
+          points={alongOf(tube, run.from, run.to)}
           radius={radius}
           opacity={opacity}
           colour={run.bend === null ? tokens.tube : main && run.bend === chosen ? tokens.ink : tokens.bend}
@@ -136,7 +136,7 @@ function Tube({
       ))}
       {here && (
         <Piece
-          points={alongOf(part, lit.from, lit.to)}
+          points={alongOf(tube, lit.from, lit.to)}
           radius={radius * 1.7}
           colour={tokens[lit.severity]}
           opacity={0.55}
@@ -208,11 +208,9 @@ function runsOf(part: Part): Run[] {
 }
 
 /** Points of the centreline between two developed positions, both included. */
-function alongOf(part: Part, from: number, to: number): Vector3[] {
+function alongOf({ path }: TubeFigure, from: number, to: number): Vector3[] {
   const low = Math.min(from, to);
   const high = Math.max(from, to);
-  const found = part.path
-    .filter(([at]) => at >= low - 1e-6 && at <= high + 1e-6)
-    .map(([, point]) => new Vector3(...point));
+  const found = path.filter(([at]) => at >= low - 1e-6 && at <= high + 1e-6).map(([, point]) => point);
   return found.filter((point, k) => k === 0 || point.distanceToSquared(found[k - 1] ?? point) > 1e-9);
 }

@@ -1,5 +1,6 @@
 import { Matrix4, Vector3 } from "three";
 import type { ComponentSpan, Frame, Line, Part, Plan, PlannedEnd, View } from "../../api/types";
+import { centreline } from "../../doc/centreline";
 
 export interface TubeFigure {
   part: Part;
@@ -9,7 +10,8 @@ export interface TubeFigure {
   open: boolean;
   /** From the part's own frame into the line's. */
   into: Matrix4;
-  /** Its centreline in the line's frame. */
+  /** Its centreline in its own frame, with the place along it in mm, and in the line's. */
+  path: [number, Vector3][];
   points: Vector3[];
 }
 
@@ -44,13 +46,11 @@ export function intoLine(frame: Frame): Matrix4 {
   return new Matrix4().makeBasis(way, normal.clone().cross(way), normal).setPosition(vector(frame.point));
 }
 
-const tubeOf = (part: Part, stays: boolean, open: boolean, into: Matrix4): TubeFigure => ({
-  part,
-  stays,
-  open,
-  into,
-  points: part.path.map(([, point]) => vector(point).applyMatrix4(into)),
-});
+function tubeOf(part: Part, stays: boolean, open: boolean, into: Matrix4): TubeFigure {
+  const path = centreline(part).map(([at, point]): [number, Vector3] => [at, vector(point)]);
+  const points = path.map(([, point]) => point.clone().applyMatrix4(into));
+  return { part, stays, open, into, path, points };
+}
 
 const alone = (end: PlannedEnd): FigureEnd => ({ point: vector(end.point), outward: vector(end.outward) });
 

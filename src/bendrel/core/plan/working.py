@@ -1,0 +1,34 @@
+"""The working behind every figure of a line, asked for when a figure is opened."""
+
+from __future__ import annotations
+
+from bendrel.core.chain.carried import carried
+from bendrel.core.chain.flowing import flow_of_line
+from bendrel.core.chain.pieces import place_pieces
+from bendrel.core.chain.shown import chosen_derivations
+from bendrel.core.chain.strength import strength_of
+from bendrel.core.findings import Derivation
+from bendrel.core.line.document import Line
+from bendrel.core.line.run import main_run, runs
+from bendrel.core.rigid.planned import plan_rigid
+from bendrel.core.rigid.working import derivations
+from bendrel.core.shop.kit import Kit
+
+
+def working_of(line: Line, kit: Kit, span: str = "") -> tuple[Derivation, ...]:
+    """The working of one tube's figures (the main one's unless another is asked for), then that of the
+    line's strength and flow. What cannot be planned has no working; raises nothing."""
+    main = main_run(line)
+    asked = span or (main.span.id if main else "")
+    planned = [plan_rigid(run, kit) for run in runs(line)]
+    rigids = [one.rigid for one in planned if one.rigid is not None]
+    own = tuple(one for rigid in rigids if rigid.run.span.id == asked for one in derivations(rigid))
+    if len(rigids) < len(planned) or line.service not in kit.services:
+        return own
+    duty = carried(line, kit, [])
+    if duty is None:
+        return own
+    pieces = place_pieces(line, kit, [])
+    strength = strength_of(kit, rigids, pieces, duty)
+    flowing = flow_of_line(line, kit, rigids, pieces, duty)
+    return (*own, *chosen_derivations(rigids, duty, strength, flowing, line.unit))
