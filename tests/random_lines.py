@@ -10,6 +10,7 @@ from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries, Line
 from bendrel.core.shop.kit import Kit
 from bendrel.exchange.documents import line_from_value, line_to_value
+from bendrel.services.chains import ChainEdit, edit_chain
 from tests.lines import Component, End, Hose, bent, row
 
 PARTS = ("check valve", "reservoir", "filter", "restrictor", "shut-off valve", "cooler", "adapter")
@@ -107,8 +108,11 @@ def _part(rng: random.Random) -> Component:
     )
 
 
-def with_fix(line: Line, fix: Fix) -> Line:
-    """`line` with the changes of a fix, by JSON pointer, as the screen applies them."""
+def with_fix(line: Line, fix: Fix, kit: Kit) -> Line:
+    """`line` with the changes of a fix, by JSON pointer, as the screen applies them, and its reducer."""
+    if fix.reduce is not None:
+        edit = ChainEdit(kind="reduce", span=fix.reduce.span, reduce=fix.reduce)
+        line = edit_chain(line, edit, kit).document
     value: Any = line_to_value(line)
     for change in fix.changes:
         at = value
@@ -139,7 +143,7 @@ def made_worse(line: Line, finding: Finding, kit: Kit) -> list[str]:
 
     assert finding.fix is not None
     before = {(f.code, f.where.spot) for f in plan_line(line, kit).findings}
-    after = plan_line(with_fix(line, finding.fix), kit)
+    after = plan_line(with_fix(line, finding.fix, kit), kit)
     if after.chosen is None:
         return [f"no plan any more: {after.problems[0].message}"]
     told = [

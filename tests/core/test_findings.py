@@ -66,7 +66,7 @@ def checked(made) -> int:
             assert finding.fix.label.strip()
             assert not re.search(NOTHING, finding.fix.label)
             assert finding.fix.changes
-            changed = with_fix(made, finding.fix)
+            changed = with_fix(made, finding.fix, KIT)
             assert changed != made, finding.fix
     order = [("stop", "caution", "note").index(f.severity) for f in plan.findings]
     assert order == sorted(order), "what is worst comes first"
@@ -189,7 +189,7 @@ def test_a_fix_changes_just_what_it_says(made, code, label, changes):
     fix = told(made, code).fix
     assert fix.label == label
     assert [(change.path, change.value) for change in fix.changes] == changes
-    assert code not in {f.code for f in plan_line(with_fix(made, fix), KIT).findings}
+    assert code not in {f.code for f in plan_line(with_fix(made, fix, KIT), KIT).findings}
 
 
 @pytest.mark.parametrize(

@@ -1,14 +1,17 @@
 """No fix brings up anything as bad as what it mends, on random lines across the catalogue; `make matrix`
 tries many more."""
 
+from dataclasses import replace
+
 import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.edits.changes import with_changes
 from bendrel.core.findings import Change
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint
 from bendrel.core.plan.assemble import plan_line
 from tests.lines import bent, row, with_tube
-from tests.random_lines import made_worse, random_line
+from tests.random_lines import made_worse, random_line, with_fix
 
 KIT = load_kit()
 
@@ -46,3 +49,37 @@ def test_a_change_at_a_place_that_is_not_there_is_refused():
     for path in ("/end_a/colour", "/spans/3/tube"):
         with pytest.raises(KeyError):
             with_changes(line, (Change(path=path, value="x"),))
+
+
+def two_tubes(between=(), joint=""):
+    """A tube of 8 mm and one of 10 mm, with something between them or joined."""
+    line = bent(last=200, service="cooler", tube="steel-seamless_8mm_1", bender="lever_8mm")
+    wide = with_tube(line, tube="steel-seamless_10mm_1", bender="bench_10mm").spans[0]
+    spans = (line.spans[0], *between, replace(wide, id="s2"))
+    joints = tuple(Joint(kind=joint) for _ in spans[1:])
+    return replace(line, spans=spans, joints=joints)
+
+
+def test_a_reducer_joins_two_tubes_of_different_sizes():
+    line = two_tubes(joint="compression-union")
+    found = next(f for f in plan_line(line, KIT).findings if f.code == "joint_sizes")
+    assert found.fix.label == "Put a reducer in, 8 to 10 mm"
+    mended = with_fix(line, found.fix, KIT)
+    assert [getattr(span, "what", span.kind) for span in mended.spans] == ["rigid", "reducer", "rigid"]
+    reducer = mended.spans[1]
+    assert (reducer.on_a.exact_mm, reducer.on_b.exact_mm) == (8, 10)
+    assert [one.kind for one in mended.joints] == ["compression-union"] * 2
+    assert "joint_sizes" not in {f.code for f in plan_line(mended, KIT).findings}
+
+
+def test_a_hose_between_two_sizes_is_cut_in_two_about_a_reducer():
+    """No bore goes on 8 and on 10 mm: 8 mm of bore would be stretched by a quarter."""
+    line = two_tubes((HoseSpan(id="h1", hose="cooler_5-16in"),))
+    found = next(f for f in plan_line(line, KIT).findings if f.code == "hose_tight")
+    mended = with_fix(line, found.fix, KIT)
+    assert [span.kind for span in mended.spans] == ["rigid", "hose", "component", "hose", "rigid"]
+    assert {span.what for span in mended.spans if isinstance(span, ComponentSpan)} == {"reducer"}
+    bores = [KIT.hoses[span.hose].id_mm for span in mended.spans if isinstance(span, HoseSpan)]
+    assert bores[0] < 8.5 < bores[1]
+    codes = {f.code for f in plan_line(mended, KIT).findings}
+    assert not codes & {"hose_tight", "hose_loose", "clamp_range"}

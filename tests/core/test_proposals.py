@@ -37,7 +37,7 @@ NOTHING = bent(row(200, 180), row(60, 180), last=90)
 
 def apply_changes(line, changes):
     """The line with the fix taken, as the screen does it."""
-    return with_fix(line, Fix(label="", changes=tuple(changes)))
+    return with_fix(line, Fix(label="", changes=tuple(changes)), KIT)
 
 
 def asked(line, kit):

@@ -12,7 +12,7 @@ from bendrel.services.chains import ChainEdit, edit_chain
 from bendrel.services.errors import Refused
 from tests.lines import bent, row
 
-KINDS = ("insert", "insert", "remove", "move", "turn", "split", "join")
+KINDS = ("insert", "insert", "remove", "move", "turn", "split", "join", "swap")
 
 
 def some_line(rng: random.Random) -> Line:
@@ -70,7 +70,7 @@ def test_random_edits_leave_a_line(kit, block):
             kind=kind,
             span=span.id,
             side=rng.choice("AB"),
-            new=new_span(rng, kit, tube) if kind == "insert" else None,
+            new=new_span(rng, kit, tube) if kind in ("insert", "swap") else None,
             at=rng.choice(("", "40 mm", "5 m", "nowhere")) if kind == "split" else "",
         )
         before = line_to_value(line)

@@ -75,16 +75,26 @@ class Change:
 
 
 @record
+class Reduce:
+    """A reducer to be put in behind a tube or into a hose: outside diameters in mm on its two sides."""
+
+    span: str
+    a_mm: float
+    b_mm: float
+
+
+@record
 class Fix:
     """A way out that one click applies: its label and the changes it makes.
 
     `choice` says that it changes what is chosen: it is offered only where the line planned with it has
-    nothing against it that is as bad as what it mends.
+    nothing against it that is as bad as what it mends. `reduce` is a reducer that is put in besides.
     """
 
     label: str
     changes: tuple[Change, ...]
     choice: bool = False
+    reduce: Reduce | None = None
 
 
 @record

@@ -7,9 +7,19 @@ from typing import Annotated, Literal
 
 from annotated_types import MaxLen
 
-from bendrel.core.edits.chain import fresh_id, insert_beside, move, place_of, remove, rigid_at, turned_round
+from bendrel.core.chain.reduced import reduced
+from bendrel.core.edits.chain import (
+    fresh_id,
+    insert_beside,
+    move,
+    place_of,
+    remove,
+    rigid_at,
+    swapped,
+    turned_round,
+)
 from bendrel.core.edits.split import join, split
-from bendrel.core.findings import EndName
+from bendrel.core.findings import EndName, Reduce
 from bendrel.core.ids import NotAChain
 from bendrel.core.lengths import is_blank, length_mm
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
@@ -20,19 +30,21 @@ from bendrel.core.shop.kit import Kit
 from bendrel.core.units import UnitError, parse_length
 from bendrel.services.errors import Refused
 
-Kind = Literal["insert", "remove", "move", "turn", "split", "join"]
+Kind = Literal["insert", "remove", "move", "turn", "split", "join", "swap", "reduce"]
 
 
 @record
 class ChainEdit:
     """One edit of the chain. `span` is what it is about; `side` is where `new` is put in beside it, or
-    where it is moved to by one place; `at` is where it is split, from its end A as typed."""
+    where it is moved to by one place; `at` is where it is split, from its end A as typed. A swap puts `new`
+    in its place, `reduce` is a reducer as a finding offers it."""
 
     kind: Kind
     span: Annotated[str, MaxLen(20)]
     side: EndName = "B"
     new: RigidSpan | HoseSpan | ComponentSpan | None = None
     at: Annotated[str, MaxLen(40)] = ""
+    reduce: Reduce | None = None
 
 
 @record
@@ -60,6 +72,17 @@ def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
         letter = {"rigid": "s", "hose": "h", "component": "c"}[edit.new.kind]
         new = edit.new if edit.new.id else replace(edit.new, id=fresh_id(line, letter))
         return Edited(document=insert_beside(line, edit.span, edit.side, new), span=new.id)
+    if edit.kind == "swap":
+        if edit.new is None:
+            raise Refused("Say what it is swapped for: a tube, a hose or a component.")
+        new = replace(edit.new, id=fresh_id(line, edit.new.kind[0]))
+        return Edited(document=swapped(line, edit.span, new), span=new.id)
+    if edit.kind == "reduce":
+        if edit.reduce is None:
+            raise Refused("Say between which two diameters the reducer is.")
+        made = reduced(line, kit, edit.span, edit.reduce.a_mm, edit.reduce.b_mm)
+        new_ids = {span.id for span in made.spans} - {span.id for span in line.spans}
+        return Edited(document=made, span=next(s.id for s in made.spans if s.id in new_ids))
     if edit.kind == "remove":
         after = remove(line, edit.span)
         return Edited(document=after, span=after.spans[min(at, len(after.spans) - 1)].id)

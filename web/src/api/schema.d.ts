@@ -2138,14 +2138,15 @@ export interface components {
         /**
          * ChainEdit
          * @description One edit of the chain. `span` is what it is about; `side` is where `new` is put in beside it, or
-         *     where it is moved to by one place; `at` is where it is split, from its end A as typed.
+         *     where it is moved to by one place; `at` is where it is split, from its end A as typed. A swap puts `new`
+         *     in its place, `reduce` is a reducer as a finding offers it.
          */
         ChainEdit: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "insert" | "remove" | "move" | "turn" | "split" | "join";
+            kind: "insert" | "remove" | "move" | "turn" | "split" | "join" | "swap" | "reduce";
             /** Span */
             span: string;
             /**
@@ -2161,6 +2162,7 @@ export interface components {
              * @default
              */
             at: string;
+            reduce?: components["schemas"]["Reduce"] | null;
         };
         /**
          * ChainOrder
@@ -3215,7 +3217,7 @@ export interface components {
          * @description A way out that one click applies: its label and the changes it makes.
          *
          *     `choice` says that it changes what is chosen: it is offered only where the line planned with it has
-         *     nothing against it that is as bad as what it mends.
+         *     nothing against it that is as bad as what it mends. `reduce` is a reducer that is put in besides.
          */
         Fix: {
             /** Label */
@@ -3227,6 +3229,7 @@ export interface components {
              * @default false
              */
             choice: boolean;
+            reduce?: components["schemas"]["Reduce"] | null;
         };
         /**
          * Fixture
@@ -5807,6 +5810,18 @@ export interface components {
             weights: {
                 [key: string]: number;
             };
+        };
+        /**
+         * Reduce
+         * @description A reducer to be put in behind a tube or into a hose: outside diameters in mm on its two sides.
+         */
+        Reduce: {
+            /** Span */
+            span: string;
+            /** A Mm */
+            a_mm: number;
+            /** B Mm */
+            b_mm: number;
         };
         /**
          * RefitStep

@@ -116,7 +116,11 @@ interface Store {
 /** Ask for one edit of the chain and take it; what was typed meanwhile is kept by asking once more. */
 export const restructure = (store: Store, order: Order): Promise<Rewritten> =>
   rewrite(store, (document) =>
-    take(api.POST("/api/chain", { body: { document, edit: { side: "B" as const, at: "", new: null, ...order } } })),
+    take(
+      api.POST("/api/chain", {
+        body: { document, edit: { side: "B" as const, at: "", new: null, reduce: null, ...order } },
+      }),
+    ),
   );
 
 /** Rewrite the line into the chain that mends it. */

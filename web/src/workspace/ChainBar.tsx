@@ -53,17 +53,18 @@ export function ChainBar({ editor, catalogue }: Props) {
     >
       <Box sx={{ font: `600 17px ${condensed}`, mr: 1 }}>{nameOf(span)}</Box>
       <Inserting
-        side="A"
+        text="Put in before"
         line={line}
         catalogue={catalogue}
-        onInsert={(side, made) => ask("insert", { side, new: made })}
+        onPick={(made) => ask("insert", { side: "A", new: made })}
       />
       <Inserting
-        side="B"
+        text="Put in behind"
         line={line}
         catalogue={catalogue}
-        onInsert={(side, made) => ask("insert", { side, new: made })}
+        onPick={(made) => ask("insert", { side: "B", new: made })}
       />
+      <Inserting text="Swap for" line={line} catalogue={catalogue} onPick={(made) => ask("swap", { new: made })} />
       <Button size="small" variant="text" disabled={k === 0} onClick={() => ask("move", { side: "A" })}>
         Move to A
       </Button>
@@ -126,19 +127,19 @@ const nameOf = (span: Span): string =>
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 interface InsertingProps {
-  side: "A" | "B";
+  text: string;
   line: Line;
   catalogue: Catalogue;
-  onInsert: (side: "A" | "B", made: Span) => void;
+  onPick: (made: Span) => void;
 }
 
-function Inserting({ side, line, catalogue, onInsert }: InsertingProps) {
+function Inserting({ text, line, catalogue, onPick }: InsertingProps) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const usual = catalogue.services.find((row) => row.id === line.service)?.hose_class;
   const hose = catalogue.hoses.find((row) => row.hose_class === usual) ?? catalogue.hoses[0];
   const put = (made: Span) => {
     setAnchor(null);
-    onInsert(side, made);
+    onPick(made);
   };
   return (
     <>
@@ -149,7 +150,7 @@ function Inserting({ side, line, catalogue, onInsert }: InsertingProps) {
         aria-expanded={anchor !== null}
         onClick={(event) => setAnchor(event.currentTarget)}
       >
-        {side === "A" ? "Put in before" : "Put in behind"}
+        {text}
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         <MenuItem onClick={() => put(blankTube(mainTube(line), catalogue, line.unit))}>tube</MenuItem>

@@ -4,7 +4,9 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { Finding, Spot } from "../api/types";
 import { litFrom, useSelection } from "../doc/select";
+import { restructure } from "../doc/chain";
 import { applyChanges } from "../doc/pointer";
+import { useNotice } from "../ui/notice";
 import type { LineEditor } from "../doc/useLine";
 import type { PlanView } from "../doc/usePlan";
 import { condensed, pressable, unseen } from "../theme/theme";
@@ -137,6 +139,14 @@ export function Findings({ editor, view }: Props) {
 
 function Item({ finding, editor, onSetAside }: { finding: Finding; editor: LineEditor; onSetAside: () => void }) {
   const { light, lit, choose, choosePlace } = useSelection();
+  const notice = useNotice();
+  const takeFix = ({ changes, reduce }: NonNullable<Finding["fix"]>) => {
+    editor.edit((was) => applyChanges(was, changes));
+    if (!reduce) return;
+    void restructure(editor, { kind: "reduce", span: reduce.span, reduce }).then((done) =>
+      done.span === null ? notice({ text: done.problem }) : choosePlace({ kind: "span", id: done.span }),
+    );
+  };
   const key = finding.code + placeOf(finding);
   const chosen = lit?.key === key;
   const show = () => {
@@ -191,9 +201,8 @@ function Item({ finding, editor, onSetAside }: { finding: Finding; editor: LineE
             <Act
               strong
               onClick={() => {
-                const { changes } = finding.fix ?? { changes: [] };
                 light(null);
-                editor.edit((was) => applyChanges(was, changes));
+                if (finding.fix) takeFix(finding.fix);
               }}
             >
               {finding.fix.label}

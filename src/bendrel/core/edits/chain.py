@@ -94,6 +94,18 @@ def move(line: Line, span_id: str, to: int) -> Line:
     return replace(moved, set_aside=line.set_aside, condition=line.condition)
 
 
+def swapped(line: Line, span_id: str, span: Span) -> Line:
+    """`line` with another span in the place of one, and without what was said of that; the joints on either
+    side stay. Raises NotAChain."""
+    at = place_of(line, span_id)
+    if len(line.spans) == 1:
+        made = insert(line, 1, span)
+        return remove(made, span_id)
+    joints = line.joints
+    made = insert(remove(line, span_id), at, span)
+    return replace(made, joints=joints)
+
+
 def turned_round(line: Line, span_id: str) -> Line:
     """`line` with one span the other way round. What is read of a tube is told from its other end, so that
     it is the same tube. Raises NotAChain where its readings cannot be told from the other end as they are

@@ -8,9 +8,10 @@ from bendrel.core.chain.chosen import Chosen, choose
 from bendrel.core.chain.clipping import clips_of, clips_to_get
 from bendrel.core.chain.in_space import place_in_space
 from bendrel.core.chain.pieces import place_pieces
+from bendrel.core.chain.reduced import reduced
 from bendrel.core.chain.shopping import NewClips
 from bendrel.core.edits.changes import with_changes
-from bendrel.core.findings import SEVERITY_ORDER, Finding
+from bendrel.core.findings import SEVERITY_ORDER, Finding, Fix
 from bendrel.core.line.document import Line
 from bendrel.core.line.looked import Looked, PlacedFixture, look_at
 from bendrel.core.line.measured import measure
@@ -39,9 +40,9 @@ def plan_line(line: Line, kit: Kit) -> Plan:
 def _tried(line: Line, kit: Kit, plan: Plan, finding: Finding, mended: dict[str, Plan]) -> Finding:
     if finding.fix is None or not finding.fix.choice:
         return finding
-    key = repr(finding.fix.changes)
+    key = repr(finding.fix)
     if key not in mended:
-        mended[key] = _planned(with_changes(line, finding.fix.changes), kit)
+        mended[key] = _planned(with_fix(line, kit, finding.fix), kit)
     after = mended[key]
     there = {(found.code, found.where.spot) for found in plan.findings}
     worse = after.chosen is None or any(
@@ -53,6 +54,15 @@ def _tried(line: Line, kit: Kit, plan: Plan, finding: Finding, mended: dict[str,
         for found in after.findings
     )
     return replace(finding, fix=None) if worse else finding
+
+
+def with_fix(line: Line, kit: Kit, fix: Fix) -> Line:
+    """`line` as a fix makes it. Raises KeyError for a place that is not there, NotAChain where a reducer
+    cannot be put in."""
+    made = with_changes(line, fix.changes)
+    if fix.reduce is None:
+        return made
+    return reduced(made, kit, fix.reduce.span, fix.reduce.a_mm, fix.reduce.b_mm)
 
 
 def _planned(line: Line, kit: Kit) -> Plan:

@@ -1,8 +1,11 @@
-"""What goes on what, asked of the catalogue alone: ends in a tube, nuts in a port."""
+"""What goes on what, asked of the catalogue alone: ends in a tube, nuts in a port, hoses on a spigot."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from bendrel.core.ends.fitting import Fitting, Nut
+from bendrel.core.hose.hose import Hose
 from bendrel.core.shop.kit import Kit
 from bendrel.core.threads.designation import ThreadError
 from bendrel.core.threads.fit import ThreadFit, thread_fit
@@ -51,3 +54,20 @@ def nut_in_port(kit: Kit, fitting: Fitting, nut: Nut, port_thread: str) -> Threa
     own, port = kit.thread(nut.thread), kit.thread(port_thread)
     pair = (port, own) if fitting.thread == "female" else (own, port)
     return thread_fit(*pair, kit.least_engagement)
+
+
+def bore_fits(kit: Kit, hose: Hose, on_mm: float) -> bool:
+    """The hose is neither loose nor too tight on this diameter."""
+    share = (on_mm - hose.id_mm) / hose.id_mm
+    return kit.limits["hose_loose"].value <= share <= kit.limits["hose_warm"].value
+
+
+def best_bore(kit: Kit, hose_class: str, on_mm: Sequence[float]) -> Hose | None:
+    """The hose of a class that goes on all these diameters, and on the first most easily; None where none
+    does."""
+    fits = [
+        hose
+        for hose in kit.hoses.values()
+        if hose.hose_class == hose_class and all(bore_fits(kit, hose, size) for size in on_mm)
+    ]
+    return min(fits, key=lambda hose: abs(on_mm[0] - hose.id_mm), default=None)

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from bendrel.core.chain.pieces import HoseEndFit, PlacedHose, clamp_offers
-from bendrel.core.findings import Fix
+from bendrel.core.findings import Fix, Reduce
 from bendrel.core.hose.hose import Hose
 from bendrel.core.line.paths import span_path
 from bendrel.core.rules.case import Whole, choose
+from bendrel.core.shop.fits import best_bore
 
 Values = list[tuple[str, str | float | bool | None]]
 
@@ -14,13 +15,6 @@ Values = list[tuple[str, str | float | bool | None]]
 def hose_at(hose: PlacedHose, *steps: str) -> str:
     """Pointer to something of the hose."""
     return span_path(hose.piece.id, *steps)
-
-
-def goes_on_side(case: Whole, hose: Hose, side: HoseEndFit) -> bool:
-    """The bore is neither loose nor too tight on what it goes on."""
-    limits = case.kit.limits
-    share = (side.on_mm - hose.id_mm) / hose.id_mm
-    return limits["hose_loose"].value <= share <= limits["hose_warm"].value
 
 
 def clamp_for_hose(case: Whole, placed: PlacedHose, hose: Hose) -> Values:
@@ -50,15 +44,21 @@ def beaded_end(whole: Whole, hose: PlacedHose, side: HoseEndFit) -> Fix | None:
 
 
 def fitting_bore(case: Whole, hose: PlacedHose) -> Fix | None:
-    """The bore of the same class that goes on everything this hose goes on, with a clamp that holds it."""
-    fits = [
-        other
-        for other in case.kit.hoses.values()
-        if other.hose_class == hose.hose.hose_class
-        and all(goes_on_side(case, other, side) for side in hose.ends)
-    ]
-    if not fits:
+    """The bore of the same class that goes on everything this hose goes on, with a clamp that holds it; where
+    there is none, a reducer with a hose on either side."""
+    sizes = [side.on_mm for side in hose.ends]
+    best = best_bore(case.kit, hose.hose.hose_class, sizes)
+    if best is not None:
+        return choose(f"Use {best.size}", (hose_at(hose, "hose"), best.id), *clamp_for_hose(case, hose, best))
+    a, b = hose.side("A"), hose.side("B")
+    if a is None or b is None:
         return None
-    on = hose.ends[0].on_mm
-    best = min(fits, key=lambda other: abs(on - other.id_mm))
-    return choose(f"Use {best.size}", (hose_at(hose, "hose"), best.id), *clamp_for_hose(case, hose, best))
+    if any(best_bore(case.kit, hose.hose.hose_class, (side.on_mm,)) is None for side in (a, b)):
+        return None
+    return reducer(hose.piece.id, a.on_mm, b.on_mm)
+
+
+def reducer(span: str, a_mm: float, b_mm: float) -> Fix:
+    """A reducer between two sizes that nothing joins."""
+    made = Reduce(span=span, a_mm=a_mm, b_mm=b_mm)
+    return Fix(label=f"Put a reducer in, {a_mm:g} to {b_mm:g} mm", changes=(), choice=True, reduce=made)

@@ -9,8 +9,9 @@ from bendrel.core.findings import Finding, Fix
 from bendrel.core.hose.hose import Hose
 from bendrel.core.rules.case import Whole, choose, set_value
 from bendrel.core.rules.verdicts import said_against
-from bendrel.core.rules.whole.hose_fixes import Values, beaded_end, clamp_for_hose, goes_on_side, hose_at
+from bendrel.core.rules.whole.hose_fixes import Values, beaded_end, clamp_for_hose, hose_at
 from bendrel.core.rules.whole.judge_hose_joint import judge_hose_joint
+from bendrel.core.shop.fits import bore_fits
 
 
 def judge_hose(case: Whole) -> Iterator[Finding]:
@@ -91,7 +92,7 @@ def _right_hose(case: Whole, hose: PlacedHose) -> Fix | None:
         clamped = case.kit.verdict("joint", "hose-and-clamps", case.service.id)
         if kind.clamps and (clamped is None or clamped.verdict == "refused"):
             continue
-        if kind.clamps and not all(goes_on_side(case, other, side) for side in hose.ends):
+        if kind.clamps and not all(bore_fits(case.kit, other, side.on_mm) for side in hose.ends):
             continue
         ranked.append((verdict.verdict != "right", abs(other.id_mm - hose.hose.id_mm), other))
     if not ranked:

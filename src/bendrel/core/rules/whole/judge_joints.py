@@ -10,6 +10,7 @@ from bendrel.core.line.document import HoseSpan, Joint, RigidSpan, is_reason
 from bendrel.core.repair.splicing import Splice
 from bendrel.core.rules.case import Whole
 from bendrel.core.rules.verdicts import said_against
+from bendrel.core.rules.whole.hose_fixes import reducer
 
 
 def judge_joints(whole: Whole) -> Iterator[Finding]:
@@ -67,6 +68,7 @@ def _tubes(whole: Whole, before: RigidSpan, behind: RigidSpan, joint: Joint) -> 
             message=rule.text,
             source=rule.source,
             advice="Put a reducer between the two.",
+            fix=reducer(before.id, one.od_mm, other.od_mm),
             safety=whole.service.safety_critical,
         )
     way = _way(whole, joint)
