@@ -8,7 +8,7 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.edits.changes import with_changes
 from bendrel.core.findings import Change
-from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, TubeEnd
 from bendrel.core.plan.assemble import plan_line
 from tests.lines import bent, row, with_tube
 from tests.random_lines import made_worse, random_line, with_fix
@@ -54,8 +54,9 @@ def test_a_change_at_a_place_that_is_not_there_is_refused():
 def two_tubes(between=(), joint=""):
     """A tube of 8 mm and one of 10 mm, with something between them or joined."""
     line = bent(last=200, service="cooler", tube="steel-seamless_8mm_1", bender="lever_8mm")
+    bead = {"end_a": TubeEnd(fitting="bead"), "end_b": TubeEnd(fitting="bead")}
     wide = with_tube(line, tube="steel-seamless_10mm_1", bender="bench_10mm").spans[0]
-    spans = (line.spans[0], *between, replace(wide, id="s2"))
+    spans = (replace(line.spans[0], **bead), *between, replace(wide, id="s2", **bead))
     joints = tuple(Joint(kind=joint) for _ in spans[1:])
     return replace(line, spans=spans, joints=joints)
 
