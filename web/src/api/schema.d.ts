@@ -6739,7 +6739,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "braze" | "mark" | "bend" | "fit" | "trim" | "blow" | "install" | "test";
+            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "braze" | "mark" | "bend" | "fit" | "trim" | "blow" | "install" | "test" | "old tube";
             /** Text */
             text: string;
             /**

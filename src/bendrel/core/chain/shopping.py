@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
+from itertools import pairwise
 from typing import Literal
 
 from bendrel.core.chain.carried import Carried
@@ -69,6 +70,11 @@ def needs_of(
         if rigid.new and (whole or decided != "splice"):
             for parts in rigid.ends:
                 found += _end(rigid.choices, parts)
+        elif not rigid.new:
+            for parts in rigid.ends:
+                if parts.choice.joint is not None and parts.choice.joint.kind in kit.joints:
+                    found += _end(rigid.choices, parts)
+    found += _unions(kit, rigids)
     for hose in pieces.hoses:
         why = _why(hose.stands)
         name = f"{hose.hose_class.name} {hose.hose.size}"
@@ -96,6 +102,21 @@ def needs_of(
         if litres > 0:
             found.append(_need(f"fluid:{carried.fluid.id}", carried.fluid.name, litres, why, "l"))
     return _once(found)
+
+
+def _unions(kit: Kit, rigids: Sequence[Rigid]) -> list[Need]:
+    """What joins two tubes, once for each place of the chain; a reducer that stands between them is a
+    component of its own."""
+    found = []
+    for before, behind in pairwise(rigids):
+        joint = before.run.end("B").joint
+        if behind.run.index != before.run.index + 1 or joint is None or joint.kind not in kit.joints:
+            continue
+        one, other = before.tube.size, behind.tube.size
+        size = one if one == other else f"{one} to {other}"
+        name = kit.joints[joint.kind].name
+        found.append(_need(f"joint:{joint.kind}, {size}", f"{name}, {size}", 1, "between two tubes"))
+    return found
 
 
 def _why(stands: Stands) -> str:

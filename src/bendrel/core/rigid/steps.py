@@ -30,6 +30,7 @@ StepKind = Literal[
     "blow",
     "install",
     "test",
+    "old tube",
 ]
 
 
@@ -73,6 +74,16 @@ class EndWork:
 
 
 @record
+class OldWork:
+    """What is done at the old tubes that the piece meets, in the order that it is done: before anything is
+    made, at the trial fit, and before the joints are closed."""
+
+    first: tuple[Step, ...] = ()
+    fitting: tuple[Step, ...] = ()
+    ready: tuple[Step, ...] = ()
+
+
+@record
 class Stock:
     """What the piece is cut from, and whether its spare comes off before bending."""
 
@@ -84,7 +95,7 @@ class Stock:
 
 def stage_of(kind: StepKind) -> WorkStage:
     """The stage of the work that a step belongs to."""
-    return "prove" if kind == "test" else "fit" if kind in ("fit", "install") else "make"
+    return "prove" if kind == "test" else "fit" if kind in ("fit", "install", "old tube") else "make"
 
 
 def with_cautions(steps: tuple[Step, ...], cautions: Mapping[WorkStage, tuple[str, ...]]) -> tuple[Step, ...]:
@@ -111,10 +122,13 @@ def build_steps(
     stock: Stock = Stock(),
     finishes: tuple[str, ...] = (),
     copied: bool = False,
+    old: OldWork = OldWork(),
 ) -> tuple[Step, ...]:
     """All steps for one rigid piece, `held` being the end that the marks are taken from; `copied` says that
-    it is bent after the old part and has no marks."""
-    return tuple(_steps(cut_mm, spare_mm, bends, changes, stock, finishes, held, far, unit, proofs, copied))
+    it is bent after the old part and has no marks, `old` is the work at old tubes that it meets."""
+    return tuple(
+        _steps(cut_mm, spare_mm, bends, changes, stock, finishes, held, far, unit, proofs, copied, old)
+    )
 
 
 def _steps(
@@ -129,7 +143,9 @@ def _steps(
     unit: Unit,
     proofs: tuple[Proof, ...],
     copied: bool,
+    old: OldWork,
 ) -> Iterator[Step]:
+    yield from old.first
     screwed = [end for end in sorted((held, far), key=lambda e: e.end) if end.nut_thread]
     both = [end for end in screwed if end.loose_nut]
     if screwed:
@@ -172,7 +188,7 @@ def _steps(
             why="Forgotten before the flare or the bend, a nut costs the whole piece.",
         )
     if held.flared and held.order == "before" and not held.ready:
-        yield _flare(held, "before the first bend")
+        yield _flare(held, "before the first bend" if bends or copied else "first")
     if stock.trim_first and not (far.flared and far.order == "before"):
         yield Step(
             kind="trim",
@@ -186,7 +202,7 @@ def _steps(
                 text=f"Cut the spare of {format_length(spare_mm, unit)} off end {far.end} first.",
                 why=f"There is no room to flare {far.end} once it is bent.",
             )
-        yield _flare(far, "before the last bend, where it still has room")
+        yield _flare(far, "before the last bend, where it still has room" if bends or copied else "next")
     if bends:
         origin = "flared rim" if held.order == "before" else "cut end"
         yield Step(
@@ -226,6 +242,7 @@ def _steps(
             why="Bent whole it would not go through.",
         )
     yield Step(kind="fit", text="Trial fit. Correct small misses before the last flare.")
+    yield from old.fitting
     if held.leave_long_mm > 0:
         yield Step(
             kind="trim",
@@ -252,6 +269,7 @@ def _steps(
                 text=f"End {end.end}: braze on the {end.name}. {nut}Look for a full ring; wash the flux out.",
                 why="At the bench, away from fuel and machine; flux that stays eats the tube.",
             )
+    yield from old.ready
     yield Step(kind="blow", text="Blow through both ways with clean air.")
     for end in sorted((held, far), key=lambda e: e.end):
         if end.joint_text:

@@ -9,9 +9,10 @@ from bendrel.core.ends.fitting import FittingKind
 from bendrel.core.line.document import BendReadings
 from bendrel.core.line.run import Run
 from bendrel.core.rigid.ends import EndParts
+from bendrel.core.rigid.old_tube import cut_and_plugged, made_ready, marked, old_ends
 from bendrel.core.rigid.opened import open_bends
 from bendrel.core.rigid.part import Move
-from bendrel.core.rigid.steps import EndWork, Step, Stock, build_steps, with_cautions
+from bendrel.core.rigid.steps import EndWork, OldWork, Step, Stock, build_steps, with_cautions
 from bendrel.core.rigid.tightening import tightening
 from bendrel.core.service import WORK_STAGES
 from bendrel.core.shape.bends import BendList
@@ -80,6 +81,7 @@ def steps_of(
         )
         for parts in (held, far)
     ]
+    olds = old_ends(run, kit, {parts.end: parts.leave_long_mm for parts in (held, far)})
     steps = build_steps(
         cut_mm=cut_mm,
         spare_mm=spare_mm,
@@ -101,6 +103,11 @@ def steps_of(
         unit=line.unit,
         proofs=kit.services[line.service].proofs,
         copied=isinstance(span.readings, BendReadings) and span.readings.copied,
+        old=OldWork(
+            first=tuple(cut_and_plugged(olds)),
+            fitting=tuple(marked(olds, line.unit)),
+            ready=tuple(made_ready(olds, line.unit)),
+        ),
     )
     return with_cautions(
         steps,
