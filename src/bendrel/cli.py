@@ -256,7 +256,7 @@ def gap(
     as_json: AsJson = False,
 ) -> None:
     """The same over a gap, without any shape."""
-    from bendrel.services.splicing import gap_answer
+    from bendrel.services.gaps import gap_answer
 
     for name, mm in (("--gap", wide), ("--tube", tube), ("--tube-b", other)):
         if mm is not None and not 0 < mm <= 100_000:

@@ -98,3 +98,29 @@ def test_a_line_of_hose_alone_opens_at_every_stage(page: Page, copy_of):
     page.goto(f"/lines/{line}/choose")
     strip(page).locator("[data-hose='h1']").click()
     expect(page.get_by_role("region", name="The chosen place").get_by_label("Length")).to_have_value("640")
+
+
+def test_a_gap_is_answered_without_any_drawing(page: Page):
+    page.goto("/lookups/gap")
+    page.get_by_label("It carries").select_option("cooler")
+    page.get_by_label("Gap").fill("90")
+    page.get_by_label("Tube, A side").fill("8")
+    answer = page.get_by_role("region", name="Answer")
+    expect(answer.locator("[data-way]")).to_have_count(4)
+    answer.locator("[data-way='sleeve_unions'] button").click()
+    # 90 less the stop of 2 mm in either union
+    expect(answer.locator("[data-way='sleeve_unions']")).to_contain_text("86 mm")
+    page.get_by_label("Free round it").fill("15")
+    expect(answer.locator("[data-way='sleeve_unions']")).to_contain_text("15 mm are free")
+    expect(answer.locator("[data-there='does not fit']").first).to_be_visible()
+    page.get_by_label("Gap").fill("soon")
+    expect(page.get_by_role("alert")).to_contain_text("Gap")
+
+
+def test_the_whole_line_stands_on_the_stage_and_its_pieces_can_be_chosen_there(page: Page, copy_of):
+    open_line(page, copy_of(RETURN), "plan")
+    stage = page.get_by_role("region", name="The line")
+    stage.get_by_role("button", name="Choose the cooler").click()
+    expect(page.get_by_role("toolbar", name="The chosen piece")).to_contain_text("Cooler")
+    expect(stage).to_contain_text("steering tank")
+    expect(stage).to_contain_text("hoses are drawn straight on")

@@ -1,4 +1,4 @@
-"""The work at an old tube that a new piece meets: in its order, with a tool that fits there, and what it takes."""
+"""The work at an old tube that a new piece meets: its order, a tool that fits there, what it takes."""
 
 from dataclasses import replace
 
@@ -61,7 +61,7 @@ def test_the_unions_and_the_old_tubes_own_nuts_are_on_the_shopping_list(kit):
     nut = kit.nuts_for("single-37", "8 mm")[0].id
     plan = plan_line(mended("single-37", "flared-union", nut=nut), kit)
     needs = {need.ref: need.amount for need in plan.chosen.needs}
-    assert needs["joint:flared-union, 8 mm"] == 1
+    assert needs["joint:flared-union/8 mm"] == 1
     count = sum(need.amount for need in plan.chosen.needs if need.ref == f"nut:{nut}")
     assert count == 2
 

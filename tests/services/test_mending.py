@@ -8,7 +8,8 @@ from bendrel.core.lengths import Length
 from bendrel.core.line.document import RigidSpan
 from bendrel.core.repair.condition import Condition, Damage
 from bendrel.services.errors import Refused
-from bendrel.services.splicing import MendOrder, decide_to_mend, ways_to_mend
+from bendrel.services.gaps import GapOrder, gap_answer, ways_over_gap
+from bendrel.services.splicing import MendOrder, decide_to_mend, ways_to_mend, what_it_takes
 from tests.lines import bent, row
 
 
@@ -67,3 +68,50 @@ def test_deciding_wants_a_way_that_is_there_and_a_reason(kit):
     assert made.span == made.document.spans[1].id
     assert made.document.condition.decision.choice == "splice"
     assert {joint.why for joint in made.document.joints} == {"sound on both sides"}
+
+
+def test_what_a_way_takes_is_what_the_line_then_needs(kit):
+    """Two unions, and of the tube only the new piece, not the 900 mm of the old line."""
+    takes = what_it_takes(hurt(), MendOrder(damage="d1"), "sleeve_unions", kit)
+    needs = {need.ref: need.amount for need in takes.needs}
+    assert needs["joint:compression-union/8 mm"] == 2
+    assert 80 < needs["tube:steel-seamless_8mm_1"] < 250
+    assert any("wrench" in tool.what for tool in takes.tools)
+    hose = {
+        need.ref.split(":")[0] for need in what_it_takes(hurt(), MendOrder(damage="d1"), "hose", kit).needs
+    }
+    assert {"hose", "clamp"} <= hose
+    assert "joint" not in hose
+    with pytest.raises(Refused, match="refused"):
+        what_it_takes(hurt(service="brake"), MendOrder(damage="d1"), "hose", kit)
+
+
+def test_room_round_the_tube_as_measured(kit):
+    tight = ways_to_mend(hurt(), MendOrder(damage="d1", room="20 mm"), kit)
+    assert way(tight, "sleeve_unions").verdict == "care"
+    with pytest.raises(Refused, match="Room round the tube"):
+        ways_to_mend(hurt(), MendOrder(damage="d1", room="tight"), kit)
+
+
+def test_a_gap_on_the_screen_is_the_gap_of_the_command(kit):
+    told = ways_over_gap(GapOrder(gap="90", tube_a="8", service="cooler"), kit)
+    said = gap_answer(90, 8, None, None, "cooler")["proposals"]
+    assert [(one.method, one.piece_mm) for one in told.offers] == [(o["method"], o["piece_mm"]) for o in said]
+    inches = ways_over_gap(GapOrder(gap="3.5", tube_a="5/16", service="cooler", unit="in"), kit)
+    assert way(inches, "hose").gap_mm == pytest.approx(88.9)
+    bodies = ways_over_gap(GapOrder(gap="58", tube_a="8", bodies=True, service="cooler"), kit)
+    assert way(bodies, "sleeve_unions").piece_mm == 58 + 2 * 14
+
+
+@pytest.mark.parametrize(
+    ("order", "said"),
+    [
+        (GapOrder(gap="", tube_a="8"), "Type the gap"),
+        (GapOrder(gap="90", tube_a="thin"), "Tube, A side"),
+        (GapOrder(gap="-3", tube_a="8"), "Gap"),
+        (GapOrder(gap="90", tube_a="8", service="beer"), "no service “beer”"),
+    ],
+)
+def test_a_gap_that_cannot_be_read_is_one_sentence(kit, order, said):
+    with pytest.raises(Refused, match=said):
+        ways_over_gap(order, kit)

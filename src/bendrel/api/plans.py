@@ -12,10 +12,13 @@ from bendrel.api.schemas import (
     Copying,
     DrawingOrder,
     Imported,
+    LetInQuestion,
+    MendChoice,
     MendDecision,
     MendQuestion,
     OtherRadius,
     ShapeFile,
+    TakesOut,
     catalogue_of,
 )
 from bendrel.api.state import Services
@@ -26,9 +29,17 @@ from bendrel.core.plan.working import working_of
 from bendrel.exchange.documents import line_schema
 from bendrel.services.chains import Edited, edit_chain
 from bendrel.services.files import draw_line
+from bendrel.services.gaps import GapOrder, GapWays, ways_over_gap
 from bendrel.services.importing import Understood, import_text
+from bendrel.services.kits import added_up
+from bendrel.services.letting_in import LettingIn, letting_in
 from bendrel.services.measuring import Named, Rebuilt, copy_line, name_suspects, rebuild
-from bendrel.services.splicing import Mending, decide_to_mend, ways_to_mend
+from bendrel.services.splicing import (
+    Mending,
+    decide_to_mend,
+    ways_to_mend,
+    what_it_takes,
+)
 
 router = APIRouter(prefix="/api", tags=["plans"])
 
@@ -58,6 +69,25 @@ def edit_the_chain(body: ChainOrder, services: Services) -> Edited:
 def mend(body: MendQuestion, services: Services) -> Mending:
     """Every way to mend a damage that was noted, the best first."""
     return ways_to_mend(body.document, body.order, services.kit)
+
+
+@router.post("/mend/takes")
+def takes(body: MendChoice, services: Services) -> TakesOut:
+    """What one way asks for: parts with price and stock, and tools."""
+    found = what_it_takes(body.document, body.order, body.method, services.kit)
+    return TakesOut(list=services.kits.priced(added_up(found.needs)), tools=found.tools)
+
+
+@router.post("/mend/gap")
+def gap(body: GapOrder, services: Services) -> GapWays:
+    """Every way over a gap in a line that nobody has drawn."""
+    return ways_over_gap(body, services.kit)
+
+
+@router.post("/let-in")
+def let_in(body: LetInQuestion, services: Services) -> LettingIn:
+    """A cooler, a filter or a valve let into a tube; saving it is a separate step."""
+    return letting_in(body.document, body.order, services.kit)
 
 
 @router.post("/mend/decide")

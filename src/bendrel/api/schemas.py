@@ -9,6 +9,7 @@ from annotated_types import Ge, MaxLen
 from bendrel.catalogue.signs import Sign, load_signs
 from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.body import Bench, ToolKind
+from bendrel.core.chain.tools import Tool
 from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Torque
 from bendrel.core.findings import Source
 from bendrel.core.fluids.fluid import Fluid
@@ -30,6 +31,8 @@ from bendrel.core.tube.material import Material, Tube
 from bendrel.core.units import Unit
 from bendrel.services.chains import ChainEdit
 from bendrel.services.jobs import JobDraft
+from bendrel.services.kits import KitList
+from bendrel.services.letting_in import LetInOrder
 from bendrel.services.measuring import CopyOrder
 from bendrel.services.splicing import MendOrder
 
@@ -98,6 +101,31 @@ class MendQuestion:
 
     document: Line
     order: MendOrder
+
+
+@record
+class LetInQuestion:
+    """A line and what is to be let into one of its tubes."""
+
+    document: Line
+    order: LetInOrder
+
+
+@record
+class MendChoice:
+    """A line, the damage, and the way that is looked at."""
+
+    document: Line
+    order: MendOrder
+    method: Annotated[str, MaxLen(40)]
+
+
+@record
+class TakesOut:
+    """What a way of mending asks for, priced, and the tools for it."""
+
+    list: KitList
+    tools: tuple[Tool, ...]
 
 
 @record

@@ -25,10 +25,11 @@ from bendrel.core.joints.verdict import Joint, Verdict, index_verdicts
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
-from bendrel.core.repair.splicing import Margin, Overlap, Splice, Splicing, Weigh
+from bendrel.core.repair.splicing import Cutter, Margin, Overlap, Splice, Splicing, Weigh
 from bendrel.core.route.clips import Clip, ClipSpacing
 from bendrel.core.service import Caution, Service
 from bendrel.core.shop.kit import Advice, Body, Kit, Limit
+from bendrel.core.shop.pace import Pace
 from bendrel.core.threads.designation import KnownThread, PipeThread, WhitworthSize
 from bendrel.core.threads.wrench import Wrench
 from bendrel.core.tube.material import Material, Tube
@@ -44,6 +45,7 @@ def load_kit() -> Kit:
     """The whole catalogue. Raises pydantic.ValidationError when a data file is not as it should be."""
     rules, removal, tools = toml_file("rules.toml"), toml_file("removal.toml"), toml_file("tool_kinds.toml")
     end_sizes = _typed(EndSize, _rows("end_sizes.csv"))
+    splicing = _splicing()
     schools = _by_id(School, _tables("school"))
     return Kit(
         rules_version=rules["version"],
@@ -79,6 +81,7 @@ def load_kit() -> Kit:
         schools=schools,
         preferences={school.id: school.start for school in schools.values()},
         calibrations={},
+        pace=Pace(bend_minutes=splicing.weigh.bend_minutes),
         spread=Spread(
             straight_mm=rules["limits"]["spread_straight_mm"]["value"],
             angle_deg=rules["limits"]["spread_angle_deg"]["value"],
@@ -89,7 +92,7 @@ def load_kit() -> Kit:
         advice=TypeAdapter(dict[str, Advice]).validate_python(rules["advice"]),
         limits=TypeAdapter(dict[str, Limit]).validate_python(rules["limits"]),
         arguments=_typed(Argument, toml_file("repair.toml")["argument"]),
-        splicing=_splicing(),
+        splicing=splicing,
         removal={r.service: r for r in _typed(RemovalRule, removal["rule"])},
         single_use=TypeAdapter(SingleUse).validate_python(removal["single_use"]),
         pan_share=Limit(value=removal["pan"]["share"], source=Source(**removal["pan"]["source"])),
@@ -103,6 +106,7 @@ def _splicing() -> Splicing:
         margins={row.damage: row for row in _typed(Margin, data["margin"])},
         overlaps={row.clamps: row for row in _typed(Overlap, data["overlap"])},
         weigh=TypeAdapter(Weigh).validate_python(data["weigh"]),
+        cutters=_typed(Cutter, data["cutter"]),
     )
 
 

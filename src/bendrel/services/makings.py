@@ -112,7 +112,9 @@ class Makings:
                 raise Refused("This making has ended already.")
             row.outcome, row.ended_at = outcome, now()
             row.version += 1
-            return _making(row, _line(session, row.line_id))
+            kept = _making(row, _line(session, row.line_id))
+        self._shelf.read_hand()
+        return kept
 
 
 def _begun(session: Session, line_id: str, span: str) -> MakingRow | None:

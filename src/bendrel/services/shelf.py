@@ -9,12 +9,15 @@ from hashlib import sha256
 from typing import Annotated, cast
 
 from annotated_types import Ge, Le, MaxLen
+from pydantic import TypeAdapter
 from sqlalchemy import select
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.catalogue.own import OwnError, OwnFields, ShelfName, own_row, with_own
+from bendrel.core.making.state import MakingState, worked_minutes
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
+from bendrel.core.shop.pace import Pace, pace_of
 from bendrel.core.shop.spread import spread_of
 from bendrel.core.units import Unit
 from bendrel.services.errors import NotFound, Refused
@@ -53,6 +56,7 @@ class OwnRow:
     fields: OwnFields
 
 
+_STATE = TypeAdapter(MakingState)
 TUBE = "tube:"
 """How a reference to tube begins."""
 
@@ -95,6 +99,7 @@ class Shelf:
             preferences={**kit.preferences, **answers},
             calibrations=calibrations_of(kit, trials),
             spread=spread_of(kit, self._departures()),
+            pace=self._pace(kit),
         )
         changed = [[r.id, r.shelf, r.fields] for r in own] + [answers]
         told = json.dumps([*changed, *([t.id, t.fields] for t in trials)], sort_keys=True)
@@ -105,8 +110,17 @@ class Shelf:
         self._load()
 
     def read_hand(self) -> None:
-        """Take the readings of parts that were made into the shop's spread."""
-        self._kit = replace(self._kit, spread=spread_of(self._kit, self._departures()))
+        """Take the readings of parts that were made into the shop's spread, and their time into its pace."""
+        spread = spread_of(self._kit, self._departures())
+        self._kit = replace(self._kit, spread=spread, pace=self._pace(self._kit))
+
+    def _pace(self, kit: Kit) -> Pace:
+        weigh = kit.splicing.weigh
+        with self._database.reading() as session:
+            states = session.scalars(select(MakingRow.state).where(MakingRow.outcome == "good"))
+            made = [_STATE.validate_python(state) for state in states]
+        parts = [(len(state.made), worked_minutes(state)) for state in made]
+        return pace_of(weigh.bend_minutes, weigh.pace_counts, weigh.most_bend_minutes, parts)
 
     def _departures(self) -> list[tuple[str, float]]:
         with self._database.reading() as session:

@@ -9,10 +9,13 @@ from annotated_types import MaxLen
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.chain.clipping import HOLDING
+from bendrel.core.chain.shopping import Need
+from bendrel.core.chain.tools import Tool
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import Line, is_reason
 from bendrel.core.line.looked import PlacedDamage, PlacedFixture, look_at
 from bendrel.core.line.run import Run
+from bendrel.core.plan.assemble import plan_line
 from bendrel.core.record import record
 from bendrel.core.repair.condition import DamageKind
 from bendrel.core.repair.splicing import Splice
@@ -23,19 +26,23 @@ from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.cuts import nearest
 from bendrel.core.splice.decide import mended
-from bendrel.core.splice.gap import OVER_A_GAP, over_gap
 from bendrel.core.splice.offer import Offer
 from bendrel.core.splice.proposals import Damaged, proposals
-from bendrel.core.units import UnitError, format_length, parse_length
+from bendrel.core.units import Unit, UnitError, format_length, parse_length
 from bendrel.exchange.errors import FileError
 from bendrel.services.chains import Edited
 from bendrel.services.errors import Refused
-from bendrel.services.offline import FILE_TUBE, line_of_file
+from bendrel.services.offline import line_of_file
 from bendrel.services.tubes import tube_of
 
 
 def damaged_of(
-    rigid: Rigid, from_mm: float, to_mm: float, kind: DamageKind, fixtures: tuple[PlacedFixture, ...] = ()
+    rigid: Rigid,
+    from_mm: float,
+    to_mm: float,
+    kind: DamageKind,
+    fixtures: tuple[PlacedFixture, ...] = (),
+    free_mm: float | None = None,
 ) -> Damaged:
     """A planned tube as the core takes a damaged one."""
     a, b = rigid.ends
@@ -55,6 +62,7 @@ def damaged_of(
         end_a_mm=taken(a),
         end_b_mm=taken(b),
         grip_mm=max(rigid.choices.bender.least_before_first_mm, rigid.choices.bender.least_after_last_mm),
+        free_mm=free_mm,
         ends=(condition.end_a, condition.end_b),
     )
 
@@ -97,46 +105,16 @@ def splice_file(
     }
 
 
-def gap_answer(
-    gap_mm: float,
-    tube_mm: float,
-    other_mm: float | None,
-    method: str | None,
-    service: str | None,
-    *,
-    between_bodies: bool = False,
-) -> dict[str, Any]:
-    """What `bendrel gap` answers. Raises Refused."""
-    kit = load_kit()
-    known = service_of(kit, service or "unspecified")
-    if method is not None and method not in OVER_A_GAP:
-        raise Refused(f"There is no method “{method[:30]}” over a gap; {', '.join(OVER_A_GAP)} are known.")
-    near = [
-        tube for tube in kit.tubes.values() if abs(tube.od_mm - tube_mm) <= kit.splicing.weigh.same_size_mm
-    ]
-    tube = next(
-        (tube for tube in near if tube.material == kit.tubes[FILE_TUBE].material), near[0] if near else None
-    )
-    other = tube_mm if other_mm is None else other_mm
-    found = over_gap(kit, gap_mm, tube_mm, other, known, tube, between_bodies)
-    return {
-        "developed_mm": None,
-        "damage": None,
-        "gap_mm": gap_mm,
-        "tube_mm": tube_mm,
-        "tube_b_mm": other,
-        "proposals": [told(offer) for offer in found if method in (None, offer.method)],
-    }
-
-
 @record
 class MendOrder:
     """What is to be mended: a noted damage, by its id. `cut_a` and `cut_b` are cuts as a person typed or
-    dragged them, from the tube's end A; blank leaves them to be found."""
+    dragged them, from the tube's end A; blank leaves them to be found. `room` is what is free all round the
+    tube there, blank while nobody has measured it."""
 
     damage: Annotated[str, MaxLen(20)]
     cut_a: Annotated[str, MaxLen(40)] = ""
     cut_b: Annotated[str, MaxLen(40)] = ""
+    room: Annotated[str, MaxLen(40)] = ""
 
 
 @record
@@ -160,7 +138,8 @@ def ways_to_mend(line: Line, order: MendOrder, kit: Kit) -> Mending:
     rigid, damage = _noted(line, order.damage, kit)
     looked = look_at(line, kit, rigid.shape.developed_mm)
     on_it = tuple(item for item in looked.fixtures if item.span in ("", rigid.run.span.id))
-    hurt = damaged_of(rigid, damage.from_mm, damage.to_mm, damage.kind, on_it)
+    free = measured("Room round the tube", order.room, line.unit)
+    hurt = damaged_of(rigid, damage.from_mm, damage.to_mm, damage.kind, on_it, free)
     snapped: list[str] = []
     cuts = _chosen_cuts(line, order, kit, hurt, snapped)
     weigh = kit.splicing.weigh
@@ -174,6 +153,31 @@ def ways_to_mend(line: Line, order: MendOrder, kit: Kit) -> Mending:
         stagger_mm=None if line.condition.twin == "no twin" else weigh.stagger_mm,
         twin_seen=line.condition.twin != "not looked at",
     )
+
+
+@record
+class Takes:
+    """What deciding on a way asks for: everything that the line then needs, and the tools of the bench."""
+
+    needs: tuple[Need, ...]
+    tools: tuple[Tool, ...]
+
+
+def what_it_takes(line: Line, order: MendOrder, method: str, kit: Kit) -> Takes:
+    """Parts and tools of one way, as the shopping list would have them. Raises Refused."""
+    made = decide_to_mend(line, order, method, "to see what it takes", kit).document
+    chosen = plan_line(made, kit).chosen
+    return Takes(needs=chosen.needs if chosen else (), tools=chosen.tools if chosen else ())
+
+
+def measured(name: str, text: str, unit: Unit) -> float | None:
+    """A length as typed; None for a blank one. Raises Refused."""
+    if not text.strip():
+        return None
+    try:
+        return parse_length(text, unit)
+    except UnitError as error:
+        raise Refused(f"{name}: {error}") from error
 
 
 def decide_to_mend(line: Line, order: MendOrder, method: str, reason: str, kit: Kit) -> Edited:

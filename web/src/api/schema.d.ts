@@ -392,6 +392,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mend/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Takes
+         * @description What one way asks for: parts with price and stock, and tools.
+         */
+        post: operations["takes_api_mend_takes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mend/gap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Gap
+         * @description Every way over a gap in a line that nobody has drawn.
+         */
+        post: operations["gap_api_mend_gap_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/let-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let In
+         * @description A cooler, a filter or a valve let into a tube; saving it is a separate step.
+         */
+        post: operations["let_in_api_let_in_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mend/decide": {
         parameters: {
             query?: never;
@@ -3452,6 +3512,55 @@ export interface components {
             share: number;
         };
         /**
+         * GapOrder
+         * @description A gap in a line that nobody has drawn: as typed, `gap` between cut faces or with `bodies` between the
+         *     bodies of the two unions; `tube_b` blank is the same tube on both sides.
+         */
+        GapOrder: {
+            /** Gap */
+            gap: string;
+            /** Tube A */
+            tube_a: string;
+            /**
+             * Tube B
+             * @default
+             */
+            tube_b: string;
+            /**
+             * Bodies
+             * @default false
+             */
+            bodies: boolean;
+            /**
+             * Service
+             * @default unspecified
+             */
+            service: string;
+            /**
+             * Room
+             * @default
+             */
+            room: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * GapWays
+         * @description Every way over a gap, the best first; `tube` is the catalogue's tube of that size, blank without.
+         */
+        GapWays: {
+            /** Offers */
+            offers: components["schemas"]["Offer"][];
+            /** Methods */
+            methods: components["schemas"]["Splice"][];
+            /** Tube */
+            tube: string;
+        };
+        /**
          * Heading
          * @description One service as a column.
          */
@@ -4065,6 +4174,107 @@ export interface components {
             exact_mm?: number | null;
         };
         /**
+         * LetInOrder
+         * @description What is let into which tube, lengths as typed: `at` is the middle of the cut-out from its end A, blank
+         *     for the longest straight; `length` the component's from port to port, blank for one of middle size.
+         */
+        LetInOrder: {
+            /** Span */
+            span: string;
+            /**
+             * What
+             * @default filter
+             * @enum {string}
+             */
+            what: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter" | "union" | "reducer" | "elbow" | "tee" | "quick connector" | "banjo stack";
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * Length
+             * @default
+             */
+            length: string;
+            /**
+             * Joined
+             * @default hoses
+             * @enum {string}
+             */
+            joined: "hoses" | "its own ends";
+            /**
+             * Mounted
+             * @default in line
+             * @enum {string}
+             */
+            mounted: "in line" | "elsewhere, on hoses";
+            /**
+             * Hose A
+             * @default
+             */
+            hose_a: string;
+            /**
+             * Hose B
+             * @default
+             */
+            hose_b: string;
+            /**
+             * Mount
+             * @default
+             */
+            mount: string;
+        };
+        /**
+         * LetInPlace
+         * @description Where it goes: both cuts in mm from end A, the hoses' lengths (None where they are not known), what is
+         *     said of it, the worst word first, and which way the line flows.
+         */
+        LetInPlace: {
+            /** Cut A Mm */
+            cut_a_mm: number;
+            /** Cut B Mm */
+            cut_b_mm: number;
+            /** Hoses Mm */
+            hoses_mm: [
+                number | null,
+                number | null
+            ];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "right" | "acceptable" | "care" | "refused";
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+            /**
+             * Flows
+             * @enum {string}
+             */
+            flows: "A to B" | "B to A" | "both ways" | "not known" | "contradicts";
+        };
+        /**
+         * LetInQuestion
+         * @description A line and what is to be let into one of its tubes.
+         */
+        LetInQuestion: {
+            document: components["schemas"]["Line"];
+            order: components["schemas"]["LetInOrder"];
+        };
+        /**
+         * LettingIn
+         * @description Where it goes, what is said of it, and the line that it makes (None where it is refused); `span` is the
+         *     component's.
+         */
+        LettingIn: {
+            place: components["schemas"]["LetInPlace"];
+            /** Tube Mm */
+            tube_mm: number;
+            document: components["schemas"]["Line"] | null;
+            /** Span */
+            span: string;
+        };
+        /**
          * Line
          * @description One fluid line, whole. `unit` is what bare numbers are typed and figures shown in. `joints` has one
          *     for every two neighbours of `spans`; missing ones are filled with blank ones.
@@ -4523,6 +4733,16 @@ export interface components {
             problems: components["schemas"]["Problem"][];
         };
         /**
+         * MendChoice
+         * @description A line, the damage, and the way that is looked at.
+         */
+        MendChoice: {
+            document: components["schemas"]["Line"];
+            order: components["schemas"]["MendOrder"];
+            /** Method */
+            method: string;
+        };
+        /**
          * MendDecision
          * @description A line, the damage, and the way that a person has decided on.
          */
@@ -4537,7 +4757,8 @@ export interface components {
         /**
          * MendOrder
          * @description What is to be mended: a noted damage, by its id. `cut_a` and `cut_b` are cuts as a person typed or
-         *     dragged them, from the tube's end A; blank leaves them to be found.
+         *     dragged them, from the tube's end A; blank leaves them to be found. `room` is what is free all round the
+         *     tube there, blank while nobody has measured it.
          */
         MendOrder: {
             /** Damage */
@@ -4552,6 +4773,11 @@ export interface components {
              * @default
              */
             cut_b: string;
+            /**
+             * Room
+             * @default
+             */
+            room: string;
         };
         /**
          * MendQuestion
@@ -4848,7 +5074,8 @@ export interface components {
          *
          *     `piece_mm` is the new piece between its own finished ends (rim to rim, cut to cut), before its own
          *     flares; `stop_mm` what lies between the two tubes in each joint; `spring_apart_mm` how far the old ends
-         *     must give way. `fitting` is the end that the joints are made with, `cost` the terms of its weight.
+         *     must give way. `fitting` is the end that the joints are made with, `cost` the terms of its weight,
+         *     `tools` what can be used at the cuts.
          */
         Offer: {
             /**
@@ -4912,6 +5139,11 @@ export interface components {
              * @default []
              */
             working: components["schemas"]["Derivation"][];
+            /**
+             * Tools
+             * @default []
+             */
+            tools: components["schemas"]["ToolThere"][];
         };
         /**
          * OpenItem
@@ -6979,6 +7211,15 @@ export interface components {
             short: boolean;
         };
         /**
+         * TakesOut
+         * @description What a way of mending asks for, priced, and the tools for it.
+         */
+        TakesOut: {
+            list: components["schemas"]["KitList"];
+            /** Tools */
+            tools: components["schemas"]["Tool"][];
+        };
+        /**
          * Term
          * @description One term of the cut length.
          */
@@ -7214,6 +7455,22 @@ export interface components {
             kinks_below: number;
             /** Words */
             words: string;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * ToolThere
+         * @description One tool at the cuts: whether it fits there, and with which figures.
+         */
+        ToolThere: {
+            /** What */
+            what: string;
+            /**
+             * Fits
+             * @enum {string}
+             */
+            fits: "fits" | "does not fit" | "measure first";
+            /** Why */
+            why: string;
             source: components["schemas"]["Source"];
         };
         /**
@@ -9815,6 +10072,294 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Mending"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    takes_api_mend_takes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MendChoice"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    gap_api_mend_gap_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GapOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GapWays"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    let_in_api_let_in_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetInQuestion"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LettingIn"];
                 };
             };
             /** @description Bad Request */

@@ -4,6 +4,7 @@ import type {
   ChainEdit,
   ComponentSpan,
   HoseSpan,
+  LetInOrder,
   Looked,
   Line,
   MendOrder,
@@ -126,6 +127,14 @@ export const restructure = (store: Store, order: Order): Promise<Rewritten> =>
 /** Rewrite the line into the chain that mends it. */
 export const mend = (store: Store, order: MendOrder, method: string, reason: string): Promise<Rewritten> =>
   rewrite(store, (document) => take(api.POST("/api/mend/decide", { body: { document, order, method, reason } })));
+
+/** Let a component into a tube. */
+export const letIn = (store: Store, order: LetInOrder): Promise<Rewritten> =>
+  rewrite(store, async (document) => {
+    const made = await take(api.POST("/api/let-in", { body: { document, order } }));
+    if (!made.document) throw new Error(made.place.reasons[0]?.text ?? "It is refused here.");
+    return { document: made.document, span: made.span };
+  });
 
 type Rewritten = { span: string; problem: "" } | { span: null; problem: string };
 

@@ -11,6 +11,7 @@ import type { LineEditor } from "../doc/useLine";
 import { COMPONENTS } from "../format/words";
 import { condensed } from "../theme/theme";
 import { useNotice } from "../ui/notice";
+import { LetIn } from "./LetIn";
 import { HEIGHT } from "./strip/along";
 
 interface Props {
@@ -24,6 +25,7 @@ export function ChainBar({ editor, catalogue }: Props) {
   const { place, choosePlace } = useSelection();
   const notice = useNotice();
   const [at, setAt] = useState("");
+  const [letting, setLetting] = useState("");
   if (place?.kind !== "span") return null;
   const k = line.spans.findIndex((one) => one.id === place.id);
   const span = line.spans[k];
@@ -101,6 +103,14 @@ export function ChainBar({ editor, catalogue }: Props) {
               "@media (pointer: coarse)": { height: 44 },
             }}
           />
+          <Button
+            size="small"
+            variant="text"
+            aria-expanded={letting === span.id}
+            onClick={() => setLetting(letting === span.id ? "" : span.id)}
+          >
+            Let in a cooler, filter…
+          </Button>
           {next?.kind === "rigid" && (
             <Button size="small" variant="text" onClick={() => ask("join")}>
               Join with the next
@@ -111,6 +121,7 @@ export function ChainBar({ editor, catalogue }: Props) {
       <Button size="small" variant="text" disabled={line.spans.length === 1} onClick={() => ask("remove")}>
         Take out
       </Button>
+      {letting === span.id && <LetIn span={span.id} editor={editor} onDone={() => setLetting("")} />}
     </Box>
   );
 }

@@ -105,18 +105,19 @@ def needs_of(
 
 
 def _unions(kit: Kit, rigids: Sequence[Rigid]) -> list[Need]:
-    """What joins two tubes, once for each place of the chain; a reducer that stands between them is a
-    component of its own."""
-    found = []
+    """What joins two tubes, by kind and size; a reducer that stands between them is a component of its
+    own."""
+    found: dict[str, Need] = {}
     for before, behind in pairwise(rigids):
         joint = before.run.end("B").joint
         if behind.run.index != before.run.index + 1 or joint is None or joint.kind not in kit.joints:
             continue
         one, other = before.tube.size, behind.tube.size
         size = one if one == other else f"{one} to {other}"
-        name = kit.joints[joint.kind].name
-        found.append(_need(f"joint:{joint.kind}, {size}", f"{name}, {size}", 1, "between two tubes"))
-    return found
+        ref = f"joint:{joint.kind}/{size}"
+        count = found[ref].amount if ref in found else 0
+        found[ref] = _need(ref, f"{kit.joints[joint.kind].name}, {size}", count + 1, "between two tubes")
+    return list(found.values())
 
 
 def _why(stands: Stands) -> str:

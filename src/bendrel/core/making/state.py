@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Annotated, Literal
 
 from annotated_types import MaxLen
@@ -31,3 +32,17 @@ class MakingState:
     spells: Annotated[tuple[Spell, ...], MaxLen(500)] = ()
     booked_minutes: int = 0
     note: Text = ""
+
+
+def worked_minutes(state: MakingState) -> float:
+    """What was worked so far, in minutes; a spell that nobody stopped, and one that cannot be read, do not
+    count."""
+    return sum(_minutes(spell) for spell in state.spells)
+
+
+def _minutes(spell: Spell) -> float:
+    try:
+        start, stop = datetime.fromisoformat(spell.start), datetime.fromisoformat(spell.stop)
+        return max(0.0, (stop - start).total_seconds() / 60)
+    except (ValueError, TypeError):
+        return 0.0

@@ -65,18 +65,32 @@ class Overlap:
 
 
 @record
+class Cutter:
+    """What cuts a tube on the machine: what it needs free all round (mm), and what is done behind it."""
+
+    id: str
+    name: str
+    swing: Mm
+    after: str
+    source: Source
+
+
+@record
 class Weigh:
     """What the ways are weighed by. A chance is a share of 1, everything else mm or minutes."""
 
     overlap_mm: Mm
     stagger_mm: Mm
     clip_mm: Mm
+    let_in_gap_mm: Mm
     same_size_mm: Mm
     undone: Mm
     seized: Mm
     break_minutes: Mm
     expensive_minutes: Mm
     bend_minutes: Mm
+    pace_counts: Mm
+    most_bend_minutes: Mm
     year_minutes: Mm
     source: Source
 
@@ -89,3 +103,4 @@ class Splicing:
     margins: Mapping[DamageKind, Margin]
     overlaps: Mapping[int, Overlap]
     weigh: Weigh
+    cutters: tuple[Cutter, ...]

@@ -24,6 +24,7 @@ from bendrel.core.repair.recommend import Argument
 from bendrel.core.repair.splicing import Splicing
 from bendrel.core.route.clips import Clip, ClipSpacing
 from bendrel.core.service import Caution, Service, WorkStage
+from bendrel.core.shop.pace import Pace
 from bendrel.core.threads.designation import (
     KnownThread,
     PipeThread,
@@ -66,7 +67,7 @@ class Body:
 class Kit:
     """Materials, tubes, tools, ends, hoses, fluids, threads and rules by id. `rules_version` stamps
     what is printed; `preferences` are the shop's answers where schools differ; `calibrations`
-    what test pieces told of a bender in a material, `spread` how exactly this shop bends."""
+    what test pieces told of a bender in a material, `spread` how exactly this shop bends, `pace` how fast."""
 
     rules_version: str
     materials: Mapping[str, Material]
@@ -100,6 +101,7 @@ class Kit:
     preferences: Mapping[str, str]
     calibrations: Mapping[tuple[str, str], Calibration]
     spread: Spread
+    pace: Pace
     services: Mapping[str, Service]
     cautions: Mapping[str, Caution]
     advice: Mapping[str, Advice]

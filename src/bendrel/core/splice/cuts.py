@@ -95,6 +95,14 @@ def lacking(shape: BendList, at_mm: float, stays: EndName, room: Room) -> str:
     return ""
 
 
+def stays_beside(shape: BendList, at_mm: float, stays: EndName) -> float | None:
+    """The straight in mm that is left beside a cut on the side of the end that stays; None in an arc."""
+    for one in straights(shape):
+        if one.start_mm - SLACK_MM <= at_mm <= one.stop_mm + SLACK_MM:
+            return at_mm - one.start_mm if stays == "A" else one.stop_mm - at_mm
+    return None
+
+
 def why_not(shape: BendList, at_mm: float, clips_mm: Sequence[float], clip_mm: float) -> str:
     """Why a person should not cut there, in words; blank where they can."""
     for number, span in enumerate(bend_spans(shape), start=1):

@@ -7,6 +7,7 @@ from typing import Literal
 from bendrel.core.findings import Derivation, Source
 from bendrel.core.record import record
 from bendrel.core.repair.splicing import Method
+from bendrel.core.splice.there import ToolThere
 
 Word = Literal["right", "acceptable", "care", "refused"]
 WORD_ORDER: dict[Word, int] = {"right": 0, "acceptable": 1, "care": 2, "refused": 3}
@@ -36,7 +37,8 @@ class Offer:
 
     `piece_mm` is the new piece between its own finished ends (rim to rim, cut to cut), before its own
     flares; `stop_mm` what lies between the two tubes in each joint; `spring_apart_mm` how far the old ends
-    must give way. `fitting` is the end that the joints are made with, `cost` the terms of its weight."""
+    must give way. `fitting` is the end that the joints are made with, `cost` the terms of its weight,
+    `tools` what can be used at the cuts."""
 
     method: Method
     name: str
@@ -55,6 +57,7 @@ class Offer:
     reasons: tuple[Reason, ...] = ()
     cost: tuple[Weighed, ...] = ()
     working: tuple[Derivation, ...] = ()
+    tools: tuple[ToolThere, ...] = ()
 
     @property
     def minutes(self) -> float:

@@ -13,7 +13,7 @@ from bendrel.core.service import Service
 from bendrel.core.shape.bends import BendList, bend_spans
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.allowed import Allowed, allowed, worst
-from bendrel.core.splice.cuts import Room, cut_before, cut_behind, lacking
+from bendrel.core.splice.cuts import Room, cut_before, cut_behind, lacking, stays_beside
 from bendrel.core.splice.hoses import hose_for
 from bendrel.core.splice.lengths import (
     end_takes,
@@ -25,8 +25,10 @@ from bendrel.core.splice.lengths import (
     working,
 )
 from bendrel.core.splice.offer import WORD_ORDER, Offer, Reason, Weighed, Word
+from bendrel.core.splice.there import ToolThere, no_swing, tools_there
 from bendrel.core.tube.material import Tube
 
+Cuts = tuple[float | None, float | None]
 END_NAMES: tuple[EndName, EndName] = ("A", "B")
 UNIONS: tuple[Method, ...] = ("sleeve_unions", "flared_unions", "bite_unions")
 ORDER: tuple[Method, ...] = (
@@ -38,7 +40,8 @@ ORDER: tuple[Method, ...] = (
 class Damaged:
     """A tube and what is wrong with it, in mm from end A. `clips_mm` are what holds it, `end_a_mm` and
     `end_b_mm` the straight that its own ends take up, `grip_mm` the straight that the bender wants beyond a
-    nut, `ends` how they come undone."""
+    nut, `free_mm` what is free all round the tube at the cuts (None while not measured), `ends` how they
+    come undone."""
 
     shape: BendList
     tube: Tube
@@ -49,11 +52,12 @@ class Damaged:
     end_a_mm: float = 0.0
     end_b_mm: float = 0.0
     grip_mm: float = 0.0
+    free_mm: float | None = None
     ends: tuple[EndState, EndState] = ("comes undone", "comes undone")
 
 
 def proposals(
-    kit: Kit, damaged: Damaged, service: Service, cuts_mm: tuple[float | None, float | None] = (None, None)
+    kit: Kit, damaged: Damaged, service: Service, cuts_mm: Cuts = (None, None)
 ) -> tuple[Offer, ...]:
     """Every way, best first, refused ones last. `cuts_mm` are cuts that a person has chosen themselves."""
     ways = [_offer(kit, damaged, service, kit.splicing.methods[method], cuts_mm) for method in ORDER]
@@ -70,7 +74,7 @@ def _offer(
     damaged: Damaged,
     service: Service,
     way: Splice,
-    cuts_mm: tuple[float | None, float | None],
+    cuts_mm: Cuts,
 ) -> Offer:
     if way.id == "whole":
         return _whole(kit, damaged, service, way)
@@ -84,8 +88,9 @@ def _offer(
     if a is None or b is None:
         return _no_room(way, said, "A" if a is None else "B", room)
     a, b = _long_enough(kit, damaged, way, said, room, (a, b), cuts_mm)
-    said = _with_room(damaged, way, said, room, (a, b))
-    return _between(kit, damaged, service, way, said, (a, b))
+    said = _swing(damaged, way, _with_room(damaged, way, said, room, (a, b)))
+    made = _between(kit, damaged, service, way, said, (a, b))
+    return replace(made, tools=_there(kit, damaged, way, said.fitting, (a, b)))
 
 
 def _long_enough(
@@ -95,7 +100,7 @@ def _long_enough(
     said: Allowed,
     room: Room,
     found_mm: tuple[float, float],
-    chosen_mm: tuple[float | None, float | None],
+    chosen_mm: Cuts,
 ) -> tuple[float, float]:
     """The cuts so far apart that the new piece has room for its own two ends, where that can be had by moving
     one that was found; a cut that a person has chosen stays."""
@@ -125,9 +130,7 @@ def _room(kit: Kit, damaged: Damaged, way: Splice, fitting: str) -> Room:
     return Room(stays=stays, piece=piece, end_a=damaged.end_a_mm, end_b=damaged.end_b_mm)
 
 
-def _with_room(
-    damaged: Damaged, way: Splice, said: Allowed, room: Room, cuts_mm: tuple[float | None, float | None]
-) -> Allowed:
+def _with_room(damaged: Damaged, way: Splice, said: Allowed, room: Room, cuts_mm: Cuts) -> Allowed:
     """What is said of a way, and of cuts that a person has chosen where it has no room."""
     lacks = [
         lacking(damaged.shape, cut, end, room)
@@ -152,6 +155,25 @@ def _bends_between(shape: BendList, a_mm: float, b_mm: float) -> tuple[int, ...]
         for number, span in enumerate(bend_spans(shape), start=1)
         if span.middle_mm > a_mm and span.middle_mm < b_mm
     )
+
+
+def _there(kit: Kit, damaged: Damaged, way: Splice, fitting: str, cuts: Cuts) -> tuple[ToolThere, ...]:
+    """The tools at the cuts of a way."""
+    stays = [
+        left
+        for cut, end in zip(cuts, END_NAMES, strict=True)
+        if cut is not None and (left := stays_beside(damaged.shape, cut, end)) is not None
+    ]
+    return tools_there(kit, way, fitting, damaged.tube.size, min(stays) if stays else None, damaged.free_mm)
+
+
+def _swing(damaged: Damaged, way: Splice, said: Allowed) -> Allowed:
+    """What is said of a way whose wrench or driver cannot be swung in the room that was measured."""
+    text = no_swing(way, damaged.free_mm)
+    if not text:
+        return said
+    reason = Reason(text=text, source=way.source)
+    return replace(said, word=worst(said.word, "care"), reasons=(*said.reasons, reason))
 
 
 def _no_room(way: Splice, said: Allowed, end: str, room: Room) -> Offer:
@@ -225,7 +247,7 @@ def _from_a_separation(
     damaged: Damaged,
     service: Service,
     way: Splice,
-    cuts_mm: tuple[float | None, float | None],
+    cuts_mm: Cuts,
 ) -> Offer:
     """New from one end to the nearest cut on the other side of the damage, with the best union that the
     service allows."""
@@ -249,7 +271,8 @@ def _from_a_separation(
             cut = cut_before(shape, min(low, shape.developed_mm - least), room, damaged.clips_mm)
     if cut is None:
         return _no_room(way, said, "B" if from_a else "A", room)
-    said = _with_room(damaged, union, said, room, (None, cut) if from_a else (cut, None))
+    cuts: Cuts = (None, cut) if from_a else (cut, None)
+    said = _swing(damaged, union, _with_room(damaged, union, said, room, cuts))
     gap = cut if from_a else shape.developed_mm - cut
     if not fits(gap, least):
         said = replace(said, word="refused", reasons=(*said.reasons, too_short(least, way.source)))
@@ -275,6 +298,7 @@ def _from_a_separation(
         fitting=said.fitting,
         joint=union.joint,
         years=min(way.years, union.years),
+        tools=_there(kit, damaged, union, said.fitting, cuts),
         reasons=(*said.reasons, Reason(text=text, source=way.source)),
         cost=_cost(kit, damaged, way, len(bends)),
         working=(
@@ -292,7 +316,7 @@ def _from_a_separation(
 
 
 def _cost(kit: Kit, damaged: Damaged, way: Splice, bends: int) -> tuple[Weighed, ...]:
-    weigh = kit.splicing.weigh
+    weigh, pace = kit.splicing.weigh, kit.pace
     undone = {
         "whole": damaged.ends,
         "replace_from_a": damaged.ends[:1],
@@ -310,8 +334,9 @@ def _cost(kit: Kit, damaged: Damaged, way: Splice, bends: int) -> tuple[Weighed,
         Weighed(name="work on the machine", minutes=way.minutes, words=f"{way.minutes:g} min"),
         Weighed(
             name="bends of the new piece",
-            minutes=bends * weigh.bend_minutes,
-            words=f"{bends} × {weigh.bend_minutes:g} min",
+            minutes=bends * pace.bend_minutes,
+            words=f"{bends} × {pace.bend_minutes:.1f} min"
+            + (f", from {_count(pace.parts, 'part')} of this shop" if pace.parts else ""),
         ),
         Weighed(
             name="a seized end that breaks",

@@ -4,6 +4,7 @@ import { Bar } from "../../ui/Bar";
 import { NotHere } from "../../ui/NotHere";
 import { useCatalogue } from "../../doc/useCatalogue";
 import { condensed } from "../../theme/theme";
+import { GapLookup } from "./GapLookup";
 import { MatrixView } from "./MatrixView";
 import { PairLookup } from "./PairLookup";
 import { SeatPairs } from "./SeatPairs";
@@ -19,6 +20,7 @@ const PLACES = [
   { id: "seats", name: "Ends and seats", view: () => <WithCatalogue of={SeatPairs} /> },
   { id: "wrench", name: "Wrench on hex", view: () => <WrenchLookup /> },
   { id: "strength", name: "What a tube stands", view: () => <WithCatalogue of={StrengthLookup} /> },
+  { id: "gap", name: "Mend a gap", view: () => <GapLookup /> },
   { id: "stripped", name: "Stripped port", view: () => <StrippedLookup /> },
 ] as const;
 

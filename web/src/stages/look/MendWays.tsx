@@ -3,30 +3,22 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { api, take } from "../../api/client";
-import type { Line, MendMethod, MendOffer, MendOrder, Mending, PlacedDamage, Unit, VerdictWord } from "../../api/types";
+import type { Line, MendOrder, Mending, PlacedDamage, Unit } from "../../api/types";
 import { mend, stillDamaged } from "../../doc/chain";
 import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { sayLength } from "../../format/units";
-import { condensed } from "../../theme/theme";
 import { Field, Pick } from "../../ui/Field";
+import { KitTable } from "../../ui/KitTable";
+import { MendWay } from "../../ui/MendWay";
 import { useNotice } from "../../ui/notice";
 import { useAnswer } from "../../ui/useAnswer";
-import { VerdictMark } from "../../ui/VerdictMark";
-import { SourceLine } from "../../ui/Working";
 
 interface Props {
   editor: LineEditor;
   view: PlanView;
 }
-
-const MARKS: Record<MendOffer["verdict"], VerdictWord> = {
-  right: "right",
-  acceptable: "acceptable",
-  care: "caution",
-  refused: "refused",
-};
 
 /** How to mend a damage: every way ranked, with its cuts on the strip, and what deciding on one makes of the line. */
 export function MendWays({ editor, view }: Props) {
@@ -68,7 +60,7 @@ function Ways({ editor, damage }: { editor: LineEditor; damage: PlacedDamage }) 
   const { document: line } = editor;
   const { showCuts, choosePlace } = useSelection();
   const notice = useNotice();
-  const [order, setOrder] = useState<MendOrder>({ damage: damage.id, cut_a: "", cut_b: "" });
+  const [order, setOrder] = useState<MendOrder>({ damage: damage.id, cut_a: "", cut_b: "", room: "" });
   const [method, setMethod] = useState<string | null>(null);
   const [reason, setReason] = useState("");
   const [problem, setProblem] = useState("");
@@ -119,6 +111,13 @@ function Ways({ editor, damage }: { editor: LineEditor; damage: PlacedDamage }) 
           takes="length"
           onText={(cut_b) => setOrder((was) => ({ ...was, cut_b }))}
         />
+        <Field
+          label="Free round it"
+          text={order.room ?? ""}
+          placeholder="room at the cuts, as measured"
+          takes="length"
+          onText={(room) => setOrder((was) => ({ ...was, room }))}
+        />
       </Box>
       <Box role="status" sx={{ fontSize: 14, color: "var(--second)" }}>
         {refused || shown.snapped.join(" ") || "Type a cut, or drag it on the strip."}
@@ -127,14 +126,17 @@ function Ways({ editor, damage }: { editor: LineEditor; damage: PlacedDamage }) 
       </Box>
       <Box component="ol" sx={{ m: 0, mt: 1, p: 0, listStyle: "none" }}>
         {shown.offers.map((one) => (
-          <Way
+          <MendWay
             key={one.method}
             offer={one}
             way={shown.methods.find((row) => row.id === one.method)}
             unit={line.unit}
             open={one === offer}
             onOpen={() => setMethod(one.method)}
-          />
+            told={`${Math.round((one.cost ?? []).reduce((sum, term) => sum + term.minutes, 0))} min`}
+          >
+            {one.verdict !== "refused" && <Takes line={line} order={order} method={one.method} />}
+          </MendWay>
         ))}
       </Box>
       {offer && offer.verdict !== "refused" && (
@@ -162,122 +164,19 @@ function useKept<T>(made: T | null): T | null {
   return made ?? kept;
 }
 
-interface WayProps {
-  offer: MendOffer;
-  way: MendMethod | undefined;
-  unit: Line["unit"];
-  open: boolean;
-  onOpen: () => void;
-}
-
-/** One way: its word, what the new piece is, and, opened, every term of it. */
-function Way({ offer, way, unit, open, onOpen }: WayProps) {
-  const minutes = (offer.cost ?? []).reduce((sum, term) => sum + term.minutes, 0);
-  return (
-    <Box
-      component="li"
-      data-way={offer.method}
-      data-verdict={offer.verdict}
-      sx={{ borderTop: "1px solid var(--rule)" }}
-    >
-      <Box
-        component="button"
-        type="button"
-        aria-expanded={open}
-        onClick={onOpen}
-        sx={{
-          display: "flex",
-          alignItems: "center",
-          gap: 1,
-          width: "100%",
-          minHeight: 40,
-          p: 0,
-          border: 0,
-          background: "none",
-          color: "var(--ink)",
-          textAlign: "left",
-          font: `600 17px ${condensed}`,
-          cursor: "pointer",
-          "@media (pointer: coarse)": { minHeight: 44 },
-        }}
-      >
-        <VerdictMark verdict={MARKS[offer.verdict]} />
-        <Box component="span" sx={{ flex: 1 }}>
-          {offer.name}
-        </Box>
-        <Box component="span" sx={{ fontWeight: 400, color: "var(--second)", whiteSpace: "nowrap" }}>
-          {offer.verdict === "refused" ? "refused" : `${Math.round(minutes)} min`}
-        </Box>
-      </Box>
-      {open && (
-        <Box sx={{ pb: 1, pl: 3.25 }}>
-          <Terms offer={offer} way={way} unit={unit} />
-          {(offer.reasons ?? []).map((reason) => (
-            <Box key={reason.text} sx={{ mt: 0.75 }}>
-              {reason.text}
-              <SourceLine source={reason.source} />
-            </Box>
-          ))}
-          {(offer.working ?? []).map((working) => (
-            <Box
-              key={working.formula}
-              data-working="splice"
-              sx={{ mt: 0.75, borderLeft: "3px solid var(--rule)", pl: 1 }}
-            >
-              <Box sx={{ fontWeight: 500 }}>{working.formula}</Box>
-              {working.inputs.map((input) => (
-                <Pair key={input.name} name={input.name} value={input.value} />
-              ))}
-              <Pair name="new piece" value={working.result} strong />
-            </Box>
-          ))}
-          {offer.verdict !== "refused" && (
-            <Box data-cost sx={{ mt: 0.75 }}>
-              {(offer.cost ?? []).map((term) => (
-                <Pair key={term.name} name={`${term.name} (${term.words})`} value={`${Math.round(term.minutes)} min`} />
-              ))}
-            </Box>
-          )}
-        </Box>
-      )}
-    </Box>
+/** What deciding on a way asks for: parts with price and stock, and tools. */
+function Takes({ line, order, method }: { line: Line; order: MendOrder; method: string }) {
+  const ask = useMemo(
+    () => () => take(api.POST("/api/mend/takes", { body: { document: line, order, method } })),
+    [line, order, method],
   );
-}
-
-function Terms({ offer, way, unit }: Pick<WayProps, "offer" | "way" | "unit">) {
-  const said: [string, string][] = [];
-  const length = (name: string, mm: number | null | undefined) => {
-    if (mm != null) said.push([name, sayLength(mm, unit)]);
-  };
-  length("cut, A side, from A", offer.cut_a_mm);
-  length("cut, B side, from A", offer.cut_b_mm);
-  length("gap", offer.gap_mm);
-  length(offer.method === "hose" ? "hose" : "new piece, end to end", offer.piece_mm);
-  if ((offer.piece_bends ?? []).length > 0) said.push(["its bends", (offer.piece_bends ?? []).join(", ")]);
-  length(offer.method === "hose" ? "overlap at each end" : "left long, to be trimmed there", offer.overlap_mm);
-  length("the old ends spring apart by", offer.spring_apart_mm);
-  if (way && offer.cut_a_mm != null && way.room > 0) {
-    length("straight it needs beside a cut", way.room);
-    length("room to swing a wrench", way.swing);
-  }
+  const { made } = useAnswer(ask);
+  if (!made) return null;
   return (
-    <>
-      {said.map(([name, value]) => (
-        <Pair key={name} name={name} value={value} />
-      ))}
-    </>
-  );
-}
-
-function Pair({ name, value, strong = false }: { name: string; value: string; strong?: boolean }) {
-  return (
-    <Box sx={{ display: "flex", justifyContent: "space-between", gap: 1 }}>
-      <Box component="span" sx={{ color: "var(--second)" }}>
-        {name}
-      </Box>
-      <Box component="span" sx={{ fontWeight: strong ? 600 : 500, textAlign: "right" }}>
-        {value}
-      </Box>
+    <Box data-asks={method} sx={{ mt: 1 }}>
+      <Box sx={{ fontWeight: 600 }}>What the line then takes</Box>
+      <KitTable list={made.list} unit={line.unit} />
+      <Box sx={{ mt: 0.75, color: "var(--second)" }}>{made.tools.map((tool) => tool.what).join("; ")}</Box>
     </Box>
   );
 }
