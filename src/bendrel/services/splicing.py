@@ -12,6 +12,7 @@ from bendrel.core.chain.clipping import HOLDING
 from bendrel.core.chain.shopping import Need
 from bendrel.core.chain.tools import Tool
 from bendrel.core.ids import NotAChain
+from bendrel.core.lengths import is_blank, length_mm
 from bendrel.core.line.document import Line, is_reason
 from bendrel.core.line.looked import PlacedDamage, PlacedFixture, look_at
 from bendrel.core.line.run import Run
@@ -27,7 +28,8 @@ from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.cuts import nearest
 from bendrel.core.splice.decide import mended
 from bendrel.core.splice.offer import Offer
-from bendrel.core.splice.proposals import Damaged, proposals
+from bendrel.core.splice.proposals import Damaged, proposals, ranked
+from bendrel.core.splice.resleeve import crimped_end, resleeve, resleeved
 from bendrel.core.units import Unit, UnitError, format_length, parse_length
 from bendrel.exchange.errors import FileError
 from bendrel.services.chains import Edited
@@ -142,12 +144,21 @@ def ways_to_mend(line: Line, order: MendOrder, kit: Kit) -> Mending:
     hurt = damaged_of(rigid, damage.from_mm, damage.to_mm, damage.kind, on_it, free)
     snapped: list[str] = []
     cuts = _chosen_cuts(line, order, kit, hurt, snapped)
-    weigh = kit.splicing.weigh
+    weigh, service = kit.splicing.weigh, service_of(kit, line.service)
+    offers = proposals(kit, hurt, service, cuts)
+    crimped = crimped_end(rigid.run, kit, hurt)
+    if crimped is not None:
+        end, hose = crimped
+        try:
+            length = None if is_blank(hose.length) else length_mm(hose.length)
+        except UnitError:
+            length = None  # its own field says so
+        offers = ranked((*offers, resleeve(kit, hurt, service, end, length)))
     return Mending(
         span=rigid.run.span.id,
         developed_mm=rigid.shape.developed_mm,
         damage=damage,
-        offers=proposals(kit, hurt, service_of(kit, line.service), cuts),
+        offers=offers,
         methods=tuple(kit.splicing.methods.values()),
         snapped=tuple(snapped),
         stagger_mm=None if line.condition.twin == "no twin" else weigh.stagger_mm,
@@ -189,7 +200,11 @@ def decide_to_mend(line: Line, order: MendOrder, method: str, reason: str, kit: 
     if not is_reason(reason):
         raise Refused("Say in a few words why it is mended this way; it is kept with the line.")
     try:
-        made = mended(line, kit, rigid, offer, reason)
+        made = (
+            resleeved(line, kit, rigid, offer, reason)
+            if method == "resleeve" and offer.verdict != "refused"
+            else mended(line, kit, rigid, offer, reason)
+        )
     except (NotAChain, ShapeError) as error:
         raise Refused(str(error)) from error
     new = next((span.id for span in made.spans if span.id not in {one.id for one in line.spans}), "")

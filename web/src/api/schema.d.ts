@@ -5082,7 +5082,7 @@ export interface components {
              * Method
              * @enum {string}
              */
-            method: "whole" | "replace_from_a" | "replace_from_b" | "sleeve_unions" | "flared_unions" | "bite_unions" | "hose";
+            method: "whole" | "replace_from_a" | "replace_from_b" | "sleeve_unions" | "flared_unions" | "bite_unions" | "hose" | "resleeve";
             /** Name */
             name: string;
             /**
@@ -6815,7 +6815,7 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "whole" | "replace_from_a" | "replace_from_b" | "sleeve_unions" | "flared_unions" | "bite_unions" | "hose";
+            id: "whole" | "replace_from_a" | "replace_from_b" | "sleeve_unions" | "flared_unions" | "bite_unions" | "hose" | "resleeve";
             /** Name */
             name: string;
             /** Joint */

@@ -12,7 +12,14 @@ from bendrel.core.record import record
 from bendrel.core.repair.condition import DamageKind
 
 Method = Literal[
-    "whole", "replace_from_a", "replace_from_b", "sleeve_unions", "flared_unions", "bite_unions", "hose"
+    "whole",
+    "replace_from_a",
+    "replace_from_b",
+    "sleeve_unions",
+    "flared_unions",
+    "bite_unions",
+    "hose",
+    "resleeve",
 ]
 Mm = Annotated[float, Ge(0)]
 
@@ -83,6 +90,7 @@ class Weigh:
     stagger_mm: Mm
     clip_mm: Mm
     let_in_gap_mm: Mm
+    crimp_mm: Mm
     same_size_mm: Mm
     undone: Mm
     seized: Mm
