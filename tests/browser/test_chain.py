@@ -1,5 +1,8 @@
 """The line as a chain: mending a damage, and the strip as the editor of its pieces."""
 
+import json
+from pathlib import Path
+
 import pytest
 from playwright.sync_api import Page, expect
 
@@ -7,6 +10,7 @@ from tests.browser.test_line import open_line, saved
 
 pytestmark = pytest.mark.browser
 
+V1 = Path(__file__).parents[1] / "kept" / "v1" / "rear-axle-left.bendrel.json"
 RETURN, HOSE = "Steering return, through cooler and filter", "Header tank to engine"
 
 
@@ -124,3 +128,54 @@ def test_the_whole_line_stands_on_the_stage_and_its_pieces_can_be_chosen_there(p
     expect(page.get_by_role("toolbar", name="The chosen piece")).to_contain_text("Cooler")
     expect(stage).to_contain_text("steering tank")
     expect(stage).to_contain_text("hoses are drawn straight on")
+
+
+def test_a_draft_of_an_earlier_bendrel_becomes_one_of_today(page: Page, own_line, api):
+    document = json.loads(V1.read_text(encoding="utf-8")) | {"name": "Typed before the upgrade"}
+    version = api.get(f"/api/lines/{own_line}").json()["version"]
+    page.goto("/")
+    keep = "([key, draft]) => localStorage.setItem(key, draft)"
+    draft = json.dumps({"version": version, "document": document, "base": None})
+    page.evaluate(keep, [f"bendrel.draft.{own_line}", draft])
+    open_line(page, own_line, "measure")
+    expect(page.get_by_role("banner")).to_contain_text("Typed before the upgrade")
+    saved(page)
+    assert api.get(f"/api/lines/{own_line}").json()["document"]["name"] == "Typed before the upgrade"
+
+
+def test_a_draft_that_cannot_be_read_is_put_aside_and_the_line_opens(page: Page, own_line):
+    page.goto("/")
+    keep = "([key, draft]) => localStorage.setItem(key, draft)"
+    page.evaluate(
+        keep, [f"bendrel.draft.{own_line}", '{"version": 1, "document": {"version": 1, "end_a": 3}}']
+    )
+    open_line(page, own_line, "measure")
+    expect(strip(page).get_by_role("group")).to_be_visible()
+    aside = "key => localStorage.getItem(key)"
+    assert "end_a" in page.evaluate(aside, f"bendrel.draft.{own_line}.unreadable")
+
+
+def test_a_filter_is_let_in_as_one_step_and_undone(page: Page, copy_of, api):
+    line = copy_of("Pump gearbox to cooler")
+    open_line(page, line, "choose")
+    strip(page).locator("[data-state]").first.click()
+    tools = page.get_by_role("toolbar", name="The chosen piece")
+    tools.get_by_role("button", name="Let in a cooler, filter").click()
+    step = page.get_by_role("region", name="Let in a component")
+    step.get_by_label("Its length").fill("90 mm")
+    expect(step).to_contain_text("It flows from A to B")
+    expect(strip(page).get_by_role("slider")).to_have_count(2)
+    step.get_by_label("Middle at").fill("20 in")
+    expect(step).to_contain_text("Bend 2 lies in the cut-out")
+    step.get_by_label("Middle at").fill("")
+    step.get_by_label("Hangs on").fill("rubber-lined clip")
+    step.get_by_role("button", name="Let it in").click()
+    expect(strip(page).locator("[data-part]")).to_have_count(1)
+    expect(page.get_by_role("region", name="The chosen place").get_by_label("Hangs on")).to_have_value(
+        "rubber-lined clip"
+    )
+    saved(page)
+    kinds = [span["kind"] for span in api.get(f"/api/lines/{line}").json()["document"]["spans"]]
+    assert kinds == ["rigid", "hose", "component", "hose", "rigid", "hose"]
+    page.get_by_role("button", name="Undo").click()
+    expect(strip(page).locator("[data-part]")).to_have_count(0)

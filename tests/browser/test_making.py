@@ -110,7 +110,7 @@ def test_ends_and_stock_change_the_cut_and_the_steps(page: Page, own_line):
     open_line(page, own_line, "plan")
     ends = page.get_by_role("region", name="Ends and stock")
     expect(ends).to_contain_text("Two nuts go on")
-    ends.locator("[data-end='A']").get_by_label("The stick’s own flare and nut").check()
+    ends.locator("[data-end='A']").get_by_label("Comes with its flare and nut").check()
     expect(ends).to_contain_text("One nut goes on")
     ends.get_by_label("Cut from").select_option("coil")
     expect(ends).to_contain_text("is for straightening")

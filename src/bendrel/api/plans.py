@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from fastapi import APIRouter, Response
 from pydantic import TypeAdapter
 
@@ -26,7 +28,7 @@ from bendrel.core.findings import Derivation
 from bendrel.core.line.document import Line
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.working import working_of
-from bendrel.exchange.documents import line_schema
+from bendrel.exchange.documents import line_from_value, line_schema
 from bendrel.services.chains import Edited, edit_chain
 from bendrel.services.files import draw_line
 from bendrel.services.gaps import GapOrder, GapWays, ways_over_gap
@@ -51,6 +53,12 @@ def preview(document: Line, services: Services) -> Response:
     """The plan of a line as typed."""
     # written straight from the dataclasses: validating our own answer again costs more than the plan
     return Response(_PLAN.dump_json(services.lines.plan(document)), media_type="application/json")
+
+
+@router.post("/up-to-date")
+def bring_up_to_date(body: dict[str, Any]) -> Line:
+    """A line document of any version as it is now, such as a draft that a browser kept."""
+    return line_from_value(body)
 
 
 @router.post("/convert")

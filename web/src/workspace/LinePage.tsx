@@ -3,6 +3,7 @@ import { useEffect } from "react";
 import { useParams } from "react-router";
 import { api, sentence, take } from "../api/client";
 import { NotHere } from "../ui/NotHere";
+import { bringUpToDate } from "../doc/draft";
 import { SelectionProvider } from "../doc/select";
 import type { Panels } from "./stages";
 import { STAGES } from "./stages";
@@ -14,7 +15,10 @@ export function LinePage({ panels }: { panels: Panels }) {
   const client = useQueryClient();
   const line = useQuery({
     queryKey: ["line", lineId],
-    queryFn: () => take(api.GET("/api/lines/{line_id}", { params: { path: { line_id: lineId } } })),
+    queryFn: async () => {
+      await bringUpToDate(lineId);
+      return take(api.GET("/api/lines/{line_id}", { params: { path: { line_id: lineId } } }));
+    },
     staleTime: Infinity,
     gcTime: 0,
     refetchOnWindowFocus: false,

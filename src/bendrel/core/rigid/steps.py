@@ -175,8 +175,8 @@ def _steps(
         thread = end.nut_thread or "the right one"
         yield Step(
             kind="nuts",
-            text=f"End {end.end} is the stick's own: check its flare, and that its nut is {thread}.",
-            why="A ready-made stick may carry the other thread.",
+            text=f"End {end.end} comes finished: check its flare, and that its nut is {thread}.",
+            why="A ready-made stick or piece may carry the other thread.",
         )
     both = [end for end in both if not end.ready]
     if both:

@@ -162,14 +162,12 @@ export function ComponentFields({
         options={COMPONENTS.map((id) => ({ id, name: id }))}
         onChange={(id) => onChange({ what: id as ComponentSpan["what"] })}
       />
-      {piece.what === "adapter" && (
-        <Field
-          label="From, to"
-          text={piece.note ?? ""}
-          placeholder="M10x1 port to 3/8-24, 37°"
-          onText={(note) => onChange({ note: note.slice(0, 80) })}
-        />
-      )}
+      <Field
+        label={piece.what === "adapter" ? "From, to" : "Hangs on"}
+        text={piece.note ?? ""}
+        placeholder={piece.what === "adapter" ? "M10x1 port to 3/8-24, 37°" : "bracket on the frame, rubber"}
+        onText={(note) => onChange({ note: note.slice(0, 80) })}
+      />
       {piece.what === "reservoir" && (
         <Pick
           label="Source port"

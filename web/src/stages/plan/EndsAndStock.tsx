@@ -80,7 +80,7 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
                       onChange={(event) => set({ ready: event.target.checked })}
                     />
                   }
-                  label="The stick’s own flare and nut"
+                  label="Comes with its flare and nut: a stick’s own, or half of a bought piece"
                 />
               </>
             )}
