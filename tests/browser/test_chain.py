@@ -121,6 +121,7 @@ def test_a_gap_is_answered_without_any_drawing(page: Page):
     expect(page.get_by_role("alert")).to_contain_text("Gap")
 
 
+@pytest.mark.webgl
 def test_the_whole_line_stands_on_the_stage_and_its_pieces_can_be_chosen_there(page: Page, copy_of):
     open_line(page, copy_of(RETURN), "plan")
     stage = page.get_by_role("region", name="The line")
@@ -128,6 +129,15 @@ def test_the_whole_line_stands_on_the_stage_and_its_pieces_can_be_chosen_there(p
     expect(page.get_by_role("toolbar", name="The chosen piece")).to_contain_text("Cooler")
     expect(stage).to_contain_text("steering tank")
     expect(stage).to_contain_text("hoses are drawn straight on")
+
+
+def test_without_webgl_the_core_draws_the_whole_line(page: Page, copy_of):
+    open_line(page, copy_of(RETURN), "plan")
+    drawing = page.locator("[data-webgl='false'] svg")
+    expect(drawing.locator("g[data-span]")).to_have_count(2)
+    drawing.locator("g[data-span='c1']").click()
+    expect(page.get_by_role("toolbar", name="The chosen piece")).to_contain_text("Cooler")
+    expect(drawing.locator("g[data-span='c2']")).to_have_attribute("opacity", "0.45")
 
 
 def test_a_draft_of_an_earlier_bendrel_becomes_one_of_today(page: Page, own_line, api):

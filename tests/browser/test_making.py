@@ -115,7 +115,7 @@ def test_ends_and_stock_change_the_cut_and_the_steps(page: Page, own_line):
     ends.get_by_label("Cut from").select_option("coil")
     expect(ends).to_contain_text("is for straightening")
     page.get_by_role("button", name="Make").first.click()
-    expect(page.get_by_text("End A is the stick's own")).to_be_visible()
+    expect(page.get_by_text("End A comes finished")).to_be_visible()
 
 
 def test_how_exact_it_will_be_and_what_matters_most(page: Page, own_line):

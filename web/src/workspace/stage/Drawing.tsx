@@ -4,7 +4,7 @@ import { api, take } from "../../api/client";
 import type { Line, ViewName } from "../../api/types";
 import { useSelection } from "../../doc/select";
 
-/** The core's line drawing, where there is no WebGL; its bends can be chosen like the stage's. */
+/** The core's line drawing, where there is no WebGL; its bends and spans can be chosen like the stage's. */
 export function Drawing({
   document: line,
   tube,
@@ -17,7 +17,7 @@ export function Drawing({
   looking: ViewName;
 }) {
   const [svg, setSvg] = useState("");
-  const { bend, choose } = useSelection();
+  const { bend, choose, place, choosePlace } = useSelection();
   const box = useRef<HTMLDivElement>(null);
 
   useEffect(() => {
@@ -35,7 +35,11 @@ export function Drawing({
     box.current?.querySelectorAll("[data-bend]").forEach((stroke) => {
       stroke.setAttribute("opacity", bend === null || stroke.getAttribute("data-bend") === String(bend) ? "1" : "0.45");
     });
-  }, [bend, svg]);
+    box.current?.querySelectorAll("[data-span]").forEach((stroke) => {
+      const other = place?.kind === "span" && stroke.getAttribute("data-span") !== place.id;
+      stroke.setAttribute("opacity", other ? "0.45" : "1");
+    });
+  }, [bend, place, svg]);
 
   return (
     <Box
@@ -43,11 +47,13 @@ export function Drawing({
       sx={{
         height: "100%",
         "& svg": { width: "100%", height: "100%", display: "block" },
-        "& [data-bend]": { cursor: "pointer" },
+        "& [data-bend], & [data-span]": { cursor: "pointer" },
       }}
       onClick={(event) => {
         const hit = (event.target as Element).closest("[data-bend]")?.getAttribute("data-bend");
         if (hit) choose(Number(hit));
+        const span = (event.target as Element).closest("[data-span]")?.getAttribute("data-span");
+        if (span) choosePlace({ kind: "span", id: span });
       }}
       dangerouslySetInnerHTML={{ __html: svg }}
     />
