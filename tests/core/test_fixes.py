@@ -8,6 +8,7 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.edits.changes import with_changes
 from bendrel.core.findings import Change
+from bendrel.core.lengths import Length
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, TubeEnd
 from bendrel.core.plan.assemble import plan_line
 from tests.lines import bent, row, with_tube
@@ -84,3 +85,32 @@ def test_a_hose_between_two_sizes_is_cut_in_two_about_a_reducer():
     assert bores[0] < 8.5 < bores[1]
     codes = {f.code for f in plan_line(mended, KIT).findings}
     assert not codes & {"hose_tight", "hose_loose", "clamp_range"}
+
+
+@pytest.mark.parametrize("first", [True, False])
+def test_a_component_of_another_size_gets_a_reducer_on_its_own_side(first):
+    part = ComponentSpan(id="c1", what="filter", on_a=Length(text="10"), on_b=Length(text="10"))
+    line = bent(last=200, service="cooler", tube="steel-seamless_8mm_1", bender="lever_8mm")
+    tube = line.spans[0]
+    line = replace(line, unit="mm", spans=(tube, part) if first else (part, tube), joints=())
+    found = next(f for f in plan_line(line, KIT).findings if f.code == "joint_sizes")
+    mended = with_fix(line, found.fix, KIT)
+    assert [getattr(span, "what", span.kind) for span in mended.spans] == (
+        ["rigid", "reducer", "filter"] if first else ["filter", "reducer", "rigid"]
+    )
+    assert "joint_sizes" not in {f.code for f in plan_line(mended, KIT).findings}
+
+
+def test_the_sizes_of_a_component_come_from_its_neighbours_until_typed():
+    part = ComponentSpan(id="c1", what="filter")
+    hoses = (HoseSpan(id="h1", hose="cooler_5-16in"), HoseSpan(id="h2", hose="cooler_3-8in"))
+    pieces = plan_line(two_tubes((hoses[0], part, hoses[1])), KIT).chosen.pieces
+    assert (pieces.components[0].on_a_mm, pieces.components[0].on_b_mm) == (8, 10)
+    assert [sorted(end.on_mm for end in hose.ends) for hose in pieces.hoses] == [[8, 8], [10, 10]]
+    typed = replace(part, on_a=Length(text="9.5 mm"), on_b=Length(text="9.5 mm"))
+    pieces = plan_line(two_tubes((hoses[0], typed, hoses[1])), KIT).chosen.pieces
+    assert (pieces.components[0].on_a_mm, pieces.components[0].on_b_mm) == (9.5, 9.5)
+    assert [{end.faces: end.on_mm for end in hose.ends} for hose in pieces.hoses] == [
+        {"A": 8, "B": 9.5},
+        {"A": 9.5, "B": 10},
+    ]

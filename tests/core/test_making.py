@@ -190,7 +190,7 @@ def test_a_stick_with_its_own_flare_saves_one_and_its_nut_is_checked():
     assert ready.end_a.allowance_mm == 0
     assert ready.cut_mm == pytest.approx(part.cut_mm - part.end_a.allowance_mm)
     text = " ".join(step.text for step in ready.steps)
-    assert "End A is the stick's own" in text
+    assert "End A comes finished" in text
     assert "Flare end A" not in text
     assert "Cut" in text
     assert "from the finished end" in text

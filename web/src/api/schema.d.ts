@@ -5607,7 +5607,8 @@ export interface components {
         /**
          * PlacedComponent
          * @description One component of the line. A restrictor's bore and land in mm; the bore is None of others, and
-         *     while it is not measured. What its maker says is None while not known.
+         *     while it is not measured. What its maker says is None while not known. `on_a_mm` and `on_b_mm` are what is
+         *     joined on its two sides: as typed, else the size of the next tube.
          */
         PlacedComponent: {
             stands: components["schemas"]["Stands"];
@@ -5624,6 +5625,10 @@ export interface components {
             holds_ml?: number | null;
             /** Loses Kpa */
             loses_kpa?: number | null;
+            /** On A Mm */
+            on_a_mm?: number | null;
+            /** On B Mm */
+            on_b_mm?: number | null;
         };
         /**
          * PlacedDamage

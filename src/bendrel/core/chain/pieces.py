@@ -20,6 +20,7 @@ from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
+from bendrel.core.line.run import ENDS
 from bendrel.core.quantities import parse_pressure, parse_volume
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
@@ -78,7 +79,8 @@ class PlacedHose:
 @record
 class PlacedComponent:
     """One component of the line. A restrictor's bore and land in mm; the bore is None of others, and
-    while it is not measured. What its maker says is None while not known."""
+    while it is not measured. What its maker says is None while not known. `on_a_mm` and `on_b_mm` are what is
+    joined on its two sides: as typed, else the size of the next tube."""
 
     stands: Stands
     piece: ComponentSpan
@@ -88,6 +90,8 @@ class PlacedComponent:
     rated_kpa: float | None = None
     holds_ml: float | None = None
     loses_kpa: float | None = None
+    on_a_mm: float | None = None
+    on_b_mm: float | None = None
 
 
 @record
@@ -106,7 +110,7 @@ def place_pieces(line: Line, kit: Kit, problems: list[Problem]) -> Pieces:
     for k in _outwards(line):
         span = line.spans[k]
         if isinstance(span, ComponentSpan):
-            components.append(_component(kit, span, _stands(line, k), problems))
+            components.append(_component(line, kit, k, span, problems))
         elif isinstance(span, HoseSpan):
             placed = _hose(line, kit, k, span, problems)
             if placed is not None:
@@ -133,7 +137,7 @@ def _stands(line: Line, k: int) -> Stands:
     return Stands(span=span, told=f"{k + 1}" if len(line.spans) > 1 else "of the line", end=None, index=k)
 
 
-def _component(kit: Kit, span: ComponentSpan, stands: Stands, problems: list[Problem]) -> PlacedComponent:
+def _component(line: Line, kit: Kit, k: int, span: ComponentSpan, problems: list[Problem]) -> PlacedComponent:
     def at(*steps: str) -> str:
         return span_path(span.id, *steps)
 
@@ -148,7 +152,9 @@ def _component(kit: Kit, span: ComponentSpan, stands: Stands, problems: list[Pro
 
     restrictor = span.what == "restrictor"
     return PlacedComponent(
-        stands=stands,
+        stands=_stands(line, k),
+        on_a_mm=_size_of(line, kit, k, span, "A", problems),
+        on_b_mm=_size_of(line, kit, k, span, "B", problems),
         piece=span,
         bore_mm=_length(span.bore, at("bore"), problems) if restrictor else None,
         land_mm=_length(span.land, at("land"), problems) or kit.limits["land_mm"].value,
@@ -209,11 +215,31 @@ def _goes_on(
         size = typed or (tube.od_mm if tube else None)
         return None if size is None else (size, bare, True)
     if typed is None and isinstance(neighbour, ComponentSpan):
-        spigot = neighbour.on_b if end == "A" else neighbour.on_a
-        typed = _length(spigot, span_path(neighbour.id, "on_b" if end == "A" else "on_a"), problems)
+        spigot: EndName = "B" if end == "A" else "A"
+        typed = _typed_size(neighbour, spigot, [])  # the component says itself what cannot be read
+        # beyond the last tube nobody knows a spigot's size; between two it is that of the next one
+        if typed is None and all(_nearest_tube_mm(line, kit, other, way) for way in ENDS):
+            typed = _nearest_tube_mm(line, kit, other, spigot)
     if typed is None and side == "near":
         typed = _nearest_tube_mm(line, kit, k, end)
     return None if typed is None else (typed, plain, False)
+
+
+def _typed_size(span: ComponentSpan, side: EndName, problems: list[Problem]) -> float | None:
+    name = "on_a" if side == "A" else "on_b"
+    return _length(span.on_a if side == "A" else span.on_b, span_path(span.id, name), problems)
+
+
+def _size_of(
+    line: Line, kit: Kit, k: int, span: ComponentSpan, side: EndName, problems: list[Problem]
+) -> float | None:
+    """What is joined on one side of a component: as typed, else the size of the next tube on that side, else
+    of the next on the other; None where there is none."""
+    typed = _typed_size(span, side, problems)
+    if typed is not None:
+        return typed
+    other: EndName = "B" if side == "A" else "A"
+    return _nearest_tube_mm(line, kit, k, side) or _nearest_tube_mm(line, kit, k, other)
 
 
 def _nearest_tube_mm(line: Line, kit: Kit, k: int, end: EndName) -> float | None:

@@ -8,7 +8,7 @@ from bendrel.core.chain.pieces import clamp_offers
 from bendrel.core.edits.chain import fresh_id, insert, place_of
 from bendrel.core.ids import NotAChain
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Line
 from bendrel.core.line.rewrite import computed_length
 from bendrel.core.line.run import with_span
 from bendrel.core.shop.fits import best_bore
@@ -18,9 +18,9 @@ from bendrel.core.shop.kit import Kit
 def reduced(line: Line, kit: Kit, span_id: str, a_mm: float, b_mm: float) -> Line:
     """`line` with a reducer from `a_mm` (outside diameter on the side of port A) to `b_mm`.
 
-    Behind a tube it stands between that tube and the next, held by the joint that was there twice. A hose
-    that goes on both sizes is cut in two about it, each in the bore that goes on its own side. Raises
-    NotAChain where no hose of the class does, and for a component.
+    Behind a tube or a component it stands between that and the next, held by the joint that was there twice.
+    A hose that goes on both sizes is cut in two about it, each in the bore that goes on its own side. Raises
+    NotAChain where no hose of the class does, and where nothing is behind.
     """
     at = place_of(line, span_id)
     span = line.spans[at]
@@ -30,13 +30,11 @@ def reduced(line: Line, kit: Kit, span_id: str, a_mm: float, b_mm: float) -> Lin
         on_a=computed_length(a_mm, line.unit),
         on_b=computed_length(b_mm, line.unit),
     )
-    if isinstance(span, RigidSpan):
+    if not isinstance(span, HoseSpan):
         if at + 1 >= len(line.spans):
-            raise NotAChain("There is nothing behind this tube that a reducer could join it with.")
+            raise NotAChain("There is nothing behind this that a reducer could join it with.")
         joint = replace(line.joints[at], apart=Length())
         return insert(line, at + 1, what, joint, joint)
-    if not isinstance(span, HoseSpan):
-        raise NotAChain("A reducer goes between two tubes or into a hose; this is a component.")
     row = kit.hoses.get(span.hose)
     if row is None:
         raise NotAChain("Choose a hose of the catalogue first.")

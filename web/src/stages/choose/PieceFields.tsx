@@ -226,13 +226,16 @@ export function ComponentFigures({
 }) {
   const problem = (name: string) =>
     view.plan?.problems.find((item) => item.path === `/spans/${piece.id}/${name}`)?.message;
+  const placed = view.plan?.chosen?.pieces.components.find((one) => one.stands.span === piece.id);
+  const joins = (mm: number | null | undefined) =>
+    mm == null ? "its outside diameter" : `${sayLength(mm, unit)}, as the next tube`;
   return (
     <>
       {(
         [
           ["length", "Length", "from port to port"],
-          ["on_a", "Spigot, A side", "its outside diameter"],
-          ["on_b", "Spigot, B side", "its outside diameter"],
+          ["on_a", "Joins, A side", joins(placed?.on_a_mm)],
+          ["on_b", "Joins, B side", joins(placed?.on_b_mm)],
         ] as const
       ).map(([name, label, placeholder]) => (
         <Field

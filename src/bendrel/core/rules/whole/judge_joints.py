@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 from bendrel.core.findings import Finding
-from bendrel.core.line.document import HoseSpan, Joint, RigidSpan, is_reason
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, RigidSpan, is_reason
 from bendrel.core.repair.splicing import Splice
 from bendrel.core.rules.case import Whole
 from bendrel.core.rules.verdicts import said_against
@@ -19,6 +19,10 @@ def judge_joints(whole: Whole) -> Iterator[Finding]:
     for (before, behind), joint in pairs:
         if isinstance(before, RigidSpan) and isinstance(behind, RigidSpan):
             yield from _tubes(whole, before, behind, joint)
+        elif isinstance(before, RigidSpan) and isinstance(behind, ComponentSpan):
+            yield from _tube_and_component(whole, before, behind, tube_first=True)
+        elif isinstance(before, ComponentSpan) and isinstance(behind, RigidSpan):
+            yield from _tube_and_component(whole, behind, before, tube_first=False)
         elif isinstance(before, HoseSpan) and isinstance(behind, HoseSpan) and not joint.kind:
             rule = whole.kit.advice["hose_to_hose"]
             yield Finding(
@@ -84,6 +88,32 @@ def _tubes(whole: Whole, before: RigidSpan, behind: RigidSpan, joint: Joint) -> 
             advice="Write the reason at the joint; it stays in the record.",
             safety=True,
         )
+
+
+def _tube_and_component(
+    whole: Whole, tube: RigidSpan, component: ComponentSpan, *, tube_first: bool
+) -> Iterator[Finding]:
+    """A tube that goes straight into a component of another size."""
+    row = whole.kit.tubes.get(tube.tube)
+    placed = next((one for one in whole.chosen.pieces.components if one.stands.span == component.id), None)
+    if row is None or placed is None:
+        return
+    size = placed.on_a_mm if tube_first else placed.on_b_mm
+    if size is None or abs(size - row.od_mm) <= whole.kit.splicing.weigh.same_size_mm:
+        return
+    rule = whole.kit.advice["joint_sizes"]
+    span, a, b = (tube.id, row.od_mm, size) if tube_first else (component.id, size, row.od_mm)
+    yield Finding(
+        severity="stop",
+        code="joint_sizes",
+        where=whole.at_span(tube.id, "B" if tube_first else "A"),
+        title=f"The {component.what} is for {whole.say(size)}, the tube is {row.size}",
+        message=rule.text,
+        source=rule.source,
+        advice="Put a reducer between the two.",
+        fix=reducer(span, a, b),
+        safety=whole.service.safety_critical,
+    )
 
 
 def _way(whole: Whole, joint: Joint) -> Splice | None:
