@@ -12,7 +12,7 @@ from pypdf import PdfReader
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries
 from bendrel.core.plan.assemble import plan_line
-from bendrel.exchange.documents import line_schema, read_line, write_line
+from bendrel.exchange.documents import line_from_value, line_schema, line_to_value, read_line, write_line
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.sheet import build_sheet
 from bendrel.exchange.svg import draw_svg
@@ -182,3 +182,48 @@ def test_the_drawing_is_well_formed_and_names_every_bend(kit):
         ]
         assert min(numbers) >= 0
         assert max(numbers) <= 760
+
+
+def _without_spans(value):
+    value["spans"], value["joints"] = [], []
+
+
+def _twice(value):
+    value["spans"].append(dict(value["spans"][0]))
+
+
+def _too_many_joints(value):
+    value["joints"] = [{}, {}]
+
+
+def _later(value):
+    value["version"] = 3
+
+
+def _strange_kind(value):
+    value["spans"][0]["kind"] = "rope"
+
+
+@pytest.mark.parametrize(
+    ("spoil", "said"),
+    [
+        (
+            _without_spans,
+            "line document: The line has nothing in it; it needs at least one tube",
+        ),
+        (_twice, "The id “s1” is there twice among the spans"),
+        (_too_many_joints, "2 joints for 1 spans; one lies between two."),
+        (_later, "version: This document is of version 3; this Bendrel reads up to version 2."),
+        (
+            _strange_kind,
+            "kind: “rope” is none of the kinds that there are: rigid, hose, component.",
+        ),
+    ],
+)
+def test_a_chain_that_is_none_is_refused_with_one_sentence(spoil, said):
+    value = line_to_value(bent())
+    spoil(value)
+    with pytest.raises(FileError) as refused:
+        line_from_value(value)
+    assert said in str(refused.value)
+    assert "Value error" not in str(refused.value)

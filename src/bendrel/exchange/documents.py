@@ -84,9 +84,22 @@ def telling(errors: Sequence[Any]) -> Any:
 
 def first_error(error: ValidationError) -> str:
     """The first validation error as one sentence: where, what, what is accepted."""
-    found = telling(error.errors(include_url=False, include_context=False))
+    errors = error.errors(include_url=False, include_context=False)
+    found = telling(errors)
     if found["type"] in ("json_invalid", "string_unicode"):
         return "This is not a line document: the text is not valid JSON."
     place = " › ".join(spoken_path(found["loc"]))
-    said = found["msg"].rstrip(".")
+    said = found["msg"].removeprefix("Value error, ").rstrip(".")
+    if found["loc"] and found["loc"][-1] == "kind":
+        said = (
+            f"“{str(found['input'])[:20]}” is none of the kinds that there are: {', '.join(_kinds(errors))}"
+        )
     return f"{place}: {said}." if place else f"This is not a line document: {said}."
+
+
+def _kinds(errors: Sequence[Any]) -> list[str]:
+    """The kinds that a value could have been, as the validator tried them."""
+    tried = [
+        e["msg"].split("'")[1] for e in errors if e["loc"] and e["loc"][-1] == "kind" and "'" in e["msg"]
+    ]
+    return list(dict.fromkeys(tried))
