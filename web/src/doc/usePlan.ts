@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useLayoutEffect, useMemo, useState } from "react";
 import { api, sentence, take } from "../api/client";
 import type { BenchReport, Line } from "../api/types";
 import { Newest } from "./newest";
@@ -14,7 +14,8 @@ export interface PlanView extends Seen {
 export function usePlan(document: Line, bench: BenchReport | null, tube: string): PlanView {
   const [seen, setSeen] = useState(NOTHING_SEEN);
   const [newest] = useState(() => new Newest());
-  useEffect(() => {
+  // before the browser paints the field: the question is on its way a frame earlier
+  useLayoutEffect(() => {
     newest.ask(take(api.POST("/api/preview", { body: document })), (answer) =>
       setSeen((was) => (answer.ok ? seenAfter(was, answer.value, tube) : seenWithout(was, sentence(answer.error)))),
     );
