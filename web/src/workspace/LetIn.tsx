@@ -63,7 +63,7 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
     <Box
       component="section"
       aria-label="Let in a component"
-      sx={{ width: "100%", pb: 1, maxHeight: 320, overflowY: "auto" }}
+      sx={{ width: "100%", pb: 1, maxHeight: "min(440px, 52vh)", overflowY: "auto" }}
     >
       <Box
         sx={{

@@ -78,11 +78,13 @@ export function PlanPanel({ editor, view }: Props) {
       {!part && <Box>The plan follows as soon as every reading can be read.</Box>}
       {part && (
         <>
-          <Box sx={{ color: "var(--second)", mb: 0.5 }}>
-            {STYLE_WORDS[span.marks]} Measured from the {origin} at end {part.moves[0]?.held ?? part.held_end}
-            {changes ? ", and from the other end where the tube is changed over" : ""}; turns as you see them with{" "}
-            {changes ? "the held end" : `end ${part.moves[0]?.held ?? part.held_end}`} towards you.
-          </Box>
+          {part.moves.length > 0 && (
+            <Box sx={{ color: "var(--second)", mb: 0.5 }}>
+              {STYLE_WORDS[span.marks]} Measured from the {origin} at end {part.moves[0]?.held ?? part.held_end}
+              {changes ? ", and from the other end where the tube is changed over" : ""}; turns as you see them with{" "}
+              {changes ? "the held end" : `end ${part.moves[0]?.held ?? part.held_end}`} towards you.
+            </Box>
+          )}
           {ready && (
             <Box
               component="a"
@@ -94,80 +96,90 @@ export function PlanPanel({ editor, view }: Props) {
               Paper tape at full size
             </Box>
           )}
-          <Box component="table" sx={tableSx} aria-label="Bends in the order they are made">
-            <Box component="colgroup">
-              <col style={{ width: 34 }} />
-              <col style={{ width: 66 }} />
-              <col />
-              <col style={{ width: 76 }} />
-              <col style={{ width: 46 }} />
-            </Box>
-            <thead>
-              <tr>
-                {["bend", "mark", "turn the tube", "lies at", "dial"].map((name) => (
-                  <th scope="col" key={name}>
-                    {name}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {part.moves.map((move) => (
-                <tr key={move.bend} className={chosen === move.bend ? "hand" : ""} data-move={move.bend}>
-                  <th scope="row">
-                    <Box
-                      component="button"
-                      sx={{ ...figure, borderBottom: 0, px: 0.5 }}
-                      aria-pressed={chosen === move.bend}
-                      onClick={() => choose(move.bend)}
-                    >
-                      {move.bend}
-                    </Box>
-                  </th>
-                  <Box component="td" sx={{ "&&": { py: 0.75 } }}>
-                    <Box
-                      component="button"
-                      sx={figure}
-                      title="Show the working"
-                      onClick={() => showWorking(`mark-${move.bend}`)}
-                    >
-                      {move.mark_mm == null ? "none" : sayFigure(move.mark_mm, line.unit)}
-                    </Box>
-                  </Box>
-                  <Box component="td" sx={{ "&&": { py: 0.5 } }}>
-                    <Turn move={move} unit={line.unit} />
-                  </Box>
-                  <Box
-                    component="td"
-                    sx={{ "&&": { py: 0.75 }, fontFamily: condensed, fontSize: 16, whiteSpace: "nowrap" }}
-                  >
-                    <svg width="22" height="22" viewBox="-11 -11 22 22" aria-hidden style={{ verticalAlign: "-6px" }}>
-                      <Clock x={0} y={0} r={9.5} degrees={move.clock_deg} />
-                    </svg>{" "}
-                    {sayClock(move.clock_deg)}
-                  </Box>
-                  <Box component="td" sx={{ "&&": { py: 0.75 } }}>
-                    <Box
-                      component="button"
-                      sx={figure}
-                      title="Show the working"
-                      onClick={() => showWorking(`dial-${move.bend}`)}
-                    >
-                      {sayAngle(move.dial_deg)}
-                    </Box>
-                    {move.finish_deg != null && (
-                      <Box sx={{ fontSize: 13, color: "var(--second)" }}>then {sayAngle(move.finish_deg)}</Box>
-                    )}
-                  </Box>
-                </tr>
-              ))}
-            </tbody>
-          </Box>
-          <Box sx={{ mt: 1, color: "var(--second)", fontSize: 14 }}>
-            The clock shows where the bend lies, seen from end A; the arrow shows which way the tube is turned. The two
-            run opposite ways. The dial includes the least spring-back to expect; a test piece of your own will say
-            more.
-          </Box>
+          {part.moves.length > 0 && (
+            <>
+              <Box component="table" sx={tableSx} aria-label="Bends in the order they are made">
+                <Box component="colgroup">
+                  <col style={{ width: 34 }} />
+                  <col style={{ width: 66 }} />
+                  <col />
+                  <col style={{ width: 76 }} />
+                  <col style={{ width: 46 }} />
+                </Box>
+                <thead>
+                  <tr>
+                    {["bend", "mark", "turn the tube", "lies at", "dial"].map((name) => (
+                      <th scope="col" key={name}>
+                        {name}
+                      </th>
+                    ))}
+                  </tr>
+                </thead>
+                <tbody>
+                  {part.moves.map((move) => (
+                    <tr key={move.bend} className={chosen === move.bend ? "hand" : ""} data-move={move.bend}>
+                      <th scope="row">
+                        <Box
+                          component="button"
+                          sx={{ ...figure, borderBottom: 0, px: 0.5 }}
+                          aria-pressed={chosen === move.bend}
+                          onClick={() => choose(move.bend)}
+                        >
+                          {move.bend}
+                        </Box>
+                      </th>
+                      <Box component="td" sx={{ "&&": { py: 0.75 } }}>
+                        <Box
+                          component="button"
+                          sx={figure}
+                          title="Show the working"
+                          onClick={() => showWorking(`mark-${move.bend}`)}
+                        >
+                          {move.mark_mm == null ? "none" : sayFigure(move.mark_mm, line.unit)}
+                        </Box>
+                      </Box>
+                      <Box component="td" sx={{ "&&": { py: 0.5 } }}>
+                        <Turn move={move} unit={line.unit} />
+                      </Box>
+                      <Box
+                        component="td"
+                        sx={{ "&&": { py: 0.75 }, fontFamily: condensed, fontSize: 16, whiteSpace: "nowrap" }}
+                      >
+                        <svg
+                          width="22"
+                          height="22"
+                          viewBox="-11 -11 22 22"
+                          aria-hidden
+                          style={{ verticalAlign: "-6px" }}
+                        >
+                          <Clock x={0} y={0} r={9.5} degrees={move.clock_deg} />
+                        </svg>{" "}
+                        {sayClock(move.clock_deg)}
+                      </Box>
+                      <Box component="td" sx={{ "&&": { py: 0.75 } }}>
+                        <Box
+                          component="button"
+                          sx={figure}
+                          title="Show the working"
+                          onClick={() => showWorking(`dial-${move.bend}`)}
+                        >
+                          {sayAngle(move.dial_deg)}
+                        </Box>
+                        {move.finish_deg != null && (
+                          <Box sx={{ fontSize: 13, color: "var(--second)" }}>then {sayAngle(move.finish_deg)}</Box>
+                        )}
+                      </Box>
+                    </tr>
+                  ))}
+                </tbody>
+              </Box>
+              <Box sx={{ mt: 1, color: "var(--second)", fontSize: 14 }}>
+                The clock shows where the bend lies, seen from end A; the arrow shows which way the tube is turned. The
+                two run opposite ways. The dial includes the least spring-back to expect; a test piece of your own will
+                say more.
+              </Box>
+            </>
+          )}
           {chosen !== null && part.bends[chosen - 1] && (
             <Box sx={{ mt: 1 }}>
               <Typography component="span" sx={{ color: "var(--second)" }}>
