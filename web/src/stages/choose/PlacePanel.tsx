@@ -42,7 +42,7 @@ export function PlacePanel({ place, editor, view, catalogue }: Props) {
         </Button>
       </Box>
       {place.kind === "port" && <PortFields end={place.id === "A" ? "A" : "B"} editor={editor} catalogue={catalogue} />}
-      {place.kind === "joint" && <JointFields before={place.id} editor={editor} catalogue={catalogue} />}
+      {place.kind === "joint" && <JointFields before={place.id} editor={editor} view={view} catalogue={catalogue} />}
       {place.kind === "span" && <OfPiece id={place.id} editor={editor} view={view} catalogue={catalogue} />}
     </Box>
   );
@@ -79,7 +79,7 @@ function OfPiece({ id, editor, view, catalogue }: { id: string } & Omit<Props, "
   );
 }
 
-function JointFields({ before, editor, catalogue }: { before: string } & Omit<Props, "place" | "view">) {
+function JointFields({ before, editor, view, catalogue }: { before: string } & Omit<Props, "place">) {
   const { document: line, edit } = editor;
   const at = line.spans.findIndex((span) => span.id === before);
   const joint = line.joints[at];
@@ -89,6 +89,8 @@ function JointFields({ before, editor, catalogue }: { before: string } & Omit<Pr
       const now = was.spans.findIndex((span) => span.id === before);
       return { ...was, joints: was.joints.map((one, k) => (k === now ? { ...one, ...change } : one)) };
     });
+  const problem = (name: string) =>
+    view.plan?.problems.find((item) => item.path === `/joints/${before}/${name}`)?.message;
   const tubes = line.spans[at]?.kind === "rigid" && line.spans[at + 1]?.kind === "rigid";
   return (
     <>
@@ -106,8 +108,18 @@ function JointFields({ before, editor, catalogue }: { before: string } & Omit<Pr
         text={joint.apart.text || (joint.apart.exact_mm == null ? "" : sayLength(joint.apart.exact_mm, line.unit))}
         placeholder="stop or seats of the union"
         takes="length"
+        problem={problem("apart")}
         onText={(text) => set({ apart: typed(text, line.unit) })}
       />
+      {tubes && (
+        <Field
+          label="Next one turned"
+          text={joint.roll.text}
+          placeholder="from the plane before, such as +90°"
+          problem={problem("roll")}
+          onText={(text) => set({ roll: { text: text.slice(0, 40), by: joint.roll.by ?? "", exact_deg: null } })}
+        />
+      )}
       <Field
         label="Because"
         text={joint.why}
