@@ -13,6 +13,8 @@ import type { Figure, OtherFigure } from "./figure";
 export interface Anchor {
   key: string;
   at: Vector3;
+  /** It is a sign of what lies there: others make way for it. */
+  fixed?: boolean;
 }
 
 /** Where labels hang: bends on their backs, ends beyond their openings, within the paper of the view. */
@@ -30,8 +32,8 @@ export function anchorsOf(figure: Figure, camera: Camera): Anchor[] {
   });
   const signs = figure.others
     .filter((other) => other.what !== "hose")
-    .map((other) => ({ key: `span ${other.span}`, at: middleOf(other) }));
-  return [...bendAnchors(figure, camera, onPaper), ...signs, ...ends];
+    .map((other) => ({ key: `span ${other.span}`, at: middleOf(other), fixed: true }));
+  return [...signs, ...bendAnchors(figure, camera, onPaper), ...ends];
 }
 
 function bendAnchors({ main }: Figure, camera: Camera, onPaper: (way: Vector3) => Vector3): Anchor[] {
@@ -74,12 +76,12 @@ export function Follow({ anchors, box }: { anchors: readonly Anchor[]; box: RefO
   useEffect(() => invalidate());
   useFrame(({ camera, size }) => {
     const taken = box.current ? overStage(box.current) : [];
-    for (const { key, at } of anchors) {
+    for (const { key, at, fixed } of anchors) {
       const label = box.current?.querySelector<HTMLElement>(`[data-label="${key}"]`);
       if (!label) continue;
       const seen = at.clone().project(camera);
       const place = { x: ((seen.x + 1) / 2) * size.width, y: ((1 - seen.y) / 2) * size.height };
-      const { x, y } = clear(place, label, taken, size);
+      const { x, y } = fixed ? place : clear(place, label, taken, size);
       taken.push({ x, y, wide: label.offsetWidth, tall: label.offsetHeight });
       label.style.transform = `translate(${x.toFixed(1)}px, ${y.toFixed(1)}px) translate(-50%, -50%)`;
     }
@@ -91,12 +93,15 @@ export function Follow({ anchors, box }: { anchors: readonly Anchor[]; box: RefO
 export type EndLabels = Record<"A" | "B", { label: string; thread: string } | null>;
 
 /** Beside the scene: bend numbers that can be chosen, and what the ends go to. */
-export function Labels({ figure, ends }: { figure: Figure; ends: EndLabels }) {
+export function Labels({ figure, ends, zoom }: { figure: Figure; ends: EndLabels; zoom: number }) {
   const { bend: chosen, choose, place, choosePlace } = useSelection();
   return (
     <>
-      {figure.others.map(({ span, what }) => {
+      {figure.others.map(({ span, what, points }) => {
         if (what === "hose") return null;
+        const [first, last] = [points[0], points[points.length - 1]];
+        // never so large that neighbours hide each other, never too small to be told
+        const wide = Math.max(26, Math.min(44, first && last ? first.distanceTo(last) * zoom : 44));
         const here = place?.kind === "span" && place.id === span;
         return (
           <button
@@ -118,7 +123,7 @@ export function Labels({ figure, ends }: { figure: Figure; ends: EndLabels }) {
               cursor: "pointer",
             }}
           >
-            <svg width={44} height={32} viewBox="-22 -16 44 32" aria-hidden>
+            <svg width={wide} height={wide * 0.73} viewBox="-22 -16 44 32" aria-hidden>
               <Sign what={what} x={0} y={0} />
             </svg>
           </button>

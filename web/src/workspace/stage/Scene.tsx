@@ -65,7 +65,7 @@ function SceneOf({ figure, ends, looking, onLost }: Props) {
             <Chain figure={figure} tokens={tokens} least={camera.least} />
             <Follow anchors={anchors} box={box} />
           </Canvas>
-          <Labels figure={figure} ends={ends} />
+          <Labels figure={figure} ends={ends} zoom={camera.zoom} />
         </Guard>
       )}
     </div>
