@@ -83,3 +83,21 @@ def test_hoses_are_refused_where_the_service_refuses_them(kit):
 def test_what_cannot_be_is_one_sentence(kit, order, said):
     with pytest.raises(Refused, match=said):
         letting_in(line_of(), order, kit)
+
+
+def test_what_is_not_rated_is_refused_where_it_can_hurt_somebody(kit):
+    """Its own ends bring no hose into a brake line, but its rating must be known and hold."""
+    order = LetInOrder(span="s1", what="shut-off valve", joined="its own ends")
+    line = line_of(service="brake")
+    unknown = letting_in(line, order, kit)
+    assert unknown.place.verdict == "refused"
+    assert "not known" in unknown.place.reasons[0].text
+    weak = letting_in(line, replace(order, rated="10 bar"), kit)
+    assert (weak.place.verdict, "It is rated for 10 bar" in weak.place.reasons[0].text) == ("refused", True)
+    strong = letting_in(line, replace(order, rated="400 bar"), kit)
+    assert strong.place.verdict != "refused"
+    assert strong.document.span(strong.span).rated == "400 bar"
+    assert [span.kind for span in strong.document.spans] == ["rigid", "component", "rigid"]
+    assert letting_in(line_of(), replace(order, rated=""), kit).place.verdict != "refused"
+    with pytest.raises(Refused, match="Rated for"):
+        letting_in(line, replace(order, rated="strong"), kit)

@@ -10,13 +10,15 @@ from bendrel.core.chain.clipping import HOLDING
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import ComponentKind, Line
 from bendrel.core.line.looked import look_at
+from bendrel.core.quantities import parse_pressure
 from bendrel.core.record import record
 from bendrel.core.rigid.planned import plan_rigid
 from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.let_in import Joined, LetIn, LetInPlace, Mounted, let_in, place_of_component
+from bendrel.core.units import UnitError
 from bendrel.services.errors import Refused
-from bendrel.services.splicing import measured
+from bendrel.services.splicing import measured, service_of
 from bendrel.services.tubes import tube_of
 
 Typed = Annotated[str, MaxLen(40)]
@@ -36,6 +38,7 @@ class LetInOrder:
     hose_a: Typed = ""
     hose_b: Typed = ""
     mount: Annotated[str, MaxLen(80)] = ""
+    rated: Typed = ""
 
 
 @record
@@ -49,8 +52,18 @@ class LettingIn:
     span: str
 
 
+def _rated(text: str) -> float | None:
+    if not text.strip():
+        return None
+    try:
+        return parse_pressure(text)
+    except UnitError as error:
+        raise Refused(f"Rated for: {error}") from error
+
+
 def letting_in(line: Line, order: LetInOrder, kit: Kit) -> LettingIn:
     """The line with a component let into one of its tubes. Raises Refused."""
+    service_of(kit, line.service)
     planned = plan_rigid(tube_of(line, order.span), kit)
     rigid = planned.rigid
     if rigid is None:
@@ -66,6 +79,8 @@ def letting_in(line: Line, order: LetInOrder, kit: Kit) -> LettingIn:
         hose_a_mm=measured("Hose, A side", order.hose_a, unit),
         hose_b_mm=measured("Hose, B side", order.hose_b, unit),
         mount=order.mount,
+        rated=order.rated,
+        rated_kpa=_rated(order.rated),
     )
     looked = look_at(line, kit, rigid.shape.developed_mm)
     clips = tuple(

@@ -4244,6 +4244,11 @@ export interface components {
              * @default
              */
             mount: string;
+            /**
+             * Rated
+             * @default
+             */
+            rated: string;
         };
         /**
          * LetInPlace

@@ -36,6 +36,7 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
     hose_a: "",
     hose_b: "",
     mount: "",
+    rated: "",
   });
   const set = (change: Partial<LetInOrder>) => setOrder((was) => ({ ...was, ...change }));
   const ask = useMemo(() => () => take(api.POST("/api/let-in", { body: { document: line, order } })), [line, order]);
@@ -114,6 +115,12 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
           }
         />
         <Field
+          label="Rated for"
+          text={order.rated ?? ""}
+          placeholder="10 bar, by its maker"
+          onText={(rated) => set({ rated: rated.slice(0, 40) })}
+        />
+        <Field
           label="Hangs on"
           text={order.mount ?? ""}
           placeholder="bracket on the frame, rubber"
@@ -154,7 +161,8 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
             </Box>
             {place.reasons.map((reason) => (
               <Box key={reason.text}>
-                {reason.text} <SourceLine source={reason.source} />
+                {reason.text}
+                <SourceLine source={reason.source} />
               </Box>
             ))}
           </>

@@ -26,10 +26,11 @@ from bendrel.core.line.rewrite import computed_length
 from bendrel.core.line.run import with_span
 from bendrel.core.record import record
 from bendrel.core.rigid.planned import Rigid
+from bendrel.core.service import Service
 from bendrel.core.shape.bends import ShapeError, bend_spans
 from bendrel.core.shape.parts import cut_across
 from bendrel.core.shop.kit import Kit
-from bendrel.core.splice.allowed import allowed, worst
+from bendrel.core.splice.allowed import NO_RATING, allowed, worst
 from bendrel.core.splice.cuts import Stretch, straights, why_not
 from bendrel.core.splice.hoses import hose_for
 from bendrel.core.splice.offer import Reason, Word
@@ -44,7 +45,8 @@ class LetIn:
     """What is let in. `length_mm` is the component's, from port to port, `room_mm` the straight that a tube
     needs beside its cut; `at_mm` the middle of the cut-out from end A, None to find one; `hose_a_mm` and
     `hose_b_mm` the hoses to a component that is mounted elsewhere, None while they are not measured.
-    `mount` says what it hangs on."""
+    `mount` says what it hangs on, `rated` what its maker says that it stands, as typed, and `rated_kpa` what
+    that means, None while it is not known."""
 
     what: ComponentKind
     length_mm: float
@@ -54,6 +56,8 @@ class LetIn:
     hose_a_mm: float | None = None
     hose_b_mm: float | None = None
     mount: str = ""
+    rated: str = ""
+    rated_kpa: float | None = None
 
 
 @record
@@ -96,6 +100,10 @@ def place_of_component(
     elif service.left_to:
         word = "refused"
         reasons.append(Reason(text=f"It is not made here: {service.left_to}.", source=service.source))
+    rating = _rating(service, new)
+    if rating is not None:
+        word = worst(word, "refused" if service.safety_critical else "care")
+        reasons.insert(0, rating)
     vacuum = service.duty is not None and service.duty.vacuum
     flows = flow_of(line, vacuum=vacuum)
     advice = kit.advice[_ADVICE.get((new.what, flows in ("not known", "contradicts")), "let_in")]
@@ -110,6 +118,27 @@ def place_of_component(
         reasons=tuple(reasons),
         flows=flows,
     )
+
+
+def _rating(service: Service, new: LetIn) -> Reason | None:
+    """What is wrong with what its maker says that it stands; None where nothing is, and where nothing
+    presses on it."""
+    duty = service.duty
+    if duty is None or duty.vacuum or duty.open:
+        return None
+    if new.rated_kpa is None:
+        if not service.safety_critical:
+            return None
+        text = (
+            f"What it is rated for is not known, and a {service.name} line can hurt somebody: type it first."
+        )
+        return Reason(text=text, source=NO_RATING)
+    if new.rated_kpa < duty.working_kpa:
+        text = (
+            f"It is rated for {new.rated_kpa / 100:g} bar, the line works at {duty.working_kpa / 100:g} bar."
+        )
+        return Reason(text=text, source=duty.source)
+    return None
 
 
 _ADVICE: dict[tuple[ComponentKind, bool], str] = {
@@ -185,6 +214,7 @@ def let_in(line: Line, kit: Kit, rigid: Rigid, new: LetIn, place: LetInPlace) ->
         on_a=computed_length(rigid.tube.od_mm, line.unit),
         on_b=computed_length(rigid.tube.od_mm, line.unit),
         note=new.mount[:80],
+        rated=new.rated,
     )
     spans = (*made.spans[:at], component, *made.spans[at + 1 :])
     joints = (
