@@ -25,7 +25,8 @@ from bendrel.core.bending.calibration import Calibration
 from bendrel.core.findings import Derivation
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
-from bendrel.core.plan.working import working_of
+from bendrel.core.plan.working import order_of_work, working_of
+from bendrel.core.rigid.steps import Step
 from bendrel.core.shop.kit import Kit
 from bendrel.exchange.documents import line_from_value
 from bendrel.exchange.sheet import build_sheet
@@ -39,6 +40,7 @@ PART = ("plan", "shopping")
 """What every test run compares; bench report and sheet take minutes for all lines."""
 
 _PLAN, _BENCH = TypeAdapter(Plan), TypeAdapter(BenchReport)
+_STEPS = TypeAdapter(tuple[Step, ...])
 _WORKING = TypeAdapter(tuple[Derivation, ...])
 _CALIBRATION = Calibration(
     radius_mm=14.7,
@@ -67,6 +69,7 @@ def told_of(kept: dict[str, Any], parts: tuple[str, ...]) -> dict[str, Any]:
     told: dict[str, Any] = {}
     if "plan" in parts:
         told["plan"] = _PLAN.dump_python(plan, mode="json")
+        told["steps"] = _STEPS.dump_python(order_of_work(line, kit), mode="json")
         told["working"] = _WORKING.dump_python(working_of(line, kit), mode="json")
     if "shopping" in parts:
         needs = plan.chosen.needs if plan.chosen else ()
@@ -81,6 +84,7 @@ def told_of(kept: dict[str, Any], parts: tuple[str, ...]) -> dict[str, Any]:
             line,
             plan,
             kit,
+            order_of_work(line, kit),
             job="kept",
             machine="",
             cautions="",

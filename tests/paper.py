@@ -2,7 +2,13 @@
 
 from __future__ import annotations
 
+from datetime import date
+
 import pypdfium2
+
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.working import order_of_work
+from bendrel.exchange.sheet import build_sheet
 
 
 def boxes_on(data, number=0):
@@ -22,3 +28,9 @@ def crossing(boxes):
             if wide > 0 and tall > 0 and wide * tall > 0.1 * least:
                 found.append(((l1, b1, r1, t1), (l2, b2, r2, t2)))
     return found
+
+
+def sheet_of(line, kit, **words):
+    """The build sheet of a line's main tube, with whatever is written on it."""
+    said = {"job": "x", "machine": "", "cautions": "", "tube": "y", "today": date(2026, 11, 26), **words}
+    return build_sheet(line, plan_line(line, kit), kit, order_of_work(line, kit), **said)

@@ -5,6 +5,7 @@ import pytest
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import BendReadings
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.working import order_of_work
 from bendrel.core.repair.condition import Condition, Fixture
 from tests.lines import bent, with_tube
 
@@ -34,7 +35,7 @@ def test_what_hangs_on_its_bends_is_said_to_be_not_known(kit):
 
 
 def test_it_is_bent_after_the_old_part_and_its_sleeves_go_over(kit):
-    steps = plan_line(copied(), kit).part.steps
+    steps = order_of_work(copied(), kit)
     kinds = [step.kind for step in steps]
     assert "mark" not in kinds
     bends = [step.text for step in steps if step.kind == "bend"]

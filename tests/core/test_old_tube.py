@@ -7,6 +7,7 @@ import pytest
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import Joint, TubeEnd
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.working import order_of_work
 from bendrel.core.rigid.old_tube import flarer_there
 from tests.lines import bent, row
 
@@ -22,7 +23,7 @@ def mended(fitting, joint, long="", nut=None):
 
 
 def steps(kit, line):
-    return plan_line(line, kit).piece("s1").part.steps
+    return order_of_work(line, kit, "s1")
 
 
 def test_the_old_tube_is_cut_and_plugged_first_and_made_ready_before_the_joint_is_closed(kit):
@@ -54,7 +55,7 @@ def test_a_tool_that_holds_more_than_the_straight_does_not_fit(kit, straight, fi
 
 
 def test_a_line_without_old_tube_has_none_of_it(kit):
-    assert "old tube" not in {step.kind for step in plan_line(bent(row(100, 90), last=80), kit).part.steps}
+    assert "old tube" not in {step.kind for step in order_of_work(bent(row(100, 90), last=80), kit)}
 
 
 def test_the_unions_and_the_old_tubes_own_nuts_are_on_the_shopping_list(kit):
@@ -67,5 +68,5 @@ def test_the_unions_and_the_old_tubes_own_nuts_are_on_the_shopping_list(kit):
 
 
 def test_a_piece_without_bends_is_flared_first_not_before_a_bend(kit):
-    straight = plan_line(bent(last=300), kit).part.steps
+    straight = order_of_work(bent(last=300), kit)
     assert not any("bend" in step.text for step in straight if step.kind == "flare")

@@ -12,7 +12,7 @@ from bendrel.core.lengths import Length
 from bendrel.core.line.document import SetAside, TestFlare
 from bendrel.core.line.resolve import resolve
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.plan.working import working_of
+from bendrel.core.plan.working import order_of_work, working_of
 from bendrel.core.rigid.marking import turn_words
 from tests.lines import DOUBLE, End, bent, cornered, replace, row, the_tube
 
@@ -243,7 +243,7 @@ def test_unknown_choices_are_problems_not_crashes(kit):
 
 def test_steps_put_nuts_on_before_flare_and_bend(kit):
     """Common practice: the classic mistake costs the whole piece."""
-    kinds = [step.kind for step in plan_line(bent(*U), kit).part.steps]
+    kinds = [step.kind for step in order_of_work(bent(*U), kit)]
     assert kinds.index("prove") < kinds.index("cut") < kinds.index("nuts")
     assert kinds.index("nuts") < kinds.index("flare") < kinds.index("bend")
     assert kinds.index("bend") < kinds.index("trim") < len(kinds) - kinds[::-1].index("flare") - 1
@@ -252,7 +252,7 @@ def test_steps_put_nuts_on_before_flare_and_bend(kit):
 
 
 def test_an_end_without_room_after_bending_is_flared_first_and_not_trimmed(kit):
-    steps = plan_line(bent(*U, last=38, bender="pliers_3-16in"), kit).part.steps
+    steps = order_of_work(bent(*U, last=38, bender="pliers_3-16in"), kit)
     kinds = [step.kind for step in steps]
     assert kinds.index("trim") < kinds.index("bend")
     assert kinds.count("flare") == 2

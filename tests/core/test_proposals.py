@@ -17,6 +17,7 @@ from bendrel.core.attool.order_report import at_bench, order_findings
 from bendrel.core.findings import Fix
 from bendrel.core.line.run import main_run
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.working import order_of_work
 from bendrel.core.rigid.marking import order_of
 from bendrel.core.rigid.part import ids_of, shape_of
 from tests.core.test_order import hits_in
@@ -80,7 +81,7 @@ def test_the_order_that_is_refused_touches_in_the_other_library_too():
 
 def test_a_turned_tool_is_said_in_the_steps_and_not_of_a_tool_in_the_hands():
     def bend_step(line):
-        return next(step.text for step in plan_line(line, WALLED).part.steps if step.kind == "bend")
+        return next(step.text for step in order_of_work(line, WALLED) if step.kind == "bend")
 
     turned = with_tube(TURN_ROUND, turned=True)
     assert bend_step(turned).startswith("Turn the tool round on the bench")

@@ -12,6 +12,7 @@ from bendrel.core.line.document import HoseSpan, RigidSpan
 from bendrel.core.line.resolve import Reader
 from bendrel.core.line.run import main_run, run_of
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.working import order_of_work
 from bendrel.core.rigid.planned import plan_rigid
 from bendrel.core.shape.bends import BendList, ShapeError, bend_spans
 from bendrel.core.shape.centreline import end_frame
@@ -207,7 +208,7 @@ def test_the_nuts_of_a_mended_stretch_are_proved_in_their_unions(kit):
     rigid = planned(kit, line)
     offers = proposals(kit, damaged_of(rigid, 400, 420, "rust"), kit.services["cooler"])
     made = mended(line, kit, rigid, way(offers, "flared_unions"), "sound on both sides")
-    steps = {piece.span: piece.part.steps for piece in plan_line(made, kit).pieces}
+    steps = {span.id: order_of_work(made, kit, span.id) for span in made.spans}
     proved = next(step for step in steps["s2"] if step.kind == "prove")
     assert "port or union" in proved.text
 

@@ -5,6 +5,7 @@ import pytest
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import TestFlare
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.working import order_of_work
 from bendrel.core.rigid.steps import EndWork, build_steps, stage_of
 from bendrel.core.service import Proof
 from tests.lines import DOUBLE, End, bent, replace, row
@@ -92,11 +93,11 @@ def test_a_sleeve_joint_is_closed_this_shops_way(kit):
     """Common practice: against the stop, a hair back, or a stub past the sleeve."""
     sleeve = End(fitting="compression", nut="compression_3-16in_3-8-24")
     line = bent(row(100, 90), service="fuel-low", end_a=sleeve, end_b=End(fitting="npt"))
-    texts = [step.text for step in plan_line(line, kit).part.steps]
+    texts = [step.text for step in order_of_work(line, kit)]
     assert any(text.startswith("End A: tube hard against the stop") for text in texts)
     assert any(text.startswith("End B: sealant: a little on tapered threads") for text in texts)
     other = replace(kit, preferences={**kit.preferences, "sleeve": "hair back"})
-    texts = [step.text for step in plan_line(line, other).part.steps]
+    texts = [step.text for step in order_of_work(line, other)]
     assert any(text.startswith("End A: tube a hair back from it") for text in texts)
 
 
@@ -107,17 +108,17 @@ def test_a_joint_is_tightened_to_a_figure_or_by_feel(kit):
         "end_b": End(fitting="face-seal", nut="face-seal_12mm_13-16-16"),
     }
     line = bent(row(100, 90), service="hydraulic", tube="steel-seamless_12mm_2", unit="mm", **ends)
-    texts = [step.text for step in plan_line(line, kit).part.steps]
+    texts = [step.text for step in order_of_work(line, kit)]
     assert any(text.startswith("End A: the M18x1.5 goes to 40 to 45 N·m") for text in texts)
     assert any(text.startswith("End B: the 13/16-16 goes to 43 to 47 N·m") for text in texts)
     feel = replace(kit, preferences={**kit.preferences, "tightening": "feel"})
-    texts = [step.text for step in plan_line(line, feel).part.steps]
+    texts = [step.text for step in order_of_work(line, feel)]
     assert any(
         text.startswith("End A: M18x1.5 by feel") and "40 to 45 N·m is published" in text for text in texts
     )
     large = End(fitting="double-45", nut="double-45_3-8in_5-8-18")
     line = bent(row(100, 90), service="cooler", tube="steel-plated_3-8in_0.889", end_a=large, end_b=large)
-    texts = [step.text for step in plan_line(line, kit).part.steps]
+    texts = [step.text for step in order_of_work(line, kit)]
     assert any("5/8-18 by feel" in text and "no torque is published" in text for text in texts)
 
 
@@ -128,13 +129,13 @@ def test_what_is_brazed_on_is_brazed_after_bending_and_washed_before_it_is_blown
         "end_b": End(fitting="banjo", nut=None),
     }
     line = bent(row(100, 90), service="hydraulic", tube="steel-seamless_12mm_2", **ends)
-    made = plan_line(line, kit).part.steps
+    made = order_of_work(line, kit)
     kinds = [step.kind for step in made]
     texts = [step.text for step in made if step.kind == "braze"]
     assert texts[0].startswith("End A: braze on the flat face with O-ring. Its nut is on; keep it cool.")
     assert texts[1].startswith("End B: braze on the banjo")
     assert kinds.index("bend") < kinds.index("braze") < kinds.index("blow")
-    assert "braze" not in [step.kind for step in plan_line(bent(row(100, 90)), kit).part.steps]
+    assert "braze" not in [step.kind for step in order_of_work(bent(row(100, 90)), kit)]
 
 
 def test_the_last_joint_is_closed_after_what_needs_it_open(kit):
@@ -142,7 +143,7 @@ def test_the_last_joint_is_closed_after_what_needs_it_open(kit):
     they are seen at, and nothing is proved under pressure before it."""
     opened = 0
     for service in kit.services.values():
-        made = plan_line(bent(row(100, 90), service=service.id), kit).part.steps
+        made = order_of_work(bent(row(100, 90), service=service.id), kit)
         open_at = [k for k, step in enumerate(made) if step.last_joint == "must be open"]
         closes = [k for k, step in enumerate(made) if step.last_joint == "is closed"]
         assert len(closes) == 1, service.id
@@ -186,19 +187,20 @@ def test_cautions_are_said_at_the_step_where_they_matter(kit, caution):
     wanted = set(kit.services) if NEEDED[caution] == "all" else NEEDED[caution]
     said = kit.cautions[caution]
     for service in wanted:
-        plan = plan_line(bent(row(100, 90), service=service), kit)
+        line = bent(row(100, 90), service=service)
+        plan, told = plan_line(line, kit), order_of_work(line, kit)
         if "remove" in said.stages:
             assert said.text in plan.removed.advice.cautions, service
         for stage in ("make", "fit", "prove"):
-            first = next(step for step in plan.part.steps if stage_of(step.kind) == stage)
+            first = next(step for step in told if stage_of(step.kind) == stage)
             assert (said.text in first.cautions) == (stage in said.stages), (service, stage)
 
 
 def test_the_allowance_is_for_what_the_end_has(kit):
     """A sleeve end has no flare: its tube goes into the body."""
     ends = {end: End(fitting="compression", nut="compression_3-16in_3-8-24") for end in ("end_a", "end_b")}
-    plan = plan_line(bent(row(100, 90), service="fuel-low", **ends), kit)
-    trim = next(step for step in plan.part.steps if step.kind == "trim")
+    told = order_of_work(bent(row(100, 90), service="fuel-low", **ends), kit)
+    trim = next(step for step in told if step.kind == "trim")
     assert "for the way into the body" in trim.text
     assert "flare" not in trim.text
 

@@ -12,6 +12,7 @@ from pypdf import PdfReader
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.working import order_of_work
 from bendrel.exchange.documents import line_from_value, line_schema, line_to_value, read_line, write_line
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.sheet import build_sheet
@@ -136,6 +137,7 @@ def sheet_text(line, kit):
         line,
         plan,
         kit,
+        order_of_work(line, kit),
         job="Fire tender",
         machine="",
         cautions=cautions,

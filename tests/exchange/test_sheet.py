@@ -5,7 +5,6 @@ from __future__ import annotations
 import io
 import re
 from collections import defaultdict
-from datetime import date
 from math import pi
 
 import numpy as np
@@ -16,10 +15,9 @@ from bendrel.core.bending.calibration import Calibration
 from bendrel.core.lengths import Angle, Length
 from bendrel.core.line.document import LeftOpen
 from bendrel.core.plan.assemble import plan_line
-from bendrel.exchange.sheet import build_sheet
 from bendrel.exchange.sketch import sketch
 from tests.lines import bent, end_of, in_order, replace, row, the_tube, with_tube
-from tests.paper import boxes_on, crossing
+from tests.paper import boxes_on, crossing, sheet_of
 
 LINE = bent(row(80, 90), row(260, 45, "3:00"), row(320, 60, "6:30"), last=200)
 HEADS = ("bend", "mark", "turn the tube", "plane", "angle", "dial", "straight before", "radius")
@@ -29,9 +27,7 @@ ARC = {angle: 15 * pi * angle / 180 for angle in (90, 45, 60)}
 
 def words_on(line, kit):
     """(x, y, text) of every run of text on the sheet, in points, and the whole text."""
-    data = build_sheet(line, plan_line(line, kit), kit, job="Fire tender", machine="water pump",
-                       cautions="Mind.",
-                       tube="brake", today=date(2026, 11, 26))  # fmt: skip
+    data = sheet_of(line, kit, job="Fire tender", machine="water pump", cautions="Mind.", tube="brake")
     page = PdfReader(io.BytesIO(data)).pages[0]
     found = []
 
@@ -170,9 +166,14 @@ def test_nothing_on_the_sheet_lies_on_anything_else_or_over_the_edge(kit, count,
     rows = [row(100, 45, "3:00" if k % 2 else "12:00") for k in range(count)]
     line = replace(bent(*rows), name="Rear axle, left, from the hose bracket", unit=unit)
     cautions = " ".join(caution.text for caution in kit.cautions_at("brake"))
-    data = build_sheet(line, plan_line(line, kit), kit, job="Fire tender", machine="water pump",
-                       cautions=cautions,
-                       tube="brake · 3/16 in × 0.711 mm copper-nickel", today=date(2026, 11, 26))  # fmt: skip
+    data = sheet_of(
+        line,
+        kit,
+        job="Fire tender",
+        machine="water pump",
+        cautions=cautions,
+        tube="brake · 3/16 in × 0.711 mm copper-nickel",
+    )
     boxes, (wide, high) = boxes_on(data)
     assert crossing(boxes) == []
     for left, bottom, right, top in boxes:
@@ -188,16 +189,14 @@ def test_stops_that_are_longer_than_their_bar_are_cut_with_a_sign(kit):
     _, whole = words_on(line, kit)
     told = next(text for text in whole.splitlines() if text.startswith("DO NOT MAKE YET"))
     assert told.endswith("…")
-    data = build_sheet(line, plan_line(line, kit), kit, job="x", machine="", cautions="", tube="y",
-                       today=date(2026, 11, 26))  # fmt: skip
+    data = sheet_of(line, kit)
     boxes, (wide, _) = boxes_on(data)
     assert max(right for _, _, right, _ in boxes) <= wide - 39
 
 
 def drawn_on(line, kit):
     """The sheet's drawing as the PDF has it: broken lines, short bars, rounds (centre, radius) in points."""
-    data = build_sheet(line, plan_line(line, kit), kit, job="x", machine="", cautions="", tube="y",
-                       today=date(2026, 11, 26))  # fmt: skip
+    data = sheet_of(line, kit)
     content = PdfReader(io.BytesIO(data)).pages[0].get_contents().get_data().decode("latin-1")
     paths = []
     for found in re.finditer(r"(-?[\d.]+) (-?[\d.]+) m((?:\s+-?[\d.]+ -?[\d.]+ l)+)", content):

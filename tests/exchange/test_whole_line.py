@@ -4,7 +4,6 @@ import io
 import re
 import xml.etree.ElementTree as ET
 from dataclasses import replace
-from datetime import date
 from typing import get_args
 
 import pytest
@@ -14,10 +13,10 @@ from bendrel.catalogue.signs import load_signs
 from bendrel.core.lengths import Angle, Length
 from bendrel.core.line.document import ComponentKind, ComponentSpan, HoseSpan, Joint
 from bendrel.core.plan.assemble import plan_line
-from bendrel.exchange.sheet import build_sheet
 from bendrel.exchange.sketch_line import sketch_line
 from bendrel.exchange.svg import draw_line_svg
 from tests.lines import bent
+from tests.paper import sheet_of
 
 SVG = "{http://www.w3.org/2000/svg}"
 
@@ -83,9 +82,7 @@ def test_the_sheet_has_a_page_of_the_whole_line(kit):
     joint = Joint(kind="compression-union", why="sound on both sides")
     filtered = ComponentSpan(id="f", what="filter", points="B", length=Length(text="80 mm"))
     line = line_of("t", "old", filtered, joints=(joint,))
-    sheet = build_sheet(
-        line, plan_line(line, kit), kit, job="x", machine="", cautions="", tube="y", today=date(2026, 11, 26)
-    )
+    sheet = sheet_of(line, kit)
     page = PdfReader(io.BytesIO(sheet)).pages[1].extract_text()
     assert "tube 1, 8 mm seamless steel" in page
     assert "this sheet" in page
@@ -96,7 +93,5 @@ def test_the_sheet_has_a_page_of_the_whole_line(kit):
 
 def test_a_line_of_one_tube_keeps_its_one_page(kit):
     line = line_of("t")
-    sheet = build_sheet(
-        line, plan_line(line, kit), kit, job="x", machine="", cautions="", tube="y", today=date(2026, 11, 26)
-    )
+    sheet = sheet_of(line, kit)
     assert len(PdfReader(io.BytesIO(sheet)).pages) == 1

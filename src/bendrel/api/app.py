@@ -85,7 +85,7 @@ def create_app(database: Path) -> FastAPI:
     ):
         app.include_router(router)
     add_screens(app)
-    # a plan of thirty bends is 33 kB, and a sixth of it on the wire
+    # a plan of thirty bends is 25 kB, and a third of it on the wire
     app.add_middleware(GZipMiddleware, minimum_size=4000, compresslevel=1)
     app.add_middleware(Guard)
     return app

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from fastapi import APIRouter, Response
@@ -27,7 +28,8 @@ from bendrel.api.state import Services
 from bendrel.core.findings import Derivation
 from bendrel.core.line.document import Line
 from bendrel.core.plan.model import Plan
-from bendrel.core.plan.working import working_of
+from bendrel.core.plan.working import order_of_work, working_of
+from bendrel.core.rigid.steps import Step
 from bendrel.exchange.documents import line_from_value, line_schema
 from bendrel.services.chains import Edited, edit_chain
 from bendrel.services.files import draw_line
@@ -45,6 +47,9 @@ from bendrel.services.splicing import (
 
 router = APIRouter(prefix="/api", tags=["plans"])
 
+_BEYOND_SIGHT = re.compile(rb"(\.\d{6})\d+(?=[,}\]])")
+"""Digits of a number beyond a millionth: no screen shows them, and they are a tenth of the answer."""
+
 _PLAN = TypeAdapter(Plan)
 
 
@@ -52,7 +57,8 @@ _PLAN = TypeAdapter(Plan)
 def preview(document: Line, services: Services) -> Response:
     """The plan of a line as typed."""
     # written straight from the dataclasses: validating our own answer again costs more than the plan
-    return Response(_PLAN.dump_json(services.lines.plan(document)), media_type="application/json")
+    answer = _PLAN.dump_json(services.lines.plan(document))
+    return Response(_BEYOND_SIGHT.sub(rb"\1", answer), media_type="application/json")
 
 
 @router.post("/up-to-date")
@@ -108,6 +114,12 @@ def decide(body: MendDecision, services: Services) -> Edited:
 def working(document: Line, services: Services, span: str = "") -> tuple[Derivation, ...]:
     """The working behind the figures of one tube and of the whole line."""
     return working_of(document, services.kit, span)
+
+
+@router.post("/steps")
+def steps(document: Line, services: Services, span: str = "") -> tuple[Step, ...]:
+    """The order of work of one tube."""
+    return order_of_work(document, services.kit, span)
 
 
 @router.post("/suspects")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Sequence
 from datetime import date
 
 from reportlab.lib.colors import HexColor, white
@@ -15,6 +16,7 @@ from bendrel.core.line.document import Line, Port
 from bendrel.core.line.run import ENDS, run_of
 from bendrel.core.plan.model import Plan
 from bendrel.core.rigid.part import Move, Part
+from bendrel.core.rigid.steps import Step
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit, format_angle, format_clock, format_length
 from bendrel.exchange.paper import (
@@ -39,9 +41,9 @@ LEFT, RIGHT = 14 * MM, A4[0] - 14 * MM
 FOOT = 14 * MM
 
 
-def build_sheet(line: Line, plan: Plan, kit: Kit, *, job: str, machine: str, cautions: str, tube: str,
-                today: date) -> bytes:  # fmt: skip
-    """PDF bytes of the sheet of the main tube. Raises ValueError when the plan has no part to print."""
+def build_sheet(line: Line, plan: Plan, kit: Kit, steps: Sequence[Step], *, job: str, machine: str,
+                cautions: str, tube: str, today: date) -> bytes:  # fmt: skip
+    """PDF bytes of the sheet of the main tube with its `steps`. Raises ValueError without a part."""
     if plan.part is None:
         raise ValueError("There is nothing to print until every reading can be read.")
     fonts()
@@ -55,7 +57,7 @@ def build_sheet(line: Line, plan: Plan, kit: Kit, *, job: str, machine: str, cau
     crowded = len(part.bends) > 10
     y = _drawing_and_figures(canvas, line, part, y, 52 * MM if crowded else 78 * MM)
     y = _table(canvas, part, line.unit, y)
-    y = _steps(canvas, part, y)
+    y = _steps(canvas, steps, y)
     _cautions(canvas, cautions, y)
     canvas.showPage()
     if plan.in_space is not None:
@@ -230,11 +232,11 @@ def _cells(part: Part, move: Move, unit: Unit) -> tuple[str, ...]:
     )
 
 
-def _steps(canvas: Canvas, part: Part, y: float) -> float:
+def _steps(canvas: Canvas, steps: Sequence[Step], y: float) -> float:
     """Steps in two columns, each a tick box, smaller when the table took the room."""
     room = y - FOOT - 26 * MM
     for size in (10.5, 9.0, 8.0, 7.0, 6.0, 5.2):
-        columns = _flowed(part, size)
+        columns = _flowed(steps, size)
         if max(len(column) for column in columns) * size * 1.28 <= room:
             break
     lead = size * 1.28
@@ -253,9 +255,9 @@ def _steps(canvas: Canvas, part: Part, y: float) -> float:
     return lowest
 
 
-def _flowed(part: Part, size: float) -> list[list[tuple[bool, str]]]:
+def _flowed(steps: Sequence[Step], size: float) -> list[list[tuple[bool, str]]]:
     width = (RIGHT - LEFT) / 2 - size * 2.6
-    blocks = [_wrapped(f"{k}. {s.text}", TEXT, size, width) for k, s in enumerate(part.steps, start=1)]
+    blocks = [_wrapped(f"{k}. {s.text}", TEXT, size, width) for k, s in enumerate(steps, start=1)]
     total = sum(len(block) for block in blocks)
     columns: list[list[tuple[bool, str]]] = [[], []]
     for block in blocks:

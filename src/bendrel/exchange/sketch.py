@@ -53,7 +53,7 @@ def sketch(part: Part, view: View, width: float, height: float, margin: float) -
     """Draw `part` as seen in `view`, to true proportion, as large as the box allows."""
     place, scale = fitted_to([point for _, point in part.path], view, width, height, margin)
     strokes = [_stroke(part, run, view, place) for run in _runs(part)]
-    corners = [place(p) for p in (part.end_a.point, *(b.point for b in part.bends), part.end_b.point)]
+    corners = [place(p) for p in (part.end_a.point, *part.bend_points, part.end_b.point)]
     labels = [
         label_at(str(bend.number), corners[bend.number], back_of(*corners[k : k + 3]), 20.0, False)
         for k, bend in enumerate(part.bends)

@@ -8,6 +8,7 @@ from datetime import date
 from bendrel.core.attool.order_report import order_findings
 from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.working import order_of_work
 from bendrel.core.rigid.part import ViewName
 from bendrel.core.rules.set_aside import worst_first
 from bendrel.core.shape.bends import ShapeError
@@ -43,6 +44,7 @@ def print_sheet(
         line,
         plan,
         kit,
+        order_of_work(line, kit, run.span.id),
         job=job,
         machine=machine,
         cautions=" ".join(

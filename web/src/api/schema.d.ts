@@ -512,6 +512,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Steps
+         * @description The order of work of one tube.
+         */
+        post: operations["steps_api_steps_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/suspects": {
         parameters: {
             query?: never;
@@ -4869,9 +4889,8 @@ export interface components {
          * @description One bend at the bench, with `held` in the clamp. `turn_deg` is positive clockwise, seen from there.
          *
          *     `feed_mm` is how far the tube goes on from the mark before to this one, away from the person; None at
-         *     the first bend and wherever the other end comes into the clamp. `allowance_mm` is what lies between
-         *     the place that is measured from and the finished rim. `angle_deg` and `dial_deg` are what is bent
-         *     now; `finish_deg` the angle it gets in its place, None where it is bent whole at once.
+         *     the first bend and wherever the other end comes into the clamp. `angle_deg` and `dial_deg` are what is
+         *     bent now; `finish_deg` the angle it gets in its place, None where it is bent whole at once.
          *
          *     `mark_mm` is measured along the tube from the held end as `measured_from` says; `strip_mm` is
          *     the same place from end A's finished end. A corner mark that does not exist is None.
@@ -4886,8 +4905,6 @@ export interface components {
             held: "A" | "B";
             /** Feed Mm */
             feed_mm: number | null;
-            /** Allowance Mm */
-            allowance_mm: number;
             /** Mark Mm */
             mark_mm: number | null;
             /**
@@ -5461,8 +5478,6 @@ export interface components {
             views: {
                 [key: string]: components["schemas"]["View"];
             };
-            /** Steps */
-            steps: components["schemas"]["Step"][];
         };
         /**
          * PartReading
@@ -5748,7 +5763,7 @@ export interface components {
         };
         /**
          * PlannedBend
-         * @description One bend, with its place on the strip and in space; `id` is the row that it was read in.
+         * @description One bend, with its place on the strip; `id` is the row that it was read in.
          */
         PlannedBend: {
             /** Id */
@@ -5773,12 +5788,6 @@ export interface components {
             middle_mm: number;
             /** End Mm */
             end_mm: number;
-            /** Point */
-            point: [
-                number,
-                number,
-                number
-            ];
         };
         /**
          * PlannedEnd
@@ -10682,6 +10691,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Derivation"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    steps_api_steps_post: {
+        parameters: {
+            query?: {
+                span?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Line"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Step"][];
                 };
             };
             /** @description Bad Request */

@@ -36,6 +36,7 @@ export type Sign = Schemas["Sign"];
 export type PlannedPiece = Schemas["PlannedPiece"];
 export type Change = Schemas["Change"];
 export type Problem = Schemas["Problem"];
+export type Step = Schemas["Step"];
 export type Derivation = Schemas["Derivation"];
 export type Source = Schemas["Source"];
 export type View = Schemas["View"];

@@ -1,4 +1,4 @@
-"""The working behind every figure of a line, asked for when a figure is opened."""
+"""What is asked for when it is opened: the working behind the figures of a line, and its order of work."""
 
 from __future__ import annotations
 
@@ -9,10 +9,19 @@ from bendrel.core.chain.shown import chosen_derivations
 from bendrel.core.chain.strength import strength_of
 from bendrel.core.findings import Derivation
 from bendrel.core.line.document import Line
-from bendrel.core.line.run import main_run, runs
+from bendrel.core.line.run import main_run, run_of, runs
 from bendrel.core.rigid.planned import plan_rigid
+from bendrel.core.rigid.steps import Step
+from bendrel.core.rigid.work import steps_for
 from bendrel.core.rigid.working import derivations
 from bendrel.core.shop.kit import Kit
+
+
+def order_of_work(line: Line, kit: Kit, span: str = "") -> tuple[Step, ...]:
+    """The steps of one tube, the main one's unless another is asked for; none while it cannot be planned."""
+    run = run_of(line, span) if span else main_run(line)
+    rigid = plan_rigid(run, kit).rigid if run else None
+    return steps_for(rigid, kit) if rigid else ()
 
 
 def working_of(line: Line, kit: Kit, span: str = "") -> tuple[Derivation, ...]:

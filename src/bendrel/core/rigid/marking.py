@@ -80,7 +80,6 @@ def plan_moves(
                 bend=setting.bend + 1,
                 held=held,
                 feed_mm=None if before is None else start - before.start_mark_mm,
-                allowance_mm=allowance,
                 mark_mm=mark,
                 measured_from="flared_rim" if at[held].flared else "cut_end",
                 strip_mm=from_rim,

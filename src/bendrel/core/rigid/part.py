@@ -10,9 +10,8 @@ from bendrel.core.bending.bender import MarkStyle
 from bendrel.core.findings import EndName
 from bendrel.core.record import record
 from bendrel.core.rigid.ends import PlannedEnd
-from bendrel.core.rigid.steps import Step
 from bendrel.core.shape.bends import Bend, BendList
-from bendrel.core.shape.centreline import sampled
+from bendrel.core.shape.centreline import bend_middles, sampled
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.shape.view import View
 
@@ -22,7 +21,7 @@ MeasuredFrom = Literal["cut_end", "flared_rim"]
 
 @record
 class PlannedBend:
-    """One bend, with its place on the strip and in space; `id` is the row that it was read in."""
+    """One bend, with its place on the strip; `id` is the row that it was read in."""
 
     id: str
     number: int
@@ -35,7 +34,6 @@ class PlannedBend:
     start_mm: float
     middle_mm: float
     end_mm: float
-    point: Vector
 
 
 @record
@@ -52,9 +50,8 @@ class Move:
     """One bend at the bench, with `held` in the clamp. `turn_deg` is positive clockwise, seen from there.
 
     `feed_mm` is how far the tube goes on from the mark before to this one, away from the person; None at
-    the first bend and wherever the other end comes into the clamp. `allowance_mm` is what lies between
-    the place that is measured from and the finished rim. `angle_deg` and `dial_deg` are what is bent
-    now; `finish_deg` the angle it gets in its place, None where it is bent whole at once.
+    the first bend and wherever the other end comes into the clamp. `angle_deg` and `dial_deg` are what is
+    bent now; `finish_deg` the angle it gets in its place, None where it is bent whole at once.
 
     `mark_mm` is measured along the tube from the held end as `measured_from` says; `strip_mm` is
     the same place from end A's finished end. A corner mark that does not exist is None.
@@ -63,7 +60,6 @@ class Move:
     bend: int
     held: EndName
     feed_mm: float | None
-    allowance_mm: float
     mark_mm: float | None
     measured_from: MeasuredFrom
     strip_mm: float | None
@@ -100,7 +96,11 @@ class Part:
     mark_style: MarkStyle
     moves: tuple[Move, ...]
     views: Mapping[ViewName, View]
-    steps: tuple[Step, ...]
+
+    @cached_property
+    def bend_points(self) -> tuple[Vector, ...]:
+        """The middle of every bend's arc in space."""
+        return bend_middles(shape_of(self))
 
     @cached_property
     def path(self) -> tuple[tuple[float, Vector], ...]:

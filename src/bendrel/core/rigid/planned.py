@@ -20,9 +20,8 @@ from bendrel.core.rigid.ends import EndParts, end_parts, planned_end
 from bendrel.core.rigid.marking import order_of, origins, plan_moves
 from bendrel.core.rigid.opened import open_bends
 from bendrel.core.rigid.part import Part, PlannedBend, Term
-from bendrel.core.rigid.work import steps_of
 from bendrel.core.shape.bends import BendList, Span, bend_spans
-from bendrel.core.shape.centreline import end_frame, pieces
+from bendrel.core.shape.centreline import bend_middles, end_frame
 from bendrel.core.shape.view import ABOVE, FROM_A, clearest, from_b
 from bendrel.core.shop.choices import Choices
 from bendrel.core.shop.kit import Kit
@@ -178,7 +177,6 @@ def _part(
         ),
         Term(id="spare", label="spare", mm=spare),
     )
-    held = a if span.held == "A" else b
     cut = sum(term.mm for term in terms)
     at = origins((a, b), span.held, 0.0 if span.trim_first else spare)
     uncut: EndName = "B" if span.held == "A" else "A"
@@ -202,17 +200,15 @@ def _part(
         mark_style=span.marks,
         moves=moves,
         views={
-            "free": clearest(((0.0, 0.0, 0.0), *(bend.point for bend in bends), last.point)),
+            "free": clearest(((0.0, 0.0, 0.0), *bend_middles(shape), last.point)),
             "from A": FROM_A,
             "from B": from_b(last.way),
             "above": ABOVE,
         },
-        steps=steps_of(run, kit, cut, spare, moves, shape, ids, held, b if held is a else a),
     )
 
 
 def _planned_bends(shape: BendList, spans: tuple[Span, ...], ids: tuple[str, ...]) -> tuple[PlannedBend, ...]:
-    arcs = [piece for piece in pieces(shape) if piece.radius_mm is not None]
     return tuple(
         PlannedBend(
             id=name,
@@ -226,10 +222,9 @@ def _planned_bends(shape: BendList, spans: tuple[Span, ...], ids: tuple[str, ...
             start_mm=span.start_mm,
             middle_mm=span.middle_mm,
             end_mm=span.end_mm,
-            point=arc.point(bend.arc_mm / 2),
         )
-        for k, (bend, span, clock, arc, name) in enumerate(
-            zip(shape.bends, spans, shape.clocks_deg, arcs, ids, strict=True), start=1
+        for k, (bend, span, clock, name) in enumerate(
+            zip(shape.bends, spans, shape.clocks_deg, ids, strict=True), start=1
         )
     )
 

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from bendrel.core.record import record
 from bendrel.core.rigid.part import Part
+from bendrel.core.rigid.steps import Step
 
 
 @record
@@ -19,10 +22,10 @@ class BenchStep:
     cautions: tuple[str, ...] = ()
 
 
-def bench_steps(part: Part) -> tuple[BenchStep, ...]:
-    """The part's steps, the one that says *bend* opened into one for each move."""
+def bench_steps(part: Part, steps: Iterable[Step]) -> tuple[BenchStep, ...]:
+    """The order of work of a part, the one that says *bend* opened into one for each move."""
     found: list[BenchStep] = []
-    for number, step in enumerate(part.steps, start=1):
+    for number, step in enumerate(steps, start=1):
         if step.kind != "bend":
             key = f"{number}-{step.kind}"
             found.append(

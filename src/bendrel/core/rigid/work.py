@@ -7,15 +7,14 @@ from itertools import pairwise
 
 from bendrel.core.ends.fitting import FittingKind
 from bendrel.core.line.document import BendReadings
-from bendrel.core.line.run import Run
 from bendrel.core.rigid.ends import EndParts
 from bendrel.core.rigid.old_tube import cut_and_plugged, made_ready, marked, old_ends
 from bendrel.core.rigid.opened import open_bends
-from bendrel.core.rigid.part import Move
+from bendrel.core.rigid.part import ids_of
+from bendrel.core.rigid.planned import Rigid
 from bendrel.core.rigid.steps import EndWork, OldWork, Step, Stock, build_steps, with_cautions
 from bendrel.core.rigid.tightening import tightening
 from bendrel.core.service import WORK_STAGES
-from bendrel.core.shape.bends import BendList
 from bendrel.core.shop.kit import Kit
 
 _TAKES: Mapping[FittingKind, str] = {
@@ -45,18 +44,12 @@ def _closing(kit: Kit, parts: EndParts) -> tuple[str, str]:
     return f"sealant: {answer.name}, none on the first thread.", answer.reason
 
 
-def steps_of(
-    run: Run,
-    kit: Kit,
-    cut_mm: float,
-    spare_mm: float,
-    moves: tuple[Move, ...],
-    shape: BendList,
-    ids: tuple[str, ...],
-    held: EndParts,
-    far: EndParts,
-) -> tuple[Step, ...]:
-    line, span = run.line, run.span
+def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
+    """The order of work of a planned tube, from proving its nuts to proving the line."""
+    run, part, shape, moves = rigid.run, rigid.part, rigid.shape, rigid.part.moves
+    line, span, ids = run.line, run.span, ids_of(part)
+    a, b = rigid.ends
+    held, far = (a, b) if span.held == "A" else (b, a)
     opened = open_bends(span, ids, shape)
     closing = {parts.end: _closing(kit, parts) for parts in (held, far)}
     tight = {parts.end: tightening(kit, parts.fitting, parts.nut, line.unit) for parts in (held, far)}
@@ -83,8 +76,8 @@ def steps_of(
     ]
     olds = old_ends(run, kit, {parts.end: parts.leave_long_mm for parts in (held, far)})
     steps = build_steps(
-        cut_mm=cut_mm,
-        spare_mm=spare_mm,
+        cut_mm=part.cut_mm,
+        spare_mm=part.spare_mm,
         bends=len(moves),
         changes=sum(one.held != two.held for one, two in pairwise(moves)),
         finishes=tuple(
@@ -95,7 +88,7 @@ def steps_of(
         stock=Stock(
             form=span.stock_form,
             straighten_mm=kit.limits["straighten_mm"].value,
-            trim_first=span.trim_first and spare_mm > 0,
+            trim_first=span.trim_first and part.spare_mm > 0,
             turned=span.turned and kit.tool_kinds[kit.benders[span.bender].kind].mount != "in the hands",
         ),
         held=work[0],

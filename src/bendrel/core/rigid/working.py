@@ -9,7 +9,7 @@ from bendrel.core.bending.bender import Bender, MarkStyle
 from bendrel.core.bending.calibration import Calibration
 from bendrel.core.bending.springback import springback_prior
 from bendrel.core.ends.fitting import EndSize, Fitting
-from bendrel.core.findings import DERIVED, Derivation, Input, Source
+from bendrel.core.findings import DERIVED, Derivation, EndName, Input, Source
 from bendrel.core.record import record
 from bendrel.core.rigid.part import Move, PlannedBend, Term
 from bendrel.core.rigid.planned import Rigid
@@ -36,6 +36,7 @@ class Figures:
     terms: tuple[Term, ...]
     cut_mm: float
     moves: tuple[Move, ...]
+    beyond_mm: Mapping[EndName, float]
     style: MarkStyle
 
 
@@ -64,6 +65,7 @@ def _figures(rigid: Rigid) -> Figures:
         terms=part.terms,
         cut_mm=part.cut_mm,
         moves=part.moves,
+        beyond_mm=part.beyond_mm,
         style=part.mark_style,
     )
 
@@ -149,7 +151,7 @@ def _arc(f: Figures, bend: PlannedBend) -> Derivation:
 
 
 def _mark(f: Figures, move: Move, bend: PlannedBend) -> Derivation:
-    held, allowance = move.held, move.allowance_mm
+    held, allowance = move.held, f.beyond_mm[move.held]
     from_held = bend.start_mm if held == "A" else f.shape.developed_mm - bend.end_mm
     inputs = [Input(name=f"bend starts, from rim {held}", value=_both(from_held, f.unit))]
     formula = "mark = start of bend"

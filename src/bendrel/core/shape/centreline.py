@@ -96,6 +96,12 @@ def end_frame(shape: BendList) -> Frame:
     return Frame(point=(x + ux * last, y + uy * last, z + uz * last), way=(ux, uy, uz), normal=(nx, ny, nz))
 
 
+def bend_middles(shape: BendList) -> tuple[Vector, ...]:
+    """The middle of every bend's arc."""
+    arcs = (piece for piece in pieces(shape) if piece.radius_mm is not None)
+    return tuple(arc.point(arc.length_mm / 2) for arc in arcs)
+
+
 def sampled(shape: BendList, step_deg: float = 6.0) -> tuple[tuple[float, Vector], ...]:
     """Points to draw the tube by: (developed position, point), arcs cut every `step_deg`."""
     drawn: list[tuple[float, Vector]] = [(0.0, ORIGIN)]

@@ -45,7 +45,7 @@ export function FitPanel({ editor, view }: Props) {
         <Box>
           <HowItWas line={line} />
           {view.piece?.clips && !view.old && <Holding clips={view.piece.clips} unit={line.unit} />}
-          {view.part && !view.old && <InOrder part={view.part} />}
+          {view.part && !view.old && <InOrder line={editor.document} tube={editor.tube} />}
         </Box>
         <Box>
           <Typography variant="h2">Back together</Typography>

@@ -1,8 +1,9 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import type { Clips, Part, Unit } from "../../api/types";
+import type { Clips, Line, Step, Unit } from "../../api/types";
 import { SourceLine } from "../../ui/Working";
 import { useSelection } from "../../doc/select";
+import { useSteps } from "../../doc/useSteps";
 import { condensed } from "../../theme/theme";
 import { sayLength } from "../../format/units";
 
@@ -52,9 +53,11 @@ export function Holding({ clips, unit }: { clips: Clips; unit: Unit }) {
   );
 }
 
+const FITTING = new Set<Step["kind"]>(["old tube", "install", "test"]);
+
 /** The part's own steps of this stage: how each joint is closed and how tight it goes. */
-export function InOrder({ part }: { part: Part }) {
-  const steps = part.steps.filter((step) => step.kind === "install" || step.kind === "test");
+export function InOrder({ line, tube }: { line: Line; tube: string }) {
+  const steps = useSteps(line, tube).filter((step) => FITTING.has(step.kind));
   return (
     <Box component="section" aria-label="In order" sx={{ mb: 1.5 }}>
       <Typography variant="h2">In order</Typography>

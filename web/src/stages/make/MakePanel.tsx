@@ -6,6 +6,7 @@ import type { PlanView } from "../../doc/usePlan";
 import { saveFile } from "../../api/download";
 import { sentence } from "../../api/client";
 import { useNotice } from "../../ui/notice";
+import { useSteps } from "../../doc/useSteps";
 import { sheetOf } from "../../workspace/sheet";
 import { condensed } from "../../theme/theme";
 import { Cautions } from "../../ui/Cautions";
@@ -29,6 +30,7 @@ const FILES = [
 
 /** The order of work for this line, the sheet for the bench, and the line as files. */
 export function MakePanel({ editor, view }: Props) {
+  const steps = useSteps(editor.document, editor.tube);
   const { part, plan, old } = view;
   const notice = useNotice();
   const ready = part !== null && !old && editor.save === "saved";
@@ -69,7 +71,7 @@ export function MakePanel({ editor, view }: Props) {
       {!part && <Box>The steps follow as soon as every reading can be read.</Box>}
       {part && (
         <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none" }}>
-          {part.steps.map((step, k) => (
+          {steps.map((step, k) => (
             <Box
               component="li"
               key={step.text}

@@ -8,7 +8,7 @@ import { condensed } from "../../theme/theme";
 import type { Camera } from "./camera";
 import type { Place } from "./clear";
 import { clear } from "./clear";
-import type { Figure, OtherFigure } from "./figure";
+import type { Figure, OtherFigure, TubeFigure } from "./figure";
 
 export interface Anchor {
   key: string;
@@ -39,9 +39,11 @@ export function anchorsOf(figure: Figure, camera: Camera): Anchor[] {
 function bendAnchors({ main }: Figure, camera: Camera, onPaper: (way: Vector3) => Vector3): Anchor[] {
   if (!main) return [];
   const { part, into } = main;
-  const points = [part.end_a.point, ...part.bends.map((bend) => bend.point), part.end_b.point].map((point) =>
-    new Vector3(...point).applyMatrix4(into),
-  );
+  const points = [
+    new Vector3(...part.end_a.point).applyMatrix4(into),
+    ...part.bends.map((bend) => middleAt(main, bend.middle_mm)),
+    new Vector3(...part.end_b.point).applyMatrix4(into),
+  ];
   return part.bends.map((bend, k) => {
     const here = points[k + 1] ?? new Vector3();
     const before = (points[k] ?? here).clone().sub(here).normalize();
@@ -51,6 +53,12 @@ function bendAnchors({ main }: Figure, camera: Camera, onPaper: (way: Vector3) =
       at: here.clone().addScaledVector(onPaper(before.add(after).negate()), camera.reach),
     };
   });
+}
+
+/** The drawn point nearest to a place along a tube. */
+function middleAt({ path, points }: TubeFigure, mm: number): Vector3 {
+  const off = path.map(([at]) => Math.abs(at - mm));
+  return points[off.indexOf(Math.min(...off))] ?? new Vector3();
 }
 
 const middleOf = ({ points }: OtherFigure): Vector3 => {
