@@ -1,9 +1,8 @@
 import type { ThreeEvent } from "@react-three/fiber";
 import { useEffect, useMemo } from "react";
 import { CatmullRomCurve3, LineCurve3, TubeGeometry, Vector3 } from "three";
-import type { Part } from "../../api/types";
 import type { Figure, OtherFigure, TubeFigure } from "./figure";
-import { pointsOf } from "./figure";
+import { alongOf, pointsOf, runsOf } from "./figure";
 import { useSelection } from "../../doc/select";
 import type { Tokens } from "../../theme/tokens";
 
@@ -11,12 +10,6 @@ interface Props {
   figure: Figure;
   tokens: Tokens;
   least: number;
-}
-
-interface Run {
-  bend: number | null;
-  from: number;
-  to: number;
 }
 
 /** The whole line over its shadow: tubes, hoses and components; a finding lights its place. */
@@ -193,24 +186,4 @@ function Piece({ points, radius, colour, opacity = 1, lit = true, onClick }: Pie
       )}
     </mesh>
   );
-}
-
-function runsOf(part: Part): Run[] {
-  const runs: Run[] = [];
-  let at = 0;
-  for (const bend of part.bends) {
-    if (Math.abs(bend.start_mm - at) > 1e-6) runs.push({ bend: null, from: at, to: bend.start_mm });
-    runs.push({ bend: bend.number, from: bend.start_mm, to: bend.end_mm });
-    at = bend.end_mm;
-  }
-  if (Math.abs(part.developed_mm - at) > 1e-6) runs.push({ bend: null, from: at, to: part.developed_mm });
-  return runs;
-}
-
-/** Points of the centreline between two developed positions, both included. */
-function alongOf({ path }: TubeFigure, from: number, to: number): Vector3[] {
-  const low = Math.min(from, to);
-  const high = Math.max(from, to);
-  const found = path.filter(([at]) => at >= low - 1e-6 && at <= high + 1e-6).map(([, point]) => point);
-  return found.filter((point, k) => k === 0 || point.distanceToSquared(found[k - 1] ?? point) > 1e-9);
 }

@@ -98,3 +98,33 @@ export const pointsOf = (figure: Figure): Vector3[] => [
   ...figure.tubes.flatMap((tube) => tube.points),
   ...figure.others.flatMap((other) => other.points),
 ];
+
+export interface Run {
+  bend: number | null;
+  from: number;
+  to: number;
+}
+
+/** What two places along a tube may differ by and still be one: the answer leaves out digits that nobody sees. */
+const SAME_MM = 1e-3;
+
+/** Straights and bends along a part, in their order. */
+export function runsOf(part: Pick<Part, "bends" | "developed_mm">): Run[] {
+  const runs: Run[] = [];
+  let at = 0;
+  for (const bend of part.bends) {
+    if (Math.abs(bend.start_mm - at) > SAME_MM) runs.push({ bend: null, from: at, to: bend.start_mm });
+    runs.push({ bend: bend.number, from: bend.start_mm, to: bend.end_mm });
+    at = bend.end_mm;
+  }
+  if (Math.abs(part.developed_mm - at) > SAME_MM) runs.push({ bend: null, from: at, to: part.developed_mm });
+  return runs;
+}
+
+/** Points of the centreline between two developed positions, both included. */
+export function alongOf({ path }: Pick<TubeFigure, "path">, from: number, to: number): Vector3[] {
+  const low = Math.min(from, to);
+  const high = Math.max(from, to);
+  const found = path.filter(([at]) => at >= low - SAME_MM && at <= high + SAME_MM).map(([, point]) => point);
+  return found.filter((point, k) => k === 0 || point.distanceToSquared(found[k - 1] ?? point) > 1e-9);
+}
