@@ -158,3 +158,19 @@ def test_resleeving_is_offered_at_a_crimp_only_and_refused_where_hose_is(kit):
             crimped(service="brake"), MendOrder(damage="d1"), "resleeve", "it was quick to do", kit
         )
     assert way(ways_to_mend(crimped(length=""), MendOrder(damage="d1"), kit), "resleeve").piece_mm is None
+
+
+@pytest.mark.parametrize(
+    ("method", "kind"),
+    [
+        ("sleeve_unions", "rigid"),
+        ("replace_from_a", "rigid"),
+        ("replace_from_b", "rigid"),
+        ("hose", "hose"),
+    ],
+)
+def test_what_is_new_is_looked_at_next(kit, method, kind):
+    made = decide_to_mend(hurt(), MendOrder(damage="d1"), method, "sound on both sides", kit)
+    span = made.document.span(made.span)
+    assert span.kind == kind
+    assert kind == "hose" or span.state == "to make"

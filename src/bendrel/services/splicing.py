@@ -207,8 +207,16 @@ def decide_to_mend(line: Line, order: MendOrder, method: str, reason: str, kit: 
         )
     except (NotAChain, ShapeError) as error:
         raise Refused(str(error)) from error
-    new = next((span.id for span in made.spans if span.id not in {one.id for one in line.spans}), "")
-    return Edited(document=made, span=new or rigid.run.span.id)
+    return Edited(document=made, span=_looked_at_next(line, made, rigid.run.span.id))
+
+
+def _looked_at_next(line: Line, made: Line, mended_span: str) -> str:
+    """What is new of a mended tube: the piece to make, else the hose."""
+    before = {one.id for one in line.spans} - {mended_span}
+    parts = [one for one in made.spans if one.id not in before]
+    new = next((one for one in parts if one.kind == "rigid" and one.state == "to make"), None)
+    hose = next((one for one in parts if one.kind == "hose"), None)
+    return (new or hose or parts[0]).id
 
 
 def _noted(line: Line, damage_id: str, kit: Kit) -> tuple[Rigid, PlacedDamage]:
