@@ -8,7 +8,6 @@ from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI
-from fastapi.middleware.gzip import GZipMiddleware
 
 from bendrel import __version__
 from bendrel.api import (
@@ -85,7 +84,5 @@ def create_app(database: Path) -> FastAPI:
     ):
         app.include_router(router)
     add_screens(app)
-    # a plan of thirty bends is 25 kB, and a third of it on the wire
-    app.add_middleware(GZipMiddleware, minimum_size=4000, compresslevel=1)
     app.add_middleware(Guard)
     return app
