@@ -12,7 +12,7 @@ from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, Line
 from bendrel.core.line.paths import joint_path, span_path
 from bendrel.core.line.resolve import Reader, resolve
 from bendrel.core.record import record
-from bendrel.core.shape.bends import Bend, BendList
+from bendrel.core.shape.bends import NO_CORNER_DEG, Bend, BendList
 from bendrel.core.shape.centreline import Frame, end_frame, sampled
 from bendrel.core.shape.vectors import Vector, add, along, cross, rotated, scale
 from bendrel.core.shape.view import ABOVE, FROM_A, View, clearest, from_b
@@ -150,10 +150,11 @@ def _component_shape(
     if not angle:
         return _straight(length), not known
     # its way goes round one corner in the middle; the arc only keeps the drawing smooth
-    corner = tan(radians(min(angle, 170.0)) / 2)
+    sharp = min(angle, NO_CORNER_DEG)
+    corner = tan(radians(sharp) / 2)
     radius = min(length / 4, length / 2 / corner)
     leg = length / 2 - radius * corner
-    bend = Bend(straight_mm=leg, rotation_deg=0.0, angle_deg=min(angle, 170.0), radius_mm=radius)
+    bend = Bend(straight_mm=leg, rotation_deg=0.0, angle_deg=sharp, radius_mm=radius)
     return BendList(bends=(bend,), last_straight_mm=leg), not known
 
 

@@ -288,6 +288,12 @@ def clamp_offers(
     return tuple(clamp.id for clamp in sorted(allowed, key=rank))
 
 
+def best_clamp(kit: Kit, service: str, hose: Hose, on_mm: float) -> str | None:
+    """The first of the clamps offered for `hose` on one diameter (mm), by its catalogue id; None without."""
+    kinds = kit.hose_classes[hose.hose_class].clamps
+    return next(iter(clamp_offers(kit, service, hose, kinds, (on_mm,))), None)
+
+
 def _end_fit(
     kit: Kit,
     service: str,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from bendrel.core.chain.pieces import clamp_offers
+from bendrel.core.chain.pieces import best_clamp
 from bendrel.core.edits.chain import fresh_id, place_of, rigid_at
 from bendrel.core.edits.split import split
 from bendrel.core.ids import NotAChain
@@ -98,14 +98,11 @@ def _with_hose(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) ->
     hose = hose_for(kit, kit.services[line.service], rigid.tube.od_mm)
     if hose is None:
         raise NotAChain("The catalogue has no hose of the usual class that goes on this tube.")
-    offers = clamp_offers(
-        kit, line.service, hose, kit.hose_classes[hose.hose_class].clamps, (rigid.tube.od_mm,)
-    )
     span = HoseSpan(
         id=middle,
         hose=hose.id,
         length=computed_length(offer.piece_mm or 0.0, line.unit),
-        clamp=offers[0] if offers else None,
+        clamp=best_clamp(kit, line.service, hose, rigid.tube.od_mm),
         shape=readings if isinstance(readings, BendReadings) else None,
     )
     at = place_of(made, middle)

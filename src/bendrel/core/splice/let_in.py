@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Literal
 
 from bendrel.core.chain.direction import Flows, flow_of
-from bendrel.core.chain.pieces import clamp_offers
+from bendrel.core.chain.pieces import best_clamp
 from bendrel.core.edits.chain import fresh_id, insert_beside, place_of, rigid_at
 from bendrel.core.edits.split import split
 from bendrel.core.ids import NotAChain
@@ -250,11 +250,9 @@ def _hose(line: Line, kit: Kit, tube: Tube, length_mm: float | None) -> HoseSpan
     hose = hose_for(kit, kit.services[line.service], tube.od_mm)
     if hose is None:
         raise NotAChain("The catalogue has no hose of the usual class that goes on this tube.")
-    kinds = kit.hose_classes[hose.hose_class].clamps
-    offers = clamp_offers(kit, line.service, hose, kinds, (tube.od_mm,))
     return HoseSpan(
         id=fresh_id(line, "h"),
         hose=hose.id,
         length=Length() if length_mm is None else computed_length(length_mm, line.unit),
-        clamp=offers[0] if offers else None,
+        clamp=best_clamp(kit, line.service, hose, tube.od_mm),
     )

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from bendrel.core.chain.pieces import clamp_offers
+from bendrel.core.chain.pieces import best_clamp
 from bendrel.core.edits.chain import fresh_id, joined_to, place_of, remove, rigid_at
 from bendrel.core.edits.split import split
 from bendrel.core.findings import EndName
@@ -128,14 +128,11 @@ def resleeved(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> 
     end = TubeEnd(fitting=offer.fitting or "plain")
     span = replace(span, state="stays")
     span = replace(span, end_b=end) if at_b else replace(span, end_a=end)
-    clamps = clamp_offers(
-        kit, line.service, row, kit.hose_classes[row.hose_class].clamps, (rigid.tube.od_mm,)
-    )
     new = replace(
         hose,
         hose=row.id,
         joined="clamps",
-        clamp=clamps[0] if clamps else None,
+        clamp=best_clamp(kit, line.service, row, rigid.tube.od_mm),
         clamps_each=2,
         length=Length() if offer.piece_mm is None else computed_length(offer.piece_mm, line.unit),
         shape=None,
