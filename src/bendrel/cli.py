@@ -265,6 +265,41 @@ def gap(
     _print_proposals(value, as_json=as_json)
 
 
+@app.command()
+def hose(
+    start: Annotated[
+        str,
+        typer.Option("--from", metavar="X,Y,Z,UX,UY,UZ", help="Where the hose begins, and its way there."),
+    ],
+    stop: Annotated[str, typer.Option("--to", metavar="X,Y,Z,UX,UY,UZ", help="Where it ends, and its way.")],
+    radius: Annotated[float, typer.Option("--radius", metavar="MM", help="Least radius of its centreline.")],
+    length: Annotated[
+        float | None,
+        typer.Option("--length", metavar="MM", help="Length to draw; else the shortest good one."),
+    ] = None,
+    straight: Annotated[
+        float, typer.Option("--straight", metavar="MM", help="Stiff straight behind each end.")
+    ] = 0.0,
+    longest: Annotated[
+        float | None, typer.Option("--longest", metavar="MM", help="Greatest length looked at.")
+    ] = None,
+    as_json: AsJson = False,
+) -> None:
+    """How a hose lies between two ends, and the lengths that keep its radius."""
+    from bendrel.services.hoses import hose_answer
+
+    value = hose_answer(start, stop, radius, length, straight, longest)
+    tightest = "straight" if value["radius_mm"] is None else f"{value['radius_mm']:.1f} mm"
+    table = [["length", "tightest radius", "stands out"]]
+    table.append([f"{value['length_mm']:.1f} mm", tightest, f"{value['reach_mm']:.1f} mm"])
+    _print(value, as_json=as_json, table=table)
+    if not as_json:
+        for least, most in value["windows_mm"]:
+            print(f"keeps the radius from {least:.1f} to {most:.1f} mm")
+        if not value["windows_mm"]:
+            print("no length keeps the radius; the gentlest is shown")
+
+
 def _print_proposals(value: dict[str, Any], *, as_json: bool) -> None:
     def said(mm: float | None) -> str:
         return "" if mm is None else f"{mm:.1f}"

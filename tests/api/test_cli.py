@@ -233,3 +233,46 @@ def test_serving_says_where_and_takes_another_port_when_one_is_taken(tmp_path):
         for process in started:
             process.terminate()
             process.wait(timeout=10)
+
+
+U_TURN = ("hose", "--from", "0,0,0,1,0,0", "--to", "0,200,0,-1,0,0")
+
+
+def test_a_hose_between_two_ends():
+    """Radius by two independent solvers: docs/decisions/0021."""
+    shown = answer(*U_TURN, "--radius", "85", "--length", "450")
+    assert shown["radius_mm"] == pytest.approx(83.5, rel=5e-3)
+    assert (len(shown["points"]) >= 101, shown["points"][0]) == (True, [0, 0, 0])
+    assert shown["points"][-1] == pytest.approx([0, 200, 0], abs=1e-6)
+    (low, high), (again, longest) = shown["windows_mm"]
+    assert low < 330 < high < 400 < 450 < again < 600
+    assert longest == 600
+
+
+def test_without_a_length_the_shortest_hose_that_keeps_the_radius_is_drawn():
+    shown = answer(*U_TURN, "--radius", "90")
+    assert shown["length_mm"] == shown["windows_mm"][0][0]
+    assert shown["radius_mm"] == pytest.approx(90, abs=0.1)
+    none = answer(*U_TURN, "--radius", "120")
+    assert none["windows_mm"] == []
+    assert none["radius_mm"] < 120
+
+
+@pytest.mark.parametrize(
+    ("words", "said"),
+    [
+        ((*U_TURN, "--radius", "50", "--length", "150"), "does not reach: its ends are 200.0 mm apart"),
+        ((*U_TURN, "--radius", "0"), "--radius 0"),
+        ((*U_TURN, "--radius", "nan"), "--radius nan"),
+        ((*U_TURN[:4], "0,200,0,0,0,0", "--radius", "50"), "has no length"),
+        ((*U_TURN[:4], "0,200,0", "--radius", "50"), "six numbers"),
+        ((*U_TURN[:4], "0,0,0,-1,0,0", "--radius", "50"), "same point"),
+        ((*U_TURN, "--radius", "50", "--straight", "-3"), "--straight -3"),
+        ((*U_TURN, "--radius", "50", "--longest", "120"), "does not reach from end to end"),
+    ],
+)
+def test_a_hose_that_cannot_be_is_one_sentence(words, said):
+    done = bendrel(*words)
+    assert (done.returncode, done.stdout) == (2, "")
+    assert said in done.stderr
+    assert done.stderr.count("\n") == 1
