@@ -68,6 +68,5 @@ def _end(name: str, text: str) -> HoseEnd:
         )
     way: Vector = (figures[3], figures[4], figures[5])
     if length(way) < 1e-9:
-        raise HoseError(f"{name} “{text}”: the way along the hose has no length; such as 1,0,0 is
-        accepted.")
+        raise HoseError(f"{name} “{text}”: its way has no length; such as 1,0,0 is accepted.")
     return HoseEnd(point=(figures[0], figures[1], figures[2]), way=unit(way))
