@@ -5,7 +5,8 @@ from __future__ import annotations
 from math import isfinite
 from typing import Any
 
-from bendrel.core.hose.laid import HoseEnd, HoseEnds, HoseError, hose_shape, hose_windows
+from bendrel.core.hose.laid import HoseEnd, HoseEnds, HoseError, hose_shape
+from bendrel.core.hose.windows import hose_windows
 from bendrel.core.shape.vectors import Vector, length, unit
 
 _FURTHEST_MM = 200_000.0

@@ -22,11 +22,13 @@ Array = NDArray[np.float64]
 
 _SAFE_PASSES = 12
 """Passes that only go downhill, before Newton's own."""
-_MOST_PASSES = 40
+_MOST_PASSES = 28
 _MOST_TURN = 0.7
 """Radians that a tangent may turn in one pass: further, a straight line tells nothing of the sphere."""
 _AT_REST = 1e-9
+_FOUND = 1e-6
 _OFF_RIDGE = 1e-6
+_SAME, _NEAR = 1e-4, 0.03
 _BOWS = 0.6
 """How far out the first guesses bow, as a share of the hose's length."""
 _HARDLY = 0.01
@@ -65,6 +67,14 @@ class Settled:
             found=self.found[which],
         )
 
+    def with_others(self, which: NDArray[np.intp], others: Settled) -> Settled:
+        """The same with `others` in the places `which`; of two for one place the later stays."""
+        tangents, force, energy = self.tangents.copy(), self.force.copy(), self.energy.copy()
+        found = self.found.copy()
+        tangents[which], force[which] = others.tangents, others.force
+        energy[which], found[which] = others.energy, others.found
+        return Settled(tangents=tangents, force=force, energy=energy, found=found)
+
 
 def guesses(held: Held, pieces: int, *, flat: bool) -> Array:
     """First guesses for every hose, (B, G, pieces, 3): a cubic from end to end, and the same with a bow to
@@ -98,36 +108,72 @@ def _across(held: Held) -> Array:
     return np.stack([found, np.cross(along, found)], axis=1)
 
 
-def settle(starts: Array, held: Held, force: Array | None = None) -> Settled:
-    """Let every hose of `starts` (B, N, 3) come to rest. With a `force` to begin with, the start is taken
-    to be near and Newton's method is used at once."""
-    tangents = starts
-    pull = np.zeros_like(held.closing) if force is None else force
+def settle(
+    starts: Array,
+    held: Held,
+    force: Array | None = None,
+    *,
+    safe: int | None = None,
+    at_rest: float = _AT_REST,
+) -> Settled:
+    """Let every hose of `starts` (B, N, 3) come to rest, until nothing turns further than `at_rest` in a
+    pass. With a `force` to begin with, the start is taken to be near, so that Newton's method is used at
+    once, or after `safe` passes downhill."""
+    tangents = starts.copy()
+    pull = np.zeros_like(held.closing) if force is None else force.copy()
     turn = np.full(len(tangents), np.inf)
+    going = np.arange(len(tangents))
+    if safe is None:
+        safe = _SAFE_PASSES if force is None else 0
     for k in range(_MOST_PASSES):
-        downhill = force is None and k < _SAFE_PASSES
-        step, change, frames = _step(tangents, pull, held, downhill=downhill)
-        turn = np.abs(step).max(axis=(1, 2))
-        share = np.minimum(1.0, _MOST_TURN / np.maximum(turn, 1e-300))
-        moved = np.einsum("bnai,bna->bni", frames, step * share[:, None, None])
-        tangents = _normed(tangents + moved)
-        pull = pull + change * share[:, None]
-        if not downhill and turn.max() < _AT_REST:
+        downhill = k < safe
+        step, change, frames = _step(tangents[going], pull[going], held.take(going), downhill=downhill)
+        turned = np.abs(step).max(axis=(1, 2))
+        share = np.minimum(1.0, _MOST_TURN / np.maximum(turned, 1e-300))
+        step = step * share[:, None, None]
+        moved = frames[:, :, 0] * step[:, :, :1] + frames[:, :, 1] * step[:, :, 1:]
+        tangents[going] = _normed(tangents[going] + moved)
+        pull[going] += change * share[:, None]
+        turn[going] = turned
+        if not np.isfinite(turned).all():
             break
-        if not np.isfinite(turn).all():
-            break
-    found = np.isfinite(turn) & (turn < 1e-6)
+        if not downhill:
+            going = going[turned > at_rest]
+            if not len(going):
+                break
+    found = np.isfinite(turn) & (turn < max(_FOUND, at_rest))
     return Settled(tangents=tangents, force=pull, energy=bending_energy(tangents, held), found=found)
 
 
-def lowest(starts: Array, held: Held) -> Settled:
-    """Of several starts for every hose (B, G, N, 3), where the one of least energy came to rest."""
+def lowest(
+    starts: Array,
+    held: Held,
+    force: Array | None = None,
+    *,
+    safe: int | None = None,
+    at_rest: float = _AT_REST,
+    rivals: int | None = None,
+) -> Settled:
+    """Of several starts for every hose (B, G, N, 3), with the force (B, G, 3) of each where it is known,
+    where the one of least energy came to rest; two that are close are told apart on `rivals` pieces."""
     hoses, ways, pieces, _ = starts.shape
-    each = np.repeat(np.arange(hoses), ways)
-    all_held = held.take(each)
-    rest = settle(starts.reshape(hoses * ways, pieces, 3), all_held)
+    pull = None if force is None else force.reshape(hoses * ways, 3)
+    all_held = held.take(np.repeat(np.arange(hoses), ways))
+    rest = settle(starts.reshape(hoses * ways, pieces, 3), all_held, pull, safe=safe, at_rest=at_rest)
     energy = np.where(rest.found, rest.energy, np.inf).reshape(hoses, ways)
-    return rest.take(np.arange(hoses) * ways + energy.argmin(axis=1))
+    best = energy.argmin(axis=1)
+    if rivals is not None:
+        least = energy.min(axis=1, keepdims=True)
+        near = np.where((energy > least * (1 + _SAME)) & (energy < least * (1 + _NEAR)), energy, np.inf)
+        second = near.argmin(axis=1)
+        close = np.flatnonzero(np.isfinite(near.min(axis=1)))
+        if len(close):
+            one, other = (
+                refined(rest.take(close * ways + each[close]), held.take(close), rivals).energy
+                for each in (best, second)
+            )
+            best[close] = np.where(other < one, second[close], best[close])
+    return rest.take(np.arange(hoses) * ways + best)
 
 
 def refined(rest: Settled, held: Held, pieces: int) -> Settled:
@@ -147,7 +193,7 @@ def refined(rest: Settled, held: Held, pieces: int) -> Settled:
 def bending_energy(tangents: Array, held: Held) -> Array:
     """½∫κ² ds over every hose, in units of 1/length; (B,)."""
     pieces = tangents.shape[1]
-    between = 1.0 - (tangents[:, :-1] * tangents[:, 1:]).sum(-1)
+    between = 1.0 - _dot(tangents[:, :-1], tangents[:, 1:])
     ends = 2.0 - (tangents[:, 0] * held.way_a).sum(-1) - (tangents[:, -1] * held.way_b).sum(-1)
     return np.asarray(pieces * (between.sum(1) + 2.0 * ends))
 
@@ -216,16 +262,16 @@ def _step(tangents: Array, force: Array, held: Held, *, downhill: bool) -> tuple
     """One pass: turns of the tangents (B, N, 2) in their `frames`, the change of the force, the frames."""
     hoses, pieces, _ = tangents.shape
     gradient, diagonal = _gradient(tangents, force, held)
-    inward = (gradient * tangents).sum(-1)
+    inward = _dot(gradient, tangents)
     if downhill:
         inward = np.minimum(inward, 0.0)
     frames = _frames(tangents)
-    pull = np.einsum("bnai,bni->bna", frames, gradient)
+    pull = _dot(frames, gradient[:, :, None, :])
     # one band matrix holds all hoses: nothing couples the last piece of one to the first of the next
     nodes = hoses * pieces
-    off = np.zeros((hoses, pieces, 2, 2))
-    off[:, :-1] = -pieces * np.einsum("bnai,bnci->bnac", frames[:, :-1], frames[:, 1:])
-    off = off.reshape(nodes, 2, 2)
+    beside = np.zeros((hoses, pieces, 2, 2))
+    beside[:, :-1] = -pieces * _dot(frames[:, :-1, :, None, :], frames[:, 1:, None, :, :])
+    off = beside.reshape(nodes, 2, 2)
     band = np.zeros((7, nodes, 2))
     band[3] = (diagonal - inward).reshape(nodes, 1)
     for row in range(2):
@@ -240,12 +286,18 @@ def _step(tangents: Array, force: Array, held: Held, *, downhill: bool) -> tuple
     except LinAlgError:  # one of them stands on a ridge: a trifle of stiffness leads off it
         band[3] += _OFF_RIDGE * pieces
         solved = solve_banded((3, 3), band.reshape(7, -1), right.reshape(-1, 4), check_finite=False)
-    turns = solved.reshape(hoses, pieces, 2, 4)
-    closes = np.einsum("bnai,bnak->bik", frames, turns) / pieces
+    turns = solved.reshape(hoses, 2 * pieces, 4)
+    closes = np.swapaxes(frames.reshape(hoses, 2 * pieces, 3), 1, 2) @ turns / pieces
     missing = held.closing - tangents.mean(axis=1)
-    change = np.linalg.solve(closes[:, :, 1:], (missing - closes[:, :, 0])[..., None])[..., 0]
-    step = turns[..., 0] + np.einsum("bnak,bk->bna", turns[..., 1:], change)
-    return step, change, frames
+    change = np.linalg.solve(closes[:, :, 1:], (missing - closes[:, :, 0])[..., None])
+    step = turns[:, :, 0] + (turns[:, :, 1:] @ change)[:, :, 0]
+    return step.reshape(hoses, pieces, 2), change[:, :, 0], frames
+
+
+def _dot(one: Array, other: Array) -> Array:
+    """Scalar products over the last axis; written out, which is many times quicker than summing over
+    three."""
+    return np.asarray(one[..., 0] * other[..., 0] + one[..., 1] * other[..., 1] + one[..., 2] * other[..., 2])
 
 
 def _frames(tangents: Array) -> Array:
@@ -263,5 +315,5 @@ def _frames(tangents: Array) -> Array:
 
 
 def _normed(vectors: Array) -> Array:
-    size = np.linalg.norm(vectors, axis=-1, keepdims=True)
+    size = np.sqrt(_dot(vectors, vectors))[..., None]
     return np.asarray(vectors / np.maximum(size, 1e-12))

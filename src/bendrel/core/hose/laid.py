@@ -22,14 +22,10 @@ from bendrel.core.hose.elastica import (
 from bendrel.core.record import record
 from bendrel.core.shape.vectors import Vector, along, cross, dot, length, subtract, unit
 
-_COARSE, _FINE, _FINEST = 24, 64, 192
+COARSE, FINE, FINEST = 24, 64, 192
 """Pieces for finding the shape, for its radius over many lengths, and for what is shown: the radius comes
 out to 2 %, 0.3 % and 0.03 %."""
-_LENGTHS = 48
 _FLAT = 1e-6
-_EDGE_MM = 0.02
-_MOST_HALVINGS = 24
-_NEARLY = 0.8
 
 
 class HoseError(ValueError):
@@ -113,36 +109,6 @@ class HoseShape:
     bows: bool
 
 
-@record
-class AtLength:
-    """What one length gives; `radius_mm` is 0 where no hose of that length comes to rest without a kink."""
-
-    length_mm: float
-    radius_mm: float
-    reach_mm: float
-
-
-@record
-class Window:
-    """Lengths from `least` to `most`, all of which keep the radius."""
-
-    least: AtLength
-    most: AtLength
-
-
-@record
-class Windows:
-    """The lengths that keep a radius, in order, and the radius and reach over all lengths looked at."""
-
-    windows: tuple[Window, ...]
-    over: tuple[AtLength, ...]
-
-    @property
-    def gentlest(self) -> AtLength:
-        """The length whose tightest place is gentlest."""
-        return max(self.over, key=lambda at: at.radius_mm)
-
-
 @lru_cache(maxsize=256)
 def hose_shape(ends: HoseEnds, length_mm: float) -> HoseShape:
     """The shape of a hose of `length_mm` (stiff straights included).
@@ -153,178 +119,52 @@ def hose_shape(ends: HoseEnds, length_mm: float) -> HoseShape:
     _reaches(ends, length_mm)
     if ends.in_line and length_mm <= ends.least_mm * (1 + 1e-9):
         return _straight(ends)
-    held, free = _held((ends,), (length_mm,))
-    rest = lowest(guesses(held, _COARSE, flat=ends.flat), held)
-    rest = refined(rest, held, _FINEST)
-    if not rest.found[0]:
+    (shape,), _ = _shapes((ends,), length_mm, FINEST)
+    if shape.radius_mm == 0:
         raise HoseError(
-            f"A hose of {length_mm:.1f} mm would have to kink between these ends; it needs more length "
-            f"than that."
+            f"A hose of {length_mm:.1f} mm would have to kink between these ends; it needs more length."
         )
-    curvature = curvature_of(rest)[0] / free[0]
-    first, _ = ends.inner
-    inner = np.array(first) + points_of(rest)[0] * free[0]
-    tightest = int(curvature.argmax())
-    points = [*map(_vector, inner)]
-    if ends.straight_mm:
-        points = [ends.a.point, *points, ends.b.point]
-    return HoseShape(
-        length_mm=length_mm,
-        radius_mm=float(1 / curvature[tightest]) if curvature[tightest] > 1e-9 else None,
-        tightest_at_mm=ends.straight_mm + tightest * free[0] / _FINEST,
-        reach_mm=float(_reach(ends, inner)),
-        points=tuple(points),
-        bows=bool(ends.flat and ways_out(rest, held)[0] > 0),
-    )
+    return shape
 
 
-def hose_windows(ends: HoseEnds, radius_mm: float, longest_mm: float) -> Windows:
-    """All lengths up to `longest_mm` at which a hose between these ends is nowhere tighter than
-    `radius_mm`.
-
-    Edges are good to 0.1 mm where the radius changes with the length. Raises HoseError for a radius of 0
-    and a longest length that does not reach.
-    """
-    return windows_over((ends,), radius_mm, longest_mm)
+def shapes_of(positions: Sequence[HoseEnds], length_mm: float) -> tuple[tuple[HoseShape, ...], Settled]:
+    """One hose between each of several pairs of ends, all of which it reaches, and how it rests there. A
+    radius of 0 is one that has no shape without a kink."""
+    return _shapes(positions, length_mm, FINE)
 
 
-def windows_over(positions: Sequence[HoseEnds], radius_mm: float, longest_mm: float) -> Windows:
-    """The same for a hose whose ends move through `positions`: lengths that hold at every one; what is
-    said of a length is the tightest radius and the greatest reach of all. Raises as `hose_windows` does."""
-    if not radius_mm > 0:
-        raise HoseError(f"A least radius of {radius_mm:g} mm: more than 0 is accepted.")
-    least = max(ends.least_mm for ends in positions)
-    if longest_mm <= least:
-        raise HoseError(
-            f"The greatest length looked at, {longest_mm:.1f} mm, does not reach from end to end: more "
-            f"than "
-            f"{least:.1f} mm is needed."
+def _shapes(
+    positions: Sequence[HoseEnds], length_mm: float, pieces: int
+) -> tuple[tuple[HoseShape, ...], Settled]:
+    held, free = held_ends(positions, [length_mm] * len(positions))
+    flat = all(ends.flat for ends in positions)
+    rough = lowest(guesses(held, COARSE, flat=flat), held, rivals=FINE)
+    out = ways_out(rough, held) if flat else np.zeros(len(positions))
+    rest = refined(rough, held, pieces)
+    shapes: list[HoseShape] = []
+    for k, (ends, curvature) in enumerate(zip(positions, curvature_of(rest) / free[:, None], strict=True)):
+        inner = np.array(ends.inner[0]) + points_of(rest.take(np.array([k])))[0] * free[k]
+        points = [*map(_vector, inner)]
+        if ends.straight_mm:
+            points = [ends.a.point, *points, ends.b.point]
+        tightest = int(curvature.argmax())
+        radius = float(1 / curvature[tightest]) if curvature[tightest] > 1e-9 else None
+        shapes.append(
+            HoseShape(
+                length_mm=length_mm,
+                radius_mm=radius if rest.found[k] else 0.0,
+                tightest_at_mm=float(ends.straight_mm + tightest * free[k] / pieces),
+                reach_mm=reach_mm(ends, inner),
+                points=tuple(points),
+                bows=bool(out[k] > 0),
+            )
         )
-    lengths = _lengths(positions, least, longest_mm)
-    search = _Search(positions)
-    radii, reaches = search.over(lengths)
-    # the gentlest place of a narrow window may lie between two of the lengths
-    worst = radii.min(axis=0)
-    peaks = [
-        k
-        for k in range(1, len(lengths) - 1)
-        if worst[k - 1] <= worst[k] >= worst[k + 1] and _NEARLY * radius_mm < worst[k] < radius_mm
-    ]
-    if peaks:
-        between = [
-            lengths[k] + share * (lengths[k + 1] - lengths[k])
-            for peak in peaks
-            for k in (peak - 1, peak)
-            for share in (0.2, 0.4, 0.6, 0.8)
-        ]
-        more, further = search.over(between)
-        order = np.argsort([*lengths, *between], kind="stable")
-        lengths = [[*lengths, *between][k] for k in order]
-        radii = np.concatenate([radii, more], axis=1)[:, order]
-        reaches = np.concatenate([reaches, further], axis=1)[:, order]
-        worst = radii.min(axis=0)
-    keeps = worst >= radius_mm
-    over = tuple(
-        AtLength(length_mm=mm, radius_mm=float(r), reach_mm=float(out))
-        for mm, r, out in zip(lengths, worst, reaches.max(axis=0), strict=True)
-    )
-    crossings = [k for k in range(len(lengths) - 1) if keeps[k] != keeps[k + 1]]
-    edges = dict(
-        zip(
-            crossings, search.edges([(lengths[k], lengths[k + 1]) for k in crossings], radius_mm), strict=True
-        )
-    )
-    windows: list[Window] = []
-    opened: AtLength | None = over[0] if keeps[0] else None
-    for k in range(len(lengths) - 1):
-        if k not in edges:
-            continue
-        if opened is None:
-            opened = edges[k]
-        else:
-            windows.append(Window(least=opened, most=edges[k]))
-            opened = None
-    if opened is not None:
-        windows.append(Window(least=opened, most=over[-1]))
-    return Windows(windows=tuple(windows), over=over)
+    return tuple(shapes), rest
 
 
-def _lengths(positions: Sequence[HoseEnds], least: float, longest: float) -> list[float]:
-    """Lengths to look at, close together at first: just over the shortest the radius changes fastest."""
-    shares = (np.arange(_LENGTHS) + 1.0) / _LENGTHS
-    lengths = [float(least + (longest - least) * share**2) for share in shares]
-    straight = all(ends.in_line for ends in positions if ends.least_mm > least - 1e-9)
-    return [least, *lengths] if straight else lengths
-
-
-class _Search:
-    """Shapes over lengths for a set of positions, kept so that an edge starts from its neighbours."""
-
-    def __init__(self, positions: Sequence[HoseEnds]) -> None:
-        self.positions = tuple(positions)
-        self.flat = all(ends.flat for ends in positions)
-        self.found: dict[float, Settled] = {}
-
-    def over(self, lengths: Sequence[float]) -> tuple[Array, Array]:
-        """Radius and reach, (positions, lengths)."""
-        count = len(self.positions)
-        everyone = [ends for _ in lengths for ends in self.positions]
-        held, free = _held(everyone, [mm for mm in lengths for _ in range(count)])
-        rest = refined(lowest(guesses(held, _COARSE, flat=self.flat), held), held, _FINE)
-        for k, mm in enumerate(lengths):
-            self.found[mm] = rest.take(np.arange(k * count, (k + 1) * count))
-        radii, reaches = self._told(everyone, rest, free)
-        return radii.reshape(len(lengths), count).T, reaches.reshape(len(lengths), count).T
-
-    def edges(self, brackets: Sequence[tuple[float, float]], radius_mm: float) -> list[AtLength]:
-        """Where the tightest radius over all positions crosses `radius_mm` in each bracket."""
-        return [self._edge(low, high, radius_mm) for low, high in brackets]
-
-    def _edge(self, low: float, high: float, radius_mm: float) -> AtLength:
-        sides = [self._at(mm, [self.found[mm]]) for mm in (low, high)]
-        starts = [rest for _, rest in sides]
-        before, behind = (at for at, _ in sides)
-        for k in range(_MOST_HALVINGS):
-            wide = behind.length_mm - before.length_mm
-            if wide < _EDGE_MM or (before.radius_mm >= radius_mm) == (behind.radius_mm >= radius_mm):
-                break
-            share = (radius_mm - before.radius_mm) / (behind.radius_mm - before.radius_mm)
-            share = 0.5 if k % 3 == 2 else min(max(share, 0.05), 0.95)
-            here, _ = self._at(before.length_mm + share * wide, starts)
-            if (here.radius_mm >= radius_mm) == (before.radius_mm >= radius_mm):
-                before = here
-            else:
-                behind = here
-        return before if before.radius_mm >= behind.radius_mm else behind
-
-    def _at(self, mm: float, starts: Sequence[Settled]) -> tuple[AtLength, Settled]:
-        """One length at every position, from where it lay at others."""
-        held, free = _held(self.positions, [mm] * len(self.positions))
-        each = [refined(start, held, _FINEST) for start in starts]
-        energy = np.stack([np.where(rest.found, rest.energy, np.inf) for rest in each])
-        best = energy.argmin(axis=0)
-        rest = Settled(
-            tangents=np.stack([one.tangents for one in each])[best, np.arange(len(best))],
-            force=np.stack([one.force for one in each])[best, np.arange(len(best))],
-            energy=energy.min(axis=0),
-            found=np.isfinite(energy.min(axis=0)),
-        )
-        radii, reaches = self._told(self.positions, rest, free)
-        return AtLength(length_mm=mm, radius_mm=float(radii.min()), reach_mm=float(reaches.max())), rest
-
-    def _told(self, everyone: Sequence[HoseEnds], rest: Settled, free: Array) -> tuple[Array, Array]:
-        """Radius (0 where no rest was found) and reach of every hose."""
-        curvature = curvature_of(rest).max(axis=1) / free
-        radii = np.where(rest.found, 1 / np.maximum(curvature, 1e-9), 0.0)
-        inner = (
-            points_of(rest) * free[:, None, None] + np.array([ends.inner[0] for ends in everyone])[:, None]
-        )
-        reaches = np.array([_reach(ends, points) for ends, points in zip(everyone, inner, strict=True)])
-        return radii, reaches
-
-
-def _held(everyone: Sequence[HoseEnds], lengths: Sequence[float]) -> tuple[Held, Array]:
-    """The ends between the stiff straights, and the free lengths that they are measured in."""
+def held_ends(everyone: Sequence[HoseEnds], lengths: Sequence[float]) -> tuple[Held, Array]:
+    """The ends of every hose between its stiff straights, and the free lengths that they are measured
+    in."""
     free = np.array(lengths) - 2 * np.array([ends.straight_mm for ends in everyone])
     inner = np.array([ends.inner for ends in everyone])
     closing = (inner[:, 1] - inner[:, 0]) / free[:, None]
@@ -338,7 +178,8 @@ def _held(everyone: Sequence[HoseEnds], lengths: Sequence[float]) -> tuple[Held,
     )
 
 
-def _reach(ends: HoseEnds, points: Array) -> float:
+def reach_mm(ends: HoseEnds, points: Array) -> float:
+    """The greatest distance of `points` (N, 3) from the straight line through both ends, in mm."""
     start = np.array(ends.a.point)
     way = np.array(unit(subtract(ends.b.point, ends.a.point)))
     # the stiff straights end in points of the free hose, so that nothing of them stands out further
@@ -361,7 +202,7 @@ def _reaches(ends: HoseEnds, length_mm: float) -> None:
 
 def _straight(ends: HoseEnds) -> HoseShape:
     gap = subtract(ends.b.point, ends.a.point)
-    points = tuple(along(ends.a.point, gap, k / _FINEST) for k in range(_FINEST + 1))
+    points = tuple(along(ends.a.point, gap, k / FINEST) for k in range(FINEST + 1))
     return HoseShape(
         length_mm=ends.least_mm,
         radius_mm=None,
