@@ -259,7 +259,7 @@ def end_in_space(kit, made):
     tubes = [span for span in made.spans if isinstance(span, RigidSpan)]
     shapes = {span.id: planned_span(kit, made, span) for span in tubes}
     reader = Reader()
-    at = place_in_space(made, kit, place_pieces(made, kit, reader.problems), shapes, {}, reader)
+    at = place_in_space(made, kit, place_pieces(made, kit, reader.problems), shapes, {}, (), reader)
     return at.spans[-1].ends.point
 
 

@@ -22,6 +22,7 @@ from bendrel.core.record import record
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.removal.stripdown import StripDown
 from bendrel.core.repair.condition import Reason, Urgency
+from bendrel.core.route.clearance import Clearance
 from bendrel.core.route.clips import Clip
 from bendrel.core.service import Caution, Service
 from bendrel.core.shop.kit import Body, Kit
@@ -225,6 +226,7 @@ class CatalogueOut:
     nuts: tuple[Nut, ...]
     torques: tuple[Torque, ...]
     clips: tuple[Clip, ...]
+    clearances: tuple[Clearance, ...]
     single_use: SingleUse
     seats: tuple[Seat, ...]
     bodies: tuple[Body, ...]
@@ -262,6 +264,7 @@ def catalogue_of(kit: Kit) -> CatalogueOut:
         nuts=tuple(kit.nuts.values()),
         torques=tuple(kit.torques.values()),
         clips=kit.clips,
+        clearances=tuple(kit.clearances.values()),
         single_use=kit.single_use,
         seats=tuple(kit.seats.values()),
         bodies=tuple(kit.bodies.values()),

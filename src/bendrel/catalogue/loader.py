@@ -26,6 +26,7 @@ from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
 from bendrel.core.repair.splicing import Cutter, Margin, Overlap, Splice, Splicing, Weigh
+from bendrel.core.route.clearance import Clearance
 from bendrel.core.route.clips import Clip, ClipSpacing
 from bendrel.core.service import Caution, Service
 from bendrel.core.shop.kit import Advice, Body, Kit, Limit
@@ -61,6 +62,7 @@ def load_kit() -> Kit:
         torques={(t.fitting, t.thread): t for t in _typed(Torque, _rows("torques.csv"))},
         clips=_typed(Clip, _rows("clips.csv")),
         clip_spacing=_typed(ClipSpacing, rules["clip_spacing"]),
+        clearances=_by_id(Clearance, _tables("clearance")),
         seats=_by_id(Seat, _tables("seat")),
         shared_threads=_typed(SharedThread, toml_file("seats.toml")["shared"]),
         pairs=index_pairs(_typed(Pair, _tables("pair"))),

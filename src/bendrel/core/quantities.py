@@ -24,6 +24,44 @@ LARGEST_L = 1000.0
 LEAST_C, MOST_C = -60.0, 400.0
 
 
+WAYS: dict[str, tuple[float, float, float]] = {
+    "ahead": (1.0, 0.0, 0.0), "back": (-1.0, 0.0, 0.0), "left": (0.0, 1.0, 0.0), "right": (0.0, -1.0, 0.0),
+    "up": (0.0, 0.0, 1.0), "down": (0.0, 0.0, -1.0), "x": (1.0, 0.0, 0.0), "y": (0.0, 1.0, 0.0),
+    "z": (0.0, 0.0, 1.0), "-x": (-1.0, 0.0, 0.0), "-y": (0.0, -1.0, 0.0), "-z": (0.0, 0.0, -1.0),
+}  # fmt: skip
+"""Ways from a datum on the machine: x ahead, y to the left, z up."""
+
+
+def parse_way(text: str) -> tuple[float, float, float]:
+    """A unit way from `ahead`, `down`, `-y` or three numbers such as `1 0 -0.5`. Raises UnitError."""
+    clean = text.strip().lower().replace("−", "-").removeprefix("+")
+    if clean in WAYS:
+        return WAYS[clean]
+    try:
+        x, y, z = (float(part) for part in clean.replace(",", " ").split())
+    except ValueError:
+        x = y = z = 0.0
+    size = (x * x + y * y + z * z) ** 0.5
+    if not 1e-6 < size < 1e9:
+        raise UnitError(
+            f"“{text[:30]}” is not a way; write ahead, back, left, right, up or down, an axis such as -z, or "
+            "three numbers such as 1 0 -0.5."
+        )
+    return (x / size, y / size, z / size)
+
+
+def parse_degrees(text: str) -> float:
+    """Degrees either way, such as `-12` or `20°`. Raises UnitError."""
+    clean = text.strip().replace("−", "-").removesuffix("°").strip()
+    try:
+        value = float(clean)
+    except ValueError:
+        value = float("nan")
+    if not -360.0 <= value <= 360.0:
+        raise UnitError(f"“{text[:20]}” is not an angle; write degrees either way, such as -12 or 20.")
+    return value
+
+
 def parse_pressure(text: str) -> float:
     """kPa from `5 bar`, `70 psi`, `600 kPa` or `1 MPa`; the unit must be there. Raises UnitError."""
     found = _PRESSURE.fullmatch(text.strip())

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from math import radians, tan
 
+from bendrel.core.chain.laid import LaidHose, shape_or_none
 from bendrel.core.chain.pieces import Pieces, PlacedComponent, PlacedHose
 from bendrel.core.lengths import is_blank
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, Line
@@ -14,10 +15,14 @@ from bendrel.core.line.resolve import Reader, resolve
 from bendrel.core.record import record
 from bendrel.core.shape.bends import NO_CORNER_DEG, Bend, BendList
 from bendrel.core.shape.centreline import Frame, end_frame, sampled
-from bendrel.core.shape.vectors import Vector, add, along, cross, rotated, scale
+from bendrel.core.shape.vectors import Vector, add, along, cross, dot, rotated, scale, subtract, unit
 from bendrel.core.shape.view import ABOVE, FROM_A, View, clearest, from_b
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import normalised_turn
+
+_IN_LINE = 1e-9
+_EVERY = 4
+"""Of the points of a hose so many-th are drawn."""
 
 START = Frame(point=(0.0, 0.0, 0.0), way=(1.0, 0.0, 0.0), normal=(0.0, 0.0, 1.0))
 
@@ -25,10 +30,11 @@ START = Frame(point=(0.0, 0.0, 0.0), way=(1.0, 0.0, 0.0), normal=(0.0, 0.0, 1.0)
 @record
 class SpanInSpace:
     """One span in the frame of the line, which starts at port A along +x with the first bend turning toward
-    +y. `starts` and `ends` are its two ends, a normal being square to the plane of the last bend before them;
-    the part of a tube stands in `starts`, its own x along the way and its z along the normal. `path` are
-    points to draw a hose or a component by, none for a tube, which has its own. `guessed` says that its
-    length or the way that it lies is not known: it is drawn straight on, as long as such a thing often is."""
+    +y. `starts` and `ends` are its two ends, a normal being square to the plane of the last bend before
+    them; the part of a tube stands in `starts`, its own x along the way and its z along the normal.
+    `path` are points to draw a hose or a component by, none for a tube, which has its own. `guessed` says
+    that its length or the way that it lies is not known: it is drawn straight on, as long as such a thing
+    often is."""
 
     span: str
     starts: Frame
@@ -63,17 +69,20 @@ def place_in_space(
     pieces: Pieces,
     read: Mapping[str, BendList],
     growing: Mapping[str, BendList],
+    laid: Sequence[LaidHose],
     reader: Reader,
 ) -> InSpace | None:
     """Every span of `line` in space; `read` has the shapes of its tubes by span, `growing` those of tubes
-    that have not been read to their end, where the line stops; `reader` takes what cannot be read of
-    the joints. None for a line of one tube alone, which stands in its own frame already.
+    that have not been read to their end, where the line stops; `laid` are hoses with known
+    ends; `reader` takes what cannot be read of the joints. None for a line of one tube alone, which
+    stands in its own frame already.
 
     Rolls before the first bend of the line turn nothing: its plane is 12 o'clock.
     """
     if len(line.spans) == 1 and line.spans[0].kind == "rigid":
         return None
     hoses = {hose.stands.span: hose for hose in pieces.hoses}
+    lying = {one.span: one for one in laid}
     parts = {part.stands.span: part for part in pieces.components}
     here, bent = START, False
     placed: list[SpanInSpace] = []
@@ -81,6 +90,12 @@ def place_in_space(
         if before is not None:
             here = _over(line.joints[len(placed) - 1], before.id, here, bent, reader)
         guessed = False
+        lies = _lies(here, lying.get(span.id))
+        if lies is not None:
+            path, here_on = lies
+            placed.append(SpanInSpace(span=span.id, starts=here, ends=here_on, path=path, guessed=False))
+            here, bent = here_on, True
+            continue
         shape: BendList | None
         if isinstance(span, HoseSpan):
             shape, guessed = _hose_shape(kit, span, hoses.get(span.id))
@@ -103,6 +118,36 @@ def place_in_space(
         return None
     whole = len(placed) == len(line.spans) and placed[-1].span not in growing
     return InSpace(spans=tuple(placed), views=_views(placed, {**growing, **read}), whole=whole)
+
+
+def _lies(here: Frame, laid: LaidHose | None) -> tuple[tuple[Vector, ...], Frame] | None:
+    """A hose between its own ends, put where the line has come to: it leaves along the way of the line,
+    and in the plane of its far end, as a tube does in that of its first bend."""
+    shape = None if laid is None or laid.length_mm is None else shape_or_none(laid.ends, laid.length_mm)
+    if laid is None or shape is None:
+        return None
+    a, b = laid.ends.a, laid.ends.b
+    over = subtract(b.point, a.point)
+    plane = cross(a.way, over)
+    if dot(plane, plane) < _IN_LINE:
+        plane = cross(a.way, b.way)
+    if dot(plane, plane) < _IN_LINE:
+        plane = cross(a.way, (0.0, 0.0, 1.0) if abs(a.way[2]) < 0.9 else (0.0, 1.0, 0.0))
+    normal = unit(plane)
+    inward = cross(normal, a.way)
+
+    def own(way: Vector) -> Vector:
+        return (dot(way, a.way), dot(way, inward), dot(way, normal))
+
+    turned = replace(here, point=(0.0, 0.0, 0.0))
+    every = [*shape.points[::_EVERY], shape.points[-1]]
+    path = tuple(seen_from(here, own(subtract(point, a.point))) for point in every)
+    leaves = cross(over, b.way)
+    if dot(leaves, leaves) < _IN_LINE:
+        leaves = normal
+    square = unit(subtract(leaves, scale(b.way, dot(leaves, b.way))))
+    ends = Frame(point=path[-1], way=seen_from(turned, own(b.way)), normal=seen_from(turned, own(square)))
+    return path, ends
 
 
 def _over(joint: Joint, before: str, here: Frame, bent: bool, reader: Reader) -> Frame:
@@ -164,7 +209,7 @@ def _views(placed: list[SpanInSpace], shapes: Mapping[str, BendList]) -> dict[st
         if one.span in shapes:
             points += [seen_from(one.starts, point) for _, point in sampled(shapes[one.span], step_deg=45.0)]
         else:
-            points += [*one.path[:1], *one.path[-1:]]
+            points += [*one.path[::8], *one.path[-1:]]
     points.append(placed[-1].ends.point)
     return {
         "free": clearest(tuple(points)),

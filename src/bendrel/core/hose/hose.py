@@ -9,6 +9,7 @@ from annotated_types import Gt
 from bendrel.core.findings import Source
 from bendrel.core.record import record
 
+RadiusAt = Literal["inside", "centreline"]
 ClampKindId = Literal["worm", "spring", "pinch", "injection"]
 
 
@@ -16,7 +17,8 @@ ClampKindId = Literal["worm", "spring", "pinch", "injection"]
 class HoseClass:
     """A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
     clamps that suit it; none where its ends are crimped or reusable. `law` is what a made-up one is sold
-    under where that is no working pressure."""
+    under where that is no working pressure. `radius_at` says where the least bend radius of its sizes is
+    measured."""
 
     id: str
     name: str
@@ -27,6 +29,11 @@ class HoseClass:
     clamps: tuple[ClampKindId, ...]
     source: Source
     law: str = ""
+    radius_at: RadiusAt = "inside"
+
+    def least_radius_mm(self, hose: Hose) -> float:
+        """Least radius of the centreline of one of its sizes, in mm."""
+        return hose.least_radius_mm + (hose.od_mm / 2 if self.radius_at == "inside" else 0.0)
 
 
 @record

@@ -139,14 +139,16 @@ def over_travel(positions: Sequence[Position], length_mm: float) -> tuple[AtPosi
                 twist_deg=float(twist),
                 points=shape.points,
             )
-    return tuple(found.get(k) or _too_short(at, length_mm) for k, at in enumerate(positions))
+    return tuple(found.get(k) or _pulled(at, length_mm) for k, at in enumerate(positions))
 
 
-def _too_short(at: Position, length_mm: float) -> AtPosition:
+def _pulled(at: Position, length_mm: float) -> AtPosition:
+    """A hose that is pulled straight, where that can be, or does not reach."""
     first, last = at.ends.inner
+    straight = at.ends.in_line and length_mm >= at.ends.least_mm * (1 - 1e-9)
     return AtPosition(
         gone=at.gone,
-        radius_mm=0.0,
+        radius_mm=None if straight else 0.0,
         tightest_at_mm=0.0,
         reach_mm=0.0,
         spare_mm=length_mm - at.ends.least_mm,

@@ -16,6 +16,7 @@ from bendrel.core.findings import EndName, Spot
 from bendrel.core.ids import NotAChain, fill_ids
 from bendrel.core.lengths import Angle, Length, Plane, Text
 from bendrel.core.line.checks import Checks
+from bendrel.core.line.hose_way import HoseWay
 from bendrel.core.measuring.legs import By, Reference
 from bendrel.core.record import record
 from bendrel.core.removal.log import OpenItem, Removal
@@ -218,8 +219,8 @@ class RigidSpan:
 class HoseSpan:
     """A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its neighbour
     is; `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it touches something
-    on its way. `shape` is the way that it is laid where that is known, as of the old line that it
-    replaces."""
+    on its way. `shape` is the way that it is laid where that was read, as of the old line that it replaces;
+    `way` is where its ends are, from which it is worked out how it lies."""
 
     id: SpanId = ""
     kind: Literal["hose"] = "hose"
@@ -235,6 +236,7 @@ class HoseSpan:
     rubs: bool = False
     sleeved: bool = False
     shape: BendReadings | None = None
+    way: HoseWay | None = None
 
 
 ComponentKind = Literal[

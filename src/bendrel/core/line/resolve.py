@@ -10,9 +10,11 @@ from bendrel.core.line.document import BendReadings, BendRow, CornerReadings
 from bendrel.core.line.paths import LAST, row_path
 from bendrel.core.measuring.legs import ReadBend, ReadBends, ReadingError, shape_of
 from bendrel.core.measuring.slots import Slot
+from bendrel.core.quantities import parse_degrees, parse_way
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList, ShapeError
 from bendrel.core.shape.corners import Corners, traced_bends
+from bendrel.core.shape.vectors import Vector
 from bendrel.core.units import (
     Sign,
     UnitError,
@@ -76,6 +78,14 @@ class Reader:
             return None, None
         kind, value = read
         return (value, None) if kind == "clock" else (None, value)
+
+    def way(self, path: str, text: str) -> Vector | None:
+        """A unit way from the datum on the machine."""
+        return self._read(path, lambda: parse_way(text))
+
+    def degrees(self, path: str, text: str) -> float | None:
+        """Degrees either way."""
+        return self._read(path, lambda: parse_degrees(text))
 
     def _read(self, path: str, read: Callable[[], T]) -> T | None:
         try:

@@ -7,6 +7,7 @@ from dataclasses import replace
 from bendrel.core.chain.chosen import Chosen, choose
 from bendrel.core.chain.clipping import clips_of, clips_to_get
 from bendrel.core.chain.in_space import place_in_space
+from bendrel.core.chain.laid import lay_hoses
 from bendrel.core.chain.pieces import place_pieces
 from bendrel.core.chain.reduced import reduced
 from bendrel.core.chain.shopping import NewClips
@@ -81,7 +82,8 @@ def _planned(line: Line, kit: Kit) -> Plan:
     pieces = place_pieces(line, kit, reader.problems)
     read = {rigid.run.span.id: rigid.shape for rigid in rigids}
     growing = {one.run.span.id: shape_of(one.so_far) for one in planned if one.so_far is not None}
-    in_space = place_in_space(line, kit, pieces, read, growing, reader)
+    laid = lay_hoses(kit, pieces, reader)
+    in_space = place_in_space(line, kit, pieces, read, growing, laid, reader)
     problems = tuple(problem for one in planned for problem in one.problems)
     lengths = {path: mm for one in planned for path, mm in one.lengths_mm.items()}
     follows: Chosen | None = None
@@ -95,7 +97,14 @@ def _planned(line: Line, kit: Kit) -> Plan:
         }
         follows = choose(line, kit, rigids, pieces, removed, new)
         problems = (*follows.problems, *problems)
-        whole = Whole(line=line, kit=kit, service=kit.services[line.service], chosen=follows, rigids=rigids)
+        whole = Whole(
+            line=line,
+            kit=kit,
+            service=kit.services[line.service],
+            chosen=follows,
+            rigids=rigids,
+            laid=laid,
+        )
         findings = worst_first(line, judge(whole, looked, measured, removed, clips))
     return Plan(
         rules_version=kit.rules_version,
@@ -112,6 +121,7 @@ def _planned(line: Line, kit: Kit) -> Plan:
             for one in planned
         ),
         in_space=in_space,
+        hoses=laid,
         problems=(*reader.problems, *problems),
         lengths_mm=lengths,
         looked=looked,

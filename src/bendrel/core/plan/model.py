@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bendrel.core.chain.chosen import Chosen
 from bendrel.core.chain.in_space import InSpace
+from bendrel.core.chain.laid import LaidHose
 from bendrel.core.findings import Finding
 from bendrel.core.line.document import SpanState
 from bendrel.core.line.looked import Looked
@@ -32,13 +33,14 @@ class PlannedPiece:
 class Plan:
     """The plan of a line as typed: every tube, and what follows for the whole. `main` is the tube that is
     worked on unless another one is asked for; blank for a line without one. `in_space` is the whole line,
-    None where one tube is all of it. `chosen` is None while a tube
+    None where one tube is all of it, `hoses` how those with known ends lie. `chosen` is None while a tube
     cannot be planned."""
 
     rules_version: str
     main: str
     pieces: tuple[PlannedPiece, ...]
     in_space: InSpace | None
+    hoses: tuple[LaidHose, ...]
     problems: tuple[Problem, ...]
     lengths_mm: dict[str, float]
     looked: Looked

@@ -7,6 +7,7 @@ from functools import cached_property
 
 from bendrel.core.bending.bender import Bender
 from bendrel.core.chain.chosen import Chosen
+from bendrel.core.chain.laid import LaidHose
 from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.ends.room import EndRoom
 from bendrel.core.findings import Change, EndName, Fix, Place
@@ -25,13 +26,15 @@ from bendrel.core.units import format_length
 
 @record
 class Whole:
-    """A planned line and everything that it was planned with; `rigids` are its tubes."""
+    """A planned line and everything that it was planned with; `rigids` are its tubes, `laid` its hoses with
+    known ends."""
 
     line: Line
     kit: Kit
     service: Service
     chosen: Chosen
     rigids: Sequence[Rigid]
+    laid: Sequence[LaidHose] = ()
 
     @property
     def hand_mm(self) -> float:
@@ -89,6 +92,7 @@ class Whole:
                 service=self.service,
                 chosen=self.chosen,
                 rigids=self.rigids,
+                laid=self.laid,
                 rigid=rigid,
             )
             for rigid in self.rigids

@@ -25,6 +25,7 @@ from bendrel.core.rules.whole.judge_look import judge_look
 from bendrel.core.rules.whole.judge_parts import judge_parts
 from bendrel.core.rules.whole.judge_pressure import judge_pressure
 from bendrel.core.rules.whole.judge_service import judge_service
+from bendrel.core.rules.whole.judge_way import judge_way
 
 
 def judge(
@@ -48,6 +49,7 @@ def judge(
     found += judge_pressure(whole)
     found += judge_flow(whole)
     found += judge_hose(whole)
+    found += judge_way(whole)
     found += judge_parts(whole)
     found += judge_joints(whole)
     found += judge_look(whole, looked, clips)

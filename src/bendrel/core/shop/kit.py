@@ -22,6 +22,7 @@ from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
 from bendrel.core.repair.splicing import Splicing
+from bendrel.core.route.clearance import Clearance
 from bendrel.core.route.clips import Clip, ClipSpacing
 from bendrel.core.service import Caution, Service, WorkStage
 from bendrel.core.shop.pace import Pace
@@ -82,6 +83,7 @@ class Kit:
     torques: Mapping[tuple[str, str], Torque]
     clips: tuple[Clip, ...]
     clip_spacing: tuple[ClipSpacing, ...]
+    clearances: Mapping[str, Clearance]
     seats: Mapping[str, Seat]
     shared_threads: tuple[SharedThread, ...]
     pairs: Mapping[tuple[str, str], Pair]

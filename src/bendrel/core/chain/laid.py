@@ -1,0 +1,327 @@
+"""Every hose of a line whose ends are known: how it lies, over its whole travel, beside what stands
+there."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from functools import lru_cache
+
+import numpy as np
+
+from bendrel.core.chain.pieces import Pieces, PlacedHose
+from bendrel.core.hose.laid import HoseEnd, HoseEnds, HoseError, HoseShape, hose_shape
+from bendrel.core.hose.moving import (
+    AtPosition,
+    Hinge,
+    Move,
+    Position,
+    Slide,
+    out_of_plane_deg,
+    over_travel,
+    travel,
+)
+from bendrel.core.hose.windows import Windows, windows_over
+from bendrel.core.lengths import Length, is_blank, length_mm
+from bendrel.core.line.hose_way import Beside, EndMove, HoseEndAt, HoseWay
+from bendrel.core.line.paths import span_path
+from bendrel.core.line.resolve import Problem, Reader
+from bendrel.core.record import record
+from bendrel.core.route.obstacles import Ball, Bar, Box, Obstacle, Wall, distances_mm
+from bendrel.core.shape.vectors import Vector
+from bendrel.core.shop.kit import Kit
+from bendrel.core.units import UnitError
+
+_BETWEEN = 3
+"""Points looked at between two of the hose's own when its distance from something is measured."""
+
+
+@record
+class Near:
+    """The least distance in mm between the hose's outside and one thing beside it, over the whole travel:
+    where
+    along the hose, at which position, and how much is wanted."""
+
+    item: str
+    what: str
+    kind: str
+    distance_mm: float
+    wanted_mm: float
+    at_mm: float
+    gone: tuple[float, ...]
+
+
+@record
+class LaidHose:
+    """One hose between its ends. `needs_mm` is the least radius of its centreline; `least_mm` the length
+    that just reaches in every position, `pulls_at` the position that needs it; `length_mm` is the free
+    length, what lies on its ends (`on_ends_mm`) taken off. While no length is known, what follows from it
+    is None. `radius_mm` is the tightest radius over the travel, 0 where the hose would kink or does not
+    reach, None of a straight one; `tightest_at_mm` and `tightest_gone` say where and when. `bows`: flat
+    only while its ends cannot turn in their seats. `twist_deg` is the greatest twist, `off_plane_deg` how
+    far the motion leaves the plane of the hose."""
+
+    span: str
+    ends: HoseEnds
+    moves: tuple[Move, ...]
+    move_names: tuple[str, ...]
+    needs_mm: float
+    least_mm: float
+    pulls_at: tuple[float, ...]
+    length_mm: float | None
+    on_ends_mm: float
+    radius_mm: float | None = None
+    tightest_at_mm: float = 0.0
+    tightest_gone: tuple[float, ...] = ()
+    reach_mm: float | None = None
+    spare_mm: float | None = None
+    bows: bool = False
+    twist_deg: float | None = None
+    twist_gone: tuple[float, ...] = ()
+    off_plane_deg: float | None = None
+    nearest: tuple[Near, ...] = ()
+
+
+@record
+class BesideHose:
+    """One thing beside a hose as measured; `item` is its id in the document."""
+
+    item: str
+    what: str
+    kind: str
+    shape: Obstacle
+
+
+def lay_hoses(kit: Kit, pieces: Pieces, reader: Reader) -> tuple[LaidHose, ...]:
+    """Every hose with known ends. What cannot be read or cannot be is a problem of `reader`."""
+    laid = (lay_hose(kit, hose, reader) for hose in pieces.hoses if hose.piece.way is not None)
+    return tuple(one for one in laid if one is not None)
+
+
+def lay_hose(kit: Kit, hose: PlacedHose, reader: Reader) -> LaidHose | None:
+    """One hose; None while its ends are not known."""
+    way = hose.piece.way
+    ends = None if way is None else ends_of(kit, hose, way, reader)
+    if way is None or ends is None:
+        return None
+    named = _moves(hose, way, reader)
+    moves = tuple(move for _, move in named)
+    beside = beside_hose(kit, hose, way, reader)
+    try:
+        places = travel_of(ends, moves)
+    except HoseError as error:
+        reader.problems.append(Problem(path=span_path(hose.piece.id, "way", "moves"), message=str(error)))
+        moves, places = (), travel_of(ends, ())
+    pulls = max(places, key=lambda place: place.ends.least_mm)
+    known = LaidHose(
+        span=hose.piece.id,
+        ends=ends,
+        moves=moves,
+        move_names=tuple(name for name, _ in named) if moves else (),
+        needs_mm=hose.hose_class.least_radius_mm(hose.hose),
+        least_mm=pulls.ends.least_mm,
+        pulls_at=pulls.gone,
+        length_mm=None if hose.length_mm is None else hose.length_mm - on_ends_mm(hose),
+        on_ends_mm=on_ends_mm(hose),
+        off_plane_deg=out_of_plane_deg(ends, moves) if moves else None,
+    )
+    if known.length_mm is None or known.length_mm <= 0:
+        return replace(known, length_mm=None)
+    return _with_length(kit, hose, known, beside)
+
+
+def _with_length(kit: Kit, hose: PlacedHose, known: LaidHose, beside: Sequence[BesideHose]) -> LaidHose:
+    assert known.length_mm is not None
+    told = told_over(known.ends, known.moves, known.length_mm)
+    tightest = min(told, key=lambda at: np.inf if at.radius_mm is None else at.radius_mm)
+    twisted = max(told, key=lambda at: abs(at.twist_deg))
+    at_home = shape_or_none(known.ends, known.length_mm)
+    return replace(
+        known,
+        radius_mm=tightest.radius_mm,
+        tightest_at_mm=tightest.tightest_at_mm,
+        tightest_gone=tightest.gone,
+        reach_mm=max(at.reach_mm for at in told),
+        spare_mm=min(at.spare_mm for at in told),
+        bows=at_home is not None and at_home.bows,
+        twist_deg=abs(twisted.twist_deg),
+        twist_gone=twisted.gone,
+        nearest=tuple(near_to(kit, hose, told, item) for item in beside),
+    )
+
+
+def on_ends_mm(hose: PlacedHose) -> float:
+    """Hose that lies on what it is pushed on, both ends together; none where its ends are its own."""
+    return 2 * hose.hose.overlap_mm if hose.piece.joined == "clamps" else 0.0
+
+
+@lru_cache(maxsize=64)
+def travel_of(ends: HoseEnds, moves: tuple[Move, ...]) -> tuple[Position, ...]:
+    """Every position of the travel. Raises HoseError."""
+    return travel(ends, moves)
+
+
+@lru_cache(maxsize=32)
+def told_over(ends: HoseEnds, moves: tuple[Move, ...], length_mm: float) -> tuple[AtPosition, ...]:
+    """The hose at every position; kept, as typing elsewhere in the line does not change it."""
+    return over_travel(travel_of(ends, moves), length_mm)
+
+
+@lru_cache(maxsize=32)
+def windows_of(ends: HoseEnds, moves: tuple[Move, ...], radius_mm: float, share: float) -> Windows:
+    """The lengths that keep a radius over the whole travel, up to a share of the distance that must be
+    reached. Raises HoseError."""
+    places = travel_of(ends, moves)
+    least = max(place.ends.least_mm for place in places)
+    longest = max(share * max(place.ends.distance_mm for place in places), 1.5 * least)
+    return windows_over([place.ends for place in places], radius_mm, longest)
+
+
+def shape_or_none(ends: HoseEnds, length: float) -> HoseShape | None:
+    """The shape as fitted; None where there is none."""
+    try:
+        return hose_shape(ends, length)
+    except HoseError:
+        return None
+
+
+def near_to(kit: Kit, hose: PlacedHose, told: Sequence[AtPosition], item: BesideHose) -> Near:
+    """How near one hose comes to one thing over its travel."""
+    wanted = kit.clearances[item.kind].least_mm
+    best: Near | None = None
+    for at in told:
+        points = np.array(at.points)
+        share = np.arange(_BETWEEN + 1) / (_BETWEEN + 1)
+        close = points[:-1, None] + share[None, :, None] * np.diff(points, axis=0)[:, None]
+        whole = np.concatenate([close.reshape(-1, 3), points[-1:]])
+        off = distances_mm(whole, item.shape) - hose.hose.od_mm / 2
+        k = int(off.argmin())
+        if best is None or off[k] < best.distance_mm:
+            along = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(whole, axis=0), axis=1))])
+            best = Near(
+                item=item.item,
+                what=item.what,
+                kind=item.kind,
+                distance_mm=float(off[k]),
+                wanted_mm=wanted,
+                at_mm=float(along[k]),
+                gone=at.gone,
+            )
+    assert best is not None
+    return best
+
+
+def ends_of(kit: Kit, hose: PlacedHose, way: HoseWay, reader: Reader) -> HoseEnds | None:
+    """Both ends as typed; None while a way is not said. A blank coordinate is 0."""
+    if not way.a.way.strip() or not way.b.way.strip():
+        return None
+
+    def end(name: str, at: HoseEndAt) -> HoseEnd | None:
+        path = span_path(hose.piece.id, "way", name)
+        point = _point(reader, path, (at.x, at.y, at.z))
+        along = reader.way(f"{path}/way", at.way)
+        return None if point is None or along is None else HoseEnd(point=point, way=along)
+
+    a, b = end("a", way.a), end("b", way.b)
+    straight = kit.limits["stiff_per_od"].value * hose.hose.od_mm
+    if not is_blank(way.straight):
+        typed = reader.length(span_path(hose.piece.id, "way", "straight"), way.straight, "not_negative")
+        if typed is None:
+            return None
+        straight = typed
+    if a is None or b is None:
+        return None
+    try:
+        return HoseEnds(a=a, b=b, straight_mm=straight)
+    except HoseError as error:
+        reader.problems.append(Problem(path=span_path(hose.piece.id, "way", "b"), message=str(error)))
+        return None
+
+
+def _point(
+    reader: Reader, path: str, typed: tuple[Length, Length, Length], prefix: str = ""
+) -> Vector | None:
+    found: list[float] = []
+    for name, length in zip("xyz", typed, strict=True):
+        value = 0.0 if is_blank(length) else reader.length(f"{path}/{prefix}{name}", length, "any")
+        if value is None:
+            return None
+        found.append(value)
+    return (found[0], found[1], found[2])
+
+
+def _moves(hose: PlacedHose, way: HoseWay, reader: Reader) -> tuple[tuple[str, Move], ...]:
+    """Every move that is whole, with its name."""
+    found: list[tuple[str, Move]] = []
+    for move in way.moves:
+        whole = _move(span_path(hose.piece.id, "way", "moves", move.id), move, reader)
+        if whole is not None:
+            found.append((move.what.strip() or ("swung" if move.how == "hinge" else "moved"), whole))
+    return tuple(found)
+
+
+def _move(path: str, move: EndMove, reader: Reader) -> Move | None:
+    """One move; None while it is not whole."""
+    if not (move.axis.strip() and move.least.strip() and move.most.strip()):
+        return None
+    axis = reader.way(f"{path}/axis", move.axis)
+    if move.how == "slide":
+        least, most = (_slid(reader, f"{path}/{name}", text, move) for name, text in _bounds(move))
+        if axis is None or least is None or most is None:
+            return None
+        return Slide(end=move.end, way=axis, least_mm=least, most_mm=most)
+    point = _point(reader, path, (move.x, move.y, move.z))
+    least, most = (reader.degrees(f"{path}/{name}", text) for name, text in _bounds(move))
+    if axis is None or point is None or least is None or most is None:
+        return None
+    return Hinge(end=move.end, point=point, axis=axis, least_deg=least, most_deg=most)
+
+
+def _bounds(move: EndMove) -> tuple[tuple[str, str], tuple[str, str]]:
+    return ("least", move.least), ("most", move.most)
+
+
+def _slid(reader: Reader, path: str, text: str, move: EndMove) -> float | None:
+    try:
+        return length_mm(Length(text=text, unit=move.x.unit), "any")
+    except UnitError as error:
+        reader.problems.append(Problem(path=path, message=str(error)))
+        return None
+
+
+def beside_hose(kit: Kit, hose: PlacedHose, way: HoseWay, reader: Reader) -> tuple[BesideHose, ...]:
+    """What stands beside the hose, as far as it is measured."""
+    found: list[BesideHose] = []
+    for item in way.beside:
+        path = span_path(hose.piece.id, "way", "beside", item.id)
+        if item.kind not in kit.clearances:
+            message = f"The catalogue has no clearance “{item.kind}”; choose one that is listed."
+            reader.problems.append(Problem(path=f"{path}/kind", message=message))
+            continue
+        shape = _obstacle(path, item, reader)
+        if shape is not None:
+            found.append(BesideHose(item=item.id, what=item.what, kind=item.kind, shape=shape))
+    return tuple(found)
+
+
+def _obstacle(path: str, item: Beside, reader: Reader) -> Obstacle | None:
+    first = _point(reader, path, (item.x, item.y, item.z))
+    if first is None:
+        return None
+    if item.form == "wall":
+        out = reader.way(f"{path}/out", item.out) if item.out.strip() else None
+        return None if out is None else Wall(point=first, out=out)
+    if item.form == "box":
+        last = _point(reader, path, (item.to_x, item.to_y, item.to_z), "to_")
+        if last is None:
+            return None
+        pairs = [*zip(first, last, strict=True)]
+        low, high = ([*map(pick, pairs)] for pick in (min, max))
+        return Box(least=(low[0], low[1], low[2]), most=(high[0], high[1], high[2]))
+    across = None if is_blank(item.across) else reader.length(f"{path}/across", item.across)
+    if across is None:
+        return None
+    if item.form == "ball":
+        return Ball(middle=first, radius_mm=across / 2)
+    last = _point(reader, path, (item.to_x, item.to_y, item.to_z), "to_")
+    return None if last is None else Bar(start=first, stop=last, radius_mm=across / 2)
