@@ -34,6 +34,7 @@ from bendrel.exchange.documents import line_from_value, line_schema
 from bendrel.services.chains import Edited, edit_chain
 from bendrel.services.files import draw_line
 from bendrel.services.gaps import GapOrder, GapWays, ways_over_gap
+from bendrel.services.hose_ways import HoseStudy, study_hose
 from bendrel.services.importing import Understood, import_text
 from bendrel.services.kits import added_up
 from bendrel.services.letting_in import LettingIn, letting_in
@@ -77,6 +78,12 @@ def convert(body: Conversion, services: Services) -> Line:
 def edit_the_chain(body: ChainOrder, services: Services) -> Edited:
     """The line after one edit of its chain; saving it is a separate step."""
     return edit_chain(body.document, body.edit, services.kit)
+
+
+@router.post("/hose")
+def look_at_hose(document: Line, services: Services, span: str) -> HoseStudy:
+    """One hose over its travel: how it lies, which lengths do, where it is held."""
+    return study_hose(document, services.kit, span)
 
 
 @router.post("/mend")

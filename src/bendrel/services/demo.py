@@ -17,6 +17,7 @@ from bendrel.services.demo_chains import (
     saved_end_line,
     spliced_cooler_line,
 )
+from bendrel.services.demo_hoses import axle_brake_hose
 from bendrel.services.demo_lines import (
     BRAKE_TUBE,
     fuel_feed_line,
@@ -104,6 +105,7 @@ def fill_demo(shop: Shop) -> None:
     shop.lines.add(tender.id, rear_left_line())
     rear_right = shop.lines.add(tender.id, rear_right_line())
     shop.lines.add(tender.id, impossible_line())
+    shop.lines.add(tender.id, axle_brake_hose())
     cooler = shop.lines.add(tender.id, pump_cooler_line())
     vacuum = shop.lines.add(tender.id, priming_vacuum_line())
     shop.strip_downs.keep(tender.id, 0, _tunnel_off((cooler.id, vacuum.id)))

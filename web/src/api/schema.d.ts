@@ -392,6 +392,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Hose
+         * @description One hose over its travel: how it lies, which lengths do, where it is held.
+         */
+        post: operations["look_at_hose_api_hose_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mend": {
         parameters: {
             query?: never;
@@ -1574,6 +1594,44 @@ export interface components {
             findings: components["schemas"]["Finding"][];
         };
         /**
+         * AtLength
+         * @description What one length gives; `radius_mm` is 0 where no hose of that length comes to rest without a kink.
+         */
+        AtLength: {
+            /** Length Mm */
+            length_mm: number;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Reach Mm */
+            reach_mm: number;
+        };
+        /**
+         * AtPosition
+         * @description The hose at one position. `radius_mm` is 0 where it has no shape: it does not reach, or kinks;
+         *     `spare_mm` the length beyond what just reaches, negative where it does not; `twist_deg` how far its end
+         *     B would have been turned against end A, clockwise seen along the hose.
+         */
+        AtPosition: {
+            /** Gone */
+            gone: number[];
+            /** Radius Mm */
+            radius_mm: number | null;
+            /** Tightest At Mm */
+            tightest_at_mm: number;
+            /** Reach Mm */
+            reach_mm: number;
+            /** Spare Mm */
+            spare_mm: number;
+            /** Twist Deg */
+            twist_deg: number;
+            /** Points */
+            points: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
          * AtVersion
          * @description Undo or redo, from the version that the person sees.
          */
@@ -1603,6 +1661,40 @@ export interface components {
             count: number;
             /** Problem */
             problem: string;
+        };
+        /**
+         * Ball
+         * @description A round thing: its middle and radius in mm.
+         */
+        Ball: {
+            /** Middle */
+            middle: [
+                number,
+                number,
+                number
+            ];
+            /** Radius Mm */
+            radius_mm: number;
+        };
+        /**
+         * Bar
+         * @description A bar, pipe or shaft with round ends: two points on its axis, its radius in mm.
+         */
+        Bar: {
+            /** Start */
+            start: [
+                number,
+                number,
+                number
+            ];
+            /** Stop */
+            stop: [
+                number,
+                number,
+                number
+            ];
+            /** Radius Mm */
+            radius_mm: number;
         };
         /**
          * Bench
@@ -1855,6 +1947,103 @@ export interface components {
             above_bench_mm?: number | null;
         };
         /**
+         * Beside
+         * @description Something beside the hose. `kind` is what it is, by the catalogue of clearances. A ball has a
+         *     middle and a width across; a bar runs from the first to the second point; a box has them as corners; a
+         *     wall goes through the first and looks along `out`.
+         */
+        Beside: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Kind
+             * @default fixed
+             */
+            kind: string;
+            /**
+             * Form
+             * @default bar
+             * @enum {string}
+             */
+            form: "ball" | "bar" | "box" | "wall";
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            x: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            y: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            z: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            to_x: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            to_y: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            to_z: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            across: components["schemas"]["Length"];
+            /**
+             * Out
+             * @default
+             */
+            out: string;
+        };
+        /**
+         * BesideHose
+         * @description One thing beside a hose as measured; `item` is its id in the document.
+         */
+        BesideHose: {
+            /** Item */
+            item: string;
+            /** What */
+            what: string;
+            /** Kind */
+            kind: string;
+            /** Shape */
+            shape: components["schemas"]["Ball"] | components["schemas"]["Bar"] | components["schemas"]["Box"] | components["schemas"]["Wall"] | components["schemas"]["Way"];
+        };
+        /**
          * Block
          * @description A box in the bench frame. One that `swings` is given as it stands before the bend and goes
          *     round with the free side; the free side slides along it.
@@ -1972,6 +2161,24 @@ export interface components {
             height_mm: number;
             /** Radius Mm */
             radius_mm: number;
+        };
+        /**
+         * Box
+         * @description A box along the axes, from its least to its greatest corner.
+         */
+        Box: {
+            /** Least */
+            least: [
+                number,
+                number,
+                number
+            ];
+            /** Most */
+            most: [
+                number,
+                number,
+                number
+            ];
         };
         /**
          * BroughtIn
@@ -2166,6 +2373,8 @@ export interface components {
             torques: components["schemas"]["Torque"][];
             /** Clips */
             clips: components["schemas"]["Clip"][];
+            /** Clearances */
+            clearances: components["schemas"]["Clearance"][];
             single_use: components["schemas"]["SingleUse"];
             /** Seats */
             seats: components["schemas"]["Seat"][];
@@ -2465,6 +2674,29 @@ export interface components {
             /** Driver */
             driver: string;
             source: components["schemas"]["Source"];
+        };
+        /**
+         * Clearance
+         * @description One kind of thing beside a line: the least distance in mm, the harm that it does nearer, and the
+         *     remedy. `stop` says that it is dangerous where the line can hurt somebody.
+         */
+        Clearance: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Least Mm */
+            least_mm: number;
+            /** Harm */
+            harm: string;
+            /** Remedy */
+            remedy: string;
+            source: components["schemas"]["Source"];
+            /**
+             * Stop
+             * @default false
+             */
+            stop: boolean;
         };
         /**
          * Clip
@@ -3143,6 +3375,71 @@ export interface components {
             unknown: boolean;
         };
         /**
+         * EndMove
+         * @description One way in which an end moves: a hinge about an axis through a point, from `least` to `most` degrees
+         *     (right-hand rule, 0 as the hose is fitted), or a slide along the axis, in lengths.
+         */
+        EndMove: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * How
+             * @default hinge
+             * @enum {string}
+             */
+            how: "hinge" | "slide";
+            /**
+             * End
+             * @default B
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            x: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            y: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            z: components["schemas"]["Length"];
+            /**
+             * Axis
+             * @default
+             */
+            axis: string;
+            /**
+             * Least
+             * @default
+             */
+            least: string;
+            /**
+             * Most
+             * @default
+             */
+            most: string;
+        };
+        /**
          * EndSize
          * @description What one tube size needs for one end type. `used_mm` is given for a bulb or bead (tube the tool
          *     uses up) and a sleeve end (insertion to the stop); a flare's is computed from
@@ -3230,7 +3527,7 @@ export interface components {
              */
             severity: "stop" | "caution" | "note";
             /** Code */
-            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done";
+            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done";
             where: components["schemas"]["Place"];
             /** Title */
             title: string;
@@ -3641,6 +3938,34 @@ export interface components {
             unit: "in" | "mm";
         };
         /**
+         * Hinge
+         * @description An end that swings about an axis: a point on it and its unit way, right-hand rule; degrees from the
+         *     position in which the hose is fitted.
+         */
+        Hinge: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
+            /** Axis */
+            axis: [
+                number,
+                number,
+                number
+            ];
+            /** Least Deg */
+            least_deg: number;
+            /** Most Deg */
+            most_deg: number;
+        };
+        /**
          * Hose
          * @description One size of one class. Lengths in mm, working pressure in kPa, None where none is published.
          *     `overlap_mm` is how far it is pushed on.
@@ -3668,7 +3993,8 @@ export interface components {
          * HoseClass
          * @description A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
          *     clamps that suit it; none where its ends are crimped or reusable. `law` is what a made-up one is sold
-         *     under where that is no working pressure.
+         *     under where that is no working pressure. `radius_at` says where the least bend radius of its sizes is
+         *     measured.
          */
         HoseClass: {
             /** Id */
@@ -3691,6 +4017,70 @@ export interface components {
              * @default
              */
             law: string;
+            /**
+             * Radius At
+             * @default inside
+             * @enum {string}
+             */
+            radius_at: "inside" | "centreline";
+        };
+        /**
+         * HoseEnd
+         * @description One end of a hose: the point in mm where it leaves what holds it, and the unit way along the hose
+         *     from its first to its second end.
+         */
+        HoseEnd: {
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
+            /** Way */
+            way: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * HoseEndAt
+         * @description Where one end of the hose leaves what holds it, from a datum on the machine (x ahead, y left, z
+         *     up), and `way`, its way there along the hose from end A to end B. `seat` is the way that the port of
+         *     an angled end looks, out of the port; blank for a straight end.
+         */
+        HoseEndAt: {
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            x: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            y: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            z: components["schemas"]["Length"];
+            /**
+             * Way
+             * @default
+             */
+            way: string;
+            /**
+             * Seat
+             * @default
+             */
+            seat: string;
         };
         /**
          * HoseEndFit
@@ -3725,6 +4115,19 @@ export interface components {
             offers: string[];
         };
         /**
+         * HoseEnds
+         * @description Both ends, and the stiff straight behind each in mm.
+         */
+        HoseEnds: {
+            a: components["schemas"]["HoseEnd"];
+            b: components["schemas"]["HoseEnd"];
+            /**
+             * Straight Mm
+             * @default 0
+             */
+            straight_mm: number;
+        };
+        /**
          * HoseFit
          * @description One hose on one diameter. `over_mm` is its outside diameter once pushed on, before clamping.
          */
@@ -3743,8 +4146,8 @@ export interface components {
          * HoseSpan
          * @description A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its neighbour
          *     is; `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it touches something
-         *     on its way. `shape` is the way that it is laid where that is known, as of the old line that it
-         *     replaces.
+         *     on its way. `shape` is the way that it is laid where that was read, as of the old line that it replaces;
+         *     `way` is where its ends are, from which it is worked out how it lies.
          */
         HoseSpan: {
             /**
@@ -3815,6 +4218,99 @@ export interface components {
              */
             sleeved: boolean;
             shape?: components["schemas"]["BendReadings"] | null;
+            way?: components["schemas"]["HoseWay"] | null;
+        };
+        /**
+         * HoseStudy
+         * @description One hose looked at closely. `laid` is None while its ends are not known; `fitted` are points of the
+         *     hose as it is fitted, `positions` the hose over its travel while its length is known, `windows` the
+         *     lengths that keep its radius, `beside` what stands there as measured.
+         */
+        HoseStudy: {
+            laid: components["schemas"]["LaidHose"] | null;
+            /** Fitted */
+            fitted: [
+                number,
+                number,
+                number
+            ][];
+            /** Positions */
+            positions: components["schemas"]["AtPosition"][];
+            windows: components["schemas"]["Windows"] | null;
+            /** Beside */
+            beside: components["schemas"]["BesideHose"][];
+            /** Supports */
+            supports: components["schemas"]["Support"][];
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+        };
+        /**
+         * HoseWay
+         * @description The way of a hose between its ends. `straight` is the stiff straight behind each, blank for the
+         *     usual; `swivel` the end that can turn about the hose while it moves, none where both are tight.
+         */
+        HoseWay: {
+            /**
+             * @default {
+             *       "x": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "y": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "z": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "way": "",
+             *       "seat": ""
+             *     }
+             */
+            a: components["schemas"]["HoseEndAt"];
+            /**
+             * @default {
+             *       "x": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "y": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "z": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "way": "",
+             *       "seat": ""
+             *     }
+             */
+            b: components["schemas"]["HoseEndAt"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            straight: components["schemas"]["Length"];
+            /**
+             * Moves
+             * @default []
+             */
+            moves: components["schemas"]["EndMove"][];
+            /**
+             * Swivel
+             * @default
+             * @enum {string}
+             */
+            swivel: "" | "A" | "B";
+            /**
+             * Beside
+             * @default []
+             */
+            beside: components["schemas"]["Beside"][];
         };
         /**
          * Imported
@@ -4149,6 +4645,70 @@ export interface components {
             straight: number;
             /** Lack Mm */
             lack_mm: number;
+        };
+        /**
+         * LaidHose
+         * @description One hose between its ends. `needs_mm` is the least radius of its centreline; `least_mm` the length
+         *     that just reaches in every position, `pulls_at` the position that needs it; `length_mm` is the free
+         *     length, what lies on its ends (`on_ends_mm`) taken off. While no length is known, what follows from it
+         *     is None. `radius_mm` is the tightest radius over the travel, 0 where the hose would kink or does not
+         *     reach, None of a straight one; `tightest_at_mm` and `tightest_gone` say where and when. `bows`: flat
+         *     only while its ends cannot turn in their seats. `twist_deg` is the greatest twist, `off_plane_deg` how
+         *     far the motion leaves the plane of the hose.
+         */
+        LaidHose: {
+            /** Span */
+            span: string;
+            ends: components["schemas"]["HoseEnds"];
+            /** Moves */
+            moves: (components["schemas"]["Hinge"] | components["schemas"]["Slide"])[];
+            /** Move Names */
+            move_names: string[];
+            /** Needs Mm */
+            needs_mm: number;
+            /** Least Mm */
+            least_mm: number;
+            /** Pulls At */
+            pulls_at: number[];
+            /** Length Mm */
+            length_mm: number | null;
+            /** On Ends Mm */
+            on_ends_mm: number;
+            /** Radius Mm */
+            radius_mm?: number | null;
+            /**
+             * Tightest At Mm
+             * @default 0
+             */
+            tightest_at_mm: number;
+            /**
+             * Tightest Gone
+             * @default []
+             */
+            tightest_gone: number[];
+            /** Reach Mm */
+            reach_mm?: number | null;
+            /** Spare Mm */
+            spare_mm?: number | null;
+            /**
+             * Bows
+             * @default false
+             */
+            bows: boolean;
+            /** Twist Deg */
+            twist_deg?: number | null;
+            /**
+             * Twist Gone
+             * @default []
+             */
+            twist_gone: number[];
+            /** Off Plane Deg */
+            off_plane_deg?: number | null;
+            /**
+             * Nearest
+             * @default []
+             */
+            nearest: components["schemas"]["Near"][];
         };
         /**
          * Landing
@@ -4967,6 +5527,28 @@ export interface components {
             source: components["schemas"]["Source"];
         };
         /**
+         * Near
+         * @description The least distance in mm between the hose's outside and one thing beside it, over the whole travel:
+         *     where
+         *     along the hose, at which position, and how much is wanted.
+         */
+        Near: {
+            /** Item */
+            item: string;
+            /** What */
+            what: string;
+            /** Kind */
+            kind: string;
+            /** Distance Mm */
+            distance_mm: number;
+            /** Wanted Mm */
+            wanted_mm: number;
+            /** At Mm */
+            at_mm: number;
+            /** Gone */
+            gone: number[];
+        };
+        /**
          * Need
          * @description One thing to have. `ref` names the catalogue row, `group:id`, so that stock and prices find it;
          *     `amount` is in mm, pieces or litres. `kind` is the kind of thing where it can be in the removal log
@@ -5716,7 +6298,7 @@ export interface components {
          * Plan
          * @description The plan of a line as typed: every tube, and what follows for the whole. `main` is the tube that is
          *     worked on unless another one is asked for; blank for a line without one. `in_space` is the whole line,
-         *     None where one tube is all of it. `chosen` is None while a tube
+         *     None where one tube is all of it, `hoses` how those with known ends lie. `chosen` is None while a tube
          *     cannot be planned.
          */
         Plan: {
@@ -5727,6 +6309,8 @@ export interface components {
             /** Pieces */
             pieces: components["schemas"]["PlannedPiece"][];
             in_space: components["schemas"]["InSpace"] | null;
+            /** Hoses */
+            hoses: components["schemas"]["LaidHose"][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
             /** Lengths Mm */
@@ -6796,6 +7380,27 @@ export interface components {
             source: components["schemas"]["Source"];
         };
         /**
+         * Slide
+         * @description An end that slides along a unit way; mm from the position in which the hose is fitted.
+         */
+        Slide: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /** Way */
+            way: [
+                number,
+                number,
+                number
+            ];
+            /** Least Mm */
+            least_mm: number;
+            /** Most Mm */
+            most_mm: number;
+        };
+        /**
          * Source
          * @description Where a number or a rule comes from. Nothing from memory is presented as a standard.
          */
@@ -6811,10 +7416,11 @@ export interface components {
         /**
          * SpanInSpace
          * @description One span in the frame of the line, which starts at port A along +x with the first bend turning toward
-         *     +y. `starts` and `ends` are its two ends, a normal being square to the plane of the last bend before them;
-         *     the part of a tube stands in `starts`, its own x along the way and its z along the normal. `path` are
-         *     points to draw a hose or a component by, none for a tube, which has its own. `guessed` says that its
-         *     length or the way that it lies is not known: it is drawn straight on, as long as such a thing often is.
+         *     +y. `starts` and `ends` are its two ends, a normal being square to the plane of the last bend before
+         *     them; the part of a tube stands in `starts`, its own x along the way and its z along the normal.
+         *     `path` are points to draw a hose or a component by, none for a tube, which has its own. `guessed` says
+         *     that its length or the way that it lies is not known: it is drawn straight on, as long as such a thing
+         *     often is.
          */
         SpanInSpace: {
             /** Span */
@@ -7175,6 +7781,25 @@ export interface components {
         SupplierState: {
             /** Answers */
             answers: boolean;
+        };
+        /**
+         * Support
+         * @description One thing to do along the hose, from its end A in mm: hold it there, leave it free, put a sleeve on
+         *     it, keep it off.
+         */
+        Support: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hold" | "free" | "sleeve" | "away";
+            /** From Mm */
+            from_mm: number;
+            /** To Mm */
+            to_mm: number;
+            /** Text */
+            text: string;
+            source: components["schemas"]["Source"];
         };
         /**
          * SwingOrder
@@ -7694,6 +8319,38 @@ export interface components {
             ];
         };
         /**
+         * Wall
+         * @description Everything behind a plane: a point on it, and the unit way that looks out of it.
+         */
+        Wall: {
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
+            /** Out */
+            out: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * Way
+         * @description Another line: points along its centreline, and its radius in mm.
+         */
+        Way: {
+            /** Points */
+            points: [
+                number,
+                number,
+                number
+            ][];
+            /** Radius Mm */
+            radius_mm: number;
+        };
+        /**
          * WayOut
          * @description One way on, with the tube that it loses (mm).
          */
@@ -7736,6 +8393,24 @@ export interface components {
              * @default
              */
             ruled_out: string;
+        };
+        /**
+         * Window
+         * @description Lengths from `least` to `most`, all of which keep the radius.
+         */
+        Window: {
+            least: components["schemas"]["AtLength"];
+            most: components["schemas"]["AtLength"];
+        };
+        /**
+         * Windows
+         * @description The lengths that keep a radius, in order, and the radius and reach over all lengths looked at.
+         */
+        Windows: {
+            /** Windows */
+            windows: components["schemas"]["Window"][];
+            /** Over */
+            over: components["schemas"]["AtLength"][];
         };
         /**
          * Wrench
@@ -10113,6 +10788,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Edited"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    look_at_hose_api_hose_post: {
+        parameters: {
+            query: {
+                span: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Line"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoseStudy"];
                 };
             };
             /** @description Bad Request */

@@ -35,6 +35,7 @@ export const blankHose = (hose: string, unit: Unit): HoseSpan => ({
   rubs: false,
   sleeved: false,
   shape: null,
+  way: null,
 });
 
 export const blankComponent = (unit: Unit): ComponentSpan => ({

@@ -27,7 +27,7 @@ from bendrel.core.line.hose_way import Beside, EndMove, HoseEndAt, HoseWay
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem, Reader
 from bendrel.core.record import record
-from bendrel.core.route.obstacles import Ball, Bar, Box, Obstacle, Wall, distances_mm
+from bendrel.core.route.obstacles import Array, Ball, Bar, Box, Obstacle, Wall, distances_mm
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import UnitError
@@ -168,13 +168,31 @@ def told_over(ends: HoseEnds, moves: tuple[Move, ...], length_mm: float) -> tupl
 
 
 @lru_cache(maxsize=32)
+def windows_at_the_limits(ends: HoseEnds, moves: tuple[Move, ...], radius_mm: float, share: float) -> Windows:
+    """The same at the fitted position and where every move is at one of its ends: quick, and mostly the same;
+    what comes of it is looked at over the whole travel. Raises HoseError."""
+    places = travel_of(ends, moves)
+    limits = [(min(gone), max(gone)) for gone in zip(*(place.gone for place in places), strict=True)]
+
+    def limit(gone: tuple[float, ...]) -> bool:
+        return all(far in both for far, both in zip(gone, limits, strict=True))
+
+    some = [place for place in places if limit(place.gone) or not any(place.gone)]
+    return _windows(places, some, radius_mm, share)
+
+
+@lru_cache(maxsize=32)
 def windows_of(ends: HoseEnds, moves: tuple[Move, ...], radius_mm: float, share: float) -> Windows:
     """The lengths that keep a radius over the whole travel, up to a share of the distance that must be
     reached. Raises HoseError."""
     places = travel_of(ends, moves)
+    return _windows(places, places, radius_mm, share)
+
+
+def _windows(places: Sequence[Position], some: Sequence[Position], radius_mm: float, share: float) -> Windows:
     least = max(place.ends.least_mm for place in places)
     longest = max(share * max(place.ends.distance_mm for place in places), 1.5 * least)
-    return windows_over([place.ends for place in places], radius_mm, longest)
+    return windows_over([place.ends for place in some], radius_mm, longest)
 
 
 def shape_or_none(ends: HoseEnds, length: float) -> HoseShape | None:
@@ -187,28 +205,40 @@ def shape_or_none(ends: HoseEnds, length: float) -> HoseShape | None:
 
 def near_to(kit: Kit, hose: PlacedHose, told: Sequence[AtPosition], item: BesideHose) -> Near:
     """How near one hose comes to one thing over its travel."""
-    wanted = kit.clearances[item.kind].least_mm
-    best: Near | None = None
-    for at in told:
-        points = np.array(at.points)
-        share = np.arange(_BETWEEN + 1) / (_BETWEEN + 1)
-        close = points[:-1, None] + share[None, :, None] * np.diff(points, axis=0)[:, None]
-        whole = np.concatenate([close.reshape(-1, 3), points[-1:]])
+    each = distances_along(hose, told, item)
+    where = min(range(len(told)), key=lambda k: float(each[k][1].min()))
+    along, off = each[where]
+    k = int(off.argmin())
+    return Near(
+        item=item.item,
+        what=item.what,
+        kind=item.kind,
+        distance_mm=float(off[k]),
+        wanted_mm=kit.clearances[item.kind].least_mm,
+        at_mm=float(along[k]),
+        gone=told[where].gone,
+    )
+
+
+def distances_along(
+    hose: PlacedHose, told: Sequence[AtPosition], item: BesideHose
+) -> list[tuple[Array, Array]]:
+    """For every position places along the hose, in mm from end A, and how far its outside is there from one
+    thing."""
+    share = (np.arange(_BETWEEN + 1) / (_BETWEEN + 1))[:, None]
+    found: list[tuple[Array, Array]] = [(np.zeros(0), np.zeros(0))] * len(told)
+    for count in {len(at.points) for at in told}:
+        same = [k for k, at in enumerate(told) if len(at.points) == count]
+        points = np.array([told[k].points for k in same])
+        steps = np.diff(points, axis=1)
+        close = points[:, :-1, None] + share * steps[:, :, None]
+        whole = np.concatenate([close.reshape(len(same), -1, 3), points[:, -1:]], axis=1)
+        gone = np.repeat(np.linalg.norm(steps, axis=2) / (_BETWEEN + 1), _BETWEEN + 1, axis=1)
+        along = np.concatenate([np.zeros((len(same), 1)), np.cumsum(gone, axis=1)], axis=1)
         off = distances_mm(whole, item.shape) - hose.hose.od_mm / 2
-        k = int(off.argmin())
-        if best is None or off[k] < best.distance_mm:
-            along = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(whole, axis=0), axis=1))])
-            best = Near(
-                item=item.item,
-                what=item.what,
-                kind=item.kind,
-                distance_mm=float(off[k]),
-                wanted_mm=wanted,
-                at_mm=float(along[k]),
-                gone=at.gone,
-            )
-    assert best is not None
-    return best
+        for n, k in enumerate(same):
+            found[k] = (along[n], off[n])
+    return found
 
 
 def ends_of(kit: Kit, hose: PlacedHose, way: HoseWay, reader: Reader) -> HoseEnds | None:

@@ -1,15 +1,18 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import type { Catalogue, Joint, Port, Span } from "../../api/types";
+import type { Catalogue, HoseSpan, Joint, Line, Port, Span } from "../../api/types";
 import { setPiece } from "../../doc/chain";
 import { typed } from "../../doc/rows";
 import type { ChosenPlace } from "../../doc/select";
 import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
-import { sayLength } from "../../format/units";
+import { sayFigure, sayLength } from "../../format/units";
+import { Columns } from "../../ui/Columns";
 import { Field, Pick } from "../../ui/Field";
+import { WayFields } from "./hose/WayFields";
+import { WayStudy } from "./hose/WayStudy";
 import { PortSeat } from "./PortSeat";
 import { ComponentFields, ComponentFigures, HoseFields } from "./PieceFields";
 
@@ -33,8 +36,10 @@ export const asksAlone = (place: ChosenPlace | null, spans: readonly Span[]): pl
 /** What one hose, component, joint or port of the chain needs, and nothing else. */
 export function PlacePanel({ place, editor, view, catalogue }: Props) {
   const { choosePlace } = useSelection();
+  const hose =
+    place.kind === "span" && editor.document.spans.some((span) => span.id === place.id && span.kind === "hose");
   return (
-    <Box component="section" aria-label="The chosen place" sx={{ maxWidth: 460 }}>
+    <Box component="section" aria-label="The chosen place" sx={{ maxWidth: hose ? undefined : 460 }}>
       <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "center" }}>
         <Typography variant="h2">{titleOf(place, editor.document.spans)}</Typography>
         <Button size="small" variant="text" onClick={() => choosePlace(null)}>
@@ -56,19 +61,34 @@ function titleOf(place: ChosenPlace, spans: readonly Span[]): string {
   return "Hose";
 }
 
+/** A length as somebody would type it in the line's own unit. */
+const lengthText = (mm: number, unit: Line["unit"]): string =>
+  unit === "mm" ? String(Math.round(mm)) : sayFigure(mm, unit);
+
 function OfPiece({ id, editor, view, catalogue }: { id: string } & Omit<Props, "place">) {
   const { document: line, edit } = editor;
   const piece = line.spans.find((one) => one.id === id);
-  if (piece?.kind === "hose")
+  if (piece?.kind === "hose") {
+    const onChange = (part: Partial<HoseSpan>) => edit((was) => setPiece(was, id, part));
+    const problemAt = (path: string) => view.plan?.problems.find((item) => item.path === path)?.message;
     return (
-      <HoseFields
-        piece={piece}
-        unit={line.unit}
-        view={view}
-        catalogue={catalogue}
-        onChange={(part) => edit((was) => setPiece(was, id, part))}
-      />
+      <Columns>
+        <Box>
+          <HoseFields piece={piece} unit={line.unit} view={view} catalogue={catalogue} onChange={onChange} />
+          <Typography variant="h2" component="h3" sx={{ mt: 2 }}>
+            Its way
+          </Typography>
+          <WayFields piece={piece} unit={line.unit} catalogue={catalogue} problemAt={problemAt} onChange={onChange} />
+        </Box>
+        <WayStudy
+          document={line}
+          piece={piece}
+          catalogue={catalogue}
+          onLength={(mm) => onChange({ length: typed(lengthText(mm, line.unit), line.unit) })}
+        />
+      </Columns>
     );
+  }
   if (piece?.kind !== "component") return null;
   const change = (part: Parameters<typeof setPiece>[2]) => edit((was) => setPiece(was, id, part));
   return (

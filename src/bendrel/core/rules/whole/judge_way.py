@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from math import ceil
 
-from bendrel.core.chain.laid import LaidHose, Near, windows_of
+from bendrel.core.chain.laid import LaidHose, Near, windows_at_the_limits
 from bendrel.core.chain.pieces import PlacedHose
 from bendrel.core.findings import Finding, Fix
 from bendrel.core.hose.laid import HoseError
@@ -52,10 +52,11 @@ def position(case: Whole, laid: LaidHose, gone: tuple[float, ...]) -> str:
 
 
 def good_windows(case: Whole, laid: LaidHose) -> tuple[Window, ...]:
-    """The lengths that keep the radius over the whole travel; none where there is no such length."""
+    """The lengths that keep the radius; none where there is no such length. Of a moving hose they are those
+    of its limits: what is chosen from them is planned over the whole travel before it is offered."""
     share = case.kit.limits["hose_longest_share"].value
     try:
-        return windows_of(laid.ends, laid.moves, laid.needs_mm, share).windows
+        return windows_at_the_limits(laid.ends, laid.moves, laid.needs_mm, share).windows
     except HoseError:
         return ()
 
@@ -127,18 +128,23 @@ def _length(case: Whole, laid: LaidHose, hose: PlacedHose) -> Iterator[Finding]:
         return
     in_place = case.kit.preferences.get("hose-length", "") == "cut in place"
     bought = bool(hose.hose_class.law)
+    least = case.say(laid.least_mm + laid.on_ends_mm)
     yield Finding(
         severity="note",
         code="hose_length",
         where=case.at_span(laid.span),
-        title=f"{'Buy it' if bought else 'It may be'} {_says(case, laid, windows)} long",
-        message=f"So long it keeps a centreline radius of {case.say(laid.needs_mm)}{travel}. "
+        title=f"The length {'to buy ' if bought else ''}is not chosen"
+        if laid.moves
+        else f"{'Buy it' if bought else 'It may be'} {_says(case, laid, windows)} long",
+        message=f"It needs more than {least} to reach, and a centreline radius of "
+        f"{case.say(laid.needs_mm)}{travel}. "
         + (
             "Route it, cut it in place, and write down what was cut."
             if in_place and not bought
             else rule.text
         ),
         source=rule.source,
+        advice="Its panel shows which lengths do." if laid.moves else "",
         fix=_make_it(case, laid, hose),
     )
 
@@ -151,7 +157,7 @@ def _no_reach(case: Whole, laid: LaidHose, hose: PlacedHose) -> Finding:
         code="hose_no_reach",
         where=case.at_span(laid.span),
         title="The hose pulls at full travel" if any(laid.pulls_at) else "The hose does not reach",
-        message=f"It is {has}; {where + ' ' if where else ''}it needs more than {needs}.",
+        message=f"It is {has} long; {where + ' ' if where else ''}it needs more than {needs}.",
         source=case.kit.advice["hose_way"].source,
         advice="Make it longer, or bring its ends nearer to each other.",
         fix=_make_it(case, laid, hose),
@@ -169,16 +175,20 @@ def _kinks(case: Whole, laid: LaidHose, hose: PlacedHose) -> Finding:
     tight = (
         "It kinks"
         if laid.radius_mm == 0
-        else f"{case.say(laid.tightest_at_mm)} from end A its radius is {case.say(laid.radius_mm)}"
+        else f"Its radius is {case.say(laid.radius_mm)}, {case.say(laid.tightest_at_mm)} from end A"
     )
     return Finding(
         severity="stop",
         code="hose_kinks",
         where=case.at_span(laid.span),
         title="The hose is bent too tightly",
-        message=f"{tight}{' ' + where if where else ''}; the least is {case.say(laid.needs_mm)} ({meant}).",
+        message=f"{tight}{', ' + where if where else ''}; the least is {case.say(laid.needs_mm)} ({meant}).",
         source=hose.hose.source,
-        advice=_NO_WINDOW if fix is None else f"{_says(case, laid, good_windows(case, laid))} keeps it.",
+        advice=_NO_WINDOW
+        if fix is None
+        else "Its panel shows which lengths keep it."
+        if laid.moves
+        else f"{_says(case, laid, good_windows(case, laid))} keeps it.",
         fix=fix,
         safety=case.service.safety_critical,
     )
@@ -241,13 +251,12 @@ def _near(case: Whole, laid: LaidHose, hose: PlacedHose, near: Near) -> Iterator
         code="hose_near",
         where=case.at_span(laid.span),
         title=f"The hose {'touches' if touches else 'comes near'} {name}",
-        message=f"{case.say(near.at_mm)} from end A{' ' + where if where else ''} "
-        + (
-            "it lies against it"
+        message=(
+            "It lies against it"
             if touches
             else f"{case.say(near.distance_mm)} are left of the {case.say(near.wanted_mm)} that are wanted"
         )
-        + f": {kind.harm}.",
+        + f", {case.say(near.at_mm)} from end A{', ' + where if where else ''}: {kind.harm}.",
         source=kind.source,
         advice=f"{kind.remedy[0].upper()}{kind.remedy[1:]}.",
         fix=None if kind.stop or not touches else set_value("A sleeve is on", hose_at(hose, "sleeved"), True),

@@ -1,0 +1,67 @@
+"""The demo shop's flexible lines."""
+
+from __future__ import annotations
+
+from bendrel.core.lengths import Length
+from bendrel.core.line.document import Carries, HoseSpan, Line, Port
+from bendrel.core.line.hose_way import Beside, EndMove, HoseEndAt, HoseWay
+from bendrel.core.repair.condition import Condition
+
+
+def _at(x: str, y: str, z: str, way: str, seat: str = "") -> HoseEndAt:
+    return HoseEndAt(x=Length(text=x), y=Length(text=y), z=Length(text=z), way=way, seat=seat)
+
+
+def axle_brake_hose() -> Line:
+    """From the chassis to the second axle, which moves up and down and rolls; bought made up."""
+    way = HoseWay(
+        a=_at("0", "0", "0", "down"),
+        b=_at("30", "130", "-250", "left"),
+        moves=(
+            EndMove(id="m1", what="the axle", how="slide", axis="up", least="-90 mm", most="75 mm"),
+            EndMove(
+                id="m2",
+                what="axle roll",
+                how="hinge",
+                y=Length(text="500"),
+                z=Length(text="-300"),
+                axis="ahead",
+                least="-6",
+                most="6",
+            ),
+        ),
+        beside=(
+            Beside(
+                id="b1",
+                what="tail pipe",
+                kind="exhaust",
+                form="bar",
+                x=Length(text="-400"),
+                y=Length(text="-110"),
+                z=Length(text="-160"),
+                to_x=Length(text="400"),
+                to_y=Length(text="-110"),
+                to_z=Length(text="-160"),
+                across=Length(text="60"),
+            ),
+        ),
+    )
+    return Line(
+        name="Chassis to second axle, hose",
+        service="brake",
+        unit="mm",
+        port_a=Port(label="bracket on the chassis", thread="3/8-24", seat="inverted-45", role="source"),
+        port_b=Port(label="tee on the axle", thread="3/8-24", seat="inverted-45", role="return"),
+        spans=(
+            HoseSpan(
+                id="h1",
+                hose="brake_1-8in",
+                length=Length(text="430"),
+                joined="crimped",
+                clamps_each=0,
+                way=way,
+            ),
+        ),
+        condition=Condition(reasons=("brittle",), urgency="soon"),
+        carries=Carries(),
+    )

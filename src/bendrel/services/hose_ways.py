@@ -1,0 +1,92 @@
+"""Use case of one hose of a line: how it lies over its travel, which lengths do, where it is held."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from bendrel.core.chain.laid import (
+    BesideHose,
+    LaidHose,
+    beside_hose,
+    lay_hose,
+    shape_or_none,
+    told_over,
+    windows_of,
+)
+from bendrel.core.chain.pieces import place_pieces
+from bendrel.core.chain.supports import Support, supports_of
+from bendrel.core.hose.laid import HoseError
+from bendrel.core.hose.moving import AtPosition
+from bendrel.core.hose.windows import Windows
+from bendrel.core.line.document import Line
+from bendrel.core.line.resolve import Problem, Reader
+from bendrel.core.record import record
+from bendrel.core.shape.vectors import Vector
+from bendrel.core.shop.kit import Kit
+from bendrel.services.errors import NotFound
+
+_POINTS = 40
+"""Points of a hose that a picture is drawn from."""
+
+
+@record
+class HoseStudy:
+    """One hose looked at closely. `laid` is None while its ends are not known; `fitted` are points of the
+    hose as it is fitted, `positions` the hose over its travel while its length is known, `windows` the
+    lengths that keep its radius, `beside` what stands there as measured."""
+
+    laid: LaidHose | None
+    fitted: tuple[Vector, ...]
+    positions: tuple[AtPosition, ...]
+    windows: Windows | None
+    beside: tuple[BesideHose, ...]
+    supports: tuple[Support, ...]
+    problems: tuple[Problem, ...]
+
+
+def study_hose(line: Line, kit: Kit, span: str) -> HoseStudy:
+    """Look at one hose of `line`. Raises NotFound."""
+    reader = Reader()
+    hoses = {hose.stands.span: hose for hose in place_pieces(line, kit, reader.problems).hoses}
+    hose = hoses.get(span)
+    if hose is None:
+        raise NotFound(f"There is no hose “{span[:20]}” in this line.")
+    laid = lay_hose(kit, hose, reader)
+    way = hose.piece.way
+    if laid is None or way is None:
+        return HoseStudy(
+            laid=None,
+            fitted=(),
+            positions=(),
+            windows=None,
+            beside=(),
+            supports=(),
+            problems=tuple(reader.problems),
+        )
+    beside = beside_hose(kit, hose, way, Reader())
+    windows: Windows | None = None
+    try:
+        share = kit.limits["hose_longest_share"].value
+        windows = windows_of(laid.ends, laid.moves, laid.needs_mm, share)
+    except HoseError as error:
+        reader.problems.append(Problem(path=f"/spans/{span}/way", message=str(error)))
+    told: tuple[AtPosition, ...] = ()
+    fitted: tuple[Vector, ...] = ()
+    if laid.length_mm is not None:
+        told = told_over(laid.ends, laid.moves, laid.length_mm)
+        shape = shape_or_none(laid.ends, laid.length_mm)
+        fitted = _thinned(shape.points) if shape else ()
+    return HoseStudy(
+        laid=laid,
+        fitted=fitted,
+        positions=tuple(replace(at, points=_thinned(at.points)) for at in told),
+        windows=windows,
+        beside=beside,
+        supports=supports_of(kit, hose, laid, told, beside),
+        problems=tuple(reader.problems),
+    )
+
+
+def _thinned(points: tuple[Vector, ...]) -> tuple[Vector, ...]:
+    step = max(1, len(points) // _POINTS)
+    return (*points[:-1:step], points[-1])

@@ -1,0 +1,63 @@
+import Box from "@mui/material/Box";
+import { useId } from "react";
+import type { Length, Unit } from "../../../api/types";
+import { typed } from "../../../doc/rows";
+
+const AXES = ["x", "y", "z"] as const;
+type Axis = (typeof AXES)[number];
+
+interface Props {
+  label: string;
+  at: Record<Axis, Length>;
+  unit: Unit;
+  problem: (axis: Axis) => string | undefined;
+  onChange: (change: Partial<Record<Axis, Length>>) => void;
+}
+
+/** A point from the datum: ahead, to the left, up. Blank is 0. */
+export function PointRow({ label, at, unit, problem, onChange }: Props) {
+  const id = useId();
+  const said = AXES.map(problem).find((text) => text !== undefined);
+  return (
+    <Box
+      role="group"
+      aria-label={label}
+      sx={{ display: "grid", gridTemplateColumns: "104px 1fr 1fr 1fr", gap: 0.75, alignItems: "center", py: 0.4 }}
+    >
+      <Box sx={{ color: "var(--second)", lineHeight: 1.2 }}>{label}</Box>
+      {AXES.map((axis) => (
+        <Box
+          key={axis}
+          component="input"
+          aria-label={`${label}, ${axis}`}
+          aria-invalid={problem(axis) !== undefined}
+          aria-describedby={said ? `${id}-said` : undefined}
+          data-takes="length"
+          value={at[axis].text}
+          placeholder={`${axis}  0`}
+          autoComplete="off"
+          onChange={(event) => onChange({ [axis]: typed(event.target.value, unit) })}
+          sx={{
+            width: "100%",
+            minHeight: 34,
+            px: 0.75,
+            fontFamily: "Barlow, sans-serif",
+            fontSize: 16,
+            color: "var(--ink)",
+            background: "var(--sheet)",
+            border: "1px solid",
+            borderColor: problem(axis) ? "var(--stop)" : "var(--second)",
+            borderRadius: "2px",
+            "&::placeholder": { color: "var(--second)", opacity: 1 },
+            "@media (pointer: coarse)": { minHeight: 44 },
+          }}
+        />
+      ))}
+      {said && (
+        <Box role="alert" id={`${id}-said`} sx={{ gridColumn: "2 / -1", color: "var(--stop)", fontSize: 14 }}>
+          {said}
+        </Box>
+      )}
+    </Box>
+  );
+}

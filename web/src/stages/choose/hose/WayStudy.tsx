@@ -1,0 +1,153 @@
+import Box from "@mui/material/Box";
+import { useState } from "react";
+import type { AtPosition, Catalogue, HoseSpan, HoseStudy, Line, Unit } from "../../../api/types";
+import { useHoseStudy } from "../../../doc/useHoseStudy";
+import { sayAngle, sayLength, sayTurn } from "../../../format/units";
+import { HosePicture } from "./HosePicture";
+import { homeOf } from "./projected";
+import { WindowChart } from "./WindowChart";
+
+interface Props {
+  document: Line;
+  piece: HoseSpan;
+  catalogue: Catalogue;
+  onLength: (mm: number) => void;
+}
+
+const DO = { hold: "Hold", free: "Leave free", sleeve: "Sleeve", away: "Keep off" } as const;
+
+/** How the hose lies, which lengths do, what it does over its travel, and where it is held. */
+export function WayStudy({ document, piece, catalogue, onLength }: Props) {
+  const study = useHoseStudy(document, piece.id);
+  const unit = document.unit;
+  const row = catalogue.hoses.find((one) => one.id === piece.hose);
+  if (!study?.laid || !row)
+    return (
+      <Box sx={{ color: "var(--second)" }}>
+        Say where both ends are and which way the hose leaves and arrives: then it is worked out how it lies and how
+        long it may be.
+      </Box>
+    );
+  const laid = study.laid;
+  return (
+    <Box aria-live="polite">
+      {study.windows ? (
+        <WindowChart
+          windows={study.windows}
+          needs={laid.needs_mm}
+          onEnds={laid.on_ends_mm}
+          length={laid.length_mm}
+          unit={unit}
+          onLength={onLength}
+        />
+      ) : (
+        <Box>It needs more than {sayLength(laid.least_mm + laid.on_ends_mm, unit)}.</Box>
+      )}
+      {laid.length_mm == null ? (
+        <Box sx={{ my: 1, color: "var(--second)" }}>Type or drag a length to see the hose.</Box>
+      ) : (
+        <Travel study={study} unit={unit} od={row.od_mm} names={laid.move_names} />
+      )}
+      {laid.bows && (
+        <Box sx={{ mt: 1, fontSize: 14, color: "var(--second)" }}>
+          Flat only while neither end can turn in its seat: with a free end it bows out sideways, more gently than this.
+        </Box>
+      )}
+      {study.supports.length > 0 && (
+        <Box component="ul" aria-label="Where it is held" sx={{ listStyle: "none", m: 0, mt: 1, p: 0 }}>
+          {study.supports.map((one) => (
+            <Box
+              component="li"
+              key={`${one.kind} ${one.from_mm} ${one.text}`}
+              sx={{
+                display: "grid",
+                gridTemplateColumns: "104px 1fr",
+                gap: 1,
+                py: 0.4,
+                borderTop: "1px solid var(--rule)",
+              }}
+            >
+              <Box sx={{ fontWeight: 600 }}>
+                {DO[one.kind]}
+                <Box sx={{ fontWeight: 400, fontSize: 14, color: "var(--second)" }}>
+                  {sayLength(one.from_mm, unit)}
+                  {one.to_mm - one.from_mm > 1 && ` to ${sayLength(one.to_mm, unit)}`}
+                </Box>
+              </Box>
+              <Box>{one.text}</Box>
+            </Box>
+          ))}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Travel({ study, unit, od, names }: { study: HoseStudy; unit: Unit; od: number; names: readonly string[] }) {
+  const positions = study.positions;
+  const [chosen, setChosen] = useState<number | null>(null);
+  const at = Math.min(chosen ?? homeOf(positions), positions.length - 1);
+  const here = positions[at];
+  if (!here) return null;
+  const moving = positions.length > 1;
+  return (
+    <Box sx={{ mt: 1 }}>
+      <HosePicture study={study} at={at} od={od} />
+      {moving && (
+        <Box
+          component="input"
+          type="range"
+          aria-label="Travel"
+          aria-valuetext={goneOf(study, names, here, unit)}
+          min={0}
+          max={positions.length - 1}
+          step={1}
+          value={at}
+          onChange={(event) => setChosen(Number(event.target.value))}
+          sx={{
+            width: "100%",
+            accentColor: "var(--ink)",
+            minHeight: 28,
+            "@media (pointer: coarse)": { minHeight: 44 },
+          }}
+        />
+      )}
+      <Box sx={{ fontVariantNumeric: "tabular-nums" }}>
+        {moving && <b>{goneOf(study, names, here, unit)}: </b>}
+        {told(here, study.laid?.needs_mm ?? 0, unit)}
+      </Box>
+      {study.laid?.nearest.map((near) => (
+        <Box
+          key={near.item}
+          sx={{ fontSize: 14, color: near.distance_mm < near.wanted_mm ? "var(--stop)" : "var(--second)" }}
+        >
+          {near.what || "Beside it"}:{" "}
+          {near.distance_mm <= 0 ? "touched" : `${sayLength(near.distance_mm, unit)} away at the nearest`},{" "}
+          {sayLength(near.at_mm, unit)} from end A; {sayLength(near.wanted_mm, unit)} wanted.
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+function goneOf(study: HoseStudy, names: readonly string[], at: AtPosition, unit: Unit): string {
+  if (at.gone.every((far) => Math.abs(far) < 1e-9)) return "As it is fitted";
+  return at.gone
+    .map((far, k) => {
+      const move = study.laid?.moves[k];
+      const said = move && "axis" in move ? sayTurn(far) : `${far < 0 ? "−" : "+"}${sayLength(Math.abs(far), unit)}`;
+      return `${names[k] ?? ""} ${said}`;
+    })
+    .join(", ");
+}
+
+function told(at: AtPosition, needs: number, unit: Unit): string {
+  if (at.spare_mm < 0) return `too short by ${sayLength(-at.spare_mm, unit)}.`;
+  if (at.radius_mm === 0) return "it kinks.";
+  const radius =
+    at.radius_mm == null
+      ? "straight"
+      : `radius ${sayLength(at.radius_mm, unit)} at ${sayLength(at.tightest_at_mm, unit)} from end A${at.radius_mm < needs ? ", too tight" : ""}`;
+  const twist = Math.abs(at.twist_deg) > 0.5 ? `, twisted ${sayAngle(Math.abs(at.twist_deg))}` : "";
+  return `${radius}, stands out ${sayLength(at.reach_mm, unit)}, ${sayLength(at.spare_mm, unit)} more than it must have${twist}.`;
+}
