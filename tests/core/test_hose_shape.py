@@ -19,9 +19,9 @@ IN_LINE = ((0, 0, 0), (1, 0, 0), (300, 0, 0), (1, 0, 0))
 def ends(a, way_a, b, way_b, straight=0.0):
     def end(point, way):
         way = np.array(way, float) / np.linalg.norm(way)
-        return HoseEnd(point=tuple(map(float, point)), way=tuple(map(float, way)))
+        return HoseEnd(point=tuple(map(float, point)), way=tuple(map(float, way)), straight_mm=straight)
 
-    return HoseEnds(a=end(a, way_a), b=end(b, way_b), straight_mm=straight)
+    return HoseEnds(a=end(a, way_a), b=end(b, way_b))
 
 
 def moved(turn, a, way_a, b, way_b):

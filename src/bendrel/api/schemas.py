@@ -13,6 +13,7 @@ from bendrel.core.chain.tools import Tool
 from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Torque
 from bendrel.core.findings import Source
 from bendrel.core.fluids.fluid import Fluid
+from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
 from bendrel.core.joints.school import School
 from bendrel.core.joints.seat import Seat
@@ -235,6 +236,7 @@ class CatalogueOut:
     wrenches: tuple[Wrench, ...]
     hose_classes: tuple[HoseClass, ...]
     hoses: tuple[Hose, ...]
+    hose_ends: tuple[HoseEndKind, ...]
     clamp_kinds: tuple[ClampKind, ...]
     clamps: tuple[Clamp, ...]
     fluids: tuple[Fluid, ...]
@@ -273,6 +275,7 @@ def catalogue_of(kit: Kit) -> CatalogueOut:
         wrenches=kit.wrenches,
         hose_classes=tuple(kit.hose_classes.values()),
         hoses=tuple(kit.hoses.values()),
+        hose_ends=tuple(kit.hose_ends.values()),
         clamp_kinds=tuple(kit.clamp_kinds.values()),
         clamps=tuple(kit.clamps.values()),
         fluids=tuple(kit.fluids.values()),

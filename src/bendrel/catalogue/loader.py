@@ -17,6 +17,7 @@ from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Torque
 from bendrel.core.findings import Source
 from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
+from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
 from bendrel.core.joints.pair import Pair, index_pairs
 from bendrel.core.joints.school import School
@@ -73,6 +74,7 @@ def load_kit() -> Kit:
         wrenches=_typed(Wrench, _rows("wrenches.csv")),
         hose_classes=_by_id(HoseClass, toml_file("hose_classes.toml")["hose_class"]),
         hoses=_by_id(Hose, _rows("hoses.csv")),
+        hose_ends=_by_id(HoseEndKind, _tables("hose_end")),
         clamp_kinds=_by_id(ClampKind, _tables("clamp_kind")),
         clamps=_by_id(Clamp, _rows("clamps.csv")),
         fluids=_by_id(Fluid, _tables("fluid")),

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from bendrel.core.chain.assembly import Assembly, assembly_of
+from bendrel.core.chain.carried import carried
 from bendrel.core.chain.laid import (
     BesideHose,
     LaidHose,
@@ -41,6 +43,7 @@ class HoseStudy:
     windows: Windows | None
     beside: tuple[BesideHose, ...]
     supports: tuple[Support, ...]
+    assembly: Assembly
     problems: tuple[Problem, ...]
 
 
@@ -53,6 +56,7 @@ def study_hose(line: Line, kit: Kit, span: str) -> HoseStudy:
         raise NotFound(f"There is no hose “{span[:20]}” in this line.")
     laid = lay_hose(kit, hose, reader)
     way = hose.piece.way
+    assembly = assembly_of(kit, hose, laid, line.unit, wets=wetted_with(line, kit), reader=reader)
     if laid is None or way is None:
         return HoseStudy(
             laid=None,
@@ -61,6 +65,7 @@ def study_hose(line: Line, kit: Kit, span: str) -> HoseStudy:
             windows=None,
             beside=(),
             supports=(),
+            assembly=assembly,
             problems=tuple(reader.problems),
         )
     beside = beside_hose(kit, hose, way, Reader())
@@ -83,8 +88,17 @@ def study_hose(line: Line, kit: Kit, span: str) -> HoseStudy:
         windows=windows,
         beside=beside,
         supports=supports_of(kit, hose, laid, told, beside),
+        assembly=assembly,
         problems=tuple(reader.problems),
     )
+
+
+def wetted_with(line: Line, kit: Kit) -> str:
+    """What may be smeared on where a hose is pushed on. Source: common practice."""
+    duty = carried(line, kit, [])
+    if duty is not None and not duty.fluid.wets_hose:
+        return "hot water or a smear of engine oil, never petrol"
+    return "the system’s own fluid"
 
 
 def _thinned(points: tuple[Vector, ...]) -> tuple[Vector, ...]:

@@ -33,7 +33,7 @@ def hose_answer(
             raise HoseError(f"{name} {mm:g}: a length in mm is accepted, up to {_FURTHEST_MM:g}.")
     if radius_mm == 0:
         raise HoseError("--radius 0: the least radius of the hose's centreline is needed, more than 0 mm.")
-    ends = HoseEnds(a=_end("--from", start), b=_end("--to", stop), straight_mm=straight_mm)
+    ends = HoseEnds(a=_end("--from", start, straight_mm), b=_end("--to", stop, straight_mm))
     longest = ends.distance_mm * _LONGEST_SHARE if longest_mm is None else longest_mm
     # the ends may point so that even the shortest hose is longer than that
     longest = max(longest, length_mm or 0.0)
@@ -55,7 +55,7 @@ def hose_answer(
     }
 
 
-def _end(name: str, text: str) -> HoseEnd:
+def _end(name: str, text: str, straight_mm: float) -> HoseEnd:
     cells = [cell.strip() for cell in text.split(",")]
     try:
         figures = [float(cell) for cell in cells]
@@ -70,4 +70,4 @@ def _end(name: str, text: str) -> HoseEnd:
     way: Vector = (figures[3], figures[4], figures[5])
     if length(way) < 1e-9:
         raise HoseError(f"{name} “{text}”: its way has no length; such as 1,0,0 is accepted.")
-    return HoseEnd(point=(figures[0], figures[1], figures[2]), way=unit(way))
+    return HoseEnd(point=(figures[0], figures[1], figures[2]), way=unit(way), straight_mm=straight_mm)

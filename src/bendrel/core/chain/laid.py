@@ -10,6 +10,7 @@ from functools import lru_cache
 import numpy as np
 
 from bendrel.core.chain.pieces import Pieces, PlacedHose
+from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.laid import HoseEnd, HoseEnds, HoseError, HoseShape, hose_shape
 from bendrel.core.hose.moving import (
     AtPosition,
@@ -28,7 +29,7 @@ from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem, Reader
 from bendrel.core.record import record
 from bendrel.core.route.obstacles import Array, Ball, Bar, Box, Obstacle, Wall, distances_mm
-from bendrel.core.shape.vectors import Vector
+from bendrel.core.shape.vectors import Vector, scale
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import UnitError
 
@@ -55,11 +56,12 @@ class Near:
 class LaidHose:
     """One hose between its ends. `needs_mm` is the least radius of its centreline; `least_mm` the length
     that just reaches in every position, `pulls_at` the position that needs it; `length_mm` is the free
-    length, what lies on its ends (`on_ends_mm`) taken off. While no length is known, what follows from it
-    is None. `radius_mm` is the tightest radius over the travel, 0 where the hose would kink or does not
-    reach, None of a straight one; `tightest_at_mm` and `tightest_gone` say where and when. `bows`: flat
-    only while its ends cannot turn in their seats. `twist_deg` is the greatest twist, `off_plane_deg` how
-    far the motion leaves the plane of the hose."""
+    length, what lies on its ends (`on_ends_mm`) taken off, `seat_a` and `seat_b` the ways from the hose
+    into its ports. While no length is known, what follows from it is None. `radius_mm` is the tightest
+    radius over the travel, 0 where the hose would kink or does not reach, None of a straight one;
+    `tightest_at_mm` and `tightest_gone` say where and when. `bows`: flat only while its ends cannot turn
+    in their seats. `twist_deg` is the greatest twist, `off_plane_deg` how far the motion leaves the plane
+    of the hose."""
 
     span: str
     ends: HoseEnds
@@ -70,6 +72,8 @@ class LaidHose:
     pulls_at: tuple[float, ...]
     length_mm: float | None
     on_ends_mm: float
+    seat_a: Vector | None
+    seat_b: Vector | None
     radius_mm: float | None = None
     tightest_at_mm: float = 0.0
     tightest_gone: tuple[float, ...] = ()
@@ -123,6 +127,8 @@ def lay_hose(kit: Kit, hose: PlacedHose, reader: Reader) -> LaidHose | None:
         pulls_at=pulls.gone,
         length_mm=None if hose.length_mm is None else hose.length_mm - on_ends_mm(hose),
         on_ends_mm=on_ends_mm(hose),
+        seat_a=_seat(hose, "a", way.a, reader),
+        seat_b=_seat(hose, "b", way.b, reader),
         off_plane_deg=out_of_plane_deg(ends, moves) if moves else None,
     )
     if known.length_mm is None or known.length_mm <= 0:
@@ -169,8 +175,8 @@ def told_over(ends: HoseEnds, moves: tuple[Move, ...], length_mm: float) -> tupl
 
 @lru_cache(maxsize=32)
 def windows_at_the_limits(ends: HoseEnds, moves: tuple[Move, ...], radius_mm: float, share: float) -> Windows:
-    """The same at the fitted position and where every move is at one of its ends: quick, and mostly the same;
-    what comes of it is looked at over the whole travel. Raises HoseError."""
+    """The same at the fitted position and where every move is at one of its ends: quick, and mostly the
+    same; what comes of it is looked at over the whole travel. Raises HoseError."""
     places = travel_of(ends, moves)
     limits = [(min(gone), max(gone)) for gone in zip(*(place.gone for place in places), strict=True)]
 
@@ -241,31 +247,69 @@ def distances_along(
     return found
 
 
+def end_kind_of(kit: Kit, hose: PlacedHose) -> HoseEndKind | None:
+    """The kind of end that a hose has; None where nobody makes one for its class."""
+    piece = hose.piece
+    if piece.joined == "clamps":
+        return kit.hose_ends["push-on" if piece.clamps_each == 0 else "clamped"]
+    if piece.joined == "crimped":
+        return kit.hose_ends["made-up" if hose.hose_class.law else "crimped"]
+    return next(
+        (
+            kind
+            for kind in kit.hose_ends.values()
+            if kind.joined == "reusable" and hose.hose_class.id in kind.hose_classes
+        ),
+        None,
+    )
+
+
+def end_takes_mm(kit: Kit, hose: PlacedHose) -> tuple[float, float]:
+    """What the ends of a hose add to its length, at A and at B; 0 of ends that have no figures."""
+    kind = end_kind_of(kit, hose)
+    size = kind.size_for(hose.hose.size) if kind else None
+    if size is None:
+        return (0.0, 0.0)
+    return (size.takes_mm(hose.piece.angle_a), size.takes_mm(hose.piece.angle_b))
+
+
 def ends_of(kit: Kit, hose: PlacedHose, way: HoseWay, reader: Reader) -> HoseEnds | None:
     """Both ends as typed; None while a way is not said. A blank coordinate is 0."""
     if not way.a.way.strip() or not way.b.way.strip():
         return None
 
-    def end(name: str, at: HoseEndAt) -> HoseEnd | None:
-        path = span_path(hose.piece.id, "way", name)
-        point = _point(reader, path, (at.x, at.y, at.z))
-        along = reader.way(f"{path}/way", at.way)
-        return None if point is None or along is None else HoseEnd(point=point, way=along)
-
-    a, b = end("a", way.a), end("b", way.b)
-    straight = kit.limits["stiff_per_od"].value * hose.hose.od_mm
+    stiff = kit.limits["stiff_per_od"].value * hose.hose.od_mm
     if not is_blank(way.straight):
         typed = reader.length(span_path(hose.piece.id, "way", "straight"), way.straight, "not_negative")
         if typed is None:
             return None
-        straight = typed
+        stiff = typed
+
+    def end(name: str, at: HoseEndAt, own_mm: float) -> HoseEnd | None:
+        path = span_path(hose.piece.id, "way", name)
+        point = _point(reader, path, (at.x, at.y, at.z))
+        along = reader.way(f"{path}/way", at.way)
+        if point is None or along is None:
+            return None
+        return HoseEnd(point=point, way=along, straight_mm=stiff + own_mm)
+
+    own_a, own_b = end_takes_mm(kit, hose)
+    a, b = end("a", way.a, own_a), end("b", way.b, own_b)
     if a is None or b is None:
         return None
     try:
-        return HoseEnds(a=a, b=b, straight_mm=straight)
+        return HoseEnds(a=a, b=b)
     except HoseError as error:
         reader.problems.append(Problem(path=span_path(hose.piece.id, "way", "b"), message=str(error)))
         return None
+
+
+def _seat(hose: PlacedHose, name: str, at: HoseEndAt, reader: Reader) -> Vector | None:
+    """The way from the hose to the seat: into the port."""
+    if not at.seat.strip():
+        return None
+    out = reader.way(span_path(hose.piece.id, "way", name, "seat"), at.seat)
+    return None if out is None else scale(out, -1.0)
 
 
 def _point(

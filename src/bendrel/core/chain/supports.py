@@ -40,7 +40,6 @@ def supports_of(
 
 def _held(kit: Kit, hose: PlacedHose, laid: LaidHose) -> Iterator[Support]:
     length = laid.length_mm or 0.0
-    stiff = laid.ends.straight_mm
     if laid.moves:
         rule = kit.advice["hose_free"]
         moved = {move.end for move in laid.moves}
@@ -54,7 +53,11 @@ def _held(kit: Kit, hose: PlacedHose, laid: LaidHose) -> Iterator[Support]:
                 source=rule.source,
             )
         yield Support(
-            kind="free", from_mm=stiff, to_mm=max(stiff, length - stiff), text=rule.text, source=rule.source
+            kind="free",
+            from_mm=laid.ends.a.straight_mm,
+            to_mm=max(laid.ends.a.straight_mm, length - laid.ends.b.straight_mm),
+            text=rule.text,
+            source=rule.source,
         )
         return
     spacing = next((row for row in kit.clip_spacing if hose.hose.od_mm <= row.up_to_mm), kit.clip_spacing[-1])

@@ -34,24 +34,26 @@ class HoseError(ValueError):
 
 @record
 class HoseEnd:
-    """One end of a hose: the point in mm where it leaves what holds it, and the unit way along the hose
-    from its first to its second end."""
+    """One end of a hose: the point in mm where it leaves what holds it, the unit way along the hose from its
+    first to its second end, and for how many mm it is stiff and straight there."""
 
     point: Vector
     way: Vector
-
-
-@record
-class HoseEnds:
-    """Both ends, and the stiff straight behind each in mm."""
-
-    a: HoseEnd
-    b: HoseEnd
     straight_mm: float = 0.0
 
     def __post_init__(self) -> None:
         if self.straight_mm < 0:
             raise HoseError(f"A stiff straight of {self.straight_mm:g} mm: 0 or more is accepted.")
+
+
+@record
+class HoseEnds:
+    """Both ends of a hose."""
+
+    a: HoseEnd
+    b: HoseEnd
+
+    def __post_init__(self) -> None:
         if length(subtract(self.a.point, self.b.point)) < 1e-6:
             raise HoseError("Both ends of the hose are at the same point; they must lie apart.")
 
@@ -64,15 +66,20 @@ class HoseEnds:
     def inner(self) -> tuple[Vector, Vector]:
         """Where the stiff straights end."""
         return (
-            along(self.a.point, self.a.way, self.straight_mm),
-            along(self.b.point, self.b.way, -self.straight_mm),
+            along(self.a.point, self.a.way, self.a.straight_mm),
+            along(self.b.point, self.b.way, -self.b.straight_mm),
         )
 
     @property
     def least_mm(self) -> float:
         """No hose between these ends is shorter."""
         first, last = self.inner
-        return length(subtract(last, first)) + 2 * self.straight_mm
+        return length(subtract(last, first)) + self.stiff_mm
+
+    @property
+    def stiff_mm(self) -> float:
+        """What is stiff at both ends together."""
+        return self.a.straight_mm + self.b.straight_mm
 
     @property
     def in_line(self) -> bool:
@@ -145,7 +152,7 @@ def _shapes(
     for k, (ends, curvature) in enumerate(zip(positions, curvature_of(rest) / free[:, None], strict=True)):
         inner = np.array(ends.inner[0]) + points_of(rest.take(np.array([k])))[0] * free[k]
         points = [*map(_vector, inner)]
-        if ends.straight_mm:
+        if ends.stiff_mm:
             points = [ends.a.point, *points, ends.b.point]
         tightest = int(curvature.argmax())
         radius = float(1 / curvature[tightest]) if curvature[tightest] > 1e-9 else None
@@ -153,7 +160,7 @@ def _shapes(
             HoseShape(
                 length_mm=length_mm,
                 radius_mm=radius if rest.found[k] else 0.0,
-                tightest_at_mm=float(ends.straight_mm + tightest * free[k] / pieces),
+                tightest_at_mm=float(ends.a.straight_mm + tightest * free[k] / pieces),
                 reach_mm=reach_mm(ends, inner),
                 points=tuple(points),
                 bows=bool(out[k] > 0),
@@ -165,7 +172,7 @@ def _shapes(
 def held_ends(everyone: Sequence[HoseEnds], lengths: Sequence[float]) -> tuple[Held, Array]:
     """The ends of every hose between its stiff straights, and the free lengths that they are measured
     in."""
-    free = np.array(lengths) - 2 * np.array([ends.straight_mm for ends in everyone])
+    free = np.array(lengths) - np.array([ends.stiff_mm for ends in everyone])
     inner = np.array([ends.inner for ends in everyone])
     closing = (inner[:, 1] - inner[:, 0]) / free[:, None]
     return (

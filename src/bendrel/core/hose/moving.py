@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from itertools import product
 from math import degrees
 
@@ -10,7 +11,7 @@ import numpy as np
 
 from bendrel.core.findings import EndName
 from bendrel.core.hose.elastica import Array, Settled
-from bendrel.core.hose.laid import HoseEnd, HoseEnds, HoseError, shapes_of
+from bendrel.core.hose.laid import HoseEnds, HoseError, shapes_of
 from bendrel.core.record import record
 from bendrel.core.shape.vectors import Vector, add, along, cross, dot, rotated, subtract, unit
 
@@ -115,9 +116,7 @@ def _position(
             rotated(square, move.axis, far),
         )
     (a, way_a, turned_a), (b, way_b, turned_b) = where["A"], where["B"]
-    moved = HoseEnds(
-        a=HoseEnd(point=a, way=way_a), b=HoseEnd(point=b, way=way_b), straight_mm=ends.straight_mm
-    )
+    moved = HoseEnds(a=replace(ends.a, point=a, way=way_a), b=replace(ends.b, point=b, way=way_b))
     return Position(gone=gone, ends=moved, turned_a=turned_a, turned_b=turned_b)
 
 

@@ -1,8 +1,8 @@
 """The line document: what the person typed and chose. Everything else is computed from it.
 
 A line is a chain from port A to port B: spans (rigid pieces, hoses, components), and between neighbours a
-joint. Everything that is spoken of elsewhere has an id that never changes; nothing is addressed by its place
-in a list. What comes without an id gets the next free one.
+joint. Everything that is spoken of elsewhere has an id that never changes; nothing is addressed by its
+place in a list. What comes without an id gets the next free one.
 """
 
 from __future__ import annotations
@@ -13,6 +13,7 @@ from annotated_types import Ge, Le, MaxLen, MinLen
 
 from bendrel.core.bending.bender import MarkStyle
 from bendrel.core.findings import EndName, Spot
+from bendrel.core.hose.ending import EndAngle
 from bendrel.core.ids import NotAChain, fill_ids
 from bendrel.core.lengths import Angle, Length, Plane, Text
 from bendrel.core.line.checks import Checks
@@ -132,8 +133,8 @@ StockForm = Literal["stick", "coil", "folded"]
 
 @record
 class TestFlare:
-    """A test piece of the person's own: the tube that the flare used up, and the end type and tube size that
-    it was made with."""
+    """A test piece of the person's own: the tube that the flare used up, and the end type and tube size
+    that it was made with."""
 
     used: Length = Length()
     fitting: Annotated[str, MaxLen(40)] = ""
@@ -142,10 +143,10 @@ class TestFlare:
 
 @record
 class TubeEnd:
-    """How one end of a rigid piece is finished. `trial` wins over the formula for the end type and tube size
-    that it was made with. `insert` says that an insert is in the tube's end. `leave_long` is tube left on for
-    trimming after the trial fit. `ready` says that the stick comes with this end flared and its nut on;
-    `flarer` is the flaring tool, blank for the bar."""
+    """How one end of a rigid piece is finished. `trial` wins over the formula for the end type and tube
+    size that it was made with. `insert` says that an insert is in the tube's end. `leave_long` is tube
+    left on for trimming after the trial fit. `ready` says that the stick comes with this end flared and
+    its nut on; `flarer` is the flaring tool, blank for the bar."""
 
     fitting: Annotated[str, MaxLen(40)] = "plain"
     nut: Annotated[str, MaxLen(80)] | None = None
@@ -177,8 +178,9 @@ SpanState = Literal["to make", "stays"]
 
 @record
 class RigidSpan:
-    """A rigid piece: its tube and bender from the catalogue, its readings, its two ends, and how it is made.
-    `state` says whether it is made new, or is sound old tube that stays: judged, but never cut or bought.
+    """A rigid piece: its tube and bender from the catalogue, its readings, its two ends, and how it is
+    made. `state` says whether it is made new, or is sound old tube that stays: judged, but never cut or
+    bought.
 
     `held` is the end that is in the clamp to begin with. `order` says in which order the bends are made and
     which end is held at each; none is one after the other away from the held end. `trim_first` cuts the
@@ -217,10 +219,12 @@ class RigidSpan:
 
 @record
 class HoseSpan:
-    """A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its neighbour
-    is; `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it touches something
-    on its way. `shape` is the way that it is laid where that was read, as of the old line that it replaces;
-    `way` is where its ends are, from which it is worked out how it lies."""
+    """A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its
+    neighbour is; `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it
+    touches something on its way. `shape` is the way that it is laid where that was read, as of the old
+    line that it replaces; `way` is where its ends are, from which it is worked out how it lies. `angle_a`
+    and `angle_b` are the angles of its own ends, `clock` how they stand to each other where that is not
+    worked out; `done` names the steps of its making that are done."""
 
     id: SpanId = ""
     kind: Literal["hose"] = "hose"
@@ -237,6 +241,10 @@ class HoseSpan:
     sleeved: bool = False
     shape: BendReadings | None = None
     way: HoseWay | None = None
+    angle_a: EndAngle = 0
+    angle_b: EndAngle = 0
+    clock: Text = ""
+    done: Annotated[tuple[ItemId, ...], MaxLen(30)] = ()
 
 
 ComponentKind = Literal[
@@ -298,10 +306,10 @@ PortRole = Literal["not known", "source", "feed", "return", "signal"]
 class Port:
     """The port that one end of the line goes to.
 
-    `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that was put on
-    it before it came apart. `thread` is what the port is, as designated; blank while nobody has measured it.
-    `seat` is what it seals on and `body` what it is made of, by catalogue id; blank while not known. `proved`
-    says that the nut was run home in it by hand.
+    `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that was
+    put on it before it came apart. `thread` is what the port is, as designated; blank while nobody has
+    measured it. `seat` is what it seals on and `body` what it is made of, by catalogue id; blank while
+    not known. `proved` says that the nut was run home in it by hand.
     """
 
     label: Annotated[str, MaxLen(60)] = ""

@@ -12,6 +12,7 @@ from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Torque
 from bendrel.core.findings import Source
 from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
+from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
 from bendrel.core.joints.pair import Pair
 from bendrel.core.joints.school import School
@@ -94,6 +95,7 @@ class Kit:
     wrenches: tuple[Wrench, ...]
     hose_classes: Mapping[str, HoseClass]
     hoses: Mapping[str, Hose]
+    hose_ends: Mapping[str, HoseEndKind]
     clamp_kinds: Mapping[str, ClampKind]
     clamps: Mapping[str, Clamp]
     fluids: Mapping[str, Fluid]
@@ -136,6 +138,10 @@ class Kit:
     def dashes(self) -> Mapping[int, str]:
         """Thread of the 37° nut by its dash size."""
         return {row.dash: row.designation for row in self.threads.values() if row.dash is not None}
+
+    def nut_by_dash(self, dash: int) -> str:
+        """Thread of the 37° nut of a dash size, as designated; blank for a size that has none."""
+        return self.dashes.get(dash, "")
 
     @property
     def stands_in(self) -> dict[str, tuple[str, ...]]:

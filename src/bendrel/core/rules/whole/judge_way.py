@@ -6,9 +6,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from math import ceil
 
-from bendrel.core.chain.laid import LaidHose, Near, windows_at_the_limits
+from bendrel.core.chain.assembly import nearest_angle, turned_deg
+from bendrel.core.chain.laid import LaidHose, Near, end_kind_of, windows_at_the_limits
 from bendrel.core.chain.pieces import PlacedHose
-from bendrel.core.findings import Finding, Fix
+from bendrel.core.findings import EndName, Finding, Fix
+from bendrel.core.hose.ending import EndAngle, HoseEndKind
 from bendrel.core.hose.laid import HoseError
 from bendrel.core.hose.moving import Hinge
 from bendrel.core.hose.windows import Window
@@ -19,10 +21,13 @@ _ROUND_MM, _ROUND_IN = 5.0, 25.4 / 4
 
 
 def judge_way(case: Whole) -> Iterator[Finding]:
-    """Findings on every hose with known ends."""
+    """Findings on the ends of every hose, and on the way of those with known ends."""
+    for hose in case.chosen.pieces.hoses:
+        yield from _own_ends(case, hose)
     placed = {hose.piece.id: hose for hose in case.chosen.pieces.hoses}
     for laid in case.laid:
         hose = placed[laid.span]
+        yield from _angles(case, laid, hose)
         if laid.length_mm is None:
             yield from _length(case, laid, hose)
             continue
@@ -35,6 +40,64 @@ def judge_way(case: Whole) -> Iterator[Finding]:
         yield from _twists(case, laid, hose)
         for near in laid.nearest:
             yield from _near(case, laid, hose, near)
+
+
+def _own_ends(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
+    if hose.piece.joined != "reusable" or hose.hose_class.law:
+        return
+    kind = end_kind_of(case.kit, hose)
+    if kind is not None and kind.size_for(hose.hose.size) is not None:
+        return
+    rule = case.kit.advice["hose_ends"]
+    yield Finding(
+        severity="stop",
+        code="hose_end_none",
+        where=case.at_span(hose.piece.id),
+        title="Nobody makes that end",
+        message=f"There are no reusable ends for {hose.hose_class.name}."
+        if kind is None
+        else f"There is no {kind.name} for {hose.hose.size} hose; sizes are {_sizes(kind)}.",
+        source=rule.source,
+        advice=rule.text,
+        fix=choose("Its ends are crimped", (hose_at(hose, "joined"), "crimped")),
+    )
+
+
+def _sizes(kind: HoseEndKind) -> str:
+    return ", ".join(dict.fromkeys(f"{one.size} (dash {one.dash})" for one in kind.sizes))
+
+
+def _angles(case: Whole, laid: LaidHose, hose: PlacedHose) -> Iterator[Finding]:
+    kind, limit = end_kind_of(case.kit, hose), case.kit.limits["hose_end_deg"]
+    if kind is None or hose.piece.joined == "clamps":
+        return
+    both: tuple[tuple[EndName, str, EndAngle], ...] = (
+        ("A", "angle_a", hose.piece.angle_a),
+        ("B", "angle_b", hose.piece.angle_b),
+    )
+    for end, field, angle in both:
+        turned = turned_deg(laid, end)
+        if turned is None or abs(turned - angle) <= limit.value:
+            continue
+        best = nearest_angle(kind, turned)
+        near = abs(best - turned) <= limit.value
+        yield Finding(
+            severity="caution",
+            code="hose_end_angle",
+            where=case.at_span(laid.span, end),
+            title=f"End {end} is at the wrong angle",
+            message=f"Its port and the hose stand at {turned:.0f}°, the end is "
+            f"{'straight' if angle == 0 else f'one of {angle}°'}: it would pull on the hose or on the seat.",
+            source=limit.source,
+            advice=""
+            if near
+            else "Turn the port, or let the hose leave another way: no end comes in that angle.",
+            fix=choose(
+                f"Use {'a straight end' if best == 0 else f'an end of {best}°'}", (hose_at(hose, field), best)
+            )
+            if near
+            else None,
+        )
 
 
 def position(case: Whole, laid: LaidHose, gone: tuple[float, ...]) -> str:
