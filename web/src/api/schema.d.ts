@@ -1565,6 +1565,48 @@ export interface components {
             source: components["schemas"]["Source"];
         };
         /**
+         * Assembly
+         * @description A hose as made or bought. `kind` is that of its ends, None where nobody makes one; `dash` its size.
+         *     `overall_mm` runs from seat to seat (of an angled end to where the axes cross), `cut_mm` is the hose
+         *     alone; None while no length is known. `shorter_mm` and `longer_mm` are what pressure takes and gives.
+         *     `clock_deg` is None where it is not known or nothing is to be clocked; `clocked` says that there are
+         *     two elbows.
+         */
+        Assembly: {
+            /** Span */
+            span: string;
+            /** Kind */
+            kind: string | null;
+            /** Name */
+            name: string;
+            /** Dash */
+            dash: number | null;
+            /** Nut */
+            nut: string;
+            /** Ends */
+            ends: [
+                components["schemas"]["HoseEndMade"],
+                components["schemas"]["HoseEndMade"]
+            ];
+            /** Overall Mm */
+            overall_mm: number | null;
+            /** Cut Mm */
+            cut_mm: number | null;
+            /** Shorter Mm */
+            shorter_mm: number | null;
+            /** Longer Mm */
+            longer_mm: number | null;
+            /** Clocked */
+            clocked: boolean;
+            /** Clock Deg */
+            clock_deg: number | null;
+            /** Clock Text */
+            clock_text: string;
+            /** Steps */
+            steps: components["schemas"]["MakeStep"][];
+            source: components["schemas"]["Source"];
+        };
+        /**
          * AtBench
          * @description What the tool makes of the order in use. `blocked` is None where every bend can be made, else the
          *     number of the first move (1 is the first) that cannot. `witness` says of each bend that is left in
@@ -2390,6 +2432,8 @@ export interface components {
             hose_classes: components["schemas"]["HoseClass"][];
             /** Hoses */
             hoses: components["schemas"]["Hose"][];
+            /** Hose Ends */
+            hose_ends: components["schemas"]["HoseEndKind"][];
             /** Clamp Kinds */
             clamp_kinds: components["schemas"]["ClampKind"][];
             /** Clamps */
@@ -3461,6 +3505,20 @@ export interface components {
             source: components["schemas"]["Source"];
         };
         /**
+         * EndStep
+         * @description One step of making a hose; words in braces are filled in for the hose at hand, `why` says what goes
+         *     wrong
+         *     without it.
+         */
+        EndStep: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Ending
          * @description How a making ended.
          */
@@ -3527,7 +3585,7 @@ export interface components {
              */
             severity: "stop" | "caution" | "note";
             /** Code */
-            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done";
+            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done";
             where: components["schemas"]["Place"];
             /** Title */
             title: string;
@@ -4026,8 +4084,8 @@ export interface components {
         };
         /**
          * HoseEnd
-         * @description One end of a hose: the point in mm where it leaves what holds it, and the unit way along the hose
-         *     from its first to its second end.
+         * @description One end of a hose: the point in mm where it leaves what holds it, the unit way along the hose from its
+         *     first to its second end, and for how many mm it is stiff and straight there.
          */
         HoseEnd: {
             /** Point */
@@ -4042,6 +4100,11 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Straight Mm
+             * @default 0
+             */
+            straight_mm: number;
         };
         /**
          * HoseEndAt
@@ -4115,17 +4178,87 @@ export interface components {
             offers: string[];
         };
         /**
+         * HoseEndKind
+         * @description A kind of end: the hose classes that it is for (none: any that is clamped), how it is joined, the
+         *     angles that
+         *     it comes in, the `gap_mm` that stays open when it is home, its nut, and how the hose is made with it.
+         */
+        HoseEndKind: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Hose Classes */
+            hose_classes: string[];
+            /**
+             * Joined
+             * @enum {string}
+             */
+            joined: "clamps" | "crimped" | "reusable";
+            /** Angles */
+            angles: (0 | 30 | 45 | 60 | 90 | 120 | 150 | 180)[];
+            /** Gap Mm */
+            gap_mm: number;
+            /** Nut */
+            nut: string;
+            /** Sizes */
+            sizes: components["schemas"]["HoseEndSize"][];
+            /** Steps */
+            steps: components["schemas"]["EndStep"][];
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * HoseEndMade
+         * @description One end of a hose: its angle, what it adds to the length and how far its seat stands off the hose's
+         *     axis, None while there are no figures. `turned_deg` is the angle that port and hose stand at, None
+         *     while not said.
+         */
+        HoseEndMade: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /**
+             * Angle
+             * @enum {integer}
+             */
+            angle: 0 | 30 | 45 | 60 | 90 | 120 | 150 | 180;
+            /** Takes Mm */
+            takes_mm: number | null;
+            /** Stands Out Mm */
+            stands_out_mm: number | null;
+            /** Turned Deg */
+            turned_deg: number | null;
+        };
+        /**
+         * HoseEndSize
+         * @description One size of a kind of end, by its dash number (sixteenths of an inch of the tube it replaces) and
+         *     the hose size that it takes. In mm: `cut_off_mm` from the hose's end to the seat of a straight one; of
+         *     an angled one the bent nose of radius `bend_mm` begins `tail_mm` behind the hose's end and ends
+         *     `nose_mm` before the seat.
+         */
+        HoseEndSize: {
+            /** Dash */
+            dash: number;
+            /** Size */
+            size: string;
+            /** Cut Off Mm */
+            cut_off_mm: number;
+            /** Tail Mm */
+            tail_mm: number;
+            /** Nose Mm */
+            nose_mm: number;
+            /** Bend Mm */
+            bend_mm: number;
+        };
+        /**
          * HoseEnds
-         * @description Both ends, and the stiff straight behind each in mm.
+         * @description Both ends of a hose.
          */
         HoseEnds: {
             a: components["schemas"]["HoseEnd"];
             b: components["schemas"]["HoseEnd"];
-            /**
-             * Straight Mm
-             * @default 0
-             */
-            straight_mm: number;
         };
         /**
          * HoseFit
@@ -4144,10 +4277,12 @@ export interface components {
         };
         /**
          * HoseSpan
-         * @description A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its neighbour
-         *     is; `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it touches something
-         *     on its way. `shape` is the way that it is laid where that was read, as of the old line that it replaces;
-         *     `way` is where its ends are, from which it is worked out how it lies.
+         * @description A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its
+         *     neighbour is; `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it
+         *     touches something on its way. `shape` is the way that it is laid where that was read, as of the old
+         *     line that it replaces; `way` is where its ends are, from which it is worked out how it lies. `angle_a`
+         *     and `angle_b` are the angles of its own ends, `clock` how they stand to each other where that is not
+         *     worked out; `done` names the steps of its making that are done.
          */
         HoseSpan: {
             /**
@@ -4219,6 +4354,28 @@ export interface components {
             sleeved: boolean;
             shape?: components["schemas"]["BendReadings"] | null;
             way?: components["schemas"]["HoseWay"] | null;
+            /**
+             * Angle A
+             * @default 0
+             * @enum {integer}
+             */
+            angle_a: 0 | 30 | 45 | 60 | 90 | 120 | 150 | 180;
+            /**
+             * Angle B
+             * @default 0
+             * @enum {integer}
+             */
+            angle_b: 0 | 30 | 45 | 60 | 90 | 120 | 150 | 180;
+            /**
+             * Clock
+             * @default
+             */
+            clock: string;
+            /**
+             * Done
+             * @default []
+             */
+            done: string[];
         };
         /**
          * HoseStudy
@@ -4241,6 +4398,7 @@ export interface components {
             beside: components["schemas"]["BesideHose"][];
             /** Supports */
             supports: components["schemas"]["Support"][];
+            assembly: components["schemas"]["Assembly"];
             /** Problems */
             problems: components["schemas"]["Problem"][];
         };
@@ -4650,11 +4808,12 @@ export interface components {
          * LaidHose
          * @description One hose between its ends. `needs_mm` is the least radius of its centreline; `least_mm` the length
          *     that just reaches in every position, `pulls_at` the position that needs it; `length_mm` is the free
-         *     length, what lies on its ends (`on_ends_mm`) taken off. While no length is known, what follows from it
-         *     is None. `radius_mm` is the tightest radius over the travel, 0 where the hose would kink or does not
-         *     reach, None of a straight one; `tightest_at_mm` and `tightest_gone` say where and when. `bows`: flat
-         *     only while its ends cannot turn in their seats. `twist_deg` is the greatest twist, `off_plane_deg` how
-         *     far the motion leaves the plane of the hose.
+         *     length, what lies on its ends (`on_ends_mm`) taken off, `seat_a` and `seat_b` the ways from the hose
+         *     into its ports. While no length is known, what follows from it is None. `radius_mm` is the tightest
+         *     radius over the travel, 0 where the hose would kink or does not reach, None of a straight one;
+         *     `tightest_at_mm` and `tightest_gone` say where and when. `bows`: flat only while its ends cannot turn
+         *     in their seats. `twist_deg` is the greatest twist, `off_plane_deg` how far the motion leaves the plane
+         *     of the hose.
          */
         LaidHose: {
             /** Span */
@@ -4674,6 +4833,18 @@ export interface components {
             length_mm: number | null;
             /** On Ends Mm */
             on_ends_mm: number;
+            /** Seat A */
+            seat_a: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Seat B */
+            seat_b: [
+                number,
+                number,
+                number
+            ] | null;
             /** Radius Mm */
             radius_mm?: number | null;
             /**
@@ -5165,6 +5336,18 @@ export interface components {
             span: string;
             /** Made */
             made: components["schemas"]["MadeBend"][];
+        };
+        /**
+         * MakeStep
+         * @description One step of making or choosing the hose, `why` what goes wrong without it.
+         */
+        MakeStep: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
         };
         /**
          * Making
@@ -6462,10 +6645,10 @@ export interface components {
          * Port
          * @description The port that one end of the line goes to.
          *
-         *     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that was put on
-         *     it before it came apart. `thread` is what the port is, as designated; blank while nobody has measured it.
-         *     `seat` is what it seals on and `body` what it is made of, by catalogue id; blank while not known. `proved`
-         *     says that the nut was run home in it by hand.
+         *     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that was
+         *     put on it before it came apart. `thread` is what the port is, as designated; blank while nobody has
+         *     measured it. `seat` is what it seals on and `body` what it is made of, by catalogue id; blank while
+         *     not known. `proved` says that the nut was run home in it by hand.
          */
         Port: {
             /**
@@ -6965,8 +7148,9 @@ export interface components {
         };
         /**
          * RigidSpan
-         * @description A rigid piece: its tube and bender from the catalogue, its readings, its two ends, and how it is made.
-         *     `state` says whether it is made new, or is sound old tube that stays: judged, but never cut or bought.
+         * @description A rigid piece: its tube and bender from the catalogue, its readings, its two ends, and how it is
+         *     made. `state` says whether it is made new, or is sound old tube that stays: judged, but never cut or
+         *     bought.
          *
          *     `held` is the end that is in the clamp to begin with. `order` says in which order the bends are made and
          *     which end is held at each; none is one after the other away from the held end. `trim_first` cuts the
@@ -7897,8 +8081,8 @@ export interface components {
         };
         /**
          * TestFlare
-         * @description A test piece of the person's own: the tube that the flare used up, and the end type and tube size that
-         *     it was made with.
+         * @description A test piece of the person's own: the tube that the flare used up, and the end type and tube size
+         *     that it was made with.
          */
         TestFlare: {
             /**
@@ -8228,10 +8412,10 @@ export interface components {
         };
         /**
          * TubeEnd
-         * @description How one end of a rigid piece is finished. `trial` wins over the formula for the end type and tube size
-         *     that it was made with. `insert` says that an insert is in the tube's end. `leave_long` is tube left on for
-         *     trimming after the trial fit. `ready` says that the stick comes with this end flared and its nut on;
-         *     `flarer` is the flaring tool, blank for the bar.
+         * @description How one end of a rigid piece is finished. `trial` wins over the formula for the end type and tube
+         *     size that it was made with. `insert` says that an insert is in the tube's end. `leave_long` is tube
+         *     left on for trimming after the trial fit. `ready` says that the stick comes with this end flared and
+         *     its nut on; `flarer` is the flaring tool, blank for the bar.
          */
         TubeEnd: {
             /**

@@ -36,6 +36,10 @@ export const blankHose = (hose: string, unit: Unit): HoseSpan => ({
   sleeved: false,
   shape: null,
   way: null,
+  angle_a: 0,
+  angle_b: 0,
+  clock: "",
+  done: [],
 });
 
 export const blankComponent = (unit: Unit): ComponentSpan => ({

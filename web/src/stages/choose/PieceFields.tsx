@@ -27,6 +27,10 @@ const EACH = [
   { id: "1", name: "one clamp" },
   { id: "2", name: "two clamps" },
 ];
+const ANGLES = [0, 30, 45, 60, 90, 120, 150, 180].map((angle) => ({
+  id: String(angle),
+  name: angle === 0 ? "straight" : `${angle}°`,
+}));
 const PUSH = { loose: "loose", "slides on": "slides on", warm: "goes on warm", "too tight": "too tight" } as const;
 
 interface HoseProps {
@@ -121,6 +125,28 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
                 onText={(text) => onChange({ [at]: typed(text, unit) })}
               />
             ))}
+        </>
+      )}
+      {piece.joined !== "clamps" && (
+        <>
+          {(["angle_a", "angle_b"] as const).map((name) => (
+            <Pick
+              key={name}
+              label={name === "angle_a" ? "End A is" : "End B is"}
+              value={String(piece[name])}
+              options={ANGLES}
+              onChange={(angle) => onChange({ [name]: Number(angle) as HoseSpan["angle_a"] })}
+            />
+          ))}
+          {piece.angle_a !== 0 && piece.angle_b !== 0 && (
+            <Field
+              label="Clocked"
+              text={piece.clock}
+              placeholder="worked out from its ports"
+              takes="angle"
+              onText={(clock) => onChange({ clock: clock.slice(0, 80) })}
+            />
+          )}
         </>
       )}
       <Ticks

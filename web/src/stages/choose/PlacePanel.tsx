@@ -84,6 +84,8 @@ function OfPiece({ id, editor, view, catalogue }: { id: string } & Omit<Props, "
           document={line}
           piece={piece}
           catalogue={catalogue}
+          lineId={editor.opened.id}
+          onDone={(done) => onChange({ done })}
           onLength={(mm) => onChange({ length: typed(lengthText(mm, line.unit), line.unit) })}
         />
       </Columns>

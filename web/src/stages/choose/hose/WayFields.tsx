@@ -63,6 +63,15 @@ export function WayFields({ piece, unit, catalogue, problemAt, onChange }: Props
               problem={problemAt(`${root}/${name}/way`)}
               onText={(text) => set({ [name]: { ...at, way: text.slice(0, 60) } })}
             />
+            {piece.joined !== "clamps" && (
+              <Field
+                label="Port looks"
+                text={at.seat}
+                placeholder="out of the port, for an angled end"
+                problem={problemAt(`${root}/${name}/seat`)}
+                onText={(text) => set({ [name]: { ...at, seat: text.slice(0, 60) } })}
+              />
+            )}
           </Box>
         );
       })}

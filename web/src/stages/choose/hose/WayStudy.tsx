@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { AtPosition, Catalogue, HoseSpan, HoseStudy, Line, Unit } from "../../../api/types";
 import { useHoseStudy } from "../../../doc/useHoseStudy";
 import { sayAngle, sayLength, sayTurn } from "../../../format/units";
+import { HowMade } from "./HowMade";
 import { HosePicture } from "./HosePicture";
 import { homeOf } from "./projected";
 import { WindowChart } from "./WindowChart";
@@ -11,26 +12,51 @@ interface Props {
   document: Line;
   piece: HoseSpan;
   catalogue: Catalogue;
+  lineId: string;
   onLength: (mm: number) => void;
+  onDone: (done: string[]) => void;
 }
 
 const DO = { hold: "Hold", free: "Leave free", sleeve: "Sleeve", away: "Keep off" } as const;
 
 /** How the hose lies, which lengths do, what it does over its travel, and where it is held. */
-export function WayStudy({ document, piece, catalogue, onLength }: Props) {
+export function WayStudy({ document, piece, catalogue, lineId, onLength, onDone }: Props) {
   const study = useHoseStudy(document, piece.id);
   const unit = document.unit;
   const row = catalogue.hoses.find((one) => one.id === piece.hose);
-  if (!study?.laid || !row)
-    return (
-      <Box sx={{ color: "var(--second)" }}>
-        Say where both ends are and which way the hose leaves and arrives: then it is worked out how it lies and how
-        long it may be.
-      </Box>
-    );
-  const laid = study.laid;
+  if (!study || !row) return null;
   return (
     <Box aria-live="polite">
+      {study.laid ? (
+        <Lying study={study} laid={study.laid} unit={unit} od={row.od_mm} onLength={onLength} />
+      ) : (
+        <Box sx={{ color: "var(--second)" }}>
+          Say where both ends are and which way the hose leaves and arrives: then it is worked out how it lies and how
+          long it may be.
+        </Box>
+      )}
+      <HowMade
+        assembly={study.assembly}
+        unit={unit}
+        done={piece.done}
+        bench={`/lines/${lineId}/hose/${piece.id}`}
+        onDone={onDone}
+      />
+    </Box>
+  );
+}
+
+interface LyingProps {
+  study: HoseStudy;
+  laid: NonNullable<HoseStudy["laid"]>;
+  unit: Unit;
+  od: number;
+  onLength: (mm: number) => void;
+}
+
+function Lying({ study, laid, unit, od, onLength }: LyingProps) {
+  return (
+    <>
       {study.windows ? (
         <WindowChart
           windows={study.windows}
@@ -46,7 +72,7 @@ export function WayStudy({ document, piece, catalogue, onLength }: Props) {
       {laid.length_mm == null ? (
         <Box sx={{ my: 1, color: "var(--second)" }}>Type or drag a length to see the hose.</Box>
       ) : (
-        <Travel study={study} unit={unit} od={row.od_mm} names={laid.move_names} />
+        <Travel study={study} unit={unit} od={od} names={laid.move_names} />
       )}
       {laid.bows && (
         <Box sx={{ mt: 1, fontSize: 14, color: "var(--second)" }}>
@@ -79,7 +105,7 @@ export function WayStudy({ document, piece, catalogue, onLength }: Props) {
           ))}
         </Box>
       )}
-    </Box>
+    </>
   );
 }
 
