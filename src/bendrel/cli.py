@@ -74,13 +74,15 @@ def _print(value: Any, *, as_json: bool, table: Sequence[Sequence[str]]) -> None
         print("  ".join(cell.ljust(width) for cell, width in zip(row, widths, strict=False)).rstrip())
 
 
-def _read(path: Path) -> bytes:
+def _read(path: Path, most_mb: int = 5) -> bytes:
     if path.is_dir():
         raise BadInput(f"{path}: this is a folder; give a CSV or a line document.")
     if not path.is_file():
         raise BadInput(f"{path}: there is no such file.")
-    if path.stat().st_size > 5_000_000:
-        raise BadInput(f"{path}: over 5 MB; a CSV of up to 5,000 rows or a line document is accepted.")
+    if path.stat().st_size > most_mb * 1_000_000:
+        raise BadInput(
+            f"{path}: over {most_mb} MB; a CSV of up to 5,000 rows or a line document is accepted."
+        )
     return path.read_bytes()
 
 
@@ -298,6 +300,46 @@ def hose(
             print(f"keeps the radius from {least:.1f} to {most:.1f} mm")
         if not value["windows_mm"]:
             print("no length keeps the radius; the gentlest is shown")
+
+
+@app.command()
+def circuit(
+    file: Annotated[Path, typer.Argument(metavar="FILE", help="A job file, *.bendrel.zip.")],
+    hot: Annotated[bool, typer.Option("--hot", help="Hot, as it is without a word.")] = False,
+    cold: Annotated[bool, typer.Option("--cold", help="Cold.")] = False,
+    as_json: AsJson = False,
+) -> None:
+    """Flow and pressure over the circuits of a job file, by line and element."""
+    from bendrel.services.circuits import circuit_file
+
+    if hot and cold:
+        raise BadInput("--hot and --cold: one of the two is accepted.")
+    value = circuit_file(_read(file, most_mb=60), "cold" if cold else "hot")
+    _print(value, as_json=as_json, table=_circuit_table(value))
+    if not as_json:
+        for found in value["findings"]:
+            print(f"{found['severity']}: {found['line']}: {found['message']}")
+
+
+def _circuit_table(value: dict[str, Any]) -> list[list[str]]:
+    def said(figure: float | None, unit: str) -> str:
+        return "" if figure is None else f"{figure:.2f} {unit}"
+
+    table = [["line", "element", "flow", "lost", "before", "behind"]]
+    for one in value["circuits"]:
+        for row in one["elements"]:
+            figures = [
+                said(row["flow_lpm"], "L/min"),
+                *(said(row[k], "kPa") for k in ("drop_kpa", "from_kpa", "to_kpa")),
+            ]
+            table.append([row["line"], f"{row['what']} {row['span']}", *figures])
+        if one["unknown"]:
+            table.append([", ".join(one["lines"]), f"not known: {'; '.join(one['unknown'])}"])
+    for one in value["vacuum"]:
+        for row in one["actuators"]:
+            strokes = "not known" if row["strokes"] is None else f"{row['strokes']} strokes"
+            table.append([row["line"], row["name"], strokes])
+    return table
 
 
 def _print_proposals(value: dict[str, Any], *, as_json: bool) -> None:

@@ -13,7 +13,9 @@ from unittest.mock import patch
 import pytest
 
 from bendrel.cli import main
-from bendrel.core.line.document import Carries
+from bendrel.core.lengths import Length
+from bendrel.core.line.document import Carries, ComponentSpan, HoseSpan, JoinedTo, Line, Port
+from bendrel.exchange.archive import ArchivedJob, write_archive
 from bendrel.exchange.documents import write_line
 from tests.lines import bent, row
 
@@ -276,3 +278,47 @@ def test_a_hose_that_cannot_be_is_one_sentence(words, said):
     assert (done.returncode, done.stdout) == (2, "")
     assert said in done.stderr
     assert done.stderr.count("\n") == 1
+
+
+def job_file(folder, *lines, ids):
+    path = folder / "job.bendrel.zip"
+    path.write_bytes(write_archive(ArchivedJob(name="cooler", lines=lines, line_ids=ids), {}))
+    return path
+
+
+def two_joined_lines(**branch):
+    def hose(name, mm):
+        return HoseSpan(id=name, hose="steering-return_10mm", length=Length(text=mm), clamps_each=0)
+
+    tee = ComponentSpan(id="t1", what="tee")
+    main = Line(name="main", service="steering-return", unit="mm", spans=(hose("h1", "500"), tee, hose("h2", "900")),
+                port_a=Port(role="source"), port_b=Port(role="return"))  # fmt: skip
+    side = Line(name="side", service="steering-return", unit="mm", spans=(hose("h1", "900"),),
+                port_a=Port(on=JoinedTo(line="m", span="t1", **branch)), port_b=Port(role="return"))  # fmt: skip
+    return main, side
+
+
+def test_a_circuit_by_line_and_element(tmp_path):
+    """Two equal branches share equally, hot and cold."""
+    path = job_file(tmp_path, *two_joined_lines(), ids=("m", "s"))
+    for at in ("--hot", "--cold"):
+        (circuit,) = answer("circuit", path, at)["circuits"]
+        assert [one["share"] for one in circuit["branches"]] == pytest.approx([0.5, 0.5], rel=1e-3)
+        assert circuit["flow_lpm"] == pytest.approx(sum(one["flow_lpm"] for one in circuit["branches"]))
+        assert [(one["line"], one["span"]) for one in circuit["elements"]] == [
+            ("main", "h1"), ("main", "h2"), ("side", "h1"),
+        ]  # fmt: skip
+    assert answer("circuit", path)["at"] == "hot"
+    assert "L/min" in bendrel("circuit", path).stdout
+
+
+def test_a_circuit_that_cannot_be_joined_is_told(tmp_path):
+    path = job_file(tmp_path, *two_joined_lines(branch="F"), ids=("m", "s"))
+    (found,) = [one for one in answer("circuit", path)["findings"] if one["code"] == "not_joined"]
+    assert "no port F" in found["message"]
+
+
+def test_what_is_no_job_file_is_one_sentence(folder):
+    for words in (("stair.csv",), ("gone.zip",), ("stair.csv", "--hot", "--cold")):
+        done = bendrel("circuit", *words, cwd=folder)
+        assert (done.returncode, done.stderr.count("\n")) == (2, 1)

@@ -9,6 +9,7 @@ from bendrel.api.schemas import JobChange, NewLine, StripDownChange
 from bendrel.api.state import Services
 from bendrel.core.repair.condition import Condition
 from bendrel.services.bookings import BookingDraft, Ledger
+from bendrel.services.circuits import JobCircuits
 from bendrel.services.jobs import JobDraft, JobSummary
 from bendrel.services.lines import OpenLine
 from bendrel.services.stripdowns import OpenStripDown
@@ -60,6 +61,12 @@ def create_line(job_id: str, body: NewLine, services: Services) -> OpenLine:
     """A new line with the usual choices."""
     taken_in = Condition(reasons=body.reasons, urgency=body.urgency)
     return services.lines.create(job_id, body.name, service=body.service, taken_in=taken_in)
+
+
+@router.get("/{job_id}/circuits")
+def circuits(job_id: str, services: Services) -> JobCircuits:
+    """The lines of a job where they are joined: what flows where, and what is wrong with it."""
+    return services.circuits.of_job(job_id, services.kit)
 
 
 @router.get("/{job_id}/strip-down")

@@ -81,7 +81,7 @@ class Service:
     where the service has one of its own, `hose_class` the hose that a new piece starts with.
 
     `like` names the service whose verdicts hold where this one has none; `left_to` says who does the
-    work where it is not made here, blank where it is.
+    work where it is not made here, blank where it is. `suction` says that a pump draws through it.
     """
 
     id: str
@@ -94,5 +94,6 @@ class Service:
     flat: str = ""
     like: str = ""
     left_to: str = ""
+    suction: bool = False
     start: Start | None = None
     duty: Duty | None = None

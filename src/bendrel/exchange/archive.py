@@ -67,7 +67,8 @@ class ArchivedMaking:
 
 @record
 class ArchivedSharedItem:
-    """One thing of the job's strip-down; `lines` counts the job's lines from 0, none of them meaning all."""
+    """One thing of the job's strip-down; `lines` counts the job's lines from 0, none of them meaning
+    all."""
 
     item: RemovedItem
     lines: Annotated[tuple[Annotated[int, Ge(0)], ...], MaxLen(100)] = ()
@@ -93,7 +94,8 @@ class ArchivedTrial:
 
 @record
 class ArchivedJob:
-    """A job as it is written: all that a person entered, and what of the shop's own it names."""
+    """A job as it is written: all that a person entered, and what of the shop's own it names. `line_ids`
+    are the names by which ports speak of other lines of the job, one for each line; none in older files."""
 
     format: Literal["bendrel-job"] = "bendrel-job"
     version: Literal[1] = 1
@@ -105,6 +107,7 @@ class ArchivedJob:
     tried: Annotated[str, MaxLen(500)] = ""
     unit: Unit = "in"
     lines: Annotated[tuple[Line, ...], MaxLen(500)] = ()
+    line_ids: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(500)] = ()
     bookings: Annotated[tuple[ArchivedBooking, ...], MaxLen(5000)] = ()
     makings: Annotated[tuple[ArchivedMaking, ...], MaxLen(2000)] = ()
     own: Annotated[tuple[ArchivedOwn, ...], MaxLen(500)] = ()

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import fields, replace
 from typing import Any, cast
 
 from pydantic import TypeAdapter
 from sqlalchemy import select
 
-from bendrel.core.line.document import Line
+from bendrel.core.line.document import Line, Port
 from bendrel.core.making.state import MakingState, Outcome
 from bendrel.core.record import record
 from bendrel.core.removal.log import RemovedItem
@@ -82,6 +82,7 @@ class Archives:
                 tried=job.tried,
                 unit="mm" if job.unit == "mm" else "in",
                 lines=lines,
+                line_ids=tuple(row.id for row in rows),
                 bookings=tuple(_booking(row) for row in job.bookings if row.deleted_at is None),
                 makings=makings,
                 own=own,
@@ -100,6 +101,7 @@ class Archives:
         """What an archive holds; with `keep` it becomes a job, whole or not at all."""
         job, photos = read_archive(data)
         check_makings(job)
+        check_line_ids(job)
         new = check_own(self._shelf.kit, job)
         wanted = photos_in(job)
         present = {name: photos[name] for name in wanted if name in photos}
@@ -141,7 +143,12 @@ class Archives:
                 )
                 return value
 
-            kept = [add_line(session, row, here(line)) for line in job.lines]
+            ids = {name: new_id() for name in job.line_ids}
+            new = [ids.get(name) for name in job.line_ids] or [None] * len(job.lines)
+            kept = [
+                add_line(session, row, here(joined_anew(line, ids)), name)
+                for line, name in zip(job.lines, new, strict=True)
+            ]
             log = strip_down_of(job, [line.id for line in kept], names)
             if log.items:
                 put_log(session, row.id, log)
@@ -198,6 +205,12 @@ def check_makings(job: ArchivedJob) -> None:
             raise FileError(f"A making belongs to line {making.line + 1}, and the job has {len(job.lines)}.")
 
 
+def check_line_ids(job: ArchivedJob) -> None:
+    """Raises FileError where the names of the lines are not one for each."""
+    if job.line_ids and (len(job.line_ids) != len(job.lines) or len(set(job.line_ids)) != len(job.line_ids)):
+        raise FileError(f"The job has {len(job.lines)} lines and {len(set(job.line_ids))} names for them.")
+
+
 def archived_strip_down(log: StripDown, lines: list[str]) -> tuple[ArchivedSharedItem, ...]:
     """A job's strip-down as it is written: its lines by their place, those that are gone left out."""
     return tuple(
@@ -237,6 +250,16 @@ def with_photos(line: Line, name: Callable[[str], str]) -> Line:
     )
     items = tuple(replace(item, photo=name(item.photo)) for item in line.removal.items)
     return replace(line, condition=condition, removal=replace(line.removal, items=items))
+
+
+def joined_anew(line: Line, ids: Mapping[str, str]) -> Line:
+    """`line` with the other lines of its job under their new ids; one that is not there keeps its name,
+    and the circuit says so."""
+
+    def port(at: Port) -> Port:
+        return at if at.on is None else replace(at, on=replace(at.on, line=ids.get(at.on.line, at.on.line)))
+
+    return replace(line, port_a=port(line.port_a), port_b=port(line.port_b))
 
 
 def _booking(row: BookingRow) -> ArchivedBooking:

@@ -17,6 +17,7 @@ from bendrel.services.demo_chains import (
     saved_end_line,
     spliced_cooler_line,
 )
+from bendrel.services.demo_circuits import vacuum_branch, vacuum_main
 from bendrel.services.demo_hoses import axle_brake_hose
 from bendrel.services.demo_lines import (
     BRAKE_TUBE,
@@ -108,6 +109,8 @@ def fill_demo(shop: Shop) -> None:
     shop.lines.add(tender.id, axle_brake_hose())
     cooler = shop.lines.add(tender.id, pump_cooler_line())
     vacuum = shop.lines.add(tender.id, priming_vacuum_line())
+    main = shop.lines.add(tender.id, vacuum_main())
+    shop.lines.add(tender.id, vacuum_branch(main.id))
     shop.strip_downs.keep(tender.id, 0, _tunnel_off((cooler.id, vacuum.id)))
     for held in STOCK:
         shop.shelf.hold(held)

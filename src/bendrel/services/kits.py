@@ -56,8 +56,8 @@ class KitLists:
         self._supplier = supplier
 
     def of_line(self, document: Line) -> KitList:
-        """The kit list of a line as typed; empty while it cannot be planned. Of a chain like things are added
-        up, of one tube they stand with the end that asks for them."""
+        """The kit list of a line as typed; empty while it cannot be planned. Of a chain like things are
+        added up, of one tube they stand with the end that asks for them."""
         chosen = plan_line(document, self._shelf.kit).chosen
         needs = chosen.needs if chosen else ()
         return self.priced(needs if len(document.spans) == 1 else added_up(needs))

@@ -26,8 +26,9 @@ Typed = Annotated[str, MaxLen(40)]
 
 @record
 class LetInOrder:
-    """What is let into which tube, lengths as typed: `at` is the middle of the cut-out from its end A, blank
-    for the longest straight; `length` the component's from port to port, blank for one of middle size."""
+    """What is let into which tube, lengths as typed: `at` is the middle of the cut-out from its end A,
+    blank for the longest straight; `length` the component's from port to port, blank for one of middle
+    size."""
 
     span: Annotated[str, MaxLen(20)]
     what: ComponentKind = "filter"
@@ -43,8 +44,8 @@ class LetInOrder:
 
 @record
 class LettingIn:
-    """Where it goes, what is said of it, and the line that it makes (None where it is refused); `span` is the
-    component's."""
+    """Where it goes, what is said of it, and the line that it makes (None where it is refused); `span` is
+    the component's."""
 
     place: LetInPlace
     tube_mm: float

@@ -110,7 +110,8 @@ class Shelf:
         self._load()
 
     def read_hand(self) -> None:
-        """Take the readings of parts that were made into the shop's spread, and their time into its pace."""
+        """Take the readings of parts that were made into the shop's spread, and their time into its
+        pace."""
         spread = spread_of(self._kit, self._departures())
         self._kit = replace(self._kit, spread=spread, pace=self._pace(self._kit))
 

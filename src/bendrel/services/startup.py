@@ -11,6 +11,7 @@ from bendrel.exchange.instruments import KINDS, InstrumentKind
 from bendrel.services.archives import Archives
 from bendrel.services.backups import Backups
 from bendrel.services.bookings import Bookings
+from bendrel.services.circuits import Circuits
 from bendrel.services.cuttings import Cuttings
 from bendrel.services.instruments import Instruments
 from bendrel.services.jobs import Jobs
@@ -48,6 +49,7 @@ class Shop:
     stock: StockRoom
     cuttings: Cuttings
     strip_downs: StripDowns
+    circuits: Circuits
 
     @property
     def kit(self) -> Kit:
@@ -101,6 +103,7 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
         stock=StockRoom(database, shelf),
         cuttings=Cuttings(database, shelf),
         strip_downs=StripDowns(database),
+        circuits=Circuits(database),
     )
 
 

@@ -28,8 +28,8 @@ _LOG: TypeAdapter[StripDown] = TypeAdapter(StripDown)
 
 @record
 class OpenStripDown:
-    """A job's strip-down as kept: its version (0 before anything is written), the log, the way back, what is
-    still off and what has to be bought."""
+    """A job's strip-down as kept: its version (0 before anything is written), the log, the way back, what
+    is still off and what has to be bought."""
 
     job_id: str
     version: int

@@ -64,8 +64,8 @@ class JudgedTrial:
 @record
 class ToolCard:
     """A tool in one material: its pieces, what they tell (None without any), the piece that would tell
-    most next, which readings that one takes, and whether its legs are read over the back. The doubts are two
-    standard deviations of a leg and the angle of the next 90° bend, by what is known now."""
+    most next, which readings that one takes, and whether its legs are read over the back. The doubts are
+    two standard deviations of a leg and the angle of the next 90° bend, by what is known now."""
 
     bender: Bender
     material: str

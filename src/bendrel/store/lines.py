@@ -7,7 +7,7 @@ from typing import Any
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
-from bendrel.store.models import Job, LineRow, LineStep, now
+from bendrel.store.models import Job, LineRow, LineStep, new_id, now
 
 
 def find_line(session: Session, line_id: str, *, deleted: bool = False) -> LineRow | None:
@@ -18,10 +18,10 @@ def find_line(session: Session, line_id: str, *, deleted: bool = False) -> LineR
     return row if row.deleted_at is None and row.job.deleted_at is None else None
 
 
-def add_line(session: Session, job: Job, document: dict[str, Any]) -> LineRow:
-    """A new line at the end of its job, with its first step."""
+def add_line(session: Session, job: Job, document: dict[str, Any], name: str | None = None) -> LineRow:
+    """A new line at the end of its job, with its first step; `name` is its id where others speak of it."""
     place = session.scalar(select(func.max(LineRow.place)).where(LineRow.job_id == job.id))
-    row = LineRow(job=job, place=0 if place is None else place + 1)
+    row = LineRow(id=name or new_id(), job=job, place=0 if place is None else place + 1)
     row.steps.append(LineStep(seq=1, document=document))
     session.add(row)
     job.updated_at = now()

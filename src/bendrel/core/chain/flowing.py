@@ -82,22 +82,8 @@ def flow_of_line(
     if not bores:
         return None
     drilled = [one for one in pieces.components if one.bore_mm is not None]
-    way = Way(
-        stretches=_stretches(line, rigids, pieces, None),
-        losses=_losses(kit, rigids, pieces, min(bores)),
-        restrictors=tuple(_restrictor(kit, one) for one in drilled),
-        fixed_kpa=sum(one.loses_kpa or 0.0 for one in pieces.components),
-    )
-    read = {rigid.run.span.id for rigid in rigids}
-    unknown = (
-        *(f"the length of the hose {hose.stands.told}" for hose in pieces.hoses if hose.length_mm is None),
-        *(
-            f"the bore of the restrictor {one.stands.told}"
-            for one in pieces.components
-            if one.piece.what == "restrictor" and one.bore_mm is None
-        ),
-        *(f"the readings of tube {k}" for k, run in enumerate(runs(line), 1) if run.span.id not in read),
-    )
+    way = way_of(line, kit, rigids, pieces)
+    unknown = unknown_on_the_way(line, rigids, pieces)
     old = None
     if carried.old_bore_mm is not None:
         old = replace(way, stretches=_stretches(line, rigids, pieces, carried.old_bore_mm))
@@ -133,6 +119,36 @@ def flow_of_line(
             and one.loses_kpa is None
         ),
         restrictors=tuple(_restrictor_flow(kit, one, carried) for one in drilled),
+    )
+
+
+def way_of(
+    line: Line, kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, bore_mm: float | None = None
+) -> Way:
+    """Everything of known length that the fluid goes through, one after the other; `bore_mm` is that of
+    what lies beside it where it has none of its own."""
+    bores = [*(rigid.tube.bore_mm for rigid in rigids), *(hose.hose.id_mm for hose in pieces.hoses)]
+    if not bores and bore_mm is not None:
+        bores = [bore_mm]
+    return Way(
+        stretches=_stretches(line, rigids, pieces, None),
+        losses=_losses(kit, rigids, pieces, min(bores)) if bores else (),
+        restrictors=tuple(_restrictor(kit, one) for one in pieces.components if one.bore_mm is not None),
+        fixed_kpa=sum(one.loses_kpa or 0.0 for one in pieces.components),
+    )
+
+
+def unknown_on_the_way(line: Line, rigids: Sequence[Rigid], pieces: Pieces) -> tuple[str, ...]:
+    """What keeps the flow from being known."""
+    read = {rigid.run.span.id for rigid in rigids}
+    return (
+        *(f"the length of the hose {hose.stands.told}" for hose in pieces.hoses if hose.length_mm is None),
+        *(
+            f"the bore of the restrictor {one.stands.told}"
+            for one in pieces.components
+            if one.piece.what == "restrictor" and one.bore_mm is None
+        ),
+        *(f"the readings of tube {k}" for k, run in enumerate(runs(line), 1) if run.span.id not in read),
     )
 
 

@@ -249,7 +249,8 @@ class HoseSpan:
 
 ComponentKind = Literal[
     "check valve", "reservoir", "filter", "restrictor", "shut-off valve", "cooler", "adapter",
-    "union", "reducer", "elbow", "tee", "quick connector", "banjo stack",
+    "union", "reducer", "elbow", "tee", "Y-piece", "manifold", "switch", "quick connector",
+    "banjo stack",
 ]  # fmt: skip
 
 
@@ -302,6 +303,34 @@ class Carries:
 PortRole = Literal["not known", "source", "feed", "return", "signal"]
 
 
+Branch = Literal["A", "B", "C", "D", "E", "F"]
+BRANCHES: dict[ComponentKind, tuple[Branch, ...]] = {
+    "tee": ("C",), "Y-piece": ("C",), "manifold": ("C", "D", "E", "F"),
+}  # fmt: skip
+"""Ports of a component beside the two that its own line goes through."""
+
+
+@record
+class JoinedTo:
+    """Where a port of this line stands on another line of the job: on a `branch` of one of its
+    components, or, where `span` is blank, on its port A or B. `line` is the other line's id."""
+
+    line: Annotated[str, MaxLen(40)]
+    span: SpanId = ""
+    branch: Branch = "C"
+
+
+@record
+class PortUnit:
+    """What stands at the port where that matters to the whole circuit: an actuator with the air that one
+    stroke takes, the least vacuum that moves it, and where it goes when it has none."""
+
+    kind: Literal["", "actuator", "switch", "pump", "engine manifold", "consumer"] = ""
+    stroke: Text = ""
+    least: Text = ""
+    rest: Text = ""
+
+
 @record
 class Port:
     """The port that one end of the line goes to.
@@ -309,7 +338,8 @@ class Port:
     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that was
     put on it before it came apart. `thread` is what the port is, as designated; blank while nobody has
     measured it. `seat` is what it seals on and `body` what it is made of, by catalogue id; blank while
-    not known. `proved` says that the nut was run home in it by hand.
+    not known. `proved` says that the nut was run home in it by hand; `on` is where it stands on another
+    line, `unit` what it feeds.
     """
 
     label: Annotated[str, MaxLen(60)] = ""
@@ -320,6 +350,8 @@ class Port:
     role_how: Text = ""
     tag: Annotated[str, MaxLen(40)] = ""
     proved: bool = False
+    on: JoinedTo | None = None
+    unit: PortUnit = PortUnit()
 
 
 @record
