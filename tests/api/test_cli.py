@@ -291,10 +291,11 @@ def two_joined_lines(**branch):
         return HoseSpan(id=name, hose="steering-return_10mm", length=Length(text=mm), clamps_each=0)
 
     tee = ComponentSpan(id="t1", what="tee")
-    main = Line(name="main", service="steering-return", unit="mm", spans=(hose("h1", "500"), tee, hose("h2", "900")),
-                port_a=Port(role="source"), port_b=Port(role="return"))  # fmt: skip
-    side = Line(name="side", service="steering-return", unit="mm", spans=(hose("h1", "900"),),
-                port_a=Port(on=JoinedTo(line="m", span="t1", **branch)), port_b=Port(role="return"))  # fmt: skip
+    known = {"service": "steering-return", "unit": "mm"}
+    ends = {"port_a": Port(role="source"), "port_b": Port(role="return")}
+    main = Line(name="main", spans=(hose("h1", "500"), tee, hose("h2", "900")), **known, **ends)
+    ends["port_a"] = Port(on=JoinedTo(line="m", span="t1", **branch))
+    side = Line(name="side", spans=(hose("h1", "900"),), **known, **ends)
     return main, side
 
 

@@ -18,7 +18,7 @@ from bendrel.services.demo_chains import (
     spliced_cooler_line,
 )
 from bendrel.services.demo_circuits import vacuum_branch, vacuum_main
-from bendrel.services.demo_hoses import axle_brake_hose
+from bendrel.services.demo_hoses import axle_brake_hose, oil_cooler_feed, oil_cooler_return
 from bendrel.services.demo_lines import (
     BRAKE_TUBE,
     fuel_feed_line,
@@ -90,6 +90,8 @@ def fill_demo(shop: Shop) -> None:
     )
     shop.lines.add(launch.id, fuel_feed_line())
     shop.lines.add(launch.id, reservoir_drop_line())
+    feed = shop.lines.add(launch.id, oil_cooler_feed())
+    shop.lines.add(launch.id, oil_cooler_return(feed.id))
     crane = shop.jobs.create(
         JobDraft(name="Slipway crane", machine="1961 slipway crane, hydraulic steering", unit="mm")
     )

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import Carries, HoseSpan, Line, Port
+from bendrel.core.line.document import Carries, ComponentSpan, HoseSpan, JoinedTo, Line, Port
 from bendrel.core.line.hose_way import Beside, EndMove, HoseEndAt, HoseWay
 from bendrel.core.repair.condition import Condition
 
@@ -64,4 +66,55 @@ def axle_brake_hose() -> Line:
         ),
         condition=Condition(reasons=("brittle",), urgency="soon"),
         carries=Carries(),
+    )
+
+
+def _braided(length: str, way: HoseWay) -> HoseSpan:
+    """Braided hose with an elbow at each end."""
+    return HoseSpan(
+        id="h1",
+        hose="oil-cooler_dash8",
+        length=Length(text=length),
+        joined="reusable",
+        clamps_each=0,
+        way=way,
+        angle_a=90,
+        angle_b=45,
+    )
+
+
+def oil_cooler_feed() -> Line:
+    """Engine to oil cooler: braided, two angled ends that are clocked to each other."""
+    way = HoseWay(
+        a=_at("0", "0", "0", "ahead", "left"),
+        b=_at("420", "160", "90", "ahead", "-1 0 1"),
+    )
+    return Line(
+        name="Oil cooler, feed, braided",
+        service="oil-cooler",
+        unit="mm",
+        port_a=Port(label="engine, oil gallery", thread="3/4-16", seat="cone-37", role="feed", tag="red"),
+        port_b=Port(label="cooler, lower", thread="3/4-16", seat="cone-37", role="return"),
+        spans=(_braided("505", way),),
+        condition=Condition(reasons=("upgrade",), urgency="can wait"),
+    )
+
+
+def oil_cooler_return(feed: str) -> Line:
+    """Oil cooler to engine, the pair of the feed: it begins where that ends, behind the cooler."""
+    way = HoseWay(
+        a=_at("420", "-160", "90", "back", "-1 0 1"),
+        b=_at("0", "-60", "0", "back", "right"),
+    )
+    cooler = ComponentSpan(
+        id="c1", what="cooler", length=Length(text="320"), loses="0.3 bar", holds="0.8 L", points="B"
+    )
+    return Line(
+        name="Oil cooler, return, braided",
+        service="oil-cooler",
+        unit="mm",
+        port_a=Port(label="cooler, lower", role="source", tag="blue", on=JoinedTo(line=feed, branch="B")),
+        port_b=Port(label="engine, filter head", thread="3/4-16", seat="cone-37", role="return", tag="blue"),
+        spans=(cooler, replace(_braided("475", way), angle_a=45, angle_b=90)),
+        condition=Condition(reasons=("upgrade",), urgency="can wait"),
     )

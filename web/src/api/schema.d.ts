@@ -96,6 +96,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/circuits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Circuits
+         * @description The lines of a job where they are joined: what flows where, and what is wrong with it.
+         */
+        get: operations["circuits_api_jobs__job_id__circuits_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/strip-down": {
         parameters: {
             query?: never;
@@ -1534,6 +1554,47 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Actuator
+         * @description What moves: its port, the air of one stroke in ml and the least vacuum in kPa, None while not
+         *     known. `drawn` says that a source draws on it, `against` are parts that stand the wrong way on its way
+         *     there. `strokes` is what its reservoir gives with the source off, `minutes` how long it keeps enough
+         *     vacuum; None where that is not known, or where there is no reservoir.
+         */
+        Actuator: {
+            /** Line */
+            line: string;
+            /** End */
+            end: string;
+            /** Name */
+            name: string;
+            /** Colour */
+            colour: string;
+            /** Rest */
+            rest: string;
+            /** Stroke Ml */
+            stroke_ml: number | null;
+            /** Least Kpa */
+            least_kpa: number | null;
+            /** Drawn */
+            drawn: boolean;
+            /** Against */
+            against: [
+                string,
+                string
+            ][];
+            /** Reservoir */
+            reservoir: [
+                string,
+                string
+            ] | null;
+            /** Strokes */
+            strokes: number | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Wrong */
+            wrong: string;
+        };
+        /**
          * Angle
          * @description A bend angle as typed; `exact_deg` as in `Length`.
          */
@@ -2223,6 +2284,38 @@ export interface components {
             ];
         };
         /**
+         * BranchFlow
+         * @description A port where the circuit gives back what it took: how much arrives, and its share of the whole.
+         */
+        BranchFlow: {
+            /** Line */
+            line: string;
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /** Flow Lpm */
+            flow_lpm: number;
+            /** Share */
+            share: number;
+        };
+        /**
+         * Break
+         * @description One span that breaks: actuators that fall back to rest at once, and those that live on their
+         *     reservoir.
+         */
+        Break: {
+            /** Line */
+            line: string;
+            /** Span */
+            span: string;
+            /** Falls */
+            falls: string[];
+            /** Lives */
+            lives: string[];
+        };
+        /**
          * BroughtIn
          * @description What an archive was understood as; `job_id` is set once it has been kept.
          */
@@ -2680,6 +2773,56 @@ export interface components {
             problems: components["schemas"]["Problem"][];
         };
         /**
+         * CircuitFinding
+         * @description Something wrong or risky in a circuit: the line that it leads to, and the span or port there.
+         */
+        CircuitFinding: {
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "caution" | "note";
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "not_joined" | "open_branch" | "dead_branch" | "no_source" | "swapped" | "backwards" | "to_suction" | "two_fluids" | "starved" | "costs" | "no_vacuum" | "weak_vacuum" | "unread";
+            /** Line */
+            line: string;
+            /** Span */
+            span: string;
+            /** End */
+            end: string;
+            /** Title */
+            title: string;
+            /** Message */
+            message: string;
+            /** Advice */
+            advice: string;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * CircuitFlow
+         * @description One circuit: its lines, what it holds, its pressure, and its flow cold and hot; None while it
+         *     cannot be solved, for the reasons in `unknown`.
+         */
+        CircuitFlow: {
+            /** Lines */
+            lines: string[];
+            /** Fluid */
+            fluid: string;
+            /** Volume Ml */
+            volume_ml: number;
+            /** Available Kpa */
+            available_kpa: number;
+            cold: components["schemas"]["Flows"] | null;
+            hot: components["schemas"]["Flows"] | null;
+            /** Costs */
+            costs: components["schemas"]["Costs"][];
+            /** Unknown */
+            unknown: string[];
+        };
+        /**
          * Clamp
          * @description One clamp: the diameters it grips, from closed to open, and its width, in mm.
          */
@@ -2813,7 +2956,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter" | "union" | "reducer" | "elbow" | "tee" | "quick connector" | "banjo stack";
+            what: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter" | "union" | "reducer" | "elbow" | "tee" | "Y-piece" | "manifold" | "switch" | "quick connector" | "banjo stack";
             /**
              * Points
              * @default not marked
@@ -3100,6 +3243,20 @@ export interface components {
             radius?: components["schemas"]["Length"] | null;
         };
         /**
+         * Costs
+         * @description What one part takes: the share of what would flow hot without it.
+         */
+        Costs: {
+            /** Line */
+            line: string;
+            /** Span */
+            span: string;
+            /** What */
+            what: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * Cut
          * @description One bar and what is cut from it, the longest first. `left_mm` is what remains after all kerfs;
          *     `kept` says that it is long enough to be labelled and kept.
@@ -3314,6 +3471,57 @@ export interface components {
             view: "free" | "from A" | "from B" | "above";
         };
         /**
+         * DrawnLine
+         * @description One line in the plan: its spans from port A on, what its ports are called and do, and the joints
+         *     that they stand on.
+         */
+        DrawnLine: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Service */
+            service: string;
+            /** Colour A */
+            colour_a: string;
+            /** Colour B */
+            colour_b: string;
+            /** Label A */
+            label_a: string;
+            /** Label B */
+            label_b: string;
+            /** Role A */
+            role_a: string;
+            /** Role B */
+            role_b: string;
+            /** Unit A */
+            unit_a: string;
+            /** Unit B */
+            unit_b: string;
+            /** Joint A */
+            joint_a: string;
+            /** Joint B */
+            joint_b: string;
+            /** On A */
+            on_a: string;
+            /** On B */
+            on_b: string;
+            /** Spans */
+            spans: components["schemas"]["DrawnSpan"][];
+        };
+        /**
+         * DrawnSpan
+         * @description One span of a line in the plan of the circuit.
+         */
+        DrawnSpan: {
+            /** Span */
+            span: string;
+            /** What */
+            what: string;
+            /** Branches */
+            branches: string[];
+        };
+        /**
          * Duty
          * @description The usual working conditions of a service: pressures in kPa above the air (below it for
          *     `vacuum`), temperatures in °C, flow in L/min. `fluid` is what it usually carries, `families` what
@@ -3417,6 +3625,25 @@ export interface components {
              * @default false
              */
             unknown: boolean;
+        };
+        /**
+         * ElementFlow
+         * @description One span of a line in the circuit, what is lost in it, and the pressures before and behind it, in
+         *     kPa.
+         */
+        ElementFlow: {
+            /** Span */
+            span: string;
+            /** What */
+            what: string;
+            /** Flow Lpm */
+            flow_lpm: number;
+            /** Drop Kpa */
+            drop_kpa: number;
+            /** From Kpa */
+            from_kpa: number | null;
+            /** To Kpa */
+            to_kpa: number | null;
         };
         /**
          * EndMove
@@ -3802,6 +4029,25 @@ export interface components {
             not_counted: string[];
             /** Restrictors */
             restrictors: components["schemas"]["RestrictorFlow"][];
+        };
+        /**
+         * Flows
+         * @description One circuit at one temperature. `weakest` is where most of the pressure is lost.
+         */
+        Flows: {
+            /** Temperature C */
+            temperature_c: number;
+            /** Total Lpm */
+            total_lpm: number;
+            /** Lines */
+            lines: components["schemas"]["LineFlow"][];
+            /** Branches */
+            branches: components["schemas"]["BranchFlow"][];
+            weakest: components["schemas"]["ElementFlow"] | null;
+            /** Weakest Line */
+            weakest_line: string;
+            /** Shut */
+            shut: string[];
         };
         /**
          * Fluid
@@ -4567,6 +4813,23 @@ export interface components {
             job: components["schemas"]["JobDraft"];
         };
         /**
+         * JobCircuits
+         * @description All circuits of a job: the plan of lines and components, flows, vacua, findings. `groups` are lines
+         *     that hang together.
+         */
+        JobCircuits: {
+            /** Lines */
+            lines: components["schemas"]["DrawnLine"][];
+            /** Groups */
+            groups: string[][];
+            /** Flows */
+            flows: components["schemas"]["CircuitFlow"][];
+            /** Vacua */
+            vacua: components["schemas"]["VacuumCircuit"][];
+            /** Findings */
+            findings: components["schemas"]["CircuitFinding"][];
+        };
+        /**
          * JobCuts
          * @description Cut lists of a job, one a tube. `stamp` changes when what is to be cut, or from what, does.
          */
@@ -4654,6 +4917,26 @@ export interface components {
              * Format: date-time
              */
             updated_at: string;
+        };
+        /**
+         * JoinedTo
+         * @description Where a port of this line stands on another line of the job: on a `branch` of one of its
+         *     components, or, where `span` is blank, on its port A or B. `line` is the other line's id.
+         */
+        JoinedTo: {
+            /** Line */
+            line: string;
+            /**
+             * Span
+             * @default
+             */
+            span: string;
+            /**
+             * Branch
+             * @default C
+             * @enum {string}
+             */
+            branch: "A" | "B" | "C" | "D" | "E" | "F";
         };
         /**
          * Joint
@@ -4946,8 +5229,9 @@ export interface components {
         };
         /**
          * LetInOrder
-         * @description What is let into which tube, lengths as typed: `at` is the middle of the cut-out from its end A, blank
-         *     for the longest straight; `length` the component's from port to port, blank for one of middle size.
+         * @description What is let into which tube, lengths as typed: `at` is the middle of the cut-out from its end A,
+         *     blank for the longest straight; `length` the component's from port to port, blank for one of middle
+         *     size.
          */
         LetInOrder: {
             /** Span */
@@ -4957,7 +5241,7 @@ export interface components {
              * @default filter
              * @enum {string}
              */
-            what: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter" | "union" | "reducer" | "elbow" | "tee" | "quick connector" | "banjo stack";
+            what: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter" | "union" | "reducer" | "elbow" | "tee" | "Y-piece" | "manifold" | "switch" | "quick connector" | "banjo stack";
             /**
              * At
              * @default
@@ -5039,8 +5323,8 @@ export interface components {
         };
         /**
          * LettingIn
-         * @description Where it goes, what is said of it, and the line that it makes (None where it is refused); `span` is the
-         *     component's.
+         * @description Where it goes, what is said of it, and the line that it makes (None where it is refused); `span` is
+         *     the component's.
          */
         LettingIn: {
             place: components["schemas"]["LetInPlace"];
@@ -5092,7 +5376,13 @@ export interface components {
              *       "role": "not known",
              *       "role_how": "",
              *       "tag": "",
-             *       "proved": false
+             *       "proved": false,
+             *       "unit": {
+             *         "kind": "",
+             *         "least": "",
+             *         "rest": "",
+             *         "stroke": ""
+             *       }
              *     }
              */
             port_a: components["schemas"]["Port"];
@@ -5105,7 +5395,13 @@ export interface components {
              *       "role": "not known",
              *       "role_how": "",
              *       "tag": "",
-             *       "proved": false
+             *       "proved": false,
+             *       "unit": {
+             *         "kind": "",
+             *         "least": "",
+             *         "rest": "",
+             *         "stroke": ""
+             *       }
              *     }
              */
             port_b: components["schemas"]["Port"];
@@ -5181,6 +5477,19 @@ export interface components {
              * @default []
              */
             set_aside: components["schemas"]["SetAside"][];
+        };
+        /**
+         * LineFlow
+         * @description One line of the circuit from end A on; flow positive from A to B, at its end A where a tee splits
+         *     it.
+         */
+        LineFlow: {
+            /** Line */
+            line: string;
+            /** Flow Lpm */
+            flow_lpm: number;
+            /** Elements */
+            elements: components["schemas"]["ElementFlow"][];
         };
         /**
          * LineSave
@@ -6010,8 +6319,8 @@ export interface components {
         };
         /**
          * OpenStripDown
-         * @description A job's strip-down as kept: its version (0 before anything is written), the log, the way back, what is
-         *     still off and what has to be bought.
+         * @description A job's strip-down as kept: its version (0 before anything is written), the log, the way back, what
+         *     is still off and what has to be bought.
          */
         OpenStripDown: {
             /** Job Id */
@@ -6648,7 +6957,8 @@ export interface components {
          *     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that was
          *     put on it before it came apart. `thread` is what the port is, as designated; blank while nobody has
          *     measured it. `seat` is what it seals on and `body` what it is made of, by catalogue id; blank while
-         *     not known. `proved` says that the nut was run home in it by hand.
+         *     not known. `proved` says that the nut was run home in it by hand; `on` is where it stands on another
+         *     line, `unit` what it feeds.
          */
         Port: {
             /**
@@ -6692,6 +7002,16 @@ export interface components {
              * @default false
              */
             proved: boolean;
+            on?: components["schemas"]["JoinedTo"] | null;
+            /**
+             * @default {
+             *       "kind": "",
+             *       "stroke": "",
+             *       "least": "",
+             *       "rest": ""
+             *     }
+             */
+            unit: components["schemas"]["PortUnit"];
         };
         /**
          * PortOrder
@@ -6739,6 +7059,34 @@ export interface components {
             ways: components["schemas"]["Rescue"][];
             /** Refused */
             refused: string;
+        };
+        /**
+         * PortUnit
+         * @description What stands at the port where that matters to the whole circuit: an actuator with the air that one
+         *     stroke takes, the least vacuum that moves it, and where it goes when it has none.
+         */
+        PortUnit: {
+            /**
+             * Kind
+             * @default
+             * @enum {string}
+             */
+            kind: "" | "actuator" | "switch" | "pump" | "engine manifold" | "consumer";
+            /**
+             * Stroke
+             * @default
+             */
+            stroke: string;
+            /**
+             * Least
+             * @default
+             */
+            least: string;
+            /**
+             * Rest
+             * @default
+             */
+            rest: string;
         };
         /**
          * PricedChoice
@@ -7370,7 +7718,7 @@ export interface components {
          *     where the service has one of its own, `hose_class` the hose that a new piece starts with.
          *
          *     `like` names the service whose verdicts hold where this one has none; `left_to` says who does the
-         *     work where it is not made here, blank where it is.
+         *     work where it is not made here, blank where it is. `suction` says that a pump draws through it.
          */
         Service: {
             /** Id */
@@ -7401,6 +7749,11 @@ export interface components {
              * @default
              */
             left_to: string;
+            /**
+             * Suction
+             * @default false
+             */
+            suction: boolean;
             start?: components["schemas"]["Start"] | null;
             duty?: components["schemas"]["Duty"] | null;
         };
@@ -7522,7 +7875,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter" | "union" | "reducer" | "elbow" | "tee" | "quick connector" | "banjo stack";
+            what: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter" | "union" | "reducer" | "elbow" | "tee" | "Y-piece" | "manifold" | "switch" | "quick connector" | "banjo stack";
             source: components["schemas"]["Source"];
             /** Lines */
             lines: components["schemas"]["SignLine"][];
@@ -8232,8 +8585,8 @@ export interface components {
         /**
          * ToolCard
          * @description A tool in one material: its pieces, what they tell (None without any), the piece that would tell
-         *     most next, which readings that one takes, and whether its legs are read over the back. The doubts are two
-         *     standard deviations of a leg and the angle of the next 90° bend, by what is known now.
+         *     most next, which readings that one takes, and whether its legs are read over the back. The doubts are
+         *     two standard deviations of a leg and the angle of the next 90° bend, by what is known now.
          */
         ToolCard: {
             bender: components["schemas"]["Bender"];
@@ -8483,6 +8836,25 @@ export interface components {
             unit: ("in" | "mm") | null;
             /** Notes */
             notes: string[];
+        };
+        /**
+         * VacuumCircuit
+         * @description Everything of one vacuum circuit. `vacuum_kpa` is what the source draws below the air,
+         *     `all_strokes` what the reservoirs give when all actuators on them move together.
+         */
+        VacuumCircuit: {
+            /** Lines */
+            lines: string[];
+            /** Vacuum Kpa */
+            vacuum_kpa: number;
+            /** Sources */
+            sources: string[];
+            /** Actuators */
+            actuators: components["schemas"]["Actuator"][];
+            /** Breaks */
+            breaks: components["schemas"]["Break"][];
+            /** All Strokes */
+            all_strokes: number | null;
         };
         /**
          * View
@@ -9249,6 +9621,100 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OpenLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    circuits_api_jobs__job_id__circuits_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobCircuits"];
                 };
             };
             /** @description Bad Request */

@@ -15,6 +15,7 @@ export type HoseWay = NonNullable<Schemas["HoseSpan"]["way"]>;
 export type HoseEndAt = Schemas["HoseEndAt"];
 export type EndMove = Schemas["EndMove"];
 export type Beside = Schemas["Beside"];
+export type JobCircuits = Schemas["JobCircuits"];
 export type HoseStudy = Schemas["HoseStudy"];
 export type AtPosition = Schemas["AtPosition"];
 export type Joint = Schemas["Joint"];

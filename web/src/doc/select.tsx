@@ -46,8 +46,8 @@ interface Selection {
 const SelectionContext = createContext<Selection | null>(null);
 
 /** One selection for strip, stage, readings and findings: choose it anywhere, see it everywhere. */
-export function SelectionProvider({ children }: { children: ReactNode }) {
-  const [place, setPlace] = useState<ChosenPlace | null>(null);
+export function SelectionProvider({ children, first = null }: { children: ReactNode; first?: ChosenPlace | null }) {
+  const [place, setPlace] = useState<ChosenPlace | null>(first);
   const [bend, setBend] = useState<number | null>(null);
   const [lit, light] = useState<Lit | null>(null);
   const [working, showWorking] = useState<string | null>(null);

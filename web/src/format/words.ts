@@ -56,6 +56,9 @@ export const COMPONENTS: ComponentSpan["what"][] = [
   "reducer",
   "elbow",
   "tee",
+  "Y-piece",
+  "manifold",
+  "switch",
   "quick connector",
   "banjo stack",
 ];

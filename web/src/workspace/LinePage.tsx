@@ -1,17 +1,26 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 import { api, sentence, take } from "../api/client";
 import { NotHere } from "../ui/NotHere";
 import { bringUpToDate } from "../doc/draft";
+import type { ChosenPlace } from "../doc/select";
 import { SelectionProvider } from "../doc/select";
 import type { Panels } from "./stages";
 import { STAGES } from "./stages";
 import { Workspace } from "./Workspace";
 
+/** The piece or port that an address leads to. */
+function placeOf(asked: URLSearchParams): ChosenPlace | null {
+  const [piece, port] = [asked.get("piece"), asked.get("port")];
+  if (piece) return { kind: "span", id: piece };
+  return port ? { kind: "port", id: port } : null;
+}
+
 /** One line, at the stage that the address names; `panels` are what the stages ask. */
 export function LinePage({ panels }: { panels: Panels }) {
   const { lineId = "", stage = "measure" } = useParams();
+  const [asked] = useSearchParams();
   const client = useQueryClient();
   const line = useQuery({
     queryKey: ["line", lineId],
@@ -30,7 +39,7 @@ export function LinePage({ panels }: { panels: Panels }) {
   const known = STAGES.find((name) => name === stage);
   if (!known) return <NotHere text={`There is no stage “${stage}”.`} />;
   return (
-    <SelectionProvider key={lineId}>
+    <SelectionProvider key={lineId} first={placeOf(asked)}>
       <Workspace first={line.data} stage={known} panels={panels} />
     </SelectionProvider>
   );

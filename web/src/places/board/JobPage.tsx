@@ -10,6 +10,7 @@ import { Bar } from "../../ui/Bar";
 import { NotHere } from "../../ui/NotHere";
 import { useNotice } from "../../ui/notice";
 import { NameDialog } from "../../ui/NameDialog";
+import { Circuits } from "./circuit/Circuits";
 import { JobCutList } from "./JobCutList";
 import { JobKit } from "./JobKit";
 import { JobStripDown } from "./JobStripDown";
@@ -187,6 +188,7 @@ function JobView({ job }: { job: JobSummary }) {
             </Box>
           )}
         />
+        <Circuits jobId={job.id} unit={job.unit} />
         <JobStripDown jobId={job.id} />
         <JobCutList jobId={job.id} unit={job.unit} />
         <JobKit jobId={job.id} unit={job.unit} />

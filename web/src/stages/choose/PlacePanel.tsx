@@ -13,6 +13,7 @@ import { Columns } from "../../ui/Columns";
 import { Field, Pick } from "../../ui/Field";
 import { WayFields } from "./hose/WayFields";
 import { WayStudy } from "./hose/WayStudy";
+import { PortJoined } from "./PortJoined";
 import { PortSeat } from "./PortSeat";
 import { ComponentFields, ComponentFigures, HoseFields } from "./PieceFields";
 
@@ -170,6 +171,12 @@ function PortFields({ end, editor, catalogue }: { end: "A" | "B" } & Omit<Props,
         text={port.label}
         placeholder="hose bracket, wheel cylinder"
         onText={(label) => set({ label: label.slice(0, 60) })}
+      />
+      <PortJoined
+        opened={editor.opened}
+        port={port}
+        vacuum={catalogue.services.find((one) => one.id === line.service)?.duty?.vacuum ?? false}
+        onChange={set}
       />
       <PortSeat port={port} catalogue={catalogue} onChange={set} />
       <Field

@@ -11,6 +11,11 @@ from bendrel.core.quantities import format_pressure
 from bendrel.core.rules.case import Whole
 
 
+def _digits(flow_lpm: float) -> int:
+    """Digits behind the point that a flow is told with."""
+    return 0 if flow_lpm >= 10 else 1 if flow_lpm >= 1 else 2
+
+
 def judge_flow(case: Whole) -> Iterator[Finding]:
     """Findings on what flows through one planned line."""
     carried, flowing = case.chosen.carried, case.chosen.flowing
@@ -80,7 +85,7 @@ def _starved(case: Whole, carried: Carried, flowing: Flowing) -> Iterator[Findin
             where=case.whole(),
             title="Too little arrives",
             message=(
-                f"{available} may be lost on the way; that drives {hot:.2g} L/min through it at "
+                f"{available} may be lost on the way; that drives {hot:.{_digits(hot)}f} L/min through it at "
                 f"{duty.hot_c:.0f} °C, {duty.least_lpm:g} L/min are needed. {case.kit.advice['starved'].text}"
             ),
             source=source,
@@ -94,8 +99,8 @@ def _starved(case: Whole, carried: Carried, flowing: Flowing) -> Iterator[Findin
             where=case.whole(),
             title="Little arrives while it is cold",
             message=(
-                f"{available} drive {cold:.2g} L/min through it at {duty.cold_c:.0f} °C, "
-                f"{hot:.2g} L/min at {duty.hot_c:.0f} °C."
+                f"{available} drive {cold:.{_digits(cold)}f} L/min through it at {duty.cold_c:.0f} °C, "
+                f"{hot:.{_digits(hot)}f} L/min at {duty.hot_c:.0f} °C."
             ),
             source=source,
             advice="Let it run without load until it is warm, or use a thinner oil in winter.",
@@ -110,7 +115,7 @@ def _starved(case: Whole, carried: Carried, flowing: Flowing) -> Iterator[Findin
             title="That flow does not go through",
             message=(
                 f"{duty.flow_lpm:g} L/min would lose {format_pressure(drop, case.line.unit)} hot; "
-                f"{available} may be lost, which drives {hot:.2g} L/min."
+                f"{available} may be lost, which drives {hot:.{_digits(hot)}f} L/min."
             ),
             source=source,
             advice="Choose a larger bore, or correct the flow.",
