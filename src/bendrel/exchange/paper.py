@@ -46,3 +46,15 @@ def fitted(text: str, font: str, size: float, width: float) -> str:
     while text and pdfmetrics.stringWidth(text + "…", font, size) > width:
         text = text[:-1]
     return text.rstrip() + "…"
+
+
+def wrapped(text: str, font: str, size: float, width: float) -> list[str]:
+    """`text` in lines of up to `width`, broken between words."""
+    lines = [""]
+    for word in text.split():
+        trial = f"{lines[-1]} {word}".strip()
+        if pdfmetrics.stringWidth(trial, font, size) <= width or not lines[-1]:
+            lines[-1] = trial
+        else:
+            lines.append(word)
+    return lines

@@ -9,7 +9,6 @@ from datetime import date
 from reportlab.lib.colors import HexColor, white
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm as MM
-from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfgen.canvas import Canvas
 
 from bendrel.core.line.document import Line, Port
@@ -33,7 +32,7 @@ from bendrel.exchange.paper import (
     fitted,
     fonts,
     text_at,
-)  # fmt: skip
+)  # fmt: ski, wrapped)
 from bendrel.exchange.sheet_line import whole_line_page
 from bendrel.exchange.sketch import Sketch, sketch
 
@@ -65,17 +64,6 @@ def build_sheet(line: Line, plan: Plan, kit: Kit, steps: Sequence[Step], *, job:
         canvas.showPage()
     canvas.save()
     return out.getvalue()
-
-
-def _wrapped(text: str, font: str, size: float, width: float) -> list[str]:
-    lines = [""]
-    for word in text.split():
-        trial = f"{lines[-1]} {word}".strip()
-        if pdfmetrics.stringWidth(trial, font, size) <= width or not lines[-1]:
-            lines[-1] = trial
-        else:
-            lines.append(word)
-    return lines
 
 
 def _rule(canvas: Canvas, y: float, colour: HexColor = RULE, width: float = 0.5) -> None:
@@ -257,7 +245,7 @@ def _steps(canvas: Canvas, steps: Sequence[Step], y: float) -> float:
 
 def _flowed(steps: Sequence[Step], size: float) -> list[list[tuple[bool, str]]]:
     width = (RIGHT - LEFT) / 2 - size * 2.6
-    blocks = [_wrapped(f"{k}. {s.text}", TEXT, size, width) for k, s in enumerate(steps, start=1)]
+    blocks = [wrapped(f"{k}. {s.text}", TEXT, size, width) for k, s in enumerate(steps, start=1)]
     total = sum(len(block) for block in blocks)
     columns: list[list[tuple[bool, str]]] = [[], []]
     for block in blocks:
@@ -267,7 +255,7 @@ def _flowed(steps: Sequence[Step], size: float) -> list[list[tuple[bool, str]]]:
 
 
 def _cautions(canvas: Canvas, cautions: str, y: float) -> None:
-    lines = _wrapped(cautions, TEXT, 7.6, RIGHT - LEFT - 8 * MM)
+    lines = wrapped(cautions, TEXT, 7.6, RIGHT - LEFT - 8 * MM)
     top = FOOT + len(lines) * 3.4 * MM
     top = min(top, y - 1 * MM) if y - 1 * MM > FOOT + 8 * MM else top
     _rule(canvas, top + 2.2 * MM, STOP, 1.2)

@@ -23,6 +23,7 @@ from bendrel.exchange.step import write_step
 from bendrel.exchange.svg import draw_line_svg, draw_svg
 from bendrel.exchange.tables import write_bends, write_points
 from bendrel.services.errors import Refused
+from bendrel.services.hose_ways import print_hose_sheet
 from bendrel.services.lines import Lines
 from bendrel.services.tubes import tube_of
 
@@ -30,7 +31,14 @@ from bendrel.services.tubes import tube_of
 def print_sheet(
     line: Line, kit: Kit, *, job: str, machine: str, today: date | None = None, span: str = ""
 ) -> bytes:
-    """PDF of the build sheet. Raises Refused while the readings cannot be read."""
+    """PDF of the build sheet of a tube, or of the sheet of a hose. Raises Refused while the readings
+    cannot be read."""
+    hose = next((one for one in line.spans if one.kind == "hose" and one.id == span), None)
+    if hose is None and not any(one.kind == "rigid" for one in line.spans):
+        hose = next((one for one in line.spans if one.kind == "hose"), None)
+    if hose is not None:
+        told = f"{job} · {machine}" if machine else job
+        return print_hose_sheet(line, kit, hose.id, job=told, today=today or date.today())
     plan = plan_line(line, kit)
     run = tube_of(line, span)
     piece = plan.piece(run.span.id)

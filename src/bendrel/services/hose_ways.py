@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import date
 
 from bendrel.core.chain.assembly import Assembly, assembly_of
 from bendrel.core.chain.carried import carried
@@ -22,9 +23,11 @@ from bendrel.core.hose.moving import AtPosition
 from bendrel.core.hose.windows import Windows
 from bendrel.core.line.document import Line
 from bendrel.core.line.resolve import Problem, Reader
+from bendrel.core.plan.assemble import plan_line
 from bendrel.core.record import record
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.shop.kit import Kit
+from bendrel.exchange.sheet_hose import build_hose_sheet
 from bendrel.services.errors import NotFound
 
 _POINTS = 40
@@ -90,6 +93,24 @@ def study_hose(line: Line, kit: Kit, span: str) -> HoseStudy:
         supports=supports_of(kit, hose, laid, told, beside),
         assembly=assembly,
         problems=tuple(reader.problems),
+    )
+
+
+def print_hose_sheet(line: Line, kit: Kit, span: str, *, job: str, today: date) -> bytes:
+    """PDF of the page for one hose. Raises NotFound."""
+    study = study_hose(line, kit, span)
+    row = kit.hoses[next(one.hose for one in line.spans if one.kind == "hose" and one.id == span)]
+    cautions = [caution.text for caution in kit.cautions_at(line.service) if caution.stages != ("remove",)]
+    return build_hose_sheet(
+        line.name,
+        study.assembly,
+        study.supports,
+        plan_line(line, kit).findings,
+        line.unit,
+        job=job,
+        hose=f"{kit.hose_classes[row.hose_class].name} {row.size}",
+        cautions=" ".join(cautions),
+        today=today,
     )
 
 

@@ -210,10 +210,23 @@ def _words(
         "clamps": clamps,
         "overlap": format_length(hose.hose.overlap_mm, unit),
         "seats": f"{seats}.",
+        "both": _both_ways(hose, cut, unit),
         "warm": "Warm the end in hot water or warm air, away from the machine; never with a flame."
         if warm
         else "If it is stiff, warm the end in hot water, away from the machine; never with a flame.",
     }
+
+
+def _both_ways(hose: PlacedHose, cut: float | None, unit: Unit) -> str:
+    """How a hose gets onto two ends that do not move apart. Source: common practice."""
+    if hose.stands.end is not None or len([side for side in hose.ends if side.tube]) < 2:
+        return "First onto the end that cannot be moved, then bring the other to it."
+    bare = "as long as the hose" if cut is None else format_length(cut, unit)
+    return (
+        "Either the ends spring apart by one overlap; or the hose goes right over one tube first, which "
+        "must be "
+        f"straight and without a bead for {bare}, and then back over the other."
+    )
 
 
 def nearest_angle(kind: HoseEndKind, turned_deg: float) -> EndAngle:

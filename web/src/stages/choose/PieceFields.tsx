@@ -6,6 +6,7 @@ import { Ticks } from "../../ui/Ticks";
 import { sayLength } from "../../format/units";
 import { COMPONENTS } from "../../format/words";
 import { Field, Pick } from "../../ui/Field";
+import { OnItsEnd } from "./hose/OnItsEnd";
 
 const POINTS = [
   { id: "not marked", name: "no arrow seen" },
@@ -165,6 +166,16 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
           {sayLength(side.on_mm, unit)}): {PUSH[side.fit.push]}, {side.fit.interference >= 0 ? "+" : "−"}
           {Math.abs(side.fit.interference * 100).toFixed(0)} %; {side.fit.over_mm.toFixed(1)} mm outside before clamping
           {side.overlap_mm != null && `; clamps want ${sayLength(side.overlap_mm, unit)} of overlap`}.
+          {hose && piece.clamps_each > 0 && (
+            <OnItsEnd
+              hose={hose}
+              clamp={catalogue.clamps.find((row) => row.id === piece.clamp)}
+              count={piece.clamps_each}
+              on={{ on_mm: side.on_mm, bare: side.bare, over_mm: side.fit.over_mm }}
+              gap={catalogue.limits.find((row) => row.id === "clamp_gap_mm")?.value ?? 0}
+              unit={unit}
+            />
+          )}
         </Box>
       ))}
     </>

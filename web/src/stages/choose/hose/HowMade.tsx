@@ -12,11 +12,12 @@ interface Props {
   unit: Unit;
   done: readonly string[];
   bench: string;
+  sheet: string;
   onDone: (done: string[]) => void;
 }
 
 /** What the hose is made of or ordered by: lengths, ends, how two elbows stand, and the steps in their order. */
-export function HowMade({ assembly, unit, done, bench, onDone }: Props) {
+export function HowMade({ assembly, unit, done, bench, sheet, onDone }: Props) {
   const ticked = new Set(done);
   const rows: [string, string][] = [];
   if (assembly.name)
@@ -64,6 +65,9 @@ export function HowMade({ assembly, unit, done, bench, onDone }: Props) {
       />
       <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", mt: 1, "& a": { color: "var(--ink)" } }}>
         <Link to={bench}>Step by step at the bench</Link>
+        <a href={sheet} target="_blank" rel="noopener">
+          Print its sheet
+        </a>
       </Box>
       <SourceLine source={assembly.source} />
     </Box>

@@ -4,6 +4,7 @@ import type { AtPosition, Catalogue, HoseSpan, HoseStudy, Line, Unit } from "../
 import { useHoseStudy } from "../../../doc/useHoseStudy";
 import { sayAngle, sayLength, sayTurn } from "../../../format/units";
 import { HowMade } from "./HowMade";
+import { sheetOf } from "../../../workspace/sheet";
 import { HosePicture } from "./HosePicture";
 import { homeOf } from "./projected";
 import { WindowChart } from "./WindowChart";
@@ -39,6 +40,7 @@ export function WayStudy({ document, piece, catalogue, lineId, onLength, onDone 
         assembly={study.assembly}
         unit={unit}
         done={piece.done}
+        sheet={sheetOf(lineId, piece.id)}
         bench={`/lines/${lineId}/hose/${piece.id}`}
         onDone={onDone}
       />

@@ -1,0 +1,198 @@
+"""The page for one hose: what to cut or order, how its elbows stand, and the steps to tick off."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Sequence
+from datetime import date
+from math import cos, radians, sin
+
+from reportlab.lib.colors import white
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.units import mm as MM
+from reportlab.pdfgen.canvas import Canvas
+
+from bendrel.core.chain.assembly import Assembly
+from bendrel.core.chain.supports import Support
+from bendrel.core.findings import Finding
+from bendrel.core.units import Unit, format_length
+from bendrel.exchange.paper import (
+    FIGURE,
+    INK,
+    LABEL,
+    RULE,
+    SECOND,
+    STOP,
+    TEXT,
+    fitted,
+    fonts,
+    text_at,
+    wrapped,
+)
+
+LEFT, RIGHT = 14 * MM, A4[0] - 14 * MM
+FOOT = 16 * MM
+CLOCK = 15 * MM
+
+
+def build_hose_sheet(
+    name: str,
+    assembly: Assembly,
+    supports: Sequence[Support],
+    findings: Sequence[Finding],
+    unit: Unit,
+    *,
+    job: str,
+    hose: str,
+    cautions: str,
+    today: date,
+) -> bytes:
+    """PDF bytes of the page, or pages where the steps go on."""
+    fonts()
+    out = io.BytesIO()
+    canvas = Canvas(out, pagesize=A4, pageCompression=1)
+    canvas.setTitle(f"Hose: {name}")
+    canvas.setCreator("Bendrel")
+    y = _head(canvas, name, job, hose, today)
+    y = _stops(canvas, findings, y)
+    y = _figures(canvas, assembly, unit, y)
+    y = _clock(canvas, assembly, y)
+    y = _heading(canvas, "Steps", y)
+    for number, step in enumerate(assembly.steps, start=1):
+        y = _step(canvas, f"{number}", step.text, step.why, y)
+    if supports:
+        y = _heading(canvas, "On the machine", y)
+        for one in supports:
+            where = format_length(one.from_mm, unit)
+            if one.to_mm - one.from_mm > 1:
+                where += f" to {format_length(one.to_mm, unit)}"
+            y = _step(canvas, "", f"{where} from end A: {one.text}", "", y)
+    _paragraph(canvas, cautions, y - 3 * MM, LEFT, RIGHT - LEFT, 9)
+    canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+def _head(canvas: Canvas, name: str, job: str, hose: str, today: date) -> float:
+    y = A4[1] - 17 * MM
+    text_at(canvas, LEFT, y, fitted(name, FIGURE, 24, 128 * MM), FIGURE, 24)
+    text_at(canvas, LEFT, y - 6 * MM, fitted(job, TEXT, 10, 120 * MM), TEXT, 10, SECOND)
+    canvas.setFillColor(SECOND)
+    canvas.setFont(LABEL, 10)
+    canvas.drawRightString(RIGHT, y + 2 * MM, f"Hose sheet · {today.isoformat()}")
+    canvas.drawRightString(RIGHT, y - 4 * MM, fitted(hose, LABEL, 10, 90 * MM))
+    canvas.setStrokeColor(INK)
+    canvas.setLineWidth(1.4)
+    canvas.line(LEFT, y - 9 * MM, RIGHT, y - 9 * MM)
+    return y - 10 * MM
+
+
+def _stops(canvas: Canvas, findings: Sequence[Finding], y: float) -> float:
+    stops = [found for found in findings if found.severity == "stop" and not found.set_aside]
+    if not stops:
+        return y
+    canvas.setFillColor(STOP)
+    canvas.rect(LEFT, y - 8 * MM, RIGHT - LEFT, 7 * MM, stroke=0, fill=1)
+    said = fitted(
+        "DO NOT MAKE YET · " + "; ".join(one.title for one in stops[:3]), FIGURE, 11, RIGHT - LEFT - 6 * MM
+    )
+    text_at(canvas, LEFT + 3 * MM, y - 5.8 * MM, said, FIGURE, 11, white)
+    return y - 9 * MM
+
+
+def _figures(canvas: Canvas, assembly: Assembly, unit: Unit, y: float) -> float:
+    def said(mm: float | None) -> str:
+        return "not known" if mm is None else format_length(mm, unit)
+
+    rows = [("ends", assembly.name or "not known"), ("over all", said(assembly.overall_mm))]
+    if assembly.dash:
+        nut = f", nut {assembly.nut}" if assembly.nut else ""
+        rows[0] = ("ends", f"{assembly.name}, dash {assembly.dash}{nut}")
+    if assembly.cut_mm is not None:
+        rows.append(("cut hose", said(assembly.cut_mm)))
+    for one in assembly.ends:
+        if one.takes_mm is not None:
+            angle = "straight" if one.angle == 0 else f"{one.angle}°"
+            rows.append((f"end {one.end}", f"{angle}, adds {said(one.takes_mm)}"))
+    if assembly.shorter_mm is not None:
+        rows.append(
+            (
+                "pressed",
+                f"{said(assembly.shorter_mm)} shorter to {said(assembly.longer_mm)} longer; leave slack",
+            )
+        )
+    for name, text in rows:
+        y -= 6.4 * MM
+        text_at(canvas, LEFT, y, name, LABEL, 10, SECOND)
+        text_at(canvas, LEFT + 26 * MM, y, fitted(text, FIGURE, 13, RIGHT - LEFT - 26 * MM), FIGURE, 13)
+    return y - 3 * MM
+
+
+def _clock(canvas: Canvas, assembly: Assembly, y: float) -> float:
+    """Two elbows seen along the hose from end A, and the words for it."""
+    if not assembly.clocked or assembly.clock_deg is None:
+        return y
+    x, middle = LEFT + CLOCK + 2 * MM, y - CLOCK - 4 * MM
+
+    def at(degrees: float, r: float) -> tuple[float, float]:
+        return x + r * sin(radians(degrees)), middle + r * cos(radians(degrees))
+
+    canvas.setStrokeColor(RULE)
+    canvas.setLineWidth(0.8)
+    canvas.circle(x, middle, CLOCK, fill=0)
+    for hour in range(0, 360, 30):
+        canvas.line(*at(hour, CLOCK - (6 if hour % 90 == 0 else 3)), *at(hour, CLOCK))
+    canvas.setLineCap(1)
+    canvas.setStrokeColor(SECOND)
+    canvas.setLineWidth(7)
+    canvas.line(x, middle, *at(assembly.clock_deg, CLOCK))
+    canvas.setStrokeColor(INK)
+    canvas.setLineWidth(4)
+    canvas.line(x, middle, x, middle + CLOCK)
+    canvas.setFillColor(INK)
+    canvas.setFont(FIGURE, 11)
+    canvas.drawRightString(x - 5, middle + CLOCK + 3, "A")
+    bx, by = at(assembly.clock_deg, CLOCK + 9)
+    canvas.drawCentredString(bx, by - 4, "B")
+    _paragraph(
+        canvas, assembly.clock_text, middle + 4 * MM, x + CLOCK + 12 * MM, RIGHT - x - CLOCK - 12 * MM, 11
+    )
+    return middle - CLOCK - 5 * MM
+
+
+def _heading(canvas: Canvas, text: str, y: float) -> float:
+    y = _room(canvas, y - 8 * MM, 20 * MM)
+    text_at(canvas, LEFT, y, text, FIGURE, 14)
+    return y - 1.5 * MM
+
+
+def _step(canvas: Canvas, number: str, text: str, why: str, y: float) -> float:
+    width = RIGHT - LEFT - 16 * MM
+    lines, reasons = wrapped(text, TEXT, 10.5, width), wrapped(why, TEXT, 9, width) if why else []
+    y = _room(canvas, y, (len(lines) * 4.8 + len(reasons) * 4.2 + 3) * MM) - 5 * MM
+    canvas.setStrokeColor(INK)
+    canvas.setLineWidth(0.8)
+    canvas.rect(LEFT, y - 0.6 * MM, 3.6 * MM, 3.6 * MM, fill=0)
+    text_at(canvas, LEFT + 6 * MM, y, number, FIGURE, 11)
+    for line in lines:
+        text_at(canvas, LEFT + 13 * MM, y, line, TEXT, 10.5)
+        y -= 4.8 * MM
+    for line in reasons:
+        text_at(canvas, LEFT + 13 * MM, y + 0.4 * MM, line, TEXT, 9, SECOND)
+        y -= 4.2 * MM
+    return y + 2.4 * MM
+
+
+def _paragraph(canvas: Canvas, text: str, y: float, x: float, width: float, size: float) -> None:
+    for line in wrapped(text, TEXT, size, width):
+        y = _room(canvas, y, 0)
+        text_at(canvas, x, y, line, TEXT, size, INK)
+        y -= size * 1.3
+
+
+def _room(canvas: Canvas, y: float, needs: float) -> float:
+    """`y`, or the top of a new page where what comes does not fit on this one."""
+    if y - needs > FOOT:
+        return y
+    canvas.showPage()
+    return A4[1] - 17 * MM
