@@ -32,7 +32,8 @@ from bendrel.exchange.paper import (
     fitted,
     fonts,
     text_at,
-)  # fmt: ski, wrapped)
+    wrapped,
+)
 from bendrel.exchange.sheet_line import whole_line_page
 from bendrel.exchange.sketch import Sketch, sketch
 
