@@ -81,9 +81,11 @@ def edit_the_chain(body: ChainOrder, services: Services) -> Edited:
 
 
 @router.post("/hose")
-def look_at_hose(document: Line, services: Services, span: str) -> HoseStudy:
-    """One hose over its travel: how it lies, which lengths do, where it is held."""
-    return study_hose(document, services.kit, span)
+def look_at_hose(document: Line, services: Services, span: str, line: str = "") -> HoseStudy:
+    """One hose over its travel: how it lies, which lengths do, where it is held; beside the hoses of its job
+    where `line` says which line it is of."""
+    others = services.lines.of_same_job(line) if line else ()
+    return study_hose(document, services.kit, span, others)
 
 
 @router.post("/mend")

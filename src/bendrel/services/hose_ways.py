@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date
 
@@ -12,6 +13,7 @@ from bendrel.core.chain.laid import (
     LaidHose,
     beside_hose,
     lay_hose,
+    near_to,
     shape_or_none,
     told_over,
     windows_of,
@@ -25,6 +27,7 @@ from bendrel.core.line.document import Line
 from bendrel.core.line.resolve import Problem, Reader
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.record import record
+from bendrel.core.route.obstacles import Way
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.shop.kit import Kit
 from bendrel.exchange.sheet_hose import build_hose_sheet
@@ -50,8 +53,9 @@ class HoseStudy:
     problems: tuple[Problem, ...]
 
 
-def study_hose(line: Line, kit: Kit, span: str) -> HoseStudy:
-    """Look at one hose of `line`. Raises NotFound."""
+def study_hose(line: Line, kit: Kit, span: str, others: Sequence[Line] = ()) -> HoseStudy:
+    """Look at one hose of `line`, beside the hoses of `others` that are measured from the same datum.
+    Raises NotFound."""
     reader = Reader()
     hoses = {hose.stands.span: hose for hose in place_pieces(line, kit, reader.problems).hoses}
     hose = hoses.get(span)
@@ -71,7 +75,8 @@ def study_hose(line: Line, kit: Kit, span: str) -> HoseStudy:
             assembly=assembly,
             problems=tuple(reader.problems),
         )
-    beside = beside_hose(kit, hose, way, Reader())
+    neighbours = hoses_beside(line, kit, span, others)
+    beside = (*beside_hose(kit, hose, way, Reader()), *neighbours)
     windows: Windows | None = None
     try:
         share = kit.limits["hose_longest_share"].value
@@ -84,6 +89,8 @@ def study_hose(line: Line, kit: Kit, span: str) -> HoseStudy:
         told = told_over(laid.ends, laid.moves, laid.length_mm)
         shape = shape_or_none(laid.ends, laid.length_mm)
         fitted = _thinned(shape.points) if shape else ()
+        nearest = (*laid.nearest, *(near_to(kit, hose, told, one) for one in neighbours))
+        laid = replace(laid, nearest=nearest)
     return HoseStudy(
         laid=laid,
         fitted=fitted,
@@ -94,6 +101,29 @@ def study_hose(line: Line, kit: Kit, span: str) -> HoseStudy:
         assembly=assembly,
         problems=tuple(reader.problems),
     )
+
+
+def hoses_beside(line: Line, kit: Kit, span: str, others: Sequence[Line]) -> tuple[BesideHose, ...]:
+    """The other hoses of the job as they are fitted, where their ends and lengths are known."""
+    found: list[BesideHose] = []
+    for number, one in enumerate((line, *others)):
+        for hose in place_pieces(one, kit, []).hoses:
+            if hose.piece.way is None or (number == 0 and hose.piece.id == span):
+                continue
+            laid = lay_hose(kit, hose, Reader())
+            shape = (
+                None if laid is None or laid.length_mm is None else shape_or_none(laid.ends, laid.length_mm)
+            )
+            if shape is not None:
+                found.append(
+                    BesideHose(
+                        item=f"hose {number} {hose.piece.id}",
+                        what=one.name if number else "another hose of this line",
+                        kind="line",
+                        shape=Way(points=_thinned(shape.points), radius_mm=hose.hose.od_mm / 2),
+                    )
+                )
+    return tuple(found)
 
 
 def print_hose_sheet(line: Line, kit: Kit, span: str, *, job: str, today: date) -> bytes:

@@ -90,6 +90,17 @@ class Lines:
         with self._database.reading() as session:
             return _opened(session, _line(session, line_id))
 
+    def of_same_job(self, line_id: str) -> tuple[Line, ...]:
+        """The other lines of a line's job."""
+        with self._database.reading() as session:
+            row = _line(session, line_id)
+            stored = [
+                document_at(session, other, other.head)
+                for other in row.job.lines
+                if other.deleted_at is None and other.id != line_id
+            ]
+        return tuple(line_from_value(value) for value in stored)
+
     def save(self, line_id: str, version: int, document: Line) -> OpenLine:
         """Keep `document` as the next step. Raises Stale when another save came first."""
         check_name(document.name)

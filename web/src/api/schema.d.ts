@@ -423,7 +423,8 @@ export interface paths {
         put?: never;
         /**
          * Look At Hose
-         * @description One hose over its travel: how it lies, which lengths do, where it is held.
+         * @description One hose over its travel: how it lies, which lengths do, where it is held; beside the hoses of its job
+         *     where `line` says which line it is of.
          */
         post: operations["look_at_hose_api_hose_post"];
         delete?: never;
@@ -11518,6 +11519,7 @@ export interface operations {
         parameters: {
             query: {
                 span: string;
+                line?: string;
             };
             header?: never;
             path?: never;

@@ -6,17 +6,17 @@ import { Newest } from "./newest";
 const QUIET_MS = 250;
 
 /** One hose looked at closely, after a short quiet: a moving one takes up to a second. What stood there stays. */
-export function useHoseStudy(document: Line, span: string): HoseStudy | null {
+export function useHoseStudy(document: Line, span: string, line: string): HoseStudy | null {
   const [study, setStudy] = useState<HoseStudy | null>(null);
   const [newest] = useState(() => new Newest());
   useEffect(() => {
     const later = setTimeout(() => {
-      const answer = take(api.POST("/api/hose", { body: document, params: { query: { span } } }));
+      const answer = take(api.POST("/api/hose", { body: document, params: { query: { span, line } } }));
       newest.ask(answer, (got) => {
         if (got.ok) setStudy(got.value);
       });
     }, QUIET_MS);
     return () => clearTimeout(later);
-  }, [document, newest, span]);
+  }, [document, line, newest, span]);
   return study?.laid && study.laid.span !== span ? null : study;
 }

@@ -32,7 +32,7 @@ export function HoseBench() {
 
 function Steps({ first, spanId }: { first: OpenLine; spanId: string }) {
   const editor = useLine(first);
-  const study = useHoseStudy(editor.document, spanId);
+  const study = useHoseStudy(editor.document, spanId, first.id);
   const piece = editor.document.spans.find((span): span is HoseSpan => span.id === spanId && span.kind === "hose");
   const steps = study?.assembly.steps ?? [];
   const done = new Set(piece?.done ?? []);

@@ -22,7 +22,7 @@ const DO = { hold: "Hold", free: "Leave free", sleeve: "Sleeve", away: "Keep off
 
 /** How the hose lies, which lengths do, what it does over its travel, and where it is held. */
 export function WayStudy({ document, piece, catalogue, lineId, onLength, onDone }: Props) {
-  const study = useHoseStudy(document, piece.id);
+  const study = useHoseStudy(document, piece.id, lineId);
   const unit = document.unit;
   const row = catalogue.hoses.find((one) => one.id === piece.hose);
   if (!study || !row) return null;

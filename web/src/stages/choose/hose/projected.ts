@@ -37,6 +37,8 @@ export interface Outline {
 
 export function outlineOf(key: string, view: ViewOf, shape: Shape): Outline | null {
   if ("middle" in shape) return { key, kind: "round", points: [flat(view, shape.middle)], size: shape.radius_mm };
+  if ("points" in shape)
+    return { key, kind: "stroke", points: shape.points.map((point) => flat(view, point)), size: shape.radius_mm * 2 };
   if ("start" in shape)
     return {
       key,
