@@ -41,7 +41,7 @@ function Steps({ first, spanId }: { first: OpenLine; spanId: string }) {
   const index = Math.min(at ?? (open < 0 ? steps.length : open), steps.length);
   const step = steps[index];
   const navigate = useNavigate();
-  const back = `/lines/${first.id}/choose`;
+  const back = `/lines/${first.id}/choose?piece=${spanId}`;
   const go = (to: number) => setAt(Math.max(0, Math.min(steps.length, to)));
   const turn = (id: string) => {
     editor.edit((was) =>

@@ -86,6 +86,7 @@ function OfPiece({ id, editor, view, catalogue }: { id: string } & Omit<Props, "
           piece={piece}
           catalogue={catalogue}
           lineId={editor.opened.id}
+          length={view.plan?.hoses.find((one) => one.span === id)?.length_mm}
           onDone={(done) => onChange({ done })}
           onLength={(mm) => onChange({ length: typed(lengthText(mm, line.unit), line.unit) })}
         />

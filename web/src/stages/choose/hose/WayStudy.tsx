@@ -14,6 +14,8 @@ interface Props {
   piece: HoseSpan;
   catalogue: Catalogue;
   lineId: string;
+  /** The free length as the plan has it, which is newer than the study while that is under way. */
+  length: number | null | undefined;
   onLength: (mm: number) => void;
   onDone: (done: string[]) => void;
 }
@@ -21,7 +23,7 @@ interface Props {
 const DO = { hold: "Hold", free: "Leave free", sleeve: "Sleeve", away: "Keep off" } as const;
 
 /** How the hose lies, which lengths do, what it does over its travel, and where it is held. */
-export function WayStudy({ document, piece, catalogue, lineId, onLength, onDone }: Props) {
+export function WayStudy({ document, piece, catalogue, lineId, length, onLength, onDone }: Props) {
   const study = useHoseStudy(document, piece.id, lineId);
   const unit = document.unit;
   const row = catalogue.hoses.find((one) => one.id === piece.hose);
@@ -29,7 +31,14 @@ export function WayStudy({ document, piece, catalogue, lineId, onLength, onDone 
   return (
     <Box aria-live="polite">
       {study.laid ? (
-        <Lying study={study} laid={study.laid} unit={unit} od={row.od_mm} onLength={onLength} />
+        <Lying
+          study={study}
+          laid={study.laid}
+          length={length === undefined ? study.laid.length_mm : length}
+          unit={unit}
+          od={row.od_mm}
+          onLength={onLength}
+        />
       ) : (
         <Box sx={{ color: "var(--second)" }}>
           Say where both ends are and which way the hose leaves and arrives: then it is worked out how it lies and how
@@ -51,12 +60,13 @@ export function WayStudy({ document, piece, catalogue, lineId, onLength, onDone 
 interface LyingProps {
   study: HoseStudy;
   laid: NonNullable<HoseStudy["laid"]>;
+  length: number | null;
   unit: Unit;
   od: number;
   onLength: (mm: number) => void;
 }
 
-function Lying({ study, laid, unit, od, onLength }: LyingProps) {
+function Lying({ study, laid, length, unit, od, onLength }: LyingProps) {
   return (
     <>
       {study.windows ? (
@@ -64,7 +74,7 @@ function Lying({ study, laid, unit, od, onLength }: LyingProps) {
           windows={study.windows}
           needs={laid.needs_mm}
           onEnds={laid.on_ends_mm}
-          length={laid.length_mm}
+          length={length}
           unit={unit}
           onLength={onLength}
         />

@@ -1,0 +1,144 @@
+"""Hoses and circuits: how a hose lies, how it is made, the lines of a job where they are joined."""
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_line import saved
+from tests.browser.test_shop import AXE, SIZES, serious
+
+pytestmark = pytest.mark.browser
+
+AXLE, FEED = "Chassis to second axle, hose", "Oil cooler, feed, braided"
+
+
+def asked(page: Page):
+    return page.get_by_role("region", name="The chosen place")
+
+
+def open_hose(page: Page, line, hose="h1"):
+    page.goto(f"/lines/{line}/choose?piece={hose}")
+    expect(asked(page)).to_be_visible()
+
+
+def test_a_moving_hose_is_looked_at_and_mended(page: Page, copy_of):
+    open_hose(page, copy_of(AXLE))
+    findings = page.get_by_role("region", name="Findings")
+    expect(findings).to_contain_text("The hose is bent too tightly")
+    expect(asked(page)).to_contain_text("Right lengths:")
+    travel = asked(page).get_by_label("Travel")
+    travel.press("Home")
+    expect(travel).to_have_attribute("aria-valuetext", "the axle −90 mm, axle roll −6°")
+    findings.get_by_role("button", name="Make it 550 mm long").click()
+    expect(findings).not_to_contain_text("bent too tightly")
+    length = asked(page).get_by_label("Length", exact=True)
+    expect(length).to_have_value("550 mm")
+    asked(page).get_by_label("Length of the hose").press("ArrowRight")
+    expect(length).to_have_value("551")
+    asked(page).get_by_label("Swivel").select_option("B")
+    expect(findings).not_to_contain_text("twists the hose")
+    expect(asked(page).get_by_role("list", name="Where it is held")).to_contain_text(
+        "Free between its two ends"
+    )
+    saved(page)
+    page.reload()
+    expect(length).to_have_value("551")
+
+
+def test_what_is_typed_wrong_is_said_where_it_stands_and_nothing_is_lost(page: Page, copy_of):
+    open_hose(page, copy_of(AXLE))
+    arrives = asked(page).get_by_label("B, it arrives")
+    arrives.fill("sideways")
+    expect(asked(page).get_by_role("alert")).to_contain_text("“sideways” is not a way; write ahead, back")
+    expect(arrives).to_have_attribute("aria-invalid", "true")
+    arrives.fill("left")
+    expect(asked(page).get_by_role("alert")).to_have_count(0)
+    asked(page).get_by_label("End B is at, x").fill("0")
+    asked(page).get_by_label("End B is at, y").fill("0")
+    asked(page).get_by_label("End B is at, z").fill("0")
+    expect(asked(page).get_by_role("alert")).to_contain_text("Both ends of the hose are at the same point")
+    asked(page).get_by_label("End B is at, z").fill("-250")
+    expect(asked(page)).to_contain_text("Right lengths:")
+
+
+def test_two_elbows_are_clocked_and_the_hose_is_made_at_the_bench(page: Page, copy_of, api):
+    line = copy_of(FEED)
+    open_hose(page, line)
+    made = page.get_by_role("region", name="How it is made")
+    expect(made).to_contain_text("416.7 mm")
+    expect(made.get_by_role("img", name="Far elbow 90° clockwise")).to_be_visible()
+    expect(made).to_contain_text("points to 3:00 (90° clockwise)")
+    made.get_by_role("link", name="Step by step at the bench").click()
+    expect(page.get_by_text("1 of 10")).to_be_visible()
+    step = page.get_by_role("heading", level=2)
+    expect(step).to_contain_text("Wrap the hose")
+    page.keyboard.press("Enter")
+    expect(step).to_contain_text("Cut it square through the tape: 416.7 mm")
+    page.keyboard.press("ArrowLeft")
+    expect(page.get_by_text("1 of 10, done")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(made.get_by_role("checkbox", name="Wrap the hose")).to_be_checked()
+    sheet = api.get(f"/api/lines/{line}/sheet.pdf?span=h1")
+    assert sheet.body()[:5] == b"%PDF-"
+
+
+def test_a_branch_is_joined_and_the_plan_leads_into_its_line(page: Page, api, copy_of):
+    main = copy_of("Vacuum, pump to tee")
+    job = api.get(f"/api/lines/{main}").json()["job_id"]
+    branch = copy_of("Vacuum, tee to primer")
+    page.goto(f"/jobs/{job}")
+    circuits = page.get_by_role("region", name="Circuits")
+    expect(circuits).to_contain_text("is joined to a line that is not in this job")
+    expect(circuits).to_contain_text("A port of the tee is open")
+    page.goto(f"/lines/{branch}/choose?port=A")
+    asked(page).get_by_label("Stands on").select_option(label="tee of Vacuum, pump to tee")
+    saved(page)
+    page.goto(f"/jobs/{job}")
+    expect(circuits).to_contain_text("With the source off all together move 7 times.")
+    expect(circuits.get_by_role("row", name="primer valve")).to_contain_text("primer open")
+    circuits.get_by_text("When one of them breaks").click()
+    expect(circuits.get_by_role("row", name="reservoir of Vacuum, pump to tee")).to_contain_text("drain flap")
+    way = circuits.get_by_role("link", name="switch of Vacuum, tee to primer")
+    way.focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Switch")).to_be_visible()
+
+
+def test_a_liquid_circuit_tells_what_each_element_costs(page: Page, api):
+    job = next(one["id"] for one in api.get("/api/jobs").json() if one["name"] == "Harbour launch")
+    page.goto(f"/jobs/{job}")
+    circuits = page.get_by_role("region", name="Circuits")
+    expect(circuits).to_contain_text("The cooler costs 12% of the flow")
+    circuits.get_by_text("Pressure, element by element").click()
+    hot = circuits.get_by_role("row", name="Oil cooler, return, braided cooler").inner_text()
+    circuits.get_by_role("radio", name="Cold").click()
+    expect(circuits.get_by_role("row", name="Oil cooler, return, braided cooler")).not_to_have_text(hot)
+
+
+@pytest.mark.parametrize("view", ["hose", "bench", "circuits"])
+def test_hoses_and_circuits_read_by_day_and_night_at_any_size(page: Page, line_ids, api, view):
+    job = next(one["id"] for one in api.get("/api/jobs").json() if one["name"] == "Fire tender")
+    line = line_ids[AXLE]
+    page.goto(
+        {
+            "hose": f"/lines/{line}/choose?piece=h1",
+            "bench": f"/lines/{line}/hose/h1",
+            "circuits": f"/jobs/{job}",
+        }[view]
+    )
+    shown = {"hose": "Right lengths:", "bench": "Choose it by overall length", "circuits": "drain flap"}[view]
+    expect(page.get_by_text(shown).first).to_be_visible()
+    page.evaluate(AXE.read_text(encoding="utf-8"))
+    for mode in ("night", "day"):
+        page.get_by_role("radio", name=mode).click()
+        assert serious(page) == []
+    for width, height in SIZES:
+        page.set_viewport_size({"width": width, "height": height})
+        assert page.evaluate("document.documentElement.scrollWidth - window.innerWidth") <= 0, (width, height)
+
+
+def test_a_hose_alone_still_opens_with_the_strip(page: Page, copy_of):
+    page.goto(f"/lines/{copy_of('Header tank to engine')}/choose")
+    page.locator("[data-hose='h1']").click()
+    expect(asked(page)).to_contain_text("Say where both ends are")
+    expect(page.get_by_role("region", name="How it is made")).to_contain_text("Clamps on the hose first")
+    expect(asked(page).get_by_role("img", name="The hose on its end, to scale").first).to_be_visible()
