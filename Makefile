@@ -73,7 +73,7 @@ chromium:
 # Python and web are installed and linted side by side
 test:
 	$(MAKE) -j2 lint web-test web chromium
-	$(BIN)/python -m pytest -n 2
+	$(BIN)/python -m pytest -n 2 --dist worksteal
 
 bench: $(VENV)/.installed-dev
 	$(BIN)/python -m pytest tests/bench --benchmark-only --benchmark-columns=median,min,max,rounds -s

@@ -11,11 +11,12 @@ from scipy.spatial.transform import Rotation
 from bendrel.core.chain.assembly import assembly_of, clock_text
 from bendrel.core.chain.laid import lay_hose
 from bendrel.core.chain.pieces import place_pieces
+from bendrel.core.edits.turned import reversed_hose
 from bendrel.core.hose.ending import HoseEndSize, clocking_deg, elbow
 from bendrel.core.hose.laid import HoseEnd, HoseEnds, hose_shape
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import HoseSpan, Line
-from bendrel.core.line.hose_way import HoseEndAt, HoseWay
+from bendrel.core.line.hose_way import EndMove, HoseEndAt, HoseWay
 from bendrel.core.line.resolve import Reader
 from bendrel.core.plan.assemble import plan_line, with_fix
 
@@ -187,3 +188,19 @@ def test_the_shape_runs_from_crossing_to_crossing(kit, oil_hose):
         b=HoseEnd(point=(300, 80, 40), way=(1, 0, 0), straight_mm=stiff),
     )
     assert laid.radius_mm == pytest.approx(hose_shape(same, 420).radius_mm, rel=5e-3)
+
+
+def test_a_hose_turned_round_lies_and_is_clocked_as_before(kit, oil_hose):
+    """The same hose told from its other end."""
+    span = cooler_hose(hose=oil_hose.id, angle_b=45).spans[0]
+    move = EndMove(how="slide", axis="up", least="-5", most="5")
+    way = dataclasses.replace(span.way, b=at(300, 80, 40, "1 0.2 0", "right"), moves=(move,))
+    line = cooler_hose(hose=oil_hose.id, angle_b=45, way=way)
+    turned = dataclasses.replace(line, spans=(reversed_hose(line.spans[0]),))
+    (one,), (other,) = plan_line(line, kit).hoses, plan_line(turned, kit).hoses
+    assert other.radius_mm == pytest.approx(one.radius_mm, rel=1e-3)
+    assert other.ends.a.point == one.ends.b.point
+    assert np.allclose(other.ends.a.way, -np.array(one.ends.b.way), atol=1e-5)
+    assert (other.moves[0].end, one.moves[0].end) == ("A", "B")
+    assert made(turned, kit)[0].clock_deg == pytest.approx(made(line, kit)[0].clock_deg, abs=1e-2)
+    assert made(turned, kit)[0].overall_mm == made(line, kit)[0].overall_mm

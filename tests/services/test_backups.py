@@ -189,7 +189,7 @@ def test_an_empty_file_is_no_new_shop(tmp_path, content):
 def test_one_a_day_and_the_old_ones_are_thinned_by_age(tmp_path):
     path = tmp_path / "shop.db"
     fill(path, random.Random(1))
-    every = 4
+    every = 9
     for k in range(0, 500, every):
         made = back_up(path, DAY + timedelta(days=k))
         assert back_up(path, DAY + timedelta(days=k)) == made

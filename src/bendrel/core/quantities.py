@@ -50,6 +50,23 @@ def parse_way(text: str) -> tuple[float, float, float]:
     return (x / size, y / size, z / size)
 
 
+_BACK = {
+    "ahead": "back", "left": "right", "up": "down", "x": "-x", "y": "-y", "z": "-z",
+}  # fmt: skip
+
+
+def opposite_way(text: str) -> str:
+    """The same way from its other end, in the words that it was typed in; what cannot be read stays."""
+    clean = text.strip().lower().replace("−", "-").removeprefix("+")
+    both = _BACK | {back: there for there, back in _BACK.items()}
+    if clean in both:
+        return both[clean]
+    try:
+        return " ".join(f"{-x + 0.0:g}" for x in parse_way(text))
+    except UnitError:
+        return text
+
+
 def parse_degrees(text: str) -> float:
     """Degrees either way, such as `-12` or `20°`. Raises UnitError."""
     clean = text.strip().replace("−", "-").removesuffix("°").strip()

@@ -8,7 +8,8 @@ from itertools import pairwise
 from typing import Literal
 
 from bendrel.core.chain.carried import Carried
-from bendrel.core.chain.pieces import Pieces, Stands
+from bendrel.core.chain.laid import end_kind_of, end_takes_mm
+from bendrel.core.chain.pieces import Pieces, PlacedHose, Stands
 from bendrel.core.line.removed import Removed
 from bendrel.core.record import record
 from bendrel.core.removal.log import ItemKind, PartToGet
@@ -79,13 +80,15 @@ def needs_of(
         why = _why(hose.stands)
         name = f"{hose.hose_class.name} {hose.hose.size}"
         if hose.length_mm is not None:
-            found.append(_need(f"hose:{hose.hose.id}", name, hose.length_mm, why, "mm"))
+            # a reusable end takes some of the length; a crimped one is ordered with it
+            own = sum(end_takes_mm(kit, hose)) if hose.piece.joined == "reusable" else 0.0
+            found.append(_need(f"hose:{hose.hose.id}", name, max(hose.length_mm - own, 0.0), why, "mm"))
         if hose.piece.joined == "clamps" and hose.clamp is not None:
             kind = kit.clamp_kinds[hose.clamp.kind].name
             count = 2 * hose.piece.clamps_each
             found.append(_need(f"clamp:{hose.clamp.id}", f"{kind} {hose.clamp.name} mm", count, why))
         elif hose.piece.joined != "clamps":
-            found.append(_need(f"hose-end:{hose.hose.id}", f"{hose.piece.joined} ends, {name}", 2, why))
+            found += _own_ends(kit, hose, name, why)
         if hose.piece.rubs:
             found.append(_need("sleeve:hose", f"sleeve over {name}", 1, "where it rubs"))
     for one in pieces.components:
@@ -185,6 +188,23 @@ def _need(
     ref: str, what: str, amount: float, why: str, unit: NeedUnit = "each", kind: ItemKind | None = None
 ) -> Need:
     return Need(ref=ref, what=what, amount=amount, unit=unit, why=why, kind=kind)
+
+
+def _own_ends(kit: Kit, hose: PlacedHose, name: str, why: str) -> list[Need]:
+    """The ends of a hose that is not clamped: of reusable ones each by its size and angle."""
+    kind = end_kind_of(kit, hose)
+    size = kind.size_for(hose.hose.size) if kind else None
+    if kind is None or size is None:
+        return [_need(f"hose-end:{hose.hose.id}", f"{hose.piece.joined} ends, {name}", 2, why)]
+    return [
+        _need(
+            f"hose-end:{kind.id}-{size.dash}-{angle}",
+            f"{kind.name}, dash {size.dash}, {'straight' if angle == 0 else f'{angle}°'}",
+            1,
+            why,
+        )
+        for angle in (hose.piece.angle_a, hose.piece.angle_b)
+    ]
 
 
 def _end(chosen: Choices, parts: EndParts) -> list[Need]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import replace
 
-from bendrel.core.edits.turned import reversed_rigid
+from bendrel.core.edits.turned import reversed_hose, reversed_rigid
 from bendrel.core.findings import EndName
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import (
@@ -114,9 +114,7 @@ def turned_round(line: Line, span_id: str) -> Line:
     span = line.spans[at]
     made: Span
     if isinstance(span, HoseSpan):
-        made = replace(
-            span, on_a=span.on_b, on_b=span.on_a, plain_a=span.plain_b, plain_b=span.plain_a, shape=None
-        )
+        made = reversed_hose(span)
     elif isinstance(span, ComponentSpan):
         other = {"A": "B", "B": "A"}
         made = replace(

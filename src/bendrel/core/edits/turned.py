@@ -7,7 +7,8 @@ from dataclasses import replace
 from bendrel.core.findings import EndName
 from bendrel.core.ids import NotAChain
 from bendrel.core.lengths import Plane
-from bendrel.core.line.document import BendReadings, BendRow, CornerReadings, RigidSpan
+from bendrel.core.line.document import BendReadings, BendRow, CornerReadings, HoseSpan, RigidSpan
+from bendrel.core.quantities import opposite_way
 from bendrel.core.units import UnitError, normalised_turn, parse_plane
 
 _OTHER: dict[EndName, EndName] = {"A": "B", "B": "A"}
@@ -26,6 +27,31 @@ def reversed_rigid(span: RigidSpan) -> RigidSpan:
         order=tuple(replace(one, held=_OTHER[one.held]) for one in span.order),
         openings=(),
         bought=(),
+    )
+
+
+def reversed_hose(span: HoseSpan) -> HoseSpan:
+    """`span` with its ends changed over. Where they are, how they move and how two elbows are clocked stays:
+    a clock is the same from either end."""
+    way = span.way
+    if way is not None:
+        way = replace(
+            way,
+            a=replace(way.b, way=opposite_way(way.b.way)),
+            b=replace(way.a, way=opposite_way(way.a.way)),
+            moves=tuple(replace(move, end=_OTHER[move.end]) for move in way.moves),
+            swivel=_OTHER[way.swivel] if way.swivel else "",
+        )
+    return replace(
+        span,
+        on_a=span.on_b,
+        on_b=span.on_a,
+        plain_a=span.plain_b,
+        plain_b=span.plain_a,
+        angle_a=span.angle_b,
+        angle_b=span.angle_a,
+        way=way,
+        shape=None,
     )
 
 
