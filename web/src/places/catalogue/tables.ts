@@ -187,6 +187,35 @@ export function tablesOf(c: Catalogue): Table[] {
       })),
     },
     {
+      id: "hose-ends",
+      name: "Hose ends",
+      columns: ["end", "dash", "takes", "straight adds", "90° adds", "90° stands out"],
+      rows: c.hose_ends.flatMap((r) =>
+        (r.sizes.length ? r.sizes : [null]).map((size) => ({
+          id: `${r.id} ${size?.dash ?? ""}`,
+          cells: [
+            r.name,
+            size ? String(size.dash) : "",
+            size?.size ?? r.hose_classes.map((id) => hoseClass.get(id) ?? id).join(", "),
+            size ? mm(size.cut_off_mm) : "",
+            size ? mm(size.tail_mm + size.bend_mm) : "",
+            size ? mm(size.nose_mm + size.bend_mm) : "",
+          ],
+          source: r.source,
+        })),
+      ),
+    },
+    {
+      id: "clearances",
+      name: "Clearances",
+      columns: ["beside a hose", "at least", "otherwise", "remedy"],
+      rows: c.clearances.map((r) => ({
+        id: r.id,
+        cells: [r.name, mm(r.least_mm), r.harm, r.remedy],
+        source: r.source,
+      })),
+    },
+    {
       id: "clamps",
       name: "Clamps",
       columns: ["kind", "closed", "open", "wide"],
