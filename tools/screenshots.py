@@ -17,7 +17,7 @@ sys.path.insert(0, str(ROOT))
 
 from tests.browser.conftest import CHROMIUM_FLAGS, free_port  # noqa: E402
 
-SOUND, WRONG = "Rear axle, left", "Front left, as sketched (cannot be made)"
+SOUND, MOVING = "Rear axle, left", "Chassis to second axle, hose"
 RETURN, HAIRPIN = "Steering return, through cooler and filter", "Steering tank drop, with hairpin"
 HALF_MADE = "Rear axle, right"
 
@@ -54,9 +54,7 @@ def take(page: Page) -> None:
     open_line(page, SOUND, "measure")
     page.get_by_role("textbox", name="Angle of bend 4", exact=True).focus()
     shoot(page, "measure")
-    open_line(page, WRONG, "measure")
-    page.locator("aside [data-finding='straight_missing']").get_by_title("Show where").click()
-    shoot(page, "findings")
+    hoses(page)
     open_line(page, RETURN, "choose")
     shoot(page, "choose")
     look_up(page)
@@ -80,9 +78,6 @@ def take(page: Page) -> None:
 
 
 def look_up(page: Page) -> None:
-    page.goto("/lookups/pair")
-    page.locator("[data-verdict]").wait_for()
-    shoot(page, "threads")
     page.goto("/lookups/uses")
     page.get_by_role("button", name="copper, brake: refused").click()
     shoot(page, "matrix")
@@ -90,6 +85,23 @@ def look_up(page: Page) -> None:
     page.get_by_label("Search").fill("copper-nickel 3/16")
     page.locator("tr[data-row]").first.wait_for()
     shoot(page, "catalogue")
+
+
+def hoses(page: Page) -> None:
+    """A hose that moves, and the plan of a circuit on its job's page."""
+    page.goto("/")
+    page.get_by_role("link", name=MOVING).click()
+    page.wait_for_selector("canvas")
+    page.goto(f"{page.url.rsplit('/', 1)[0]}/choose?piece=h1")
+    page.get_by_text("Right lengths:").wait_for()
+    page.wait_for_selector("canvas")
+    shoot(page, "hose")
+    page.goto("/")
+    page.get_by_role("link", name="Fire tender").click()
+    circuits = page.get_by_role("region", name="Circuits")
+    circuits.get_by_text("When one of them breaks").click()
+    circuits.evaluate("region => region.scrollIntoView()")
+    shoot(page, "circuit")
 
 
 def scroll(page: Page, by: int) -> None:

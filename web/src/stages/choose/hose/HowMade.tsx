@@ -25,7 +25,8 @@ export function HowMade({ assembly, unit, done, bench, sheet, onDone }: Props) {
       "Ends",
       `${assembly.name}${assembly.dash ? `, dash ${assembly.dash}` : ""}${assembly.nut ? `, nut ${assembly.nut}` : ""}`,
     ]);
-  if (assembly.overall_mm != null) rows.push(["Over all", `${sayLength(assembly.overall_mm, unit)}, seat to seat`]);
+  if (assembly.overall_mm != null && assembly.overall_mm !== assembly.cut_mm)
+    rows.push(["Over all", `${sayLength(assembly.overall_mm, unit)}, seat to seat`]);
   for (const one of assembly.ends)
     if (one.takes_mm != null)
       rows.push([
