@@ -8,16 +8,8 @@ from datetime import date
 
 from bendrel.core.chain.assembly import Assembly, assembly_of
 from bendrel.core.chain.carried import carried
-from bendrel.core.chain.laid import (
-    BesideHose,
-    LaidHose,
-    beside_hose,
-    lay_hose,
-    near_to,
-    shape_or_none,
-    told_over,
-    windows_of,
-)
+from bendrel.core.chain.hose_read import BesideHose, beside_hose
+from bendrel.core.chain.laid import LaidHose, lay_hose, near_to, shape_or_none, told_over, windows_of
 from bendrel.core.chain.pieces import place_pieces
 from bendrel.core.chain.supports import Support, supports_of
 from bendrel.core.hose.laid import HoseError

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from bendrel.core.chain.laid import LaidHose, end_kind_of, shape_or_none
+from bendrel.core.chain.hose_read import end_kind_of
+from bendrel.core.chain.laid import LaidHose, shape_or_none
 from bendrel.core.chain.pieces import PlacedHose
 from bendrel.core.findings import EndName, Source
 from bendrel.core.hose.ending import EndAngle, HoseEndKind, HoseEndSize, clocking_deg, elbow, turned_off_deg

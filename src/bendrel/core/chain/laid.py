@@ -9,29 +9,30 @@ from functools import lru_cache
 
 import numpy as np
 
+from bendrel.core.chain.hose_read import (
+    BesideHose,
+    beside_hose,
+    ends_of,
+    moves_of,
+    seat_of,
+)
 from bendrel.core.chain.pieces import Pieces, PlacedHose
-from bendrel.core.hose.ending import HoseEndKind
-from bendrel.core.hose.laid import HoseEnd, HoseEnds, HoseError, HoseShape, hose_shape
+from bendrel.core.hose.laid import HoseEnds, HoseError, HoseShape, hose_shape
 from bendrel.core.hose.moving import (
     AtPosition,
-    Hinge,
     Move,
     Position,
-    Slide,
     out_of_plane_deg,
     over_travel,
     travel,
 )
 from bendrel.core.hose.windows import Windows, windows_over
-from bendrel.core.lengths import Length, is_blank, length_mm
-from bendrel.core.line.hose_way import Beside, EndMove, HoseEndAt, HoseWay
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem, Reader
 from bendrel.core.record import record
-from bendrel.core.route.obstacles import Array, Ball, Bar, Box, Obstacle, Wall, distances_mm
-from bendrel.core.shape.vectors import Vector, scale
+from bendrel.core.route.obstacles import Array, distances_mm
+from bendrel.core.shape.vectors import Vector
 from bendrel.core.shop.kit import Kit
-from bendrel.core.units import UnitError
 
 _BETWEEN = 3
 """Points looked at between two of the hose's own when its distance from something is measured."""
@@ -86,16 +87,6 @@ class LaidHose:
     nearest: tuple[Near, ...] = ()
 
 
-@record
-class BesideHose:
-    """One thing beside a hose as measured; `item` is its id in the document."""
-
-    item: str
-    what: str
-    kind: str
-    shape: Obstacle
-
-
 def lay_hoses(kit: Kit, pieces: Pieces, reader: Reader) -> tuple[LaidHose, ...]:
     """Every hose with known ends. What cannot be read or cannot be is a problem of `reader`."""
     laid = (lay_hose(kit, hose, reader) for hose in pieces.hoses if hose.piece.way is not None)
@@ -108,7 +99,7 @@ def lay_hose(kit: Kit, hose: PlacedHose, reader: Reader) -> LaidHose | None:
     ends = None if way is None else ends_of(kit, hose, way, reader)
     if way is None or ends is None:
         return None
-    named = _moves(hose, way, reader)
+    named = moves_of(hose, way, reader)
     moves = tuple(move for _, move in named)
     beside = beside_hose(kit, hose, way, reader)
     try:
@@ -127,8 +118,8 @@ def lay_hose(kit: Kit, hose: PlacedHose, reader: Reader) -> LaidHose | None:
         pulls_at=pulls.gone,
         length_mm=None if hose.length_mm is None else hose.length_mm - on_ends_mm(hose),
         on_ends_mm=on_ends_mm(hose),
-        seat_a=_seat(hose, "a", way.a, reader),
-        seat_b=_seat(hose, "b", way.b, reader),
+        seat_a=seat_of(hose, "a", way.a, reader),
+        seat_b=seat_of(hose, "b", way.b, reader),
         off_plane_deg=out_of_plane_deg(ends, moves) if moves else None,
     )
     if known.length_mm is None or known.length_mm <= 0:
@@ -245,157 +236,3 @@ def distances_along(
         for n, k in enumerate(same):
             found[k] = (along[n], off[n])
     return found
-
-
-def end_kind_of(kit: Kit, hose: PlacedHose) -> HoseEndKind | None:
-    """The kind of end that a hose has; None where nobody makes one for its class."""
-    piece = hose.piece
-    if piece.joined == "clamps":
-        return kit.hose_ends["push-on" if piece.clamps_each == 0 else "clamped"]
-    if piece.joined == "crimped":
-        return kit.hose_ends["made-up" if hose.hose_class.law else "crimped"]
-    return next(
-        (
-            kind
-            for kind in kit.hose_ends.values()
-            if kind.joined == "reusable" and hose.hose_class.id in kind.hose_classes
-        ),
-        None,
-    )
-
-
-def end_takes_mm(kit: Kit, hose: PlacedHose) -> tuple[float, float]:
-    """What the ends of a hose add to its length, at A and at B; 0 of ends that have no figures."""
-    kind = end_kind_of(kit, hose)
-    size = kind.size_for(hose.hose.size) if kind else None
-    if size is None:
-        return (0.0, 0.0)
-    return (size.takes_mm(hose.piece.angle_a), size.takes_mm(hose.piece.angle_b))
-
-
-def ends_of(kit: Kit, hose: PlacedHose, way: HoseWay, reader: Reader) -> HoseEnds | None:
-    """Both ends as typed; None while a way is not said. A blank coordinate is 0."""
-    if not way.a.way.strip() or not way.b.way.strip():
-        return None
-
-    stiff = kit.limits["stiff_per_od"].value * hose.hose.od_mm
-    if not is_blank(way.straight):
-        typed = reader.length(span_path(hose.piece.id, "way", "straight"), way.straight, "not_negative")
-        if typed is None:
-            return None
-        stiff = typed
-
-    def end(name: str, at: HoseEndAt, own_mm: float) -> HoseEnd | None:
-        path = span_path(hose.piece.id, "way", name)
-        point = _point(reader, path, (at.x, at.y, at.z))
-        along = reader.way(f"{path}/way", at.way)
-        if point is None or along is None:
-            return None
-        return HoseEnd(point=point, way=along, straight_mm=stiff + own_mm)
-
-    own_a, own_b = end_takes_mm(kit, hose)
-    a, b = end("a", way.a, own_a), end("b", way.b, own_b)
-    if a is None or b is None:
-        return None
-    try:
-        return HoseEnds(a=a, b=b)
-    except HoseError as error:
-        reader.problems.append(Problem(path=span_path(hose.piece.id, "way", "b"), message=str(error)))
-        return None
-
-
-def _seat(hose: PlacedHose, name: str, at: HoseEndAt, reader: Reader) -> Vector | None:
-    """The way from the hose to the seat: into the port."""
-    if not at.seat.strip():
-        return None
-    out = reader.way(span_path(hose.piece.id, "way", name, "seat"), at.seat)
-    return None if out is None else scale(out, -1.0)
-
-
-def _point(
-    reader: Reader, path: str, typed: tuple[Length, Length, Length], prefix: str = ""
-) -> Vector | None:
-    found: list[float] = []
-    for name, length in zip("xyz", typed, strict=True):
-        value = 0.0 if is_blank(length) else reader.length(f"{path}/{prefix}{name}", length, "any")
-        if value is None:
-            return None
-        found.append(value)
-    return (found[0], found[1], found[2])
-
-
-def _moves(hose: PlacedHose, way: HoseWay, reader: Reader) -> tuple[tuple[str, Move], ...]:
-    """Every move that is whole, with its name."""
-    found: list[tuple[str, Move]] = []
-    for move in way.moves:
-        whole = _move(span_path(hose.piece.id, "way", "moves", move.id), move, reader)
-        if whole is not None:
-            found.append((move.what.strip() or ("swung" if move.how == "hinge" else "moved"), whole))
-    return tuple(found)
-
-
-def _move(path: str, move: EndMove, reader: Reader) -> Move | None:
-    """One move; None while it is not whole."""
-    if not (move.axis.strip() and move.least.strip() and move.most.strip()):
-        return None
-    axis = reader.way(f"{path}/axis", move.axis)
-    if move.how == "slide":
-        least, most = (_slid(reader, f"{path}/{name}", text, move) for name, text in _bounds(move))
-        if axis is None or least is None or most is None:
-            return None
-        return Slide(end=move.end, way=axis, least_mm=least, most_mm=most)
-    point = _point(reader, path, (move.x, move.y, move.z))
-    least, most = (reader.degrees(f"{path}/{name}", text) for name, text in _bounds(move))
-    if axis is None or point is None or least is None or most is None:
-        return None
-    return Hinge(end=move.end, point=point, axis=axis, least_deg=least, most_deg=most)
-
-
-def _bounds(move: EndMove) -> tuple[tuple[str, str], tuple[str, str]]:
-    return ("least", move.least), ("most", move.most)
-
-
-def _slid(reader: Reader, path: str, text: str, move: EndMove) -> float | None:
-    try:
-        return length_mm(Length(text=text, unit=move.x.unit), "any")
-    except UnitError as error:
-        reader.problems.append(Problem(path=path, message=str(error)))
-        return None
-
-
-def beside_hose(kit: Kit, hose: PlacedHose, way: HoseWay, reader: Reader) -> tuple[BesideHose, ...]:
-    """What stands beside the hose, as far as it is measured."""
-    found: list[BesideHose] = []
-    for item in way.beside:
-        path = span_path(hose.piece.id, "way", "beside", item.id)
-        if item.kind not in kit.clearances:
-            message = f"The catalogue has no clearance “{item.kind}”; choose one that is listed."
-            reader.problems.append(Problem(path=f"{path}/kind", message=message))
-            continue
-        shape = _obstacle(path, item, reader)
-        if shape is not None:
-            found.append(BesideHose(item=item.id, what=item.what, kind=item.kind, shape=shape))
-    return tuple(found)
-
-
-def _obstacle(path: str, item: Beside, reader: Reader) -> Obstacle | None:
-    first = _point(reader, path, (item.x, item.y, item.z))
-    if first is None:
-        return None
-    if item.form == "wall":
-        out = reader.way(f"{path}/out", item.out) if item.out.strip() else None
-        return None if out is None else Wall(point=first, out=out)
-    if item.form == "box":
-        last = _point(reader, path, (item.to_x, item.to_y, item.to_z), "to_")
-        if last is None:
-            return None
-        pairs = [*zip(first, last, strict=True)]
-        low, high = ([*map(pick, pairs)] for pick in (min, max))
-        return Box(least=(low[0], low[1], low[2]), most=(high[0], high[1], high[2]))
-    across = None if is_blank(item.across) else reader.length(f"{path}/across", item.across)
-    if across is None:
-        return None
-    if item.form == "ball":
-        return Ball(middle=first, radius_mm=across / 2)
-    last = _point(reader, path, (item.to_x, item.to_y, item.to_z), "to_")
-    return None if last is None else Bar(start=first, stop=last, radius_mm=across / 2)

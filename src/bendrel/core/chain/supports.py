@@ -8,7 +8,8 @@ from typing import Literal
 
 import numpy as np
 
-from bendrel.core.chain.laid import BesideHose, LaidHose, distances_along
+from bendrel.core.chain.hose_read import BesideHose
+from bendrel.core.chain.laid import LaidHose, distances_along
 from bendrel.core.chain.pieces import PlacedHose
 from bendrel.core.findings import Source
 from bendrel.core.hose.moving import AtPosition

@@ -7,7 +7,8 @@ from collections.abc import Iterator
 from math import ceil
 
 from bendrel.core.chain.assembly import nearest_angle, turned_deg
-from bendrel.core.chain.laid import LaidHose, Near, end_kind_of, windows_at_the_limits
+from bendrel.core.chain.hose_read import end_kind_of
+from bendrel.core.chain.laid import LaidHose, Near, windows_at_the_limits
 from bendrel.core.chain.pieces import PlacedHose
 from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.hose.ending import EndAngle, HoseEndKind
