@@ -289,7 +289,11 @@ def _step(tangents: Array, force: Array, held: Held, *, downhill: bool) -> tuple
     turns = solved.reshape(hoses, 2 * pieces, 4)
     closes = np.swapaxes(frames.reshape(hoses, 2 * pieces, 3), 1, 2) @ turns / pieces
     missing = held.closing - tangents.mean(axis=1)
-    change = np.linalg.solve(closes[:, :, 1:], (missing - closes[:, :, 0])[..., None])
+    asked = (missing - closes[:, :, 0])[..., None]
+    try:
+        change = np.linalg.solve(closes[:, :, 1:], asked)
+    except LinAlgError:  # a hose that is still quite straight cannot be pulled along itself
+        change = np.linalg.pinv(closes[:, :, 1:]) @ asked
     step = turns[:, :, 0] + (turns[:, :, 1:] @ change)[:, :, 0]
     return step.reshape(hoses, pieces, 2), change[:, :, 0], frames
 
