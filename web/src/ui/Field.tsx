@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import { useId } from "react";
 import type { ReactNode } from "react";
+import { control } from "./control";
 
 interface FieldProps {
   label: string;
@@ -12,21 +13,6 @@ interface FieldProps {
   takes?: "length" | "angle";
   onText: (text: string) => void;
 }
-
-const control = {
-  width: "100%",
-  minHeight: 34,
-  px: 0.75,
-  fontFamily: "Barlow, sans-serif",
-  fontSize: 16,
-  color: "var(--ink)",
-  background: "var(--sheet)",
-  border: "1px solid var(--second)",
-  borderRadius: "2px",
-  textOverflow: "ellipsis",
-  "&::placeholder": { color: "var(--second)", opacity: 1 },
-  "@media (pointer: coarse)": { minHeight: 44 },
-} as const;
 
 function Labelled({ label, id, children }: { label: string; id: string; children: ReactNode }) {
   return (

@@ -125,10 +125,15 @@ def good_windows(case: Whole, laid: LaidHose) -> tuple[Window, ...]:
         return ()
 
 
-def good_length_mm(case: Whole, laid: LaidHose) -> float | None:
+def _draws_in(case: Whole, hose: PlacedHose) -> bool:
+    """It is under pressure and built so that pressure makes it shorter: hose that is clamped is too soft for
+    that."""
+    return case.working_kpa is not None and hose.piece.joined != "clamps"
+
+
+def good_length_mm(case: Whole, laid: LaidHose, hose: PlacedHose) -> float | None:
     """A free length to make it: in the window nearest to the present length, with slack for what pressure
-    takes where
-    the window is wide enough, rounded up; None where no length keeps the radius."""
+    takes where the window is wide enough, rounded up; None where no length keeps the radius."""
     windows = good_windows(case, laid)
     if not windows:
         return None
@@ -139,8 +144,7 @@ def good_length_mm(case: Whole, laid: LaidHose) -> float | None:
 
     best = min(windows, key=off)
     low, high = best.least.length_mm, best.most.length_mm
-    pressed = not case.open_or_vacuum
-    slack = low / (1 - case.kit.limits["hose_shrinks"].value) if pressed else low
+    slack = low / (1 - case.kit.limits["hose_shrinks"].value) if _draws_in(case, hose) else low
     step = _ROUND_MM if case.line.unit == "mm" else _ROUND_IN
     for wish in (max(slack, min(want, high)), slack, low):
         made = ceil((wish + laid.on_ends_mm) / step - 1e-9) * step - laid.on_ends_mm
@@ -150,7 +154,7 @@ def good_length_mm(case: Whole, laid: LaidHose) -> float | None:
 
 
 def _make_it(case: Whole, laid: LaidHose, hose: PlacedHose) -> Fix | None:
-    good = good_length_mm(case, laid)
+    good = good_length_mm(case, laid, hose)
     if good is None:
         return None
     cut = good + laid.on_ends_mm
@@ -261,7 +265,7 @@ def _kinks(case: Whole, laid: LaidHose, hose: PlacedHose) -> Finding:
 def _slack(case: Whole, laid: LaidHose, hose: PlacedHose) -> Iterator[Finding]:
     limit = case.kit.limits["hose_shrinks"]
     length = laid.length_mm or 0.0
-    if case.open_or_vacuum or case.working_kpa is None or length * (1 - limit.value) >= laid.least_mm:
+    if not _draws_in(case, hose) or length * (1 - limit.value) >= laid.least_mm:
         return
     where = position(case, laid, laid.pulls_at)
     yield Finding(

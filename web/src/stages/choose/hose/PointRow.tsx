@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import { useId } from "react";
 import type { Length, Unit } from "../../../api/types";
 import { typed } from "../../../doc/rows";
+import { control } from "../../../ui/control";
 
 const AXES = ["x", "y", "z"] as const;
 type Axis = (typeof AXES)[number];
@@ -37,20 +38,7 @@ export function PointRow({ label, at, unit, problem, onChange }: Props) {
           placeholder={`${axis}  0`}
           autoComplete="off"
           onChange={(event) => onChange({ [axis]: typed(event.target.value, unit) })}
-          sx={{
-            width: "100%",
-            minHeight: 34,
-            px: 0.75,
-            fontFamily: "Barlow, sans-serif",
-            fontSize: 16,
-            color: "var(--ink)",
-            background: "var(--sheet)",
-            border: "1px solid",
-            borderColor: problem(axis) ? "var(--stop)" : "var(--second)",
-            borderRadius: "2px",
-            "&::placeholder": { color: "var(--second)", opacity: 1 },
-            "@media (pointer: coarse)": { minHeight: 44 },
-          }}
+          sx={{ ...control, borderColor: problem(axis) ? "var(--stop)" : "var(--second)" }}
         />
       ))}
       {said && (
