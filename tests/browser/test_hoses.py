@@ -77,6 +77,11 @@ def test_two_elbows_are_clocked_and_the_hose_is_made_at_the_bench(page: Page, co
     expect(page.get_by_text("1 of 10, done")).to_be_visible()
     page.keyboard.press("Escape")
     expect(made.get_by_role("checkbox", name="Wrap the hose")).to_be_checked()
+    page.get_by_role("navigation", name="Stages").get_by_role("button", name="Make").click()
+    hoses = page.get_by_role("region", name="Hoses")
+    expect(hoses).to_contain_text("505 mm")
+    hoses.get_by_role("link", name="at the bench").click()
+    expect(step).to_contain_text("Cut it square")
     sheet = api.get(f"/api/lines/{line}/sheet.pdf?span=h1")
     assert sheet.body()[:5] == b"%PDF-"
 

@@ -10,6 +10,7 @@ import { useSteps } from "../../doc/useSteps";
 import { sheetOf } from "../../workspace/sheet";
 import { condensed } from "../../theme/theme";
 import { Cautions } from "../../ui/Cautions";
+import { Hoses } from "./Hoses";
 import { Makings } from "./Makings";
 
 interface Props {
@@ -33,42 +34,49 @@ export function MakePanel({ editor, view }: Props) {
   const steps = useSteps(editor.document, editor.tube);
   const { part, plan, old } = view;
   const notice = useNotice();
+  const tube = editor.tube !== "";
   const ready = part !== null && !old && editor.save === "saved";
   const stops = [...(plan?.findings ?? []), ...(view.bench?.findings ?? [])].filter(
     (finding) => finding.severity === "stop" && !finding.set_aside,
   ).length;
   return (
     <Box sx={{ p: 2 }}>
-      <Makings editor={editor} ready={ready} />
-      <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1, mt: 1.5 }}>
-        <Button
-          disabled={!ready}
-          href={sheetOf(editor.opened.id, editor.tube)}
-          target="_blank"
-          rel="noopener"
-          sx={{ minHeight: 44 }}
-        >
-          Print the build sheet
-        </Button>
-        <Button
-          disabled={!ready}
-          href={`/api/lines/${editor.opened.id}/tape.pdf?span=${editor.tube}`}
-          target="_blank"
-          rel="noopener"
-          sx={{ minHeight: 44 }}
-        >
-          Print the paper tape
-        </Button>
-      </Box>
+      {tube && (
+        <>
+          <Makings editor={editor} ready={ready} />
+          <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1, mt: 1.5 }}>
+            <Button
+              disabled={!ready}
+              href={sheetOf(editor.opened.id, editor.tube)}
+              target="_blank"
+              rel="noopener"
+              sx={{ minHeight: 44 }}
+            >
+              Print the build sheet
+            </Button>
+            <Button
+              disabled={!ready}
+              href={`/api/lines/${editor.opened.id}/tape.pdf?span=${editor.tube}`}
+              target="_blank"
+              rel="noopener"
+              sx={{ minHeight: 44 }}
+            >
+              Print the paper tape
+            </Button>
+          </Box>
+        </>
+      )}
       {stops > 0 && (
         <Box role="note" sx={{ mt: 1, color: "var(--stop)", fontWeight: 600 }}>
           {stops === 1 ? "One stop is" : `${stops} stops are`} open: the sheet says not to make it yet.
         </Box>
       )}
-      <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
-        Order of work
-      </Typography>
-      {!part && <Box>The steps follow as soon as every reading can be read.</Box>}
+      {tube && (
+        <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
+          Order of work
+        </Typography>
+      )}
+      {tube && !part && <Box>The steps follow as soon as every reading can be read.</Box>}
       {part && (
         <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none" }}>
           {steps.map((step, k) => (
@@ -87,6 +95,7 @@ export function MakePanel({ editor, view }: Props) {
           ))}
         </Box>
       )}
+      <Hoses editor={editor} view={view} />
       <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
         As a file
       </Typography>
