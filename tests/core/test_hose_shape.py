@@ -45,7 +45,8 @@ def test_tightest_radius_of_flat_hoses(where, lengths):
 
 
 def test_a_little_too_long_between_ends_in_line():
-    """A clamped beam that buckles: y = a/2·(1 - cos 2πx/l), so a² = 4·l·Δl/π² and κ = a/2·(2π/l)² (Euler)."""
+    """A clamped beam that buckles: y = a/2·(1 - cos 2πx/l), so a² = 4·l·Δl/π² and κ = a/2·(2π/l)²
+    (Euler)."""
     out = np.sqrt(4 * 300 * 0.05 / np.pi**2)
     shape = hose_shape(ends(*IN_LINE), 300.05)
     assert shape.reach_mm == pytest.approx(out, rel=1e-3)
@@ -206,3 +207,13 @@ def test_between_ends_in_line_the_straight_hose_begins_the_window():
 def test_what_no_hose_can_do_is_said(make, said):
     with pytest.raises(HoseError, match=said):
         make()
+
+
+def test_a_hose_that_hardly_reaches_and_must_turn_back_keeps_no_radius():
+    """Ends 20 apart with stiff straights of 80 that pass each other: two hairpins. Seen from a length of
+    2,000 down to one that hardly reaches, the radius only falls."""
+    laid = ends((0, 0, 0), (1, 0, 0), (20, 0, 0), (1, 0, 0), straight=80)
+    assert hose_windows(laid, 20, 440).windows == ()
+    radii = [at.radius_mm for at in hose_windows(laid, 20, 2000).over]
+    assert radii == sorted(radii)
+    assert radii[0] < 5

@@ -35,10 +35,9 @@ def hose_answer(
         raise HoseError("--radius 0: the least radius of the hose's centreline is needed, more than 0 mm.")
     ends = HoseEnds(a=_end("--from", start, straight_mm), b=_end("--to", stop, straight_mm))
     longest = ends.distance_mm * _LONGEST_SHARE if longest_mm is None else longest_mm
-    # the ends may point so that even the shortest hose is longer than that
-    longest = max(longest, length_mm or 0.0)
-    if longest_mm is None:
-        longest = max(longest, ends.least_mm * 1.5)
+    if longest_mm is None and longest <= ends.least_mm:
+        # the ends point so that even the shortest hose is longer than that
+        longest = ends.least_mm * 1.5
     if length_mm is not None:
         hose_shape(ends, length_mm)
     windows = hose_windows(ends, radius_mm, longest)

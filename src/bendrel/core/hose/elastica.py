@@ -29,6 +29,8 @@ _AT_REST = 1e-9
 _FOUND = 1e-6
 _OFF_RIDGE = 1e-6
 _SAME, _NEAR = 1e-4, 0.03
+_SHARP = 0.6
+"""Radians from one piece to the next that the sums of small turns no longer hold for."""
 _BOWS = 0.6
 """How far out the first guesses bow, as a share of the hose's length."""
 _HARDLY = 0.01
@@ -217,7 +219,10 @@ def ways_out(rest: Settled, held: Held) -> NDArray[np.intp]:
         determinant = block[:, 0, 0] * block[:, 1, 1] - block[:, 0, 1] ** 2
         trace = block[:, 0, 0] + block[:, 1, 1]
         negative += np.where(determinant < 0, 1, np.where(trace < 0, 2, 0))
-        inverse = np.linalg.inv(block)
+        try:
+            inverse = np.linalg.inv(block)
+        except LinAlgError:  # a way that costs nothing either way is none out
+            inverse = np.linalg.inv(block + _OFF_RIDGE * pieces * np.eye(2))
         schur += np.einsum("bai,bac,bcj->bij", row, inverse, row)
         if n + 1 < pieces:
             over = np.einsum("bac,bak->bck", off[:, n], inverse)
@@ -234,16 +239,20 @@ def points_of(rest: Settled) -> Array:
     return np.concatenate([start, np.cumsum(rest.tangents, axis=1) / pieces], axis=1)
 
 
-def curvature_of(rest: Settled) -> Array:
+def curvature_of(rest: Settled, held: Held) -> Array:
     """Curvature at the points of `points_of`, (B, N + 1), in 1/length. The moment of a hose differs from
     place to place by the moment of its force alone, so that one figure holds for all of it, the ends
-    included."""
+    included. Where a turn is too sharp for the pieces, it counts as the turn that it is."""
     pieces = rest.tangents.shape[1]
     points = points_of(rest)
     moments = np.cross(rest.tangents[:, :-1], rest.tangents[:, 1:]) * pieces
     lever = np.cross(rest.force[:, None, :], points)
     constant = (moments - lever[:, 1:-1]).mean(axis=1, keepdims=True)
-    return np.asarray(np.linalg.norm(constant + lever, axis=-1))
+    curvature = np.linalg.norm(constant + lever, axis=-1)
+    ways = np.concatenate([held.way_a[:, None], rest.tangents, held.way_b[:, None]], axis=1)
+    turns = np.arccos(np.clip(_dot(ways[:, :-1], ways[:, 1:]), -1.0, 1.0))
+    turns[:, [0, -1]] *= 2.0  # half a piece lies between an end and its first middle
+    return np.asarray(np.where(turns > _SHARP, np.maximum(curvature, turns * pieces), curvature))
 
 
 def _gradient(tangents: Array, force: Array, held: Held) -> tuple[Array, Array]:

@@ -149,7 +149,9 @@ def _shapes(
     out = ways_out(rough, held) if flat else np.zeros(len(positions))
     rest = refined(rough, held, pieces)
     shapes: list[HoseShape] = []
-    for k, (ends, curvature) in enumerate(zip(positions, curvature_of(rest) / free[:, None], strict=True)):
+    for k, (ends, curvature) in enumerate(
+        zip(positions, curvature_of(rest, held) / free[:, None], strict=True)
+    ):
         inner = np.array(ends.inner[0]) + points_of(rest.take(np.array([k])))[0] * free[k]
         points = [*map(_vector, inner)]
         if ends.stiff_mm:

@@ -197,7 +197,7 @@ class _Search:
         each = [refined(start, held, FINEST) for start in starts]
         energy = np.stack([np.where(rest.found, rest.energy, np.inf) for rest in each])
         best = energy.argmin(axis=0)
-        radii = np.stack([_radii(rest, free) for rest in each])[best, np.arange(len(best))]
+        radii = np.stack([_radii(rest, held, free) for rest in each])[best, np.arange(len(best))]
         if len(self.positions) == 1:
             reach = reach_mm(self.positions[0], _points(self.positions[0], each[best[0]], free)[0])
         return AtLength(length_mm=mm, radius_mm=float(radii.min()), reach_mm=reach)
@@ -248,13 +248,13 @@ class _Search:
 
     def _keep(self, lengths: Sequence[float], rest: Settled) -> None:
         count = len(self.positions)
-        _, free = self._held([(mm, k) for mm in lengths for k in range(count)])
-        radii = _radii(rest, free)
+        held, free = self._held([(mm, k) for mm in lengths for k in range(count)])
+        radii = _radii(rest, held, free)
         doubtful = np.flatnonzero(rest.found & (np.abs(radii / self.radius_mm - 1.0) < _DOUBTFUL))
         if len(doubtful):
             pairs = [(lengths[k // count], k % count) for k in doubtful.tolist()]
-            held, some = self._held(pairs)
-            radii[doubtful] = _radii(refined(rest.take(doubtful), held, FINE), some)
+            near, some = self._held(pairs)
+            radii[doubtful] = _radii(refined(rest.take(doubtful), near, FINE), near, some)
         for k, mm in enumerate(lengths):
             here = np.arange(k * count, (k + 1) * count)
             self.rests[mm] = rest.take(here)
@@ -276,9 +276,9 @@ class _Search:
         return held_ends([self.positions[k] for _, k in pairs], [mm for mm, _ in pairs])
 
 
-def _radii(rest: Settled, free: Array) -> Array:
+def _radii(rest: Settled, held: Held, free: Array) -> Array:
     """The tightest radius of every hose, 0 where it did not come to rest."""
-    curvature = curvature_of(rest).max(axis=1) / free
+    curvature = curvature_of(rest, held).max(axis=1) / free
     return np.where(rest.found, 1 / np.maximum(curvature, 1e-9), 0.0)
 
 
