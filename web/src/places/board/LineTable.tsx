@@ -25,7 +25,7 @@ export function LineTable({ lines, actions }: Props) {
         borderCollapse: "collapse",
         "& th": { textAlign: "left", fontWeight: 400, color: "var(--second)", fontSize: 14, py: 0.5 },
         "& td": { py: 1, pr: 2, borderTop: "1px solid var(--rule)", verticalAlign: "middle" },
-        "@media (max-width: 800px)": { "& .wide": { display: "none" } },
+        "@media (max-width: 1000px)": { "& .wide": { display: "none" } },
       }}
     >
       <colgroup>
