@@ -4,7 +4,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_line import saved
-from tests.browser.test_shop import AXE, SIZES, serious
+from tests.browser.test_shop import SIZES, by_night_and_day
 
 pytestmark = pytest.mark.browser
 
@@ -132,10 +132,7 @@ def test_hoses_and_circuits_read_by_day_and_night_at_any_size(page: Page, line_i
     )
     shown = {"hose": "Right lengths:", "bench": "Choose it by overall length", "circuits": "drain flap"}[view]
     expect(page.get_by_text(shown).first).to_be_visible()
-    page.evaluate(AXE.read_text(encoding="utf-8"))
-    for mode in ("night", "day"):
-        page.get_by_role("radio", name=mode).click()
-        assert serious(page) == []
+    assert by_night_and_day(page) == []
     for width, height in SIZES:
         page.set_viewport_size({"width": width, "height": height})
         assert page.evaluate("document.documentElement.scrollWidth - window.innerWidth") <= 0, (width, height)

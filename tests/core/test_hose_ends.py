@@ -157,11 +157,23 @@ def test_the_wrong_angle_is_said_and_mended(kit, oil_hose):
     assert with_fix(line, kit, found.fix).spans[0].angle_b == 90
 
 
-def test_a_size_that_nobody_makes_is_one_sentence(kit):
+def test_a_size_that_nobody_makes_is_one_sentence(kit, oil_hose, monkeypatch):
+    odd = dataclasses.replace(oil_hose, id="odd", size="-7")
+    monkeypatch.setitem(kit.hoses, "odd", odd)
+    (found,) = [
+        one for one in plan_line(cooler_hose(hose="odd"), kit).findings if one.code == "hose_end_none"
+    ]
+    assert (found.severity, found.title) == ("stop", "Nobody makes that end")
+    assert "for -7 hose; sizes are -4 (dash 4), -6 (dash 6)" in found.message
+
+
+def test_ends_that_the_catalogue_does_not_have_are_not_known(kit):
+    """No default raises a stop: hydraulic hose is made with reusable ends, whose figures are not here."""
     hydraulic = next(h for h in kit.hoses.values() if h.hose_class == "hydraulic")
     line = cooler_hose(hose=hydraulic.id)
-    (found,) = [one for one in plan_line(line, kit).findings if one.code == "hose_end_none"]
-    assert (found.severity, found.title) == ("stop", "Nobody makes that end")
+    (found,) = [one for one in plan_line(line, kit).findings if one.code == "hose_end_unknown"]
+    assert found.severity == "note"
+    assert made(line, kit)[0].cut_mm is None
 
 
 def test_a_typed_clock_wins_and_nonsense_is_said(kit, oil_hose):

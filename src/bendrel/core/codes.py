@@ -30,7 +30,7 @@ ChooseCode = Literal[
     "clamp_range", "hose_loose", "hose_tight", "hose_warm", "clamp_room", "bare_refused",
     "one_clamp", "no_bead", "joint_missing", "joint_sizes", "union_refused", "union_care",
     "union_law", "hose_to_hose", "hose_no_reach", "hose_kinks", "hose_slack", "hose_twists",
-    "hose_near", "hose_length", "hose_end_none", "hose_end_angle",
+    "hose_near", "hose_length", "hose_end_none", "hose_end_unknown", "hose_end_angle",
     "backwards", "direction_unknown", "restrictor_bore", "old_filter",
 ]  # fmt: skip
 PlanCode = Literal[

@@ -50,14 +50,24 @@ def _own_ends(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
     if kind is not None and kind.size_for(hose.hose.size) is not None:
         return
     rule = case.kit.advice["hose_ends"]
+    where, name = case.at_span(hose.piece.id), hose.hose_class.name
+    if kind is None:
+        yield Finding(
+            severity="note",
+            code="hose_end_unknown",
+            where=where,
+            title="Its reusable ends are not known here",
+            message=f"The catalogue has none for {name}: what they add to its length is not known.",
+            source=rule.source,
+            advice="Measure the ends that you have, or order it crimped.",
+        )
+        return
     yield Finding(
         severity="stop",
         code="hose_end_none",
-        where=case.at_span(hose.piece.id),
+        where=where,
         title="Nobody makes that end",
-        message=f"There are no reusable ends for {hose.hose_class.name}."
-        if kind is None
-        else f"There is no {kind.name} for {hose.hose.size} hose; sizes are {_sizes(kind)}.",
+        message=f"There is no {kind.name} for {hose.hose.size} hose; sizes are {_sizes(kind)}.",
         source=rule.source,
         advice=rule.text,
         fix=choose("Its ends are crimped", (hose_at(hose, "joined"), "crimped")),
