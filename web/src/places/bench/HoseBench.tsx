@@ -17,7 +17,8 @@ import { big } from "./sizes";
 export function HoseBench() {
   const { lineId = "", spanId = "" } = useParams();
   const line = useQuery({
-    queryKey: ["line", lineId],
+    // of its own: the workspace that is left has read the line before what is ticked here
+    queryKey: ["hose at the bench", lineId],
     queryFn: () => take(api.GET("/api/lines/{line_id}", { params: { path: { line_id: lineId } } })),
     staleTime: Infinity,
     gcTime: 0,
@@ -42,6 +43,8 @@ function Steps({ first, spanId }: { first: OpenLine; spanId: string }) {
   const step = steps[index];
   const navigate = useNavigate();
   const back = `/lines/${first.id}/choose?piece=${spanId}`;
+  // what was ticked is kept before the workspace reads the line again
+  const leave = () => void editor.flush().then(() => navigate(back));
   const go = (to: number) => setAt(Math.max(0, Math.min(steps.length, to)));
   const turn = (id: string) => {
     editor.edit((was) =>
@@ -56,7 +59,7 @@ function Steps({ first, spanId }: { first: OpenLine; spanId: string }) {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       if (event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === "Escape") void navigate(back);
+      if (event.key === "Escape") leave();
       else if (event.key === "ArrowRight") go(index + 1);
       else if (event.key === "ArrowLeft") go(index - 1);
       else if (event.key === "Enter" && step && !target.closest("button, a")) turn(step.id);
@@ -88,7 +91,15 @@ function Steps({ first, spanId }: { first: OpenLine; spanId: string }) {
         }}
       >
         <Box component="nav" aria-label="Where you are" sx={{ "& a": { color: "var(--second)", py: 1.5 } }}>
-          <Link to={back}>Leave the bench</Link>
+          <Link
+            to={back}
+            onClick={(event) => {
+              event.preventDefault();
+              leave();
+            }}
+          >
+            Leave the bench
+          </Link>
         </Box>
         <Box
           component="h1"
