@@ -92,7 +92,7 @@ def hoses(page: Page) -> None:
     page.goto("/")
     page.get_by_role("link", name=MOVING).click()
     page.wait_for_selector("canvas")
-    page.goto(f"{page.url.rsplit('/', 1)[0]}/choose?piece=h1")
+    page.goto(f"{page.url.rstrip('/')}/choose?piece=h1")
     page.get_by_text("Right lengths:").wait_for()
     page.wait_for_selector("canvas")
     shoot(page, "hose")

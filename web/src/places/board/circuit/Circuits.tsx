@@ -32,19 +32,22 @@ export function Circuits({ jobId, unit }: { jobId: string; unit: Unit }) {
   );
   const loose = circuits.findings.filter((one) => !joined.some((group) => group.includes(one.line)));
   if (joined.length === 0 && loose.length === 0) return null;
+  const solved = circuits.flows.some((one) => one.hot && joined.some((group) => group.includes(one.lines[0] ?? "")));
   return (
     <Box component="section" aria-label="Circuits" sx={{ mt: 3 }}>
       <Box sx={{ display: "flex", gap: 2, alignItems: "center", flexWrap: "wrap", mb: 1 }}>
         <Typography variant="h2">Circuits</Typography>
-        <Segments
-          label="Figures"
-          value={at}
-          options={[
-            { value: "hot", text: "Hot" },
-            { value: "cold", text: "Cold" },
-          ]}
-          onChange={setAt}
-        />
+        {solved && (
+          <Segments
+            label="Figures"
+            value={at}
+            options={[
+              { value: "hot", text: "Hot" },
+              { value: "cold", text: "Cold" },
+            ]}
+            onChange={setAt}
+          />
+        )}
       </Box>
       {joined.map((group) => (
         <OneCircuit key={group.join(" ")} group={group} circuits={circuits} at={at} unit={unit} />
@@ -96,6 +99,13 @@ const table = {
 } as const;
 
 const nameOf = (circuits: JobCircuits, line: string) => circuits.lines.find((one) => one.id === line)?.name ?? "";
+
+/** A piece by its place in its line: alike ones are told apart. */
+function pieceOf(circuits: JobCircuits, line: string, piece: string): string {
+  const spans = circuits.lines.find((one) => one.id === line)?.spans ?? [];
+  const at = spans.findIndex((span) => span.span === piece);
+  return `piece ${at + 1}, ${spans[at]?.what ?? ""} of ${nameOf(circuits, line)}`;
+}
 
 function OfFlow({ flow, at, circuits, unit }: { flow: CircuitFlow; at: At; circuits: JobCircuits; unit: Unit }) {
   const solved = at === "hot" ? flow.hot : flow.cold;
@@ -231,14 +241,7 @@ function OfVacuum({
               <tbody>
                 {breaks.map((one) => (
                   <tr key={`${one.line} ${one.span}`}>
-                    <td>
-                      {
-                        circuits.lines
-                          .find((line) => line.id === one.line)
-                          ?.spans.find((span) => span.span === one.span)?.what
-                      }{" "}
-                      of {nameOf(circuits, one.line)}
-                    </td>
+                    <td>{pieceOf(circuits, one.line, one.span)}</td>
                     <td>{one.falls.join(", ") || "none"}</td>
                     <td>{one.lives.join(", ") || "none"}</td>
                   </tr>
