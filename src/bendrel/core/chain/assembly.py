@@ -196,8 +196,8 @@ def _words(
     clamp = hose.clamp
     clamps = "no clamp is chosen yet"
     if clamp is not None:
-        each = "one" if hose.piece.clamps_each == 1 else "two"
-        clamps = f"{each} {kit.clamp_kinds[clamp.kind].name} {clamp.name} mm at each end"
+        one, name = hose.piece.clamps_each == 1, kit.clamp_kinds[clamp.kind].name
+        clamps = f"{'one' if one else 'two'} {name}{'' if one else 's'} of {clamp.name} mm at each end"
     warm = any(side.fit.push == "warm" for side in hose.ends)
     seats = "Clamps sit behind the bead, clear of the hose's end by a few millimetres"
     if hose.piece.clamps_each == 2:
