@@ -2805,7 +2805,8 @@ export interface components {
         /**
          * CircuitFlow
          * @description One circuit: its lines, what it holds, its pressure, and its flow cold and hot; None while it
-         *     cannot be solved, for the reasons in `unknown`.
+         *     cannot be solved, for the reasons in `unknown`. `no_source` and `no_return` say which port of a liquid is
+         *     missing.
          */
         CircuitFlow: {
             /** Lines */
@@ -2822,6 +2823,16 @@ export interface components {
             costs: components["schemas"]["Costs"][];
             /** Unknown */
             unknown: string[];
+            /**
+             * No Source
+             * @default false
+             */
+            no_source: boolean;
+            /**
+             * No Return
+             * @default false
+             */
+            no_return: boolean;
         };
         /**
          * Clamp

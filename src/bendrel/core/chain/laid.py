@@ -200,6 +200,11 @@ def shape_or_none(ends: HoseEnds, length: float) -> HoseShape | None:
         return None
 
 
+def touches(kit: Kit, distance_mm: float) -> bool:
+    """Nearer to something than an eye can tell, in mm."""
+    return distance_mm < kit.limits["hand_mm"].value
+
+
 def near_to(kit: Kit, hose: PlacedHose, told: Sequence[AtPosition], item: BesideHose) -> Near:
     """How near one hose comes to one thing over its travel."""
     each = distances_along(hose, told, item)

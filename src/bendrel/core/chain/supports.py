@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 
 from bendrel.core.chain.hose_read import BesideHose
-from bendrel.core.chain.laid import LaidHose, distances_along
+from bendrel.core.chain.laid import LaidHose, distances_along, touches
 from bendrel.core.chain.pieces import PlacedHose
 from bendrel.core.findings import Source
 from bendrel.core.hose.moving import AtPosition
@@ -80,17 +80,17 @@ def _protected(
     for item in beside:
         kind = kit.clearances[item.kind]
         first, last = np.inf, -np.inf
-        touches = False
+        against = False
         for along, off in distances_along(hose, told, item):
             near = along[off < kind.least_mm]
             if len(near):
                 first, last = min(first, float(near[0])), max(last, float(near[-1]))
-                touches = touches or bool(off.min() < kit.limits["hand_mm"].value)
+                against = against or touches(kit, float(off.min()))
         if last < first:
             continue
         name = item.what.strip() or kind.name
         yield Support(
-            kind="sleeve" if touches and not kind.stop else "away",
+            kind="sleeve" if against and not kind.stop else "away",
             from_mm=first,
             to_mm=last,
             text=f"{name[0].upper()}{name[1:]}: {kind.remedy}.",

@@ -80,7 +80,8 @@ class Flows:
 @record
 class CircuitFlow:
     """One circuit: its lines, what it holds, its pressure, and its flow cold and hot; None while it
-    cannot be solved, for the reasons in `unknown`."""
+    cannot be solved, for the reasons in `unknown`. `no_source` and `no_return` say which port of a liquid is
+    missing."""
 
     lines: tuple[str, ...]
     fluid: str
@@ -90,6 +91,8 @@ class CircuitFlow:
     hot: Flows | None
     costs: tuple[Costs, ...]
     unknown: tuple[str, ...]
+    no_source: bool = False
+    no_return: bool = False
 
 
 def flow_of_circuit(net: Net, kit: Kit, lines: tuple[str, ...], *, costs: bool = True) -> CircuitFlow:
@@ -103,7 +106,10 @@ def flow_of_circuit(net: Net, kit: Kit, lines: tuple[str, ...], *, costs: bool =
         part.holds_ml or 0.0 for name in lines for part in net.lines[name].pieces.components
     )
     held = held_kpa(net, ports)
-    unknown = _unknown(net, stretches, duty, held)
+    liquid = duty is not None and not duty.fluid.gas
+    no_source = liquid and not any(kpa > 0 for kpa in held.values())
+    no_return = liquid and not any(kpa == 0 for kpa in held.values())
+    unknown = (*_unknown(net, stretches, duty), *_ends_missing(no_source, no_return))
     empty = CircuitFlow(
         lines=lines,
         fluid=duty.fluid.name if duty else "",
@@ -113,6 +119,8 @@ def flow_of_circuit(net: Net, kit: Kit, lines: tuple[str, ...], *, costs: bool =
         hot=None,
         costs=(),
         unknown=unknown,
+        no_source=no_source,
+        no_return=no_return,
     )
     if unknown or duty is None:
         return empty
@@ -142,22 +150,23 @@ def _unknown(
     net: Net,
     stretches: Sequence[Stretched],
     duty: Carried | None,
-    held: Mapping[str, float],
 ) -> tuple[str, ...]:
     if duty is None:
         return ("what it carries",)
     if duty.fluid.gas:
         return ("the flow of a gas through a circuit, which is not worked out here",)
-    found = [
+    return tuple(
         f"{what} in “{net.lines[one.line].line.name}”"
         for one in stretches
         for what in dict.fromkeys(one.unknown)
-    ]
-    if not any(kpa > 0 for kpa in held.values()):
-        found.append("where it comes from: no port is a source")
-    if not any(kpa == 0 for kpa in held.values()):
-        found.append("where it goes: no port is a return")
-    return tuple(found)
+    )
+
+
+def _ends_missing(no_source: bool, no_return: bool) -> tuple[str, ...]:
+    return (
+        *(("where it comes from: no port is a source",) if no_source else ()),
+        *(("where it goes: no port is a return",) if no_return else ()),
+    )
 
 
 def _flows(

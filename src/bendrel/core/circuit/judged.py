@@ -184,14 +184,15 @@ def _pair(net: Net, kit: Kit, line: str, other: str, end: str) -> Iterator[Circu
 
 
 def _sources(net: Net, flow: CircuitFlow) -> Iterator[CircuitFinding]:
-    for said in flow.unknown:
-        if said.startswith("where it "):
+    lines = ", ".join(_name(net, one) for one in flow.lines[:4])
+    for missing, what in ((flow.no_source, "source"), (flow.no_return, "way back")):
+        if missing:
             yield _finding(
                 "caution",
                 "no_source",
                 flow.lines[0],
-                "The circuit has no source" if "comes" in said else "The circuit has no way back",
-                f"{', '.join(_name(net, one) for one in flow.lines[:4])}: not known {said}.",
+                f"The circuit has no {what}",
+                f"{lines}: no port is a {'source' if what == 'source' else 'return'}.",
                 "Say at a port what it is, in its line under Look.",
             )
 

@@ -189,7 +189,7 @@ export function tablesOf(c: Catalogue): Table[] {
     {
       id: "hose-ends",
       name: "Hose ends",
-      columns: ["end", "dash", "takes", "straight adds", "90° adds", "90° stands out"],
+      columns: ["end", "dash", "takes", "straight adds", "tail", "bend", "nose"],
       rows: c.hose_ends.flatMap((r) =>
         (r.sizes.length ? r.sizes : [null]).map((size) => ({
           id: `${r.id} ${size?.dash ?? ""}`,
@@ -198,8 +198,9 @@ export function tablesOf(c: Catalogue): Table[] {
             size ? String(size.dash) : "",
             size?.size ?? r.hose_classes.map((id) => hoseClass.get(id) ?? id).join(", "),
             size ? mm(size.cut_off_mm) : "",
-            size ? mm(size.tail_mm + size.bend_mm) : "",
-            size ? mm(size.nose_mm + size.bend_mm) : "",
+            size ? mm(size.tail_mm) : "",
+            size ? mm(size.bend_mm) : "",
+            size ? mm(size.nose_mm) : "",
           ],
           source: r.source,
         })),

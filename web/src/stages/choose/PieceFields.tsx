@@ -172,6 +172,7 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
               clamp={catalogue.clamps.find((row) => row.id === piece.clamp)}
               count={piece.clamps_each}
               on={{ on_mm: side.on_mm, bare: side.bare, over_mm: side.fit.over_mm }}
+              need={side.overlap_mm}
               gap={catalogue.limits.find((row) => row.id === "clamp_gap_mm")?.value ?? 0}
               unit={unit}
             />

@@ -8,7 +8,7 @@ from math import ceil
 
 from bendrel.core.chain.assembly import nearest_angle, turned_deg
 from bendrel.core.chain.hose_read import end_kind_of
-from bendrel.core.chain.laid import LaidHose, Near, windows_at_the_limits
+from bendrel.core.chain.laid import LaidHose, Near, touches, windows_at_the_limits
 from bendrel.core.chain.pieces import PlacedHose
 from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.hose.ending import EndAngle, HoseEndKind
@@ -318,25 +318,25 @@ def _near(case: Whole, laid: LaidHose, hose: PlacedHose, near: Near) -> Iterator
     if near.distance_mm >= near.wanted_mm:
         return
     kind = case.kit.clearances[near.kind]
-    touches = near.distance_mm < case.hand_mm / 2
+    against = touches(case.kit, near.distance_mm)
     sleeve = not kind.stop and hose.piece.sleeved
-    if touches and sleeve:
+    if against and sleeve:
         return
     where = position(case, laid, near.gone)
     name = near.what.strip() or kind.name
     yield Finding(
-        severity="stop" if touches and kind.stop else "caution" if touches or kind.stop else "note",
+        severity="stop" if against and kind.stop else "caution" if against or kind.stop else "note",
         code="hose_near",
         where=case.at_span(laid.span),
-        title=f"The hose {'touches' if touches else 'comes near'} {name}",
+        title=f"The hose {'touches' if against else 'comes near'} {name}",
         message=(
             "It lies against it"
-            if touches
+            if against
             else f"{case.say(near.distance_mm)} are left of the {case.say(near.wanted_mm)} that are wanted"
         )
         + f", {case.say(near.at_mm)} from end A{', ' + where if where else ''}: {kind.harm}.",
         source=kind.source,
         advice=f"{kind.remedy[0].upper()}{kind.remedy[1:]}.",
-        fix=None if kind.stop or not touches else set_value("A sleeve is on", hose_at(hose, "sleeved"), True),
+        fix=None if kind.stop or not against else set_value("A sleeve is on", hose_at(hose, "sleeved"), True),
         safety=case.service.safety_critical,
     )

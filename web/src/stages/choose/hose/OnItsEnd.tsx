@@ -11,26 +11,27 @@ interface Props {
   clamp: Clamp | undefined;
   count: number;
   on: { on_mm: number; bare: boolean; over_mm: number };
+  /** Overlap that its clamps want, in mm. */
+  need: number | null | undefined;
   /** Free hose beside every clamp, in mm. */
   gap: number;
   unit: Unit;
 }
 
 /** One end of a hose on its tube to scale: the overlap, the bead or groove, the clamps where they sit. */
-export function OnItsEnd({ hose, clamp, count, on, gap, unit }: Props) {
+export function OnItsEnd({ hose, clamp, count, on, need, gap, unit }: Props) {
   const lap = hose.overlap_mm;
   const long = lap + 34;
   const tube = on.on_mm / 2;
   const over = on.over_mm / 2;
   const wide = clamp?.width_mm ?? 0;
-  const need = count * wide + (count + 1) * gap;
   const bead = on.bare ? 0 : Math.max(1.2, tube * 0.14);
   const places = Array.from({ length: clamp ? count : 0 }, (_, k) => {
     // from the hose's own end inwards, a bead or a first groove lying in front of them all
     const first = 20 + lap - gap - wide;
     return first - k * (wide + gap);
   });
-  const fits = need <= lap + 0.5;
+  const fits = need == null || need <= lap;
   const squeeze = clamp ? on.over_mm - clamp.closed_mm : 0;
   const high = over + 7;
   return (
@@ -102,7 +103,7 @@ export function OnItsEnd({ hose, clamp, count, on, gap, unit }: Props) {
                   ? `${squeeze.toFixed(1)} mm are left to squeeze`
                   : "it closes without gripping"}
             </Box>
-            .{!fits && ` ${count} of them want ${sayLength(need, unit)}.`}
+            .{!fits && need != null && ` ${count} of them want ${sayLength(need, unit)}.`}
           </>
         )}
       </Box>
