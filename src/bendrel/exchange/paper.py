@@ -3,16 +3,23 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Sequence
 from functools import cache
 from importlib.resources import files
 
-from reportlab.lib.colors import HexColor
+from reportlab.lib.colors import HexColor, white
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.units import mm as MM
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
+from bendrel.core.findings import Finding
+
 INK, SECOND, RULE = HexColor("#15191b"), HexColor("#545b5e"), HexColor("#c6c0b4")
 TUBE, BEND, STOP = HexColor("#b5561f"), HexColor("#7d3a13"), HexColor("#b3121d")
+LEFT, RIGHT = 14 * MM, A4[0] - 14 * MM
+"""The text's edges on the page, in points."""
 TEXT, BOLD, LABEL, FIGURE = "Bendrel", "Bendrel-Bold", "Bendrel-Label", "Bendrel-Figure"
 
 
@@ -58,3 +65,16 @@ def wrapped(text: str, font: str, size: float, width: float) -> list[str]:
         else:
             lines.append(word)
     return lines
+
+
+def stops_bar(canvas: Canvas, findings: Sequence[Finding], y: float) -> float:
+    """A bar under `y` that says not to make it while stops are open; the y below it, in points."""
+    stops = [finding for finding in findings if finding.severity == "stop" and not finding.set_aside]
+    if not stops:
+        return y
+    shown = "; ".join(f.title for f in stops[:3]) + ("; and more" if len(stops) > 3 else "")
+    canvas.setFillColor(STOP)
+    canvas.rect(LEFT, y - 8 * MM, RIGHT - LEFT, 7 * MM, stroke=0, fill=1)
+    text = fitted(f"DO NOT MAKE YET · {shown}", FIGURE, 11, RIGHT - LEFT - 6 * MM)
+    text_at(canvas, LEFT + 3 * MM, y - 5.8 * MM, text, FIGURE, 11, white)
+    return y - 9 * MM

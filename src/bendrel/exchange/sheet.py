@@ -24,6 +24,8 @@ from bendrel.exchange.paper import (
     FIGURE,
     INK,
     LABEL,
+    LEFT,
+    RIGHT,
     RULE,
     SECOND,
     STOP,
@@ -31,13 +33,13 @@ from bendrel.exchange.paper import (
     TUBE,
     fitted,
     fonts,
+    stops_bar,
     text_at,
     wrapped,
 )
 from bendrel.exchange.sheet_line import whole_line_page
 from bendrel.exchange.sketch import Sketch, sketch
 
-LEFT, RIGHT = 14 * MM, A4[0] - 14 * MM
 FOOT = 14 * MM
 
 
@@ -53,7 +55,7 @@ def build_sheet(line: Line, plan: Plan, kit: Kit, steps: Sequence[Step], *, job:
     canvas.setCreator("Bendrel")
     part = plan.part
     y = _header(canvas, line, f"{job} · {machine}" if machine else job, tube, plan, today)
-    y = _stops(canvas, plan, y)
+    y = stops_bar(canvas, plan.findings, y)
     crowded = len(part.bends) > 10
     y = _drawing_and_figures(canvas, line, part, y, 52 * MM if crowded else 78 * MM)
     y = _table(canvas, part, line.unit, y)
@@ -83,18 +85,6 @@ def _header(canvas: Canvas, line: Line, job: str, tube: str, plan: Plan, today: 
     canvas.drawRightString(RIGHT, y - 2.2 * MM, f"rules {plan.rules_version}")
     canvas.drawRightString(RIGHT, y - 6.4 * MM, tube)
     _rule(canvas, y - 9 * MM, INK, 1.4)
-    return y - 9 * MM
-
-
-def _stops(canvas: Canvas, plan: Plan, y: float) -> float:
-    stops = [finding for finding in plan.findings if finding.severity == "stop" and not finding.set_aside]
-    if not stops:
-        return y
-    shown = "; ".join(f.title for f in stops[:3]) + ("; and more" if len(stops) > 3 else "")
-    canvas.setFillColor(STOP)
-    canvas.rect(LEFT, y - 8 * MM, RIGHT - LEFT, 7 * MM, stroke=0, fill=1)
-    text = fitted(f"DO NOT MAKE YET · {shown}", FIGURE, 11, RIGHT - LEFT - 6 * MM)
-    text_at(canvas, LEFT + 3 * MM, y - 5.8 * MM, text, FIGURE, 11, white)
     return y - 9 * MM
 
 

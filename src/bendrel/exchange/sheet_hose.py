@@ -7,7 +7,6 @@ from collections.abc import Sequence
 from datetime import date
 from math import cos, radians, sin
 
-from reportlab.lib.colors import white
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm as MM
 from reportlab.pdfgen.canvas import Canvas
@@ -20,17 +19,18 @@ from bendrel.exchange.paper import (
     FIGURE,
     INK,
     LABEL,
+    LEFT,
+    RIGHT,
     RULE,
     SECOND,
-    STOP,
     TEXT,
     fitted,
     fonts,
+    stops_bar,
     text_at,
     wrapped,
 )
 
-LEFT, RIGHT = 14 * MM, A4[0] - 14 * MM
 FOOT = 16 * MM
 CLOCK = 15 * MM
 
@@ -54,7 +54,7 @@ def build_hose_sheet(
     canvas.setTitle(f"Hose: {name}")
     canvas.setCreator("Bendrel")
     y = _head(canvas, name, job, hose, today)
-    y = _stops(canvas, findings, y)
+    y = stops_bar(canvas, findings, y)
     y = _figures(canvas, assembly, unit, y)
     y = _clock(canvas, assembly, y)
     y = _heading(canvas, "Steps", y)
@@ -85,19 +85,6 @@ def _head(canvas: Canvas, name: str, job: str, hose: str, today: date) -> float:
     canvas.setLineWidth(1.4)
     canvas.line(LEFT, y - 9 * MM, RIGHT, y - 9 * MM)
     return y - 10 * MM
-
-
-def _stops(canvas: Canvas, findings: Sequence[Finding], y: float) -> float:
-    stops = [found for found in findings if found.severity == "stop" and not found.set_aside]
-    if not stops:
-        return y
-    canvas.setFillColor(STOP)
-    canvas.rect(LEFT, y - 8 * MM, RIGHT - LEFT, 7 * MM, stroke=0, fill=1)
-    said = fitted(
-        "DO NOT MAKE YET · " + "; ".join(one.title for one in stops[:3]), FIGURE, 11, RIGHT - LEFT - 6 * MM
-    )
-    text_at(canvas, LEFT + 3 * MM, y - 5.8 * MM, said, FIGURE, 11, white)
-    return y - 9 * MM
 
 
 def _figures(canvas: Canvas, assembly: Assembly, unit: Unit, y: float) -> float:

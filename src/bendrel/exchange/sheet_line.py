@@ -16,7 +16,7 @@ from bendrel.core.plan.model import Plan
 from bendrel.core.shape.view import Point
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import format_length
-from bendrel.exchange.paper import FIGURE, INK, LABEL, RULE, SECOND, TEXT, TUBE, fitted, text_at
+from bendrel.exchange.paper import FIGURE, INK, LABEL, LEFT, RIGHT, RULE, SECOND, TEXT, TUBE, fitted, text_at
 from bendrel.exchange.sketch_line import (
     LineSketch,
     SpanSketch,
@@ -26,7 +26,6 @@ from bendrel.exchange.sketch_line import (
     sketch_line,
 )
 
-LEFT, RIGHT = 14 * MM, A4[0] - 14 * MM
 PICTURE = 120 * MM
 ROW = 6.4 * MM
 At = Callable[[Point], Point]
