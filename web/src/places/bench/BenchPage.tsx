@@ -3,9 +3,9 @@ import Button from "@mui/material/Button";
 import { useEffect, useLayoutEffect, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { KeyHelp } from "../../ui/KeyHelp";
-import { Light } from "../../ui/Light";
 import { NotHere } from "../../ui/NotHere";
 import { condensed } from "../../theme/theme";
+import { BenchHead } from "./BenchHead";
 import { BEND_FORM, BendStep } from "./BendStep";
 import { Cautions } from "../../ui/Cautions";
 import { Compare } from "./Compare";
@@ -104,37 +104,11 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
         background: "var(--paper)",
       }}
     >
-      <Box
-        component="header"
-        sx={{
-          display: "flex",
-          alignItems: "center",
-          gap: 2,
-          px: 2,
-          minHeight: 56,
-          borderBottom: "2px solid var(--ink)",
-          flexWrap: "wrap",
-        }}
+      <BenchHead
+        leave={<Link to={`/lines/${lineId}/make`}>Leave the bench</Link>}
+        title={making.document.name}
+        help={<KeyHelp />}
       >
-        <Box component="nav" aria-label="Where you are" sx={{ "& a": { color: "var(--second)", py: 1.5 } }}>
-          <Link to={`/lines/${lineId}/make`}>Leave the bench</Link>
-        </Box>
-        <Box
-          component="h1"
-          sx={{
-            m: 0,
-            flex: 1,
-            minWidth: 0,
-            font: `600 24px ${condensed}`,
-            overflow: "hidden",
-            textOverflow: "ellipsis",
-            whiteSpace: "nowrap",
-          }}
-        >
-          {making.document.name}
-        </Box>
-        <KeyHelp />
-        <Light />
         <Box sx={{ font: `600 24px ${condensed}` }}>{minutes} min</Box>
         {!ended && (
           <Button
@@ -150,7 +124,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             {running(making.state) ? "Stop the time" : "Start the time"}
           </Button>
         )}
-      </Box>
+      </BenchHead>
       <Box
         component="ol"
         aria-label="Steps"

@@ -9,8 +9,8 @@ import { setPiece } from "../../doc/chain";
 import { useHoseStudy } from "../../doc/useHoseStudy";
 import { useLine } from "../../doc/useLine";
 import { condensed } from "../../theme/theme";
-import { Light } from "../../ui/Light";
 import { NotHere } from "../../ui/NotHere";
+import { BenchHead } from "./BenchHead";
 import { big } from "./sizes";
 
 /** The making of a hose at the bench: one step a screen. */
@@ -79,18 +79,9 @@ function Steps({ first, spanId }: { first: OpenLine; spanId: string }) {
         background: "var(--paper)",
       }}
     >
-      <Box
-        component="header"
-        sx={{
-          display: "flex",
-          alignItems: "center",
-          gap: 2,
-          px: 2,
-          minHeight: 56,
-          borderBottom: "2px solid var(--ink)",
-        }}
-      >
-        <Box component="nav" aria-label="Where you are" sx={{ "& a": { color: "var(--second)", py: 1.5 } }}>
+      <BenchHead
+        title={`${editor.document.name}, hose`}
+        leave={
           <Link
             to={back}
             onClick={(event) => {
@@ -100,23 +91,8 @@ function Steps({ first, spanId }: { first: OpenLine; spanId: string }) {
           >
             Leave the bench
           </Link>
-        </Box>
-        <Box
-          component="h1"
-          sx={{
-            m: 0,
-            flex: 1,
-            minWidth: 0,
-            font: `600 24px ${condensed}`,
-            overflow: "hidden",
-            textOverflow: "ellipsis",
-            whiteSpace: "nowrap",
-          }}
-        >
-          {editor.document.name}, hose
-        </Box>
-        <Light />
-      </Box>
+        }
+      />
       <Box component="main" sx={{ p: { xs: 2, md: 4 }, maxWidth: 1180, width: "100%", mx: "auto", overflow: "auto" }}>
         {step ? (
           <>
