@@ -342,6 +342,36 @@ def _circuit_table(value: dict[str, Any]) -> list[list[str]]:
     return table
 
 
+@app.command("hold-test")
+def hold_test(
+    file: Annotated[
+        Path, typer.Argument(metavar="READINGS.csv", help="time_s,pressure_kpa[,temperature_c], absolute.")
+    ],
+    kind: Annotated[str, typer.Option("--kind", metavar="vacuum|gas|liquid", help="What was held.")],
+    volume: Annotated[float, typer.Option("--volume-ml", metavar="V", help="What was shut in.")],
+    air: Annotated[float, typer.Option("--air-kpa", metavar="P", help="The air outside.")] = 101.325,
+    threshold: Annotated[
+        float | None, typer.Option("--threshold-kpa", metavar="P", help="What must not be reached.")
+    ] = None,
+    hold: Annotated[
+        float | None, typer.Option("--hold-s", metavar="S", help="For how long; else the run's length.")
+    ] = None,
+    bulk: Annotated[float, typer.Option("--bulk-kpa", metavar="K", help="The liquid's stiffness.")] = 1.6e6,
+    as_json: AsJson = False,
+) -> None:
+    """Does it hold? Settling told apart from a leak, the leak with its doubt."""
+    from bendrel.services.holds import hold_answer
+
+    value = hold_answer(_read(file, most_mb=12), kind, volume, air, threshold, hold, bulk)
+    of = "liquid" if kind == "liquid" else "free air"
+    table = [[value["verdict"].replace("_", " ")]]
+    if value["leak_doubt"] is not None:
+        table.append([f"{value['leak_ml_per_min']:.4g} ± {value['leak_doubt']:.2g} ml/min of {of}"])
+    if value["hold_s"] is not None:
+        table.append([f"at the threshold after {value['hold_s']:.0f} s"])
+    _print(value, as_json=as_json, table=[*table, *([note] for note in value["notes"])])
+
+
 def _print_proposals(value: dict[str, Any], *, as_json: bool) -> None:
     def said(mm: float | None) -> str:
         return "" if mm is None else f"{mm:.1f}"

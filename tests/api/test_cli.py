@@ -323,3 +323,40 @@ def test_what_is_no_job_file_is_one_sentence(folder):
     for words in (("stair.csv",), ("gone.zip",), ("stair.csv", "--hot", "--cold")):
         done = bendrel("circuit", *words, cwd=folder)
         assert (done.returncode, done.stderr.count("\n")) == (2, 1)
+
+
+READINGS = "time_s,pressure_kpa\n" + "".join(f"{t},{300 - 0.01 * t:.4f}\n" for t in range(0, 901, 10))
+
+
+def test_hold_test_answers(tmp_path):
+    """10 Pa/s out of 600 ml is 600·0.01·60/101.325 = 3.55 ml of free air a minute."""
+    (tmp_path / "r.csv").write_text(READINGS)
+    value = answer(
+        "hold-test", "r.csv", "--kind", "gas", "--volume-ml", 600, "--threshold-kpa", 280, cwd=tmp_path
+    )
+    assert set(value) == {
+        "kind", "verdict", "leak_ml_per_min", "leak_doubt", "tau_s", "settled_from_s", "hold_s", "notes",
+    }  # fmt: skip
+    assert value["verdict"] == "holds"
+    assert value["leak_ml_per_min"] == pytest.approx(3.553, rel=0.01)
+    # on the way to the air a leak only gets slower: not before 2,000 s, by the doubt
+    assert 1990 <= value["hold_s"] < 2200
+    within = ("--threshold-kpa", 280, "--hold-s", 3600)
+    longer = answer("hold-test", "r.csv", "--kind", "gas", "--volume-ml", 600, *within, cwd=tmp_path)
+    assert longer["verdict"] == "leaks"
+
+
+@pytest.mark.parametrize(("text", "said"), [
+    ("time_s,pressure_kpa\n0,300\n1,300\n2,300\n", "at least 5"),
+    (READINGS.replace("50,", "15,", 1), "runs back"),
+    (READINGS.replace("299.5000", "-3", 1), "negative"),
+    (READINGS.replace("299.5000", "high", 1), "not a number"),
+    ("time_s,pressure_kpa\n" + "1,300\n" * 1_000_000, "over 200,000 rows"),
+    ("t,p\n0,300\n", "header"),
+])  # fmt: skip
+def test_hold_test_refuses_in_one_line(tmp_path, text, said):
+    (tmp_path / "r.csv").write_text(text)
+    done = bendrel("hold-test", "r.csv", "--kind", "gas", "--volume-ml", 600, cwd=tmp_path)
+    assert (done.returncode, done.stdout) == (2, "")
+    assert said in done.stderr
+    assert done.stderr.count("\n") == 1

@@ -23,6 +23,7 @@ from bendrel.core.joints.pair import Pair, index_pairs
 from bendrel.core.joints.school import School
 from bendrel.core.joints.seat import Seat, SharedThread
 from bendrel.core.joints.verdict import Joint, Verdict, index_verdicts
+from bendrel.core.proof.hold import HoldRules
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
@@ -47,6 +48,7 @@ def load_kit() -> Kit:
     """The whole catalogue. Raises pydantic.ValidationError when a data file is not as it should be."""
     rules, removal, tools = toml_file("rules.toml"), toml_file("removal.toml"), toml_file("tool_kinds.toml")
     end_sizes = _typed(EndSize, _rows("end_sizes.csv"))
+    proving = toml_file("proving.toml")
     splicing = _splicing()
     schools = _by_id(School, _tables("school"))
     return Kit(
@@ -99,6 +101,7 @@ def load_kit() -> Kit:
         splicing=splicing,
         removal={r.service: r for r in _typed(RemovalRule, removal["rule"])},
         single_use=TypeAdapter(SingleUse).validate_python(removal["single_use"]),
+        hold=TypeAdapter(HoldRules).validate_python(proving["hold"]),
         pan_share=Limit(value=removal["pan"]["share"], source=Source(**removal["pan"]["source"])),
     )
 

@@ -26,13 +26,13 @@ def read_points(data: bytes, radius_mm: float | None = None) -> Corners:
     Header `x_mm,y_mm,z_mm,radius_mm`; the radius is blank at the ends; a blank inner radius is
     filled by `radius_mm` and refused without it. Raises FileError.
     """
-    rows = _rows(data, POINTS_HEADER)
+    rows = rows_of(data, POINTS_HEADER)
     if len(rows) < 2:
         raise FileError("The points file needs at least two rows: end A and end B.")
     points: list[tuple[float, float, float]] = []
     radii: list[float] = []
     for k, (line, cells) in enumerate(rows):
-        x, y, z = (_number(cells[i], line, name) for i, name in enumerate(POINTS_HEADER[:3]))
+        x, y, z = (number(cells[i], line, name) for i, name in enumerate(POINTS_HEADER[:3]))
         points.append((x, y, z))
         inner = 0 < k < len(rows) - 1
         if not inner:
@@ -49,7 +49,7 @@ def read_points(data: bytes, radius_mm: float | None = None) -> Corners:
 
 def blank_radii(data: bytes) -> int:
     """How many inner corners of a points CSV have no radius of their own. Raises FileError."""
-    return sum(not cells[3] for _, cells in _rows(data, POINTS_HEADER)[1:-1])
+    return sum(not cells[3] for _, cells in rows_of(data, POINTS_HEADER)[1:-1])
 
 
 def read_bends(data: bytes) -> BendList:
@@ -58,7 +58,7 @@ def read_bends(data: bytes) -> BendList:
     Header `straight_mm,rotation_deg,angle_deg,radius_mm`; the last row holds the last straight
     alone. First rotation 0 or blank. Raises FileError.
     """
-    rows = _rows(data, BENDS_HEADER)
+    rows = rows_of(data, BENDS_HEADER)
     if not rows:
         raise FileError("The bend file needs a last row with the last straight alone.")
     last_line, last = rows[-1]
@@ -66,14 +66,14 @@ def read_bends(data: bytes) -> BendList:
         raise FileError(f"Row {last_line}: the last row must hold the last straight alone; add such a row.")
     bends = []
     for k, (line, cells) in enumerate(rows[:-1]):
-        rotation = _number(cells[1] or "0", line, "rotation_deg") if k == 0 or cells[1] else None
+        rotation = number(cells[1] or "0", line, "rotation_deg") if k == 0 or cells[1] else None
         if rotation is None:
             raise FileError(f"Row {line}: rotation_deg is blank; only the first bend may be.")
         if k == 0 and rotation != 0:
             raise FileError(f"Row {line}: the first rotation must be 0 or blank.")
         if not -180 <= rotation <= 180:
             raise FileError(f"Row {line}: rotation_deg must be from -180 to 180.")
-        angle = _number(cells[2], line, "angle_deg")
+        angle = number(cells[2], line, "angle_deg")
         if not 0 < angle <= 360:
             raise FileError(f"Row {line}: angle_deg must be over 0 and up to 360.")
         bends.append(
@@ -129,9 +129,10 @@ def _written(header: tuple[str, ...], rows: Sequence[tuple[str, ...]]) -> str:
     return out.getvalue()
 
 
-def _text(data: bytes) -> str:
-    if len(data) > MOST_BYTES:
-        raise FileError("The file is over 2 MB; a points or bend CSV of up to 5,000 rows is accepted.")
+def _text(data: bytes, most_bytes: int = MOST_BYTES, most_rows: int = MOST_ROWS) -> str:
+    if len(data) > most_bytes:
+        mb = most_bytes // 1_000_000
+        raise FileError(f"The file is over {mb} MB; a CSV of up to {most_rows:,} rows is accepted.")
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
@@ -143,9 +144,16 @@ def _header(text: str) -> tuple[str, ...]:
     return tuple(cell.strip().strip('"') for cell in line.split(","))
 
 
-def _rows(data: bytes, header: tuple[str, ...]) -> list[tuple[int, list[str]]]:
-    """(row number in the file, cells) of every row that is not empty, header checked."""
-    text = _text(data)
+def header_of(data: bytes, most_bytes: int = MOST_BYTES) -> tuple[str, ...]:
+    """The cells of the first row. Raises FileError for what is no text."""
+    return _header(_text(data, most_bytes))
+
+
+def rows_of(
+    data: bytes, header: tuple[str, ...], *, most_rows: int = MOST_ROWS, most_bytes: int = MOST_BYTES
+) -> list[tuple[int, list[str]]]:
+    """(row number in the file, cells) of every row that is not empty, header checked. Raises FileError."""
+    text = _text(data, most_bytes, most_rows)
     if "\0" in text:
         raise FileError("The file holds binary data; a CSV text file is accepted.")
     if not text.strip():
@@ -162,8 +170,8 @@ def _rows(data: bytes, header: tuple[str, ...]) -> list[tuple[int, list[str]]]:
             if not any(cell.strip() for cell in cells) and len(cells) <= 1:
                 continue
             rows.append((reader.line_num, [cell.strip() for cell in cells]))
-            if len(rows) > MOST_ROWS + 1:
-                raise FileError(f"The file has over {MOST_ROWS:,} rows; split it.")
+            if len(rows) > most_rows + 1:
+                raise FileError(f"The file has over {most_rows:,} rows; split it.")
     except csv.Error as error:
         raise FileError(f"Row {reader.line_num}: the quotes in this row are broken.") from error
     for line, cells in rows[1:]:
@@ -175,7 +183,8 @@ def _rows(data: bytes, header: tuple[str, ...]) -> list[tuple[int, list[str]]]:
     return rows[1:]
 
 
-def _number(cell: str, line: int, name: str) -> float:
+def number(cell: str, line: int, name: str) -> float:
+    """A finite decimal number. Raises FileError."""
     if not cell:
         raise FileError(f"Row {line}: {name} is blank; a number is needed.")
     if not _NUMBER.fullmatch(cell) or len(cell) > 40:
@@ -187,14 +196,14 @@ def _number(cell: str, line: int, name: str) -> float:
 
 
 def _positive(cell: str, line: int, name: str) -> float:
-    value = _number(cell, line, name)
+    value = number(cell, line, name)
     if value <= 0:
         raise FileError(f"Row {line}: {name} must be more than 0.")
     return value
 
 
 def _not_negative(cell: str, line: int, name: str) -> float:
-    value = _number(cell, line, name)
+    value = number(cell, line, name)
     if value < 0:
         raise FileError(f"Row {line}: {name} must be 0 or more.")
     return value

@@ -1,0 +1,49 @@
+"""Readings of a gauge as CSV: `time_s,pressure_kpa[,temperature_c]`, absolute pressure. Read as hostile."""
+
+from __future__ import annotations
+
+from bendrel.core.proof.hold import MOST_ROWS
+from bendrel.core.record import record
+from bendrel.exchange.errors import FileError
+from bendrel.exchange.tables import header_of, number, rows_of
+
+READINGS_HEADER = ("time_s", "pressure_kpa", "temperature_c")
+MOST_BYTES = 12_000_000
+
+
+@record
+class GaugeReadings:
+    """Times (s), absolute pressures (kPa) and, where they were measured, temperatures (°C), row by row."""
+
+    times_s: tuple[float, ...]
+    pressures_kpa: tuple[float, ...]
+    temperatures_c: tuple[float, ...] | None
+
+
+def read_readings(data: bytes) -> GaugeReadings:
+    """Readings from CSV bytes. Raises FileError for anything but numbers in rows; whether they can be
+    judged is not asked here."""
+    header = READINGS_HEADER if len(header_of(data, MOST_BYTES)) == 3 else READINGS_HEADER[:2]
+    rows = rows_of(data, header, most_rows=MOST_ROWS, most_bytes=MOST_BYTES)
+    figures = [
+        [number(cell, line, name) for cell, name in zip(cells, header, strict=True)] for line, cells in rows
+    ]
+    for (line, _), row in zip(rows, figures, strict=True):
+        if row[1] < 0:
+            raise FileError(
+                f"Row {line}: pressure_kpa {row[1]:g} is negative; absolute pressure is 0 or more."
+            )
+    return GaugeReadings(
+        times_s=tuple(row[0] for row in figures),
+        pressures_kpa=tuple(row[1] for row in figures),
+        temperatures_c=tuple(row[2] for row in figures) if len(header) == 3 else None,
+    )
+
+
+def write_readings(readings: GaugeReadings) -> str:
+    """The same as CSV, unrounded."""
+    warm = readings.temperatures_c
+    lines = [",".join(READINGS_HEADER if warm else READINGS_HEADER[:2])]
+    for k, (time, pressure) in enumerate(zip(readings.times_s, readings.pressures_kpa, strict=True)):
+        lines.append(f"{time!r},{pressure!r}" + (f",{warm[k]!r}" if warm else ""))
+    return "\n".join(lines) + "\n"
