@@ -23,7 +23,7 @@ from bendrel.core.proof.hold import HoldError, HoldResult, HoldTest, corrected, 
 AIR = 101.325
 BULK = 1.6e6
 RUNS = int(os.environ.get("BENDREL_HOLD_RUNS", "40"))
-RULES = load_kit().hold
+RULES = load_kit().proving.hold
 
 Array = NDArray[np.float64]
 

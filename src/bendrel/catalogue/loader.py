@@ -23,7 +23,7 @@ from bendrel.core.joints.pair import Pair, index_pairs
 from bendrel.core.joints.school import School
 from bendrel.core.joints.seat import Seat, SharedThread
 from bendrel.core.joints.verdict import Joint, Verdict, index_verdicts
-from bendrel.core.proof.hold import HoldRules
+from bendrel.core.proof.rules import Ladder, ProvingRule, ProvingRules
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.repair.recommend import Argument
@@ -48,7 +48,6 @@ def load_kit() -> Kit:
     """The whole catalogue. Raises pydantic.ValidationError when a data file is not as it should be."""
     rules, removal, tools = toml_file("rules.toml"), toml_file("removal.toml"), toml_file("tool_kinds.toml")
     end_sizes = _typed(EndSize, _rows("end_sizes.csv"))
-    proving = toml_file("proving.toml")
     splicing = _splicing()
     schools = _by_id(School, _tables("school"))
     return Kit(
@@ -101,7 +100,7 @@ def load_kit() -> Kit:
         splicing=splicing,
         removal={r.service: r for r in _typed(RemovalRule, removal["rule"])},
         single_use=TypeAdapter(SingleUse).validate_python(removal["single_use"]),
-        hold=TypeAdapter(HoldRules).validate_python(proving["hold"]),
+        proving=_proving(),
         pan_share=Limit(value=removal["pan"]["share"], source=Source(**removal["pan"]["source"])),
     )
 
@@ -114,6 +113,19 @@ def _splicing() -> Splicing:
         overlaps={row.clamps: row for row in _typed(Overlap, data["overlap"])},
         weigh=TypeAdapter(Weigh).validate_python(data["weigh"]),
         cutters=_typed(Cutter, data["cutter"]),
+    )
+
+
+def _proving() -> ProvingRules:
+    data = toml_file("proving.toml")
+    rules = _typed(ProvingRule, data.pop("proving"))
+    ladders = _typed(Ladder, data.pop("ladder"))
+    return TypeAdapter(ProvingRules).validate_python(
+        data
+        | {
+            "by_service": {service: rule for rule in rules for service in rule.services},
+            "ladders": {kind: row for row in ladders for kind in row.joints},
+        }
     )
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from typing import Literal
 
 from bendrel.core.units import Unit, UnitError
 
@@ -108,13 +109,33 @@ def parse_flow(text: str) -> float:
     return lpm
 
 
-def parse_volume(text: str) -> float:
-    """Litres from `2`, `1.5 L`, `500 ml`, `2 qt` or `1 gal` (US). Raises UnitError."""
-    found = _VOLUME.fullmatch(text.strip())
-    litres = float(found[1]) * _LITRES[(found[2] or "l").lower()[0]] if found else 0.0
+def parse_volume(text: str, bare: Literal["l", "ml"] = "l") -> float:
+    """Litres from `2`, `1.5 L`, `500 ml`, `2 qt` or `1 gal` (US); `bare` is what a number alone means. Raises
+    UnitError."""
+    litres = _volume(text, bare)
     if not 0 < litres <= LARGEST_L:
         raise UnitError(f"“{text[:20]}” is not a volume; write it like 2 L, 500 ml or 2 qt.")
     return litres
+
+
+def parse_moved_volume(text: str, bare: Literal["l", "ml"] = "l") -> float:
+    """Litres either way and none, such as `-40 ml` or `0`. Raises UnitError."""
+    clean = text.strip().replace("−", "-")
+    litres = _volume(clean.lstrip("+-").strip(), bare)
+    if not 0 <= litres <= LARGEST_L:
+        raise UnitError(f"“{text[:20]}” is not a change of volume; write it like -40 ml, 0.2 L or 0.")
+    return -litres if clean.startswith("-") else litres
+
+
+def _volume(text: str, bare: Literal["l", "ml"]) -> float:
+    """Litres, or -1 for what is none."""
+    found = _VOLUME.fullmatch(text.strip())
+    return float(found[1]) * _LITRES[(found[2] or bare).lower()[0]] if found else -1.0
+
+
+def format_volume(ml: float) -> str:
+    """In ml, from a litre on in L."""
+    return f"{ml / 1000:.2f} L" if abs(ml) >= 1000 else f"{ml:.0f} ml"
 
 
 def format_pressure(kpa: float, unit: Unit) -> str:

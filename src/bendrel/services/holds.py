@@ -36,7 +36,7 @@ def hold_answer(
             hold_s=hold_s,
             bulk_kpa=bulk_kpa,
         ),
-        load_kit().hold,
+        load_kit().proving.hold,
     )
     return {
         "kind": result.kind,

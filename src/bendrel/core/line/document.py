@@ -19,6 +19,7 @@ from bendrel.core.lengths import Angle, Length, Plane, Text
 from bendrel.core.line.checks import Checks
 from bendrel.core.line.hose_way import HoseWay
 from bendrel.core.measuring.legs import By, Reference
+from bendrel.core.proof.log import Proving
 from bendrel.core.record import record
 from bendrel.core.removal.log import OpenItem, Removal
 from bendrel.core.repair.condition import Condition
@@ -409,6 +410,7 @@ class Line:
     removal: Removal = Removal()
     open_items: Annotated[tuple[OpenItem, ...], MaxLen(60)] = ()
     finished: bool = False
+    proving: Proving = Proving()
     notes: Annotated[str, MaxLen(4000)] = ""
     set_aside: Annotated[tuple[SetAside, ...], MaxLen(100)] = ()
 

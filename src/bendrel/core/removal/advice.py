@@ -14,10 +14,13 @@ DrainFirst = Literal["reservoir", "upper end", "low end"]
 
 @record
 class RemovalStep:
-    """One step with the id that is kept when it is ticked off."""
+    """One step with the id that is kept when it is ticked off. `leaves` is what then stays on the machine
+    for the time of the work; it comes off before the system is filled, or at the very end."""
 
     id: str
     text: str
+    leaves: str = ""
+    until: Literal["fill", "end"] = "fill"
 
 
 @record

@@ -18,7 +18,7 @@ from bendrel.core.joints.pair import Pair
 from bendrel.core.joints.school import School
 from bendrel.core.joints.seat import Seat, SharedThread
 from bendrel.core.joints.verdict import Joint, Of, Verdict, Verdicts
-from bendrel.core.proof.hold import HoldRules
+from bendrel.core.proof.rules import ProvingRules
 from bendrel.core.record import record
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse
@@ -116,7 +116,7 @@ class Kit:
     removal: Mapping[str, RemovalRule]
     pan_share: Limit
     single_use: SingleUse
-    hold: HoldRules
+    proving: ProvingRules
 
     @property
     def least_engagement(self) -> float:

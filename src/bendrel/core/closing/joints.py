@@ -1,0 +1,325 @@
+"""Every joint of a line that has to be closed, from port A to port B.
+
+A union between two tubes has two: each nut is closed by itself. A joint is named by the span and the end
+that it closes, and by what that end meets; where the chain changes, it is another joint.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from bendrel.core.chain.hose_read import end_kind_of
+from bendrel.core.chain.pieces import Pieces, PlacedHose, place_pieces
+from bendrel.core.ends.fitting import Fitting, Nut, Torque
+from bendrel.core.findings import EndName
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan, Span
+from bendrel.core.line.run import ENDS
+from bendrel.core.proof.rules import Closes
+from bendrel.core.proof.torque import set_torque
+from bendrel.core.record import record
+from bendrel.core.shop.kit import Kit
+from bendrel.core.threads.designation import ThreadError
+from bendrel.core.threads.wrench import wrenches_for
+
+FEEL = "None published: by feel, wait, nip again."
+_NOT_SCREWED: dict[Closes, str] = {
+    "push": "Pushed on to its mark; nothing is tightened.",
+    "latch": "Pushed home until it clicks; pull on it.",
+    "crimp": "Crimped by the hose shop; look at the ferrule.",
+    "maker": "None published: as the part's maker says.",
+}
+_IN_CASTINGS = "npt-port"
+_AT_ANGLE = frozenset({"banjo stack", "elbow", "tee", "Y-piece", "manifold", "shut-off valve", "check valve"})
+
+
+@record
+class LineJoint:
+    """One joint to close. `name` is what it is, `place` where, `holds` what the second wrench is put on
+    (blank: nothing). `torque` is the catalogue's, None where none is published; `set_nm` what to set for it
+    with the shop's crowfoot in line; `by_feel` says that the shop tightens by feel. `applied` is what goes
+    on it (sealant, oil, nothing), `why` the reason, `new_parts` what it takes new each time. `turns` it
+    should take by hand, None where no thread is counted; `angle` says what must point the right way when
+    tight. `nips` says that it settles and is tightened once more; `new` that it is no old joint."""
+
+    id: str
+    span: str
+    end: EndName
+    meets: str
+    closes: Closes
+    name: str
+    place: str
+    thread: str
+    wrench: str
+    holds: str
+    torque: Torque | None
+    set_nm: tuple[float, float] | None
+    by_feel: bool
+    tight: str
+    applied: str
+    why: str
+    new_parts: tuple[str, ...]
+    turns: float | None
+    port_thread: str
+    angle: str
+    nips: bool
+    new: bool
+
+
+def joint_id(span: str, end: EndName) -> str:
+    """The id that steps and looks know a joint by."""
+    return f"{span}-{end}"
+
+
+def joints_of(line: Line, kit: Kit) -> tuple[LineJoint, ...]:
+    """All joints of `line` in order. An old end that stays closed (old tube on old tube, a component on a
+    component) is none."""
+    pieces = place_pieces(line, kit, [])
+    return tuple(_joints(line, kit, pieces))
+
+
+def _joints(line: Line, kit: Kit, pieces: Pieces) -> Iterator[LineJoint]:
+    for k, span in enumerate(line.spans):
+        for end in ENDS:
+            other = k - 1 if end == "A" else k + 1
+            neighbour = line.spans[other] if 0 <= other < len(line.spans) else None
+            if _closed_by_other(span, end, neighbour) or _stays_closed(line, span, neighbour, end):
+                continue
+            yield _joint(line, kit, pieces, k, end, neighbour)
+
+
+def _closed_by_other(span: Span, end: EndName, neighbour: Span | None) -> bool:
+    """The joint is closed from the neighbour's side: a hose over a tube's end, a tube's nut on a component,
+    of two hoses or components the one nearer to port A."""
+    if neighbour is None:
+        return False
+    if isinstance(span, RigidSpan):
+        return isinstance(neighbour, HoseSpan)
+    if isinstance(span, ComponentSpan):
+        return not isinstance(neighbour, ComponentSpan) or end == "A"
+    return isinstance(neighbour, HoseSpan) and end == "A"
+
+
+def _stays_closed(line: Line, span: Span, neighbour: Span | None, end: EndName) -> bool:
+    """Old tube whose own end nobody opens: at a port, where the line is mended further along."""
+    old = isinstance(span, RigidSpan) and span.state == "stays"
+    if not old or neighbour is not None:
+        return False
+    return not line.removal.items and not any(f"plug-{end}" == done for done in line.removal.done)
+
+
+def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour: Span | None) -> LineJoint:
+    span = line.spans[k]
+    port = line.port(end) if neighbour is None else None
+    place = _place(line, k, end, neighbour)
+    parts = _at_end(kit, pieces, span, end)
+    thread = parts.nut.thread if parts.nut else parts.thread
+    torque = kit.torques.get((parts.torque_as, thread)) if thread else None
+    by_feel = kit.preferences["tightening"] == "feel"
+    wrenches = wrenches_for(parts.nut.hex_mm, kit.wrenches, kit.wrench_band) if parts.nut else ()
+    set_nm = None
+    if torque is not None:
+        arm = kit.proving.wrench
+        least, most = (
+            set_torque(nm, arm.length_mm, arm.offset_mm) for nm in (torque.least_nm, torque.most_nm)
+        )
+        set_nm = (least, most)
+    applied, why = _applied(kit, parts)
+    screwed = parts.closes in ("nut", "sleeve", "washer", "taper")
+    return LineJoint(
+        id=joint_id(span.id, end),
+        span=span.id,
+        end=end,
+        meets=neighbour.id if neighbour else "",
+        closes=parts.closes,
+        name=parts.name,
+        place=place,
+        thread=thread,
+        wrench=wrenches[0].wrench if wrenches else "",
+        holds=_held(port.seat if port else "", neighbour) if screwed else "",
+        torque=torque,
+        set_nm=set_nm,
+        by_feel=by_feel,
+        tight=_tight(parts, torque, by_feel),
+        applied=applied,
+        why=why,
+        new_parts=_new_parts(parts, kit, span),
+        turns=_turns(kit, parts),
+        port_thread=port.thread if port else "",
+        angle=_angle(parts, span, neighbour),
+        nips=parts.closes in ("sleeve", "clamp") or (screwed and (torque is None or by_feel)),
+        new=not (isinstance(span, RigidSpan) and span.state == "stays"),
+    )
+
+
+@record
+class _Parts:
+    """What an end closes with."""
+
+    closes: Closes
+    name: str
+    fitting: Fitting | None = None
+    nut: Nut | None = None
+    thread: str = ""
+    torque_as: str = ""
+    hose: PlacedHose | None = None
+
+
+def _at_end(kit: Kit, pieces: Pieces, span: Span, end: EndName) -> _Parts:
+    if isinstance(span, RigidSpan):
+        return _tube_end(kit, span, end)
+    if isinstance(span, HoseSpan):
+        return _hose_end(kit, pieces, span)
+    if span.what == "quick connector":
+        return _Parts(closes="latch", name=span.what)
+    return _Parts(closes="washer" if span.what == "banjo stack" else "maker", name=span.what)
+
+
+def _tube_end(kit: Kit, span: RigidSpan, end: EndName) -> _Parts:
+    choice = span.end(end)
+    fitting = kit.fittings.get(choice.fitting)
+    nut = kit.nuts.get(choice.nut) if choice.nut else None
+    if fitting is None:
+        return _Parts(closes="push", name="an end that the catalogue does not know")
+    closes: Closes = "nut"
+    if fitting.takes_hose:
+        closes = "push"
+    elif fitting.kind == "quick":
+        closes = "latch"
+    elif fitting.kind in ("compression", "bite"):
+        closes = "sleeve"
+    elif fitting.closing == "sealant":
+        closes = "taper"
+    elif fitting.kind in ("banjo", "stud"):
+        closes = "washer"
+    name = f"{fitting.name}, {nut.thread}" if nut else fitting.name
+    return _Parts(closes=closes, name=name, fitting=fitting, nut=nut, torque_as=fitting.id)
+
+
+def _hose_end(kit: Kit, pieces: Pieces, span: HoseSpan) -> _Parts:
+    placed = next((one for one in pieces.hoses if one.stands.span == span.id), None)
+    if span.joined == "clamps":
+        clamp = kit.clamps.get(span.clamp) if span.clamp else None
+        if clamp is None:
+            return _Parts(closes="push", name="hose without a clamp", hose=placed)
+        many = "" if span.clamps_each == 1 else "two "
+        kind = kit.clamp_kinds[clamp.kind].name
+        return _Parts(closes="clamp", name=f"{many}{kind}{'s' if many else ''} {clamp.name}", hose=placed)
+    kind = "crimped" if span.joined == "crimped" else "reusable"
+    made = end_kind_of(kit, placed) if placed is not None else None
+    size = made.size_for(placed.hose.size) if made is not None and placed is not None else None
+    thread = kit.nut_by_dash(size.dash) if size is not None and made is not None and made.nut else ""
+    closes: Closes = "nut" if thread else "crimp"
+    name = f"{kind} hose end" + (f", {thread}" if thread else "")
+    return _Parts(closes=closes, name=name, thread=thread, torque_as="single-37", hose=placed)
+
+
+def _place(line: Line, k: int, end: EndName, neighbour: Span | None) -> str:
+    span = line.spans[k]
+    if neighbour is None:
+        label = line.port(end).label.strip()
+        return f"port {end}, {label}" if label else f"port {end}"
+    joint = line.joints[min(k, k + (-1 if end == "A" else 1))]
+    if isinstance(span, RigidSpan) and isinstance(neighbour, RigidSpan) and joint.kind:
+        return f"union between {_said(line, span)} and {_said(line, neighbour)}, side {end}"
+    return f"{_said(line, span)}, end {end}, on {_said(line, neighbour)}"
+
+
+def _said(line: Line, span: Span) -> str:
+    """A span in words: with its number where there are several of its kind."""
+    if isinstance(span, ComponentSpan):
+        return span.note.strip() or span.what
+    word = "tube" if isinstance(span, RigidSpan) else "hose"
+    alike = [one for one in line.spans if one.kind == span.kind]
+    old = "old " if isinstance(span, RigidSpan) and span.state == "stays" else ""
+    return f"{old}{word} {alike.index(span) + 1}" if len(alike) > 1 else f"the {old}{word}"
+
+
+def _held(seat: str, neighbour: Span | None) -> str:
+    if neighbour is None:
+        return "" if seat == _IN_CASTINGS else "the part with the port, unless it is a casting"
+    if isinstance(neighbour, ComponentSpan):
+        return f"the {neighbour.what}"
+    return "the union's body" if isinstance(neighbour, RigidSpan) else "the hose's own hex"
+
+
+def _tight(parts: _Parts, torque: Torque | None, by_feel: bool) -> str:
+    """How far it is tightened, in words."""
+    hose = parts.hose
+    if parts.closes == "clamp" and hose is not None and hose.clamp is not None:
+        kind = hose.clamp.kind
+        if kind == "spring":
+            return "The spring sets itself; look that it sits square behind the bead."
+        if kind == "pinch":
+            return "Close each ear once, all the way; it is not tightened again."
+        return f"{FEEL} Until rubber just rises in the slots, no further."
+    if parts.closes in _NOT_SCREWED:
+        return _NOT_SCREWED[parts.closes]
+    if parts.closes == "sleeve":
+        return f"{FEEL} Finger-tight, then as the sleeve's maker says: commonly a turn and a quarter."
+    return FEEL if torque is None or by_feel else ""
+
+
+def _applied(kit: Kit, parts: _Parts) -> tuple[str, str]:
+    """What goes on the joint, by its kind and the shop's school."""
+    if parts.closes == "taper":
+        school = kit.schools["sealant"]
+        answer = next(o for o in school.options if o.id == kit.preferences[school.id])
+        return f"sealant: {answer.name}, none on the first thread", answer.reason
+    if parts.closes in ("clamp", "push"):
+        return (
+            "a smear of the system's own fluid in the hose",
+            "It slides on without tearing; grease swells rubber.",
+        )
+    if parts.closes == "maker":
+        return "as the part's maker says", "A part with its own seal needs nothing on its thread."
+    if parts.closes == "sleeve":
+        school = kit.schools["sleeve"]
+        answer = next(o for o in school.options if o.id == kit.preferences[school.id])
+        return f"no sealant; tube {answer.name}", answer.reason
+    if parts.closes == "washer":
+        return "no sealant; new washers or ring, faces wiped", "A crushed washer does not seal twice."
+    return "no sealant", "It seals on metal; sealant only gets into the system."
+
+
+def _new_parts(parts: _Parts, kit: Kit, span: Span) -> tuple[str, ...]:
+    fitting = parts.fitting
+    if fitting is None or not isinstance(span, RigidSpan):
+        return ()
+    tube = kit.tubes.get(span.tube)
+    words = {
+        "thread": parts.nut.thread if parts.nut else "its thread",
+        "size": tube.size if tube else "its size",
+        "end": fitting.name,
+        "id": fitting.id,
+        "nut": parts.nut.id if parts.nut else "",
+    }
+    # only what seals is renewed each time it is closed: washers, rings, sleeves
+    return tuple(
+        f"{part.count} × {part.what.format(**words)}" if part.count > 1 else part.what.format(**words)
+        for part in fitting.new_parts
+        if part.kind is not None
+    )
+
+
+def _turns(kit: Kit, parts: _Parts) -> float | None:
+    """Turns that a nut takes by hand until it meets the flare. Source: the catalogue's share of thread."""
+    if parts.nut is None:
+        return None
+    try:
+        thread = kit.thread(parts.nut.thread)
+    except ThreadError:
+        return None
+    return parts.nut.length_mm * kit.proving.thread.share / thread.pitch_mm
+
+
+def _angle(parts: _Parts, span: Span, neighbour: Span | None) -> str:
+    fitting = parts.fitting
+    if fitting is not None and fitting.kind == "banjo":
+        return "Hold the eye at its angle while the bolt is tightened."
+    for one in (span, neighbour):
+        if isinstance(one, ComponentSpan) and one.what in _AT_ANGLE:
+            which = "only one that may be backed off is turned back to get there"
+            return f"The {one.what} points its way when it is tight; {which}."
+    if isinstance(span, HoseSpan) and (span.angle_a or span.angle_b):
+        return "Hold the hose's elbow at its angle; the hose must not take any twist."
+    return ""

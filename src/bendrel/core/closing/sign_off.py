@@ -1,0 +1,137 @@
+"""What stands in the way of signing a line off, and whether what was signed is still what is there."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import fields, is_dataclass, replace
+from hashlib import sha256
+from typing import Any
+
+from bendrel.core.closing.joints import LineJoint
+from bendrel.core.closing.standing import JointStanding, work_at
+from bendrel.core.closing.steps import Work, WorkStep
+from bendrel.core.findings import Finding
+from bendrel.core.line.document import Line
+from bendrel.core.proof.hold import HoldResult
+from bendrel.core.record import record
+from bendrel.core.shop.kit import Kit
+
+
+@record
+class InTheWay:
+    """One thing that keeps a line from being signed off; `stage` is where it is settled, `joint` or `step`
+    what it is about."""
+
+    stage: str
+    text: str
+    joint: str = ""
+    step: str = ""
+
+
+def in_the_way(
+    line: Line,
+    kit: Kit,
+    joints: tuple[LineJoint, ...],
+    standing: tuple[JointStanding, ...],
+    work: Work,
+    findings: tuple[Finding, ...],
+    holds: Mapping[str, HoldResult],
+) -> tuple[InTheWay, ...]:
+    """Everything, in the order of work; `holds` are the results of the line's hold tests by their ids. An
+    empty answer is what a sign-off needs."""
+    return tuple(_all(line, kit, joints, standing, work, findings, holds))
+
+
+def _all(
+    line: Line,
+    kit: Kit,
+    joints: tuple[LineJoint, ...],
+    standing: tuple[JointStanding, ...],
+    work: Work,
+    findings: tuple[Finding, ...],
+    holds: Mapping[str, HoldResult],
+) -> Iterator[InTheWay]:
+    for finding in findings:
+        if finding.severity == "stop" and not finding.set_aside:
+            yield InTheWay(stage=finding.stage, text=f"Stop: {finding.title}")
+    named = {joint.id: joint for joint in joints}
+    proved = {one.joint: one for one in standing}
+    last = line.proving.holds[-1] if line.proving.holds else None
+    result = holds.get(last.id) if last else None
+    held = result is not None and result.verdict == "holds"
+    for step in work.steps:
+        if step.must and not step_done(line, kit, step, named.get(step.joint), held):
+            at = f"{named[step.joint].place}: " if step.joint else ""
+            if step.does == "looks" and proved[step.joint].state in ("wet", "mended"):
+                yield InTheWay(stage="prove", text=f"{at}it is {proved[step.joint].state}", joint=step.joint)
+                continue
+            yield InTheWay(stage=step.stage, text=f"{at}{_short(step.text)}", joint=step.joint, step=step.id)
+    for one in standing:
+        if one.binds and one.joint in named:
+            yield InTheWay(stage="fit", text=f"{named[one.joint].place}: the nut binds", joint=one.joint)
+    if result is not None and result.verdict == "leaks":
+        yield InTheWay(stage="prove", text="The last hold test says that it leaks", step="hold")
+    for check in line.proving.checks:
+        if check.works == "no":
+            yield InTheWay(stage="prove", text=f"It does not work: {check.note or check.step}")
+    for item in line.open_items:
+        if not item.closed:
+            yield InTheWay(stage="fit", text=f"Left for later: {item.what.strip() or item.kind}")
+    over = [item for item in line.removal.items if item.fate != "out for good" and not item.refitted]
+    if over:
+        yield InTheWay(stage="fit", text=f"{len(over)} of what came off are not refitted")
+
+
+def _short(text: str) -> str:
+    """The first sentence of a step."""
+    return text.split(". ")[0].split(": ")[0].rstrip(".")
+
+
+def step_done(line: Line, kit: Kit, step: WorkStep, joint: LineJoint | None, held: bool) -> bool:
+    """Whether a step is done: ticked, logged where it asks for figures, proved by a hold test (`held`), or
+    the joint found dry as often as its round asks."""
+    proving = line.proving
+    if step.does == "holds":
+        return held
+    if step.does == "looks":
+        work = work_at(line, joint) if joint else None
+        dry = [event.what for event in work.events if event.what in ("dry", "next door")] if work else []
+        return bool(work and work.events[-1].what in ("dry", "next door")) and len(dry) >= step.round
+    if step.group == "works":
+        return any(check.step == step.run and check.works == "yes" for check in proving.checks)
+    if step.id in proving.done:
+        return True
+    logged = [row.place for row in proving.fills if step.run and row.step == step.run]
+    if step.by_place:
+        return bool(logged) and set(places_of(line, kit)) <= set(logged)
+    return bool(logged)
+
+
+def places_of(line: Line, kit: Kit) -> tuple[str, ...]:
+    """Where the line is bled, in order: as changed, else as is usual."""
+    return line.proving.places or kit.proving.by_service[line.service].places
+
+
+def stamp_of(line: Line) -> str:
+    """A fingerprint of what is signed: the line as made and closed, without what may still change after it
+    (follow-ups, notes, the sign-off itself). What stands at its default does not count, so that a field
+    added later changes no fingerprint."""
+    proving = replace(line.proving, signed=None, follow_ups=())
+    signed = replace(line, notes="", finished=False, open_items=(), set_aside=(), proving=proving)
+    return sha256(repr(_told(signed)).encode()).hexdigest()
+
+
+def _told(value: Any) -> Any:
+    if is_dataclass(value) and not isinstance(value, type):
+        return [
+            (field.name, _told(now))
+            for field in fields(value)
+            if (now := getattr(value, field.name)) != field.default
+        ]
+    return [_told(one) for one in value] if isinstance(value, tuple) else value
+
+
+def signed_stands(line: Line) -> bool | None:
+    """Whether the sign-off is of the line as it is now; None without one."""
+    signed = line.proving.signed
+    return None if signed is None else signed.stamp == stamp_of(line)

@@ -1,0 +1,151 @@
+"""How a line of one service is filled, proved and looked at again: the catalogue's rows."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from annotated_types import Ge, Gt
+
+from bendrel.core.findings import Source
+from bendrel.core.proof.curves import HoldKind
+from bendrel.core.proof.hold import HoldRules
+from bendrel.core.proof.log import Rung
+from bendrel.core.record import record
+
+Asked = Literal["into", "out", "level", "air", "seconds", "value"]
+Part = Literal["open", "fill", "function"]
+Closes = Literal["nut", "sleeve", "washer", "taper", "clamp", "push", "crimp", "latch", "maker"]
+"""How a joint seals: metal to metal under a nut, a sleeve on the tube, a washer or ring, on its thread, a
+clamped hose, a hose that holds itself, a crimp, a latch, or as the maker of a part says."""
+
+
+@record
+class ProvingStep:
+    """One step of a guided run. `part`: with the last joint open, with the line closed, or a proof of
+    function. `asks` is what is kept of it; `again` says that it is repeated until nothing changes,
+    `by_place` that it is done once at each place. Without a `must` nothing is signed off; `safety` ones stand
+    out."""
+
+    id: str
+    part: Part
+    text: str
+    asks: tuple[Asked, ...] = ()
+    again: bool = False
+    by_place: bool = False
+    must: bool = False
+    safety: bool = False
+
+
+@record
+class HoldOffer:
+    """The hold test of a service: with what, at which pressure (kPa above or below the air; None: the
+    service's own), which share of it must still stand after how long. `own_pressure` says that the line
+    works with gas at that pressure, so that a gas may stand there."""
+
+    kind: HoldKind
+    must: bool
+    share: Annotated[float, Gt(0)]
+    minutes: Annotated[float, Gt(0)]
+    text: str
+    kpa: float | None = None
+    own_pressure: bool = False
+
+
+@record
+class Second:
+    """When the second look is due, whichever comes first."""
+
+    km: Annotated[int, Ge(0)] = 0
+    hours: Annotated[int, Ge(0)] = 0
+    cycles: Annotated[int, Ge(0)] = 0
+    days: Annotated[int, Ge(0)] = 0
+
+
+@record
+class ProvingRule:
+    """All of it for some services. `flush` is how it is flushed, blank where it is not; `competent` says that
+    somebody competent must test it; `balance` that volumes are balanced, `hot` that it is looked at once
+    more hot, `places` where it is bled, in order."""
+
+    id: str
+    services: tuple[str, ...]
+    flush: str
+    blow: bool
+    steps: tuple[ProvingStep, ...]
+    second: Second
+    source: Source
+    hot: bool
+    competent: bool = False
+    balance: bool = False
+    places: tuple[str, ...] = ()
+    hold: HoldOffer | None = None
+
+
+@record
+class Ladder:
+    """What a weep is answered with, in order, at joints that close in one of some ways."""
+
+    joints: tuple[Closes, ...]
+    rungs: tuple[Rung, ...]
+    text: dict[Rung, str]
+    source: Source
+
+
+@record
+class Watch:
+    """How long a dried joint is left before it is looked at."""
+
+    wait_s: float
+    source: Source
+
+
+@record
+class BalanceRule:
+    """What may be unexplained of a fill: a share of what went in, or so many ml, whichever is more; a turn
+    that takes less than `taken_ml` has stopped taking."""
+
+    share: float
+    ml: float
+    taken_ml: float
+    source: Source
+
+
+@record
+class ThreadRule:
+    """How much of a nut's length is thread (share), and how many turns short are no more than stiff."""
+
+    share: float
+    short: float
+    source: Source
+
+
+@record
+class GasRule:
+    """The most that a gas may stand at for a proof, in kPa above the air."""
+
+    most_kpa: float
+    text: str
+    source: Source
+
+
+@record
+class WrenchRule:
+    """The shop's torque wrench from grip to square, and its crowfoot's offset, in mm."""
+
+    length_mm: Annotated[float, Gt(0)]
+    offset_mm: Annotated[float, Ge(0)]
+    source: Source
+
+
+@record
+class ProvingRules:
+    """Everything about proving that the catalogue says, rules by service."""
+
+    hold: HoldRules
+    watch: Watch
+    balance: BalanceRule
+    thread: ThreadRule
+    gas: GasRule
+    wrench: WrenchRule
+    by_service: dict[str, ProvingRule]
+    ladders: dict[Closes, Ladder]

@@ -1,0 +1,279 @@
+"""Closing and proving a line: the order of the steps, what is counted out, how a joint stands, sign-off.
+
+Source of the order: the trade's own rules. What must happen with a joint open stands before its closing;
+every joint is tightened and looked at once a round; what was put on is taken off again.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import replace
+from itertools import product
+
+import pytest
+
+from bendrel.catalogue.loader import load_kit
+from bendrel.core.closing.joints import joints_of
+from bendrel.core.closing.sign_off import in_the_way, signed_stands, stamp_of, step_done
+from bendrel.core.closing.standing import standing_of
+from bendrel.core.closing.steps import Work, work_of
+from bendrel.core.lengths import Length
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, Line, Port, RigidSpan, Span
+from bendrel.core.proof.balance import balance
+from bendrel.core.proof.hold import HoldResult
+from bendrel.core.proof.log import Counted, FillRow, JointEvent, JointWork, Proving, SignOff
+from bendrel.core.proof.torque import set_torque
+from bendrel.core.removal.log import Removal
+from tests.lines import bent
+
+KIT = load_kit()
+TUBE = bent().spans[0]
+assert isinstance(TUBE, RigidSpan)
+HOSE = HoseSpan(id="h1", hose="cooler_3-8in", length=Length(text="300 mm"), clamp=None)
+FILTER = ComponentSpan(id="k1", what="filter", points="B")
+
+
+def tube(name: str, state: str = "to make") -> RigidSpan:
+    return replace(TUBE, id=name, state=state)  # type: ignore[arg-type]
+
+
+def line(service: str, spans: tuple[Span, ...], union: str = "", **more: object) -> Line:
+    joints = tuple(Joint(kind=union) for _ in spans[1:]) if union else ()
+    return replace(bent(), service=service, spans=spans, joints=joints, **more)  # type: ignore[arg-type]
+
+
+CHAINS: dict[str, tuple[tuple[Span, ...], str]] = {
+    "one tube": ((tube("s1"),), ""),
+    "two tubes and a union": ((tube("s1"), tube("s2")), "flared-union"),
+    "old tube mended": ((tube("s1", "stays"), tube("s2"), tube("s3", "stays")), "compression-union"),
+    "tube, hose, filter, hose, tube": (
+        (tube("s1"), HOSE, FILTER, replace(HOSE, id="h2"), tube("s2")),
+        "",
+    ),
+    "hose alone": ((HOSE,), ""),
+    "tube into a filter at the port": ((tube("s1"), FILTER), ""),
+}
+EVERY = list(product(sorted(KIT.services), CHAINS))
+
+
+def whole(service: str, chain: str, *, stripped: bool = True) -> tuple[Line, Work]:
+    spans, union = CHAINS[chain]
+    rule = KIT.removal.get(service)
+    ticked = tuple(step.id for step in rule.steps) if rule and stripped else ()
+    plugs = ("plug-A", "plug-B") if stripped else ()
+    made = line(
+        service, spans, union,
+        removal=Removal(done=(*ticked, *plugs)), proving=Proving(counted=(Counted(what="padded clamp"),)),
+    )  # fmt: skip
+    return made, work_of(made, KIT, joints_of(made, KIT))
+
+
+@pytest.mark.parametrize(("service", "chain"), EVERY)
+def test_nothing_that_needs_a_joint_open_comes_after_its_closing(service: str, chain: str) -> None:
+    """A joint is open until it is started, and started before it is tightened."""
+    _, work = whole(service, chain)
+    started: set[str] = set()
+    tight: set[str] = set()
+    for step in work.steps:
+        assert not started & set(step.opens), step.id
+        if step.does == "starts":
+            started.add(step.joint)
+        if step.does == "tightens":
+            assert step.joint in started
+            tight.add(step.joint)
+        if step.does == "looks":
+            assert step.joint in tight
+        if step.group in ("fill", "hold"):
+            assert tight >= {joint.id for joint in joints_of(whole(service, chain)[0], KIT)}
+    flow_first = any(proof.last_joint == "open" for proof in KIT.services[service].proofs)
+    assert bool(work.last_open) == (flow_first and bool(started))
+
+
+@pytest.mark.parametrize(("service", "chain"), EVERY)
+def test_every_joint_once_a_round_and_everything_counted_out(service: str, chain: str) -> None:
+    """Tightened and looked at exactly once in every round; what is on comes off once, after it was on."""
+    made, work = whole(service, chain)
+    names = {joint.id for joint in joints_of(made, KIT)}
+    for does in ("tightens", "looks"):
+        rounds = Counter((step.round, step.joint) for step in work.steps if step.does == does)
+        per_round = {n: {joint for r, joint in rounds if r == n} for n in {r for r, _ in rounds}}
+        assert set(rounds.values()) <= {1}
+        assert all(found == names for found in per_round.values())
+        assert not names or 1 in per_round
+    on = {thing.id for thing in work.put_on}
+    off = [name for step in work.steps for name in step.off]
+    assert Counter(off) == Counter(on)
+    put = {name: k for k, step in enumerate(work.steps) for name in step.on}
+    gone = {name: k for k, step in enumerate(work.steps) for name in step.off}
+    assert all(gone[name] > k for name, k in put.items())
+    assert len({step.id for step in work.steps}) == len(work.steps)
+
+
+def test_a_prop_is_off_before_the_pedal_is_pumped() -> None:
+    """The pedal prop and the fuse come off before anything is filled or run, chocks only at the end."""
+    _, work = whole("brake", "one tube")
+    order = [step.id for step in work.steps]
+    assert order.index("off-brake-pedal") < order.index("run-wheel")
+    assert order.index("look-s1-A-1") < order.index("covers") < order.index("off-own-c1")
+
+
+def test_every_joint_kind_has_a_torque_or_says_that_none_is_published() -> None:
+    """And no torque from memory without that word."""
+    for fitting in KIT.fittings.values():
+        for nut in [n for n in KIT.nuts.values() if n.fitting == fitting.id]:
+            end = replace(TUBE.end_a, fitting=fitting.id, nut=nut.id)
+            joint = joints_of(line("unspecified", (replace(TUBE, end_a=end),)), KIT)[0]
+            published = KIT.torques.get((fitting.id, nut.thread))
+            assert joint.torque == published
+            assert published is not None or "None published" in joint.tight
+    for row in KIT.torques.values():
+        assert row.source.kind in ("standard", "from memory", "common practice")
+
+
+def test_crowfoot() -> None:
+    """16 N·m with 300 mm and 30 mm: 14.5 in line, 16.0 at a right angle (worked by hand)."""
+    assert set_torque(16, 300, 30) == pytest.approx(16 * 300 / 330)
+    assert set_torque(16, 300, 30, 90) == pytest.approx(16)
+    with pytest.raises(ValueError, match="wrench"):
+        set_torque(16, 20, 30, 180)
+
+
+def at(joint: str, *events: str, turns: str = "") -> JointWork:
+    del joint
+    return JointWork(
+        span="s1", end="A", turns=turns,
+        events=tuple(JointEvent(what=what, at=f"2026-11-20T10:{k:02d}") for k, what in enumerate(events)),  # type: ignore[arg-type]
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize(("events", "state", "rung"), [
+    ((), "open", None),
+    (("dried",), "drying", None),
+    (("dried", "dry"), "dry", None),
+    (("dried", "next door"), "dry", None),
+    (("dried", "wet"), "wet", "nip"),
+    (("dried", "wet", "nip"), "mended", None),
+    (("dried", "wet", "nip", "dried", "wet"), "wet", "re-seat"),
+    (("wet", "nip", "wet", "re-seat", "wet", "re-make", "wet"), "wet", "re-make"),
+])  # fmt: skip
+def test_the_ladder_of_a_weep(events: tuple[str, ...], state: str, rung: str | None) -> None:
+    """Nip, re-seat, re-make; a drip from next door is not chased in the joint."""
+    made = replace(line("brake", (tube("s1"),)), proving=Proving(joints=(at("A", *events),)))
+    found = standing_of(made, KIT, joints_of(made, KIT)[0])
+    assert (found.state, found.rung) == (state, rung)
+    if state == "drying":
+        assert found.until == "2026-11-20T10:10:00"
+
+
+def test_a_nut_that_binds_is_told_with_its_cause() -> None:
+    """M10x1 in a 3/8-24 port starts and binds: the thread tables know after how many turns."""
+    end = replace(TUBE.end_a, fitting="bubble", nut="bubble_3-16in_M10x1")
+    made = line("brake", (replace(TUBE, id="s1", end_a=end),), port_a=Port(thread="3/8-24"))
+    made = replace(made, proving=Proving(joints=(at("A", turns="4"),)))
+    found = standing_of(made, KIT, joints_of(made, KIT)[0])
+    assert "4 turns" in found.binds
+    assert any("cross-threaded" in cause for cause in found.causes)
+    enough = replace(made, proving=Proving(joints=(at("A", turns="7"),)))
+    assert standing_of(enough, KIT, joints_of(enough, KIT)[0]).binds == ""
+
+
+def test_work_at_a_joint_that_is_another_one_now_does_not_count() -> None:
+    """The tube's end B was at the port; now a hose is there."""
+    made = line("cooler", (tube("s1"),))
+    done = replace(
+        made, proving=Proving(joints=(JointWork(span="s1", end="B", events=(JointEvent(what="dry"),)),))
+    )
+    assert standing_of(done, KIT, joints_of(done, KIT)[1]).state == "dry"
+    longer = replace(done, spans=(tube("s1"), tube("s2")), joints=(Joint(kind="flared-union"),))
+    states = {one.id: standing_of(longer, KIT, one).state for one in joints_of(longer, KIT)}
+    assert states["s1-B"] == "open"
+
+
+def test_bleed_balance() -> None:
+    """In − out − level = what it holds; beyond 5 % or 30 ml it is told, with likely reasons."""
+    rows = (FillRow(step="wheel", into="400 ml", out="330 ml"), FillRow(step="level", level="+20 ml"))
+    rule = KIT.proving.balance
+    fits = balance(rows, 40.0, rule)
+    assert (fits.unexplained_ml, fits.off) == (pytest.approx(10.0), False)
+    lost = balance(rows, 5.0, rule)
+    assert (lost.unexplained_ml, lost.off) == (pytest.approx(45.0), True)
+    assert "leaks" in lost.reasons[0]
+    air = balance(rows, 120.0, rule)
+    assert (air.unexplained_ml, air.off) == (pytest.approx(-70.0), True)
+    assert "air" in air.reasons[0]
+    assert balance(rows, None, rule).unexplained_ml is None
+    assert balance((FillRow(step="wheel", into="some"),), 40.0, rule).problems
+
+
+def test_steering_that_has_stopped_taking_fluid() -> None:
+    """Again until the level stays and no bubbles are seen."""
+    rule = KIT.proving.balance
+    turns = [FillRow(step="settle", into=ml, air="none") for ml in ("200", "60", "0")]
+    assert balance(turns[:2], None, rule).taking is True
+    assert balance(turns, None, rule).taking is False
+
+
+def signed_line() -> Line:
+    """A brake line with everything done."""
+    made = line("brake", (tube("s1"),), proving=Proving())
+    joints = joints_of(made, KIT)
+    work = work_of(made, KIT, joints)
+    events = (JointEvent(what="dried"), JointEvent(what="dry"), JointEvent(what="dry"))
+    from bendrel.core.proof.log import FunctionCheck
+
+    return replace(
+        made,
+        proving=Proving(
+            done=tuple(step.id for step in work.steps),
+            joints=tuple(JointWork(span=j.span, end=j.end, meets=j.meets, events=events) for j in joints),
+            checks=tuple(FunctionCheck(step=s.run, works="yes") for s in work.steps if s.group == "works"),
+        ),
+    )
+
+
+def ways(made: Line, **holds: HoldResult) -> list[str]:
+    joints = joints_of(made, KIT)
+    standing = tuple(standing_of(made, KIT, joint) for joint in joints)
+    return [
+        one.text for one in in_the_way(made, KIT, joints, standing, work_of(made, KIT, joints), (), holds)
+    ]
+
+
+def test_nothing_is_in_the_way_of_a_proved_line() -> None:
+    """And every single thing that is taken away again is named."""
+    made = signed_line()
+    assert ways(made) == []
+    for step in work_of(made, KIT, joints_of(made, KIT)).steps:
+        if step.must and step.does == "tightens":
+            undone = replace(made.proving, done=tuple(d for d in made.proving.done if d != step.id))
+            assert len(ways(replace(made, proving=undone))) == 1
+    wet = replace(made.proving.joints[0], events=(*made.proving.joints[0].events, JointEvent(what="wet")))
+    told = ways(replace(made, proving=replace(made.proving, joints=(wet, *made.proving.joints[1:]))))
+    assert told
+    assert all("wet" in text for text in told)
+    unlooked = replace(made, proving=replace(made.proving, joints=made.proving.joints[1:]))
+    assert any("look" in text for text in ways(unlooked))
+
+
+def test_a_sign_off_is_of_what_was_signed() -> None:
+    """Notes and follow-ups may change after it; what was made may not."""
+    made = signed_line()
+    signed = replace(
+        made, proving=replace(made.proving, signed=SignOff(by="Ada", at="2026-11-20", stamp=stamp_of(made)))
+    )
+    assert signed_stands(made) is None
+    assert signed_stands(signed) is True
+    assert signed_stands(replace(signed, notes="second look in May")) is True
+    assert signed_stands(replace(signed, spans=(tube("s1"), tube("s2")))) is False
+
+
+def test_a_step_of_the_guided_run_is_done_at_every_place() -> None:
+    """Three wheels of four are not the brake bled."""
+    made = line("brake", (tube("s1"),))
+    work = work_of(made, KIT, joints_of(made, KIT))
+    wheel = next(step for step in work.steps if step.run == "wheel")
+    places = KIT.proving.by_service["brake"].places
+    rows = tuple(FillRow(step="wheel", place=place, into="100 ml") for place in places)
+    three = replace(made, proving=Proving(fills=rows[:3]))
+    assert step_done(three, KIT, wheel, None, False) is False
+    assert step_done(replace(made, proving=Proving(fills=rows)), KIT, wheel, None, False) is True
