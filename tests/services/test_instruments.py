@@ -6,7 +6,7 @@ from concurrent.futures import ThreadPoolExecutor
 import pytest
 
 from bendrel.exchange.errors import FileError
-from bendrel.exchange.instruments import read_message
+from bendrel.exchange.instruments import KINDS, read_message
 from bendrel.services.instruments import Instruments
 from bendrel.standins.bench import StandIn, StandInOrder
 
@@ -20,6 +20,13 @@ from bendrel.standins.bench import StandIn, StandInOrder
         ("caliper", '{"value": 78.7, "unit": "in"}', (1998.98,), ("78.7 in",)),
         ("gauge", '{"value": 43.5, "unit": "deg"}', (43.5,), ("43.5",)),
         ("gauge", '{"value": 360, "unit": "deg"}', (360,), ("360",)),
+        (
+            "pressure",
+            '{"value": 4.1, "unit": "bar", "from": "air", "temperature": 21.5}',
+            (410, 21.5),
+            ("4.1 bar", "21.5 °C"),
+        ),
+        ("pressure", '{"value": -60, "unit": "kPa"}', (-60,), ("-60 kPa",)),
         ("probe", '{"x": 1, "y": -2.5, "z": 0, "unit": "mm"}', (1, -2.5, 0), ("1 mm", "-2.5 mm", "0 mm")),
     ],
 )
@@ -42,6 +49,11 @@ def test_readings(kind, text, figures, texts):
         ("caliper", '{"value": 78.8, "unit": "in"}'),
         ("caliper", '{"value": 25.4}'),
         ("caliper", '{"value": 90, "unit": "deg"}'),
+        ("pressure", '{"value": -1, "unit": "kPa", "from": "nothing"}'),
+        ("pressure", '{"value": -200, "unit": "kPa"}'),
+        ("pressure", '{"value": 4, "unit": "mm"}'),
+        ("pressure", '{"value": 4, "unit": "bar", "from": "the sea"}'),
+        ("pressure", '{"value": 4, "unit": "bar", "temperature": "warm"}'),
         ("gauge", '{"value": 400, "unit": "deg"}'),
         ("gauge", '{"value": 90, "unit": "mm"}'),
         ("probe", '{"x": 1, "y": 2, "unit": "mm"}'),
@@ -73,7 +85,7 @@ def test_nothing_is_heard_from_one_that_is_not_connected(state):
     hub = Instruments()
     hub.link("gauge", state)
     assert hub.hear("gauge", '{"value": 45, "unit": "deg"}').reading is None
-    assert [event.last for event in hub.present()] == [None, None, None]
+    assert [event.last for event in hub.present()] == [None] * len(KINDS)
 
 
 def test_listeners_hear_how_all_stand_then_everything_that_happens():
@@ -89,7 +101,7 @@ def test_listeners_hear_how_all_stand_then_everything_that_happens():
         return heard
 
     heard = awaited(listened())
-    assert [event.state for event in heard] == ["off"] * 3 + ["on", "on", "on", "lost", "on", "off"]
+    assert [event.state for event in heard] == ["off"] * len(KINDS) + ["on", "on", "on", "lost", "on", "off"]
     assert heard[4].reading.figures == (30.0,)
     assert heard[5].trouble
     assert {event.last.figures for event in heard[4:]} == {(30.0,)}
@@ -104,7 +116,7 @@ def test_a_sleeping_listener_loses_old_news_not_new():
         hub.link("caliper", "on")
         for value in range(200):
             hub.hear("caliper", f'{{"value": {value}, "unit": "mm"}}')
-        events = [await anext(stream) for _ in range(50)]
+        events = [await anext(stream) for _ in range(len(KINDS) + 47)]
         await stream.aclose()
         return events
 
@@ -117,4 +129,7 @@ def test_over_the_network(client):
     assert heard["reading"]["texts"] == ["7 mm"]
     assert client.post("/api/instruments/caliper/line", content=b"\xff\xfe").json()["trouble"]
     assert client.post("/api/instruments/hammer/line", content="x").status_code == 422
-    assert [event["state"] for event in client.get("/api/instruments").json()] == ["on", "off", "off"]
+    assert [event["state"] for event in client.get("/api/instruments").json()] == [
+        "on",
+        *["off"] * (len(KINDS) - 1),
+    ]

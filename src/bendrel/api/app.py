@@ -20,6 +20,7 @@ from bendrel.api import (
     making,
     photos,
     plans,
+    proving,
     shelf,
     stock,
     tools,
@@ -81,6 +82,7 @@ def create_app(database: Path) -> FastAPI:
         tools.router,
         making.router,
         stock.router,
+        proving.router,
     ):
         app.include_router(router)
     add_screens(app)

@@ -10,7 +10,7 @@ from pydantic import TypeAdapter
 
 from bendrel.api.files import BINARY_BODY
 from bendrel.api.state import Services
-from bendrel.exchange.instruments import InstrumentKind
+from bendrel.exchange.instruments import FieldKind, InstrumentKind
 from bendrel.services.instruments import InstrumentEvent, Instruments
 from bendrel.standins.bench import StandInOrder
 
@@ -46,6 +46,6 @@ async def hear(kind: InstrumentKind, request: Request, services: Services) -> In
 
 
 @router.post("/{kind}/simulated", status_code=204)
-async def simulate(kind: InstrumentKind, order: StandInOrder, services: Services) -> None:
+async def simulate(kind: FieldKind, order: StandInOrder, services: Services) -> None:
     """Do something with the simulated instrument of this kind."""
     services.standins[kind].do(order)

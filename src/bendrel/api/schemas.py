@@ -32,6 +32,7 @@ from bendrel.core.threads.wrench import Wrench
 from bendrel.core.tube.material import Material, Tube
 from bendrel.core.units import Unit
 from bendrel.services.chains import ChainEdit
+from bendrel.services.closings import SignDraft
 from bendrel.services.jobs import JobDraft
 from bendrel.services.kits import KitList
 from bendrel.services.letting_in import LetInOrder
@@ -71,6 +72,28 @@ class LineSave:
 
     version: Annotated[int, Ge(1)]
     document: Line
+
+
+@record
+class SignOrder:
+    """A sign-off of a line as it was saved at a version."""
+
+    version: Annotated[int, Ge(1)]
+    sign_off: SignDraft
+
+
+@record
+class RunBegin:
+    """A run to record; `absolute` says that the gauge counts from nothing, else from the air."""
+
+    absolute: bool = False
+
+
+@record
+class RunMark:
+    """A mark in a run that is on."""
+
+    text: Annotated[str, MaxLen(80)]
 
 
 @record

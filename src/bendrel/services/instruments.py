@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import asyncio
-from collections.abc import AsyncIterator
-from typing import Literal
+from collections.abc import AsyncIterator, Mapping
+from typing import Literal, Protocol
 
 from bendrel.core.record import record
 from bendrel.exchange.errors import FileError
@@ -28,10 +28,19 @@ class InstrumentEvent:
     last: InstrumentReading | None = None
 
 
-class Instruments:
-    """All instruments of the shop. Belongs to one event loop."""
+class Follows(Protocol):
+    """What takes every reading of an instrument that streams, where one alone is of no use to a field."""
 
-    def __init__(self) -> None:
+    def take(self, event: InstrumentEvent) -> None:
+        """A reading, a line that was nonsense, or a change of the connection."""
+
+
+class Instruments:
+    """All instruments of the shop. Belongs to one event loop. What is in `follows` takes the readings of its
+    instrument instead of those who listen."""
+
+    def __init__(self, follows: Mapping[InstrumentKind, Follows] | None = None) -> None:
+        self._follows = dict(follows or {})
         self._states: dict[InstrumentKind, LinkState] = dict.fromkeys(KINDS, "off")
         self._last: dict[InstrumentKind, InstrumentReading] = {}
         self._listeners: set[asyncio.Queue[InstrumentEvent]] = set()
@@ -81,6 +90,11 @@ class Instruments:
             self._listeners.discard(queue)
 
     def _tell(self, event: InstrumentEvent) -> None:
+        follower = self._follows.get(event.instrument)
+        if follower is not None:
+            follower.take(event)
+            if event.reading is not None or event.trouble:
+                return
         for queue in self._listeners:
             if queue.full():
                 queue.get_nowait()  # a listener that sleeps loses its oldest news, not the newest

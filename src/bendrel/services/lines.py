@@ -101,14 +101,21 @@ class Lines:
             ]
         return tuple(line_from_value(value) for value in stored)
 
-    def save(self, line_id: str, version: int, document: Line) -> OpenLine:
-        """Keep `document` as the next step. Raises Stale when another save came first."""
+    def save(self, line_id: str, version: int, document: Line, *, signing: bool = False) -> OpenLine:
+        """Keep `document` as the next step. A sign-off that is not there yet is given only in `signing`,
+        where it was asked what stands in its way. Raises Stale when another save came first."""
         check_name(document.name)
         with self._database.writing() as session:
             row = _line(session, line_id)
             _check(session, row, version)
             value = line_to_value(document)
-            if value != line_to_value(line_from_value(document_at(session, row, row.head))):
+            stored = line_from_value(document_at(session, row, row.head))
+            signed = document.proving.signed
+            if not signing and signed is not None and signed != stored.proving.signed:
+                raise Refused(
+                    "A line is signed off in its stage Prove, where what is in the way is looked at."
+                )
+            if value != line_to_value(stored):
                 push_step(session, row, value)
             return _opened(session, row)
 

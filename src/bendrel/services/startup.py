@@ -7,11 +7,12 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from bendrel.core.shop.kit import Kit
-from bendrel.exchange.instruments import KINDS, InstrumentKind
+from bendrel.exchange.instruments import FIELD_KINDS, FieldKind
 from bendrel.services.archives import Archives
 from bendrel.services.backups import Backups
 from bendrel.services.bookings import Bookings
 from bendrel.services.circuits import Circuits
+from bendrel.services.closings import Closings
 from bendrel.services.cuttings import Cuttings
 from bendrel.services.instruments import Instruments
 from bendrel.services.jobs import Jobs
@@ -19,11 +20,14 @@ from bendrel.services.kits import KitLists
 from bendrel.services.lines import Lines
 from bendrel.services.makings import Makings
 from bendrel.services.photos import Photos
+from bendrel.services.proof_runs import ProofRuns
+from bendrel.services.recorder import Recorder
 from bendrel.services.shelf import Shelf
 from bendrel.services.stock import StockRoom
 from bendrel.services.stripdowns import StripDowns
 from bendrel.standins.bench import StandIn
 from bendrel.standins.supplier import Supplier
+from bendrel.standins.vessel import Vessel
 from bendrel.store.backup import OpenSign, copies
 from bendrel.store.database import Database
 
@@ -42,7 +46,7 @@ class Shop:
     photos: Photos
     archives: Archives
     instruments: Instruments
-    standins: Mapping[InstrumentKind, StandIn]
+    standins: Mapping[FieldKind, StandIn]
     supplier: Supplier
     kits: KitLists
     makings: Makings
@@ -50,6 +54,10 @@ class Shop:
     cuttings: Cuttings
     strip_downs: StripDowns
     circuits: Circuits
+    recorder: Recorder
+    runs: ProofRuns
+    closings: Closings
+    vessel: Vessel
 
     @property
     def kit(self) -> Kit:
@@ -57,7 +65,8 @@ class Shop:
         return self.shelf.kit
 
     def close(self) -> None:
-        """Let go of the database."""
+        """Keep what is being recorded, and let go of the database."""
+        self.recorder.end()
         self.database.close()
         self.sign.close()
 
@@ -84,19 +93,21 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
         sign.close()
         raise
     shelf, supplier = Shelf(database), Supplier()
-    photos, instruments = Photos(database), Instruments()
+    photos, recorder = Photos(database), Recorder(database)
+    instruments = Instruments({"pressure": recorder})
+    lines, runs = Lines(database, shelf), ProofRuns(database, recorder)
     return Shop(
         shelf=shelf,
         database=database,
         backups=kept,
         sign=sign,
         jobs=Jobs(database, shelf),
-        lines=Lines(database, shelf),
+        lines=lines,
         bookings=Bookings(database),
         photos=photos,
         archives=Archives(database, photos, shelf),
         instruments=instruments,
-        standins={kind: StandIn(kind, instruments) for kind in KINDS},
+        standins={kind: StandIn(kind, instruments) for kind in FIELD_KINDS},
         supplier=supplier,
         kits=KitLists(database, shelf, supplier),
         makings=Makings(database, shelf),
@@ -104,6 +115,10 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
         cuttings=Cuttings(database, shelf),
         strip_downs=StripDowns(database),
         circuits=Circuits(database),
+        recorder=recorder,
+        runs=runs,
+        closings=Closings(lines, runs, shelf),
+        vessel=Vessel(instruments),
     )
 
 

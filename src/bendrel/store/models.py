@@ -6,7 +6,7 @@ from datetime import UTC, date, datetime
 from typing import Any
 from uuid import uuid4
 
-from sqlalchemy import JSON, Date, DateTime, ForeignKey, String, UniqueConstraint
+from sqlalchemy import JSON, Date, DateTime, ForeignKey, LargeBinary, String, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
@@ -175,6 +175,32 @@ class MakingRow(Base):
     outcome: Mapped[str] = mapped_column(String(20), default="")
     at: Mapped[datetime] = mapped_column(DateTime, default=now)
     ended_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+
+
+class ProofRunRow(Base):
+    """One run of a pressure gauge (or a file of readings) that proves a line. `absolute` says that its
+    pressures count from nothing; `marks` are [seconds, text] pairs."""
+
+    __tablename__ = "proof_runs"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True, default=new_id)
+    line_id: Mapped[str] = mapped_column(ForeignKey("lines.id", ondelete="CASCADE"), index=True)
+    source: Mapped[str] = mapped_column(String(12))
+    absolute: Mapped[bool] = mapped_column(default=False)
+    marks: Mapped[list[Any]] = mapped_column(JSON)
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    ended_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+
+
+class ProofChunk(Base):
+    """About a second's readings of a run: rows of seconds, kPa and °C as 64-bit floats."""
+
+    __tablename__ = "proof_chunks"
+
+    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    run_id: Mapped[str] = mapped_column(ForeignKey("proof_runs.id", ondelete="CASCADE"), index=True)
+    count: Mapped[int]
+    readings: Mapped[bytes] = mapped_column(LargeBinary)
 
 
 class StockRow(Base):

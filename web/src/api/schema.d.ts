@@ -1550,6 +1550,210 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Closing
+         * @description Joints, steps, hold tests and what is in the way of a sign-off, of a line as typed.
+         */
+        post: operations["closing_api_closing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{line_id}/sign-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign Off
+         * @description Sign the line off as it is saved.
+         */
+        post: operations["sign_off_api_lines__line_id__sign_off_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{line_id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Runs Of Line
+         * @description The runs of a line, the newest first.
+         */
+        get: operations["runs_of_line_api_lines__line_id__runs_get"];
+        put?: never;
+        /**
+         * Begin Run
+         * @description Record the pressure gauge for this line.
+         */
+        post: operations["begin_run_api_lines__line_id__runs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{line_id}/runs/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring In Run
+         * @description A CSV of readings as a run of this line.
+         */
+        post: operations["bring_in_run_api_lines__line_id__runs_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Chart
+         * @description A run, thinned out for a chart.
+         */
+        get: operations["chart_api_runs__run_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Run
+         * @description Record no more.
+         */
+        post: operations["end_run_api_runs__run_id__end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark Run
+         * @description A mark at this moment.
+         */
+        post: operations["mark_run_api_runs__run_id__marks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings Csv
+         * @description All readings, absolute pressure.
+         */
+        get: operations["readings_csv_api_runs__run_id__readings_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standins/vessel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Simulate Vessel
+         * @description Set the simulated vessel under pressure; its gauge sends from now on.
+         */
+        post: operations["simulate_vessel_api_standins_vessel_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standins/vessel/{act}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Act On Vessel
+         * @description The simulated gauge stops, loses its connection, or sends nonsense.
+         */
+        post: operations["act_on_vessel_api_standins_vessel__act__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1765,6 +1969,34 @@ export interface components {
             count: number;
             /** Problem */
             problem: string;
+        };
+        /**
+         * Balance
+         * @description In ml: what went in, came out, stayed in the reservoir, and what the circuit holds (None while nobody
+         *     knows). `unexplained_ml` is what went in and is nowhere; negative where there is room that nothing
+         *     filled. `taking` says that the last turn of a repeated step still took fluid, None before two of them.
+         */
+        Balance: {
+            /** Into Ml */
+            into_ml: number;
+            /** Out Ml */
+            out_ml: number;
+            /** Level Ml */
+            level_ml: number;
+            /** Holds Ml */
+            holds_ml: number | null;
+            /** Unexplained Ml */
+            unexplained_ml: number | null;
+            /** Allowed Ml */
+            allowed_ml: number;
+            /** Taking */
+            taking: boolean | null;
+            /** Off */
+            off: boolean;
+            /** Reasons */
+            reasons: string[];
+            /** Problems */
+            problems: string[];
         };
         /**
          * Ball
@@ -2633,6 +2865,31 @@ export interface components {
             } | unknown[] | null;
         };
         /**
+         * Chart
+         * @description A run thinned out for a chart.
+         */
+        Chart: {
+            run: components["schemas"]["ProofRun"];
+            /** Points */
+            points: components["schemas"]["ChartPoint"][];
+        };
+        /**
+         * ChartPoint
+         * @description A stretch of a run: its middle (s), and the least, the mean and the greatest pressure (kPa).
+         */
+        ChartPoint: {
+            /** At S */
+            at_s: number;
+            /** Least */
+            least: number;
+            /** Mean */
+            mean: number;
+            /** Most */
+            most: number;
+            /** Warm C */
+            warm_c: number | null;
+        };
+        /**
          * Check
          * @description One check against the readings: in mm for wire and tape, in degrees for a way, where `given`
          *     is 0 and `computed` how far the readings point away. `allowed` is what the reading errors of
@@ -2923,6 +3180,53 @@ export interface components {
             /** Old */
             old: boolean;
             clip: components["schemas"]["Clip"] | null;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * Closing
+         * @description All that the stages Fit and Prove show of a line. `done` are ids of steps, `on` of things that are on
+         *     the machine.
+         */
+        Closing: {
+            /** Joints */
+            joints: components["schemas"]["LineJoint"][];
+            /** Standing */
+            standing: components["schemas"]["JointStanding"][];
+            /** Steps */
+            steps: components["schemas"]["WorkStep"][];
+            /** Done */
+            done: string[];
+            /** Put On */
+            put_on: components["schemas"]["PutOn"][];
+            /** On */
+            on: string[];
+            /** Last Open */
+            last_open: string;
+            /** Places */
+            places: string[];
+            balance: components["schemas"]["Balance"] | null;
+            /** Volume Ml */
+            volume_ml: number | null;
+            hold: components["schemas"]["HoldProposal"] | null;
+            /** Holds */
+            holds: components["schemas"]["HoldTold"][];
+            /** In The Way */
+            in_the_way: components["schemas"]["InTheWay"][];
+            /** Signed Stands */
+            signed_stands: boolean | null;
+            /** Competent */
+            competent: boolean;
+            /** Due */
+            due: components["schemas"]["Due"][];
+            /** Cautions */
+            cautions: {
+                [key: string]: string[];
+            };
+            /** Wait S */
+            wait_s: number;
+            wrench: components["schemas"]["WrenchRule"];
+            /** Rules Version */
+            rules_version: string;
             source: components["schemas"]["Source"];
         };
         /**
@@ -3269,6 +3573,27 @@ export interface components {
             share: number;
         };
         /**
+         * Counted
+         * @description A thing of the person's own that was put on for the work, and whether it is off again.
+         */
+        Counted: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Off
+             * @default false
+             */
+            off: boolean;
+        };
+        /**
          * Cut
          * @description One bar and what is cut from it, the longest first. `left_mm` is what remains after all kerfs;
          *     `kept` says that it is long enough to be labelled and kept.
@@ -3532,6 +3857,23 @@ export interface components {
             what: string;
             /** Branches */
             branches: string[];
+        };
+        /**
+         * Due
+         * @description A follow-up that is open: `text` says when in words, `day` is its date (ISO, blank where it has none),
+         *     `late` that the day has passed.
+         */
+        Due: {
+            /** Id */
+            id: string;
+            /** What */
+            what: string;
+            /** Text */
+            text: string;
+            /** Day */
+            day: string;
+            /** Late */
+            late: boolean;
         };
         /**
          * Duty
@@ -3809,6 +4151,71 @@ export interface components {
             spread: components["schemas"]["Spread"];
             /** Parts */
             parts: number;
+        };
+        /**
+         * FillRow
+         * @description One turn of a guided run, by the id of its step: volumes as typed (`level` the change of the
+         *     reservoir, + for more), seconds, the air that was seen, a figure that the step asks for.
+         */
+        FillRow: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Step */
+            step: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Into
+             * @default
+             */
+            into: string;
+            /**
+             * Out
+             * @default
+             */
+            out: string;
+            /**
+             * Level
+             * @default
+             */
+            level: string;
+            /**
+             * Air
+             * @default
+             * @enum {string}
+             */
+            air: "" | "none" | "a little" | "much";
+            /**
+             * Seconds
+             * @default
+             */
+            seconds: string;
+            /**
+             * Value
+             * @default
+             */
+            value: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * Finding
@@ -4117,6 +4524,58 @@ export interface components {
             seals: "" | "glycol" | "mineral" | "silicone";
         };
         /**
+         * FollowUp
+         * @description A second look or a service that is due: at the earliest of a date, kilometres, hours and heat cycles
+         *     after the sign-off. `done` is the day on which it was looked at.
+         */
+        FollowUp: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * What
+             * @default second look
+             */
+            what: string;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Km
+             * @default
+             */
+            km: string;
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Cycles
+             * @default
+             */
+            cycles: string;
+            /**
+             * Done
+             * @default
+             */
+            done: string;
+            /**
+             * Found
+             * @default
+             */
+            found: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+        };
+        /**
          * FoundThread
          * @description One candidate with its use and what it is taken for.
          */
@@ -4153,6 +4612,40 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * FunctionCheck
+         * @description A proof of function by the id of its step.
+         */
+        FunctionCheck: {
+            /** Step */
+            step: string;
+            /**
+             * Works
+             * @default
+             * @enum {string}
+             */
+            works: "" | "yes" | "no";
+            /**
+             * Value
+             * @default
+             */
+            value: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * Gain
@@ -4280,6 +4773,179 @@ export interface components {
             least_deg: number;
             /** Most Deg */
             most_deg: number;
+        };
+        /**
+         * Hold
+         * @description One hold test. `run` is the recorded or imported run that it is judged by, blank where `rows` were read
+         *     by eye. `volume` is what was shut in (blank: the line's own), `threshold` the pressure that must not be
+         *     reached within `minutes`; pressures as the gauge reads them.
+         */
+        Hold: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Kind
+             * @default liquid
+             * @enum {string}
+             */
+            kind: "vacuum" | "gas" | "liquid";
+            /**
+             * Run
+             * @default
+             */
+            run: string;
+            /**
+             * Rows
+             * @default []
+             */
+            rows: components["schemas"]["HoldRow"][];
+            /**
+             * Reads
+             * @default above the air
+             * @enum {string}
+             */
+            reads: "above the air" | "below the air" | "absolute";
+            /**
+             * Volume
+             * @default
+             */
+            volume: string;
+            /**
+             * Threshold
+             * @default
+             */
+            threshold: string;
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+            /**
+             * Air
+             * @default
+             */
+            air: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * HoldProposal
+         * @description What a line is proved with: `kpa` above (vacuum: below) the air, what must still stand after
+         *     `minutes`, and why not more. `said` tells it in words; `danger` is what must be said of a gas, `liquid`
+         *     that a liquid is asked for instead of one.
+         */
+        HoldProposal: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vacuum" | "gas" | "liquid";
+            /** Must */
+            must: boolean;
+            /** Kpa */
+            kpa: number;
+            /** Threshold Kpa */
+            threshold_kpa: number;
+            /** Minutes */
+            minutes: number;
+            /** Said */
+            said: string;
+            /** Text */
+            text: string;
+            /** Danger */
+            danger: string;
+            /** Liquid */
+            liquid: string;
+            /** Most Gas Kpa */
+            most_gas_kpa: number;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * HoldResult
+         * @description `leak_ml_per_min` is free air (of a liquid test: liquid) lost over the settled part, a vacuum's is what
+         *     came in; negative where the pressure went the other way. `leak_doubt` holds the true figure in
+         *     about 97 of 100, None where nothing was held. `tau_s` is None but for vacuum. `hold_s` is the time from
+         *     the start to the threshold, extrapolated where it was not reached, None where it never is; `margin` is
+         *     how many times the time asked for that is. `more_s` is how much longer to go on, None where no more time
+         *     is asked for.
+         */
+        HoldResult: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vacuum" | "gas" | "liquid";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "holds" | "leaks" | "too_short" | "not_steady";
+            /** Leak Ml Per Min */
+            leak_ml_per_min: number;
+            /** Leak Doubt */
+            leak_doubt: number | null;
+            /** Tau S */
+            tau_s: number | null;
+            /** Settled From S */
+            settled_from_s: number;
+            /** Hold S */
+            hold_s: number | null;
+            /** Margin */
+            margin: number | null;
+            /** More S */
+            more_s: number | null;
+            /** Notes */
+            notes: string[];
+        };
+        /**
+         * HoldRow
+         * @description One reading by eye: minutes, and what gauge and thermometer showed.
+         */
+        HoldRow: {
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+            /**
+             * Pressure
+             * @default
+             */
+            pressure: string;
+            /**
+             * Temperature
+             * @default
+             */
+            temperature: string;
+        };
+        /**
+         * HoldTold
+         * @description What is said of one hold test: its result, or why there is none yet.
+         */
+        HoldTold: {
+            /** Id */
+            id: string;
+            result: components["schemas"]["HoldResult"] | null;
+            /** Problem */
+            problem: string;
+            /** Readings */
+            readings: number;
         };
         /**
          * Hose
@@ -4765,6 +5431,27 @@ export interface components {
             whole: boolean;
         };
         /**
+         * InTheWay
+         * @description One thing that keeps a line from being signed off; `stage` is where it is settled, `joint` or `step`
+         *     what it is about.
+         */
+        InTheWay: {
+            /** Stage */
+            stage: string;
+            /** Text */
+            text: string;
+            /**
+             * Joint
+             * @default
+             */
+            joint: string;
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+        };
+        /**
          * Input
          * @description One input of a computed figure, as shown to the person.
          */
@@ -4781,11 +5468,8 @@ export interface components {
          *     with a bad one. `last` is the last good reading, which a bad one never replaces.
          */
         InstrumentEvent: {
-            /**
-             * Instrument
-             * @enum {string}
-             */
-            instrument: "caliper" | "gauge" | "probe";
+            /** Instrument */
+            instrument: ("caliper" | "gauge" | "probe") | "pressure";
             /**
              * State
              * @enum {string}
@@ -4801,19 +5485,22 @@ export interface components {
         };
         /**
          * InstrumentReading
-         * @description One good reading: a length or a point in mm, or an angle in degrees, and the text that a
-         *     person would have typed for each figure.
+         * @description One good reading: a length or a point in mm, an angle in degrees, or a pressure in kPa with the
+         *     temperature in °C where it was sent, and the text that a person would have typed for each figure.
+         *     `absolute` says that a pressure counts from nothing, not from the air.
          */
         InstrumentReading: {
-            /**
-             * Instrument
-             * @enum {string}
-             */
-            instrument: "caliper" | "gauge" | "probe";
+            /** Instrument */
+            instrument: ("caliper" | "gauge" | "probe") | "pressure";
             /** Figures */
             figures: number[];
             /** Texts */
             texts: string[];
+            /**
+             * Absolute
+             * @default false
+             */
+            absolute: boolean;
         };
         /**
          * JobChange
@@ -4989,6 +5676,37 @@ export interface components {
             done: string;
         };
         /**
+         * JointEvent
+         * @description One look at a joint, or one thing done to it.
+         */
+        JointEvent: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "dried" | "dry" | "wet" | "next door" | "nip" | "re-seat" | "another clamp" | "re-make";
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * JointProposal
          * @description Where the part would have to be joined so that both pieces can be made: in the middle of straight
          *     `straight` (1 is at end A), `at_mm` from end A. `allowed` says what this service thinks of it.
@@ -5002,6 +5720,79 @@ export interface components {
             allowed: boolean;
             /** Text */
             text: string;
+        };
+        /**
+         * JointStanding
+         * @description Where one joint stands. `since` is when that began (local, ISO; blank where not said), `until` when a
+         *     drying one is to be looked at. `rung` is what a wet one is answered with, with its words; `tried` what was
+         *     done already. `binds` says that the nut stopped short, and why that may be.
+         */
+        JointStanding: {
+            /** Joint */
+            joint: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "tight" | "drying" | "look" | "dry" | "wet" | "mended";
+            /** Since */
+            since: string;
+            /** Until */
+            until: string;
+            /** Rung */
+            rung: ("nip" | "re-seat" | "another clamp" | "re-make") | null;
+            /** Rung Text */
+            rung_text: string;
+            /** Tried */
+            tried: ("nip" | "re-seat" | "another clamp" | "re-make")[];
+            /** Binds */
+            binds: string;
+            /** Causes */
+            causes: string[];
+        };
+        /**
+         * JointWork
+         * @description What was done at the joint that closes `end` of `span` against `meets` (a span, blank for the port).
+         *     `turns` by hand before a wrench was put on it; `applied` what went on it, `tight` how far it went.
+         */
+        JointWork: {
+            /** Span */
+            span: string;
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /**
+             * Meets
+             * @default
+             */
+            meets: string;
+            /**
+             * Turns
+             * @default
+             */
+            turns: string;
+            /**
+             * Applied
+             * @default
+             */
+            applied: string;
+            /**
+             * Tight
+             * @default
+             */
+            tight: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Events
+             * @default []
+             */
+            events: components["schemas"]["JointEvent"][];
         };
         /**
          * JudgedTrial
@@ -5480,6 +6271,22 @@ export interface components {
              */
             finished: boolean;
             /**
+             * @default {
+             *       "done": [],
+             *       "joints": [],
+             *       "fills": [],
+             *       "places": [],
+             *       "circuit_holds": "",
+             *       "fluid": "",
+             *       "holds": [],
+             *       "checks": [],
+             *       "counted": [],
+             *       "protected": "",
+             *       "follow_ups": []
+             *     }
+             */
+            proving: components["schemas"]["Proving"];
+            /**
              * Notes
              * @default
              */
@@ -5502,6 +6309,69 @@ export interface components {
             flow_lpm: number;
             /** Elements */
             elements: components["schemas"]["ElementFlow"][];
+        };
+        /**
+         * LineJoint
+         * @description One joint to close. `name` is what it is, `place` where, `holds` what the second wrench is put on
+         *     (blank: nothing). `torque` is the catalogue's, None where none is published; `set_nm` what to set for it
+         *     with the shop's crowfoot in line; `by_feel` says that the shop tightens by feel. `applied` is what goes
+         *     on it (sealant, oil, nothing), `why` the reason, `new_parts` what it takes new each time. `turns` it
+         *     should take by hand, None where no thread is counted; `angle` says what must point the right way when
+         *     tight. `nips` says that it settles and is tightened once more; `new` that it is no old joint.
+         */
+        LineJoint: {
+            /** Id */
+            id: string;
+            /** Span */
+            span: string;
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /** Meets */
+            meets: string;
+            /**
+             * Closes
+             * @enum {string}
+             */
+            closes: "nut" | "sleeve" | "washer" | "taper" | "clamp" | "push" | "crimp" | "latch" | "maker";
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Thread */
+            thread: string;
+            /** Wrench */
+            wrench: string;
+            /** Holds */
+            holds: string;
+            torque: components["schemas"]["Torque"] | null;
+            /** Set Nm */
+            set_nm: [
+                number,
+                number
+            ] | null;
+            /** By Feel */
+            by_feel: boolean;
+            /** Tight */
+            tight: string;
+            /** Applied */
+            applied: string;
+            /** Why */
+            why: string;
+            /** New Parts */
+            new_parts: string[];
+            /** Turns */
+            turns: number | null;
+            /** Port Thread */
+            port_thread: string;
+            /** Angle */
+            angle: string;
+            /** Nips */
+            nips: boolean;
+            /** New */
+            new: boolean;
         };
         /**
          * LineSave
@@ -5727,6 +6597,16 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * Mark
+         * @description Something that happened in a run: seconds from its start, and what.
+         */
+        Mark: {
+            /** At S */
+            at_s: number;
+            /** Text */
+            text: string;
         };
         /**
          * Material
@@ -7157,6 +8037,41 @@ export interface components {
             last_joint: "open" | "closed";
         };
         /**
+         * ProofRun
+         * @description One run. `absolute` says that pressures count from nothing, else from the air. `recording` says that it
+         *     is on, `silent_s` for how long the gauge has said nothing, `link` how the gauge is connected.
+         */
+        ProofRun: {
+            /** Id */
+            id: string;
+            /** Line Id */
+            line_id: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "gauge" | "file";
+            /** Absolute */
+            absolute: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Ended At */
+            ended_at: string | null;
+            /** Readings */
+            readings: number;
+            /** Marks */
+            marks: components["schemas"]["Mark"][];
+            /** Recording */
+            recording: boolean;
+            /** Silent S */
+            silent_s: number | null;
+            /** Link */
+            link: string;
+        };
+        /**
          * Proposal
          * @description An order that can be made, as the line document holds it, and why it is proposed.
          */
@@ -7174,6 +8089,96 @@ export interface components {
             turned: boolean;
             /** Text */
             text: string;
+        };
+        /**
+         * Proving
+         * @description The whole log. `done` holds the ids of steps that were ticked off, `places` the order of wheels or
+         *     consumers where it differs from the usual, `circuit_holds` what the circuit holds as typed (blank: the
+         *     line's own volume), `fluid` what went in.
+         */
+        Proving: {
+            /**
+             * Done
+             * @default []
+             */
+            done: string[];
+            /**
+             * Joints
+             * @default []
+             */
+            joints: components["schemas"]["JointWork"][];
+            /**
+             * Fills
+             * @default []
+             */
+            fills: components["schemas"]["FillRow"][];
+            /**
+             * Places
+             * @default []
+             */
+            places: string[];
+            /**
+             * Circuit Holds
+             * @default
+             */
+            circuit_holds: string;
+            /**
+             * Fluid
+             * @default
+             */
+            fluid: string;
+            /**
+             * Holds
+             * @default []
+             */
+            holds: components["schemas"]["Hold"][];
+            /**
+             * Checks
+             * @default []
+             */
+            checks: components["schemas"]["FunctionCheck"][];
+            /**
+             * Counted
+             * @default []
+             */
+            counted: components["schemas"]["Counted"][];
+            /**
+             * Protected
+             * @default
+             */
+            protected: string;
+            /**
+             * Follow Ups
+             * @default []
+             */
+            follow_ups: components["schemas"]["FollowUp"][];
+            signed?: components["schemas"]["SignOff"] | null;
+        };
+        /**
+         * PutOn
+         * @description One thing that is on the machine for the time of the work. It comes off at its `joint`, before the
+         *     system is filled, or at the very end. `by_cap` says that it is put on while the line is fitted.
+         */
+        PutOn: {
+            /** Id */
+            id: string;
+            /** What */
+            what: string;
+            /**
+             * Until
+             * @enum {string}
+             */
+            until: "joint" | "fill" | "end";
+            /**
+             * Joint
+             * @default
+             */
+            joint: string;
+            /**
+             * By Cap
+             * @default false
+             */
+            by_cap: boolean;
         };
         /**
          * Reason
@@ -7348,13 +8353,25 @@ export interface components {
         };
         /**
          * RemovalStep
-         * @description One step with the id that is kept when it is ticked off.
+         * @description One step with the id that is kept when it is ticked off. `leaves` is what then stays on the machine
+         *     for the time of the work; it comes off before the system is filled, or at the very end.
          */
         RemovalStep: {
             /** Id */
             id: string;
             /** Text */
             text: string;
+            /**
+             * Leaves
+             * @default
+             */
+            leaves: string;
+            /**
+             * Until
+             * @default fill
+             * @enum {string}
+             */
+            until: "fill" | "end";
         };
         /**
          * Removed
@@ -7654,6 +8671,25 @@ export interface components {
             left_open: components["schemas"]["LeftOpen"][];
         };
         /**
+         * RunBegin
+         * @description A run to record; `absolute` says that the gauge counts from nothing, else from the air.
+         */
+        RunBegin: {
+            /**
+             * Absolute
+             * @default false
+             */
+            absolute: boolean;
+        };
+        /**
+         * RunMark
+         * @description A mark in a run that is on.
+         */
+        RunMark: {
+            /** Text */
+            text: string;
+        };
+        /**
          * School
          * @description One question; `start` is the answer until the shop chooses, blank where the shop is asked.
          */
@@ -7899,6 +8935,36 @@ export interface components {
             ] | null;
         };
         /**
+         * SignDraft
+         * @description Who signs, who tested it where somebody competent must, and how far the machine had run.
+         */
+        SignDraft: {
+            /** By */
+            by: string;
+            /**
+             * Competent
+             * @default
+             */
+            competent: string;
+            /** Day */
+            day: string;
+            /**
+             * Km
+             * @default
+             */
+            km: string;
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * SignLine
          * @description One line of a sign; a closed one is filled.
          */
@@ -7918,6 +8984,56 @@ export interface components {
              * @default false
              */
             dashed: boolean;
+        };
+        /**
+         * SignOff
+         * @description The line was signed off. `competent` names who tested it where the service asks for somebody
+         *     competent; `stamp` tells what was signed, `rules` by which version of the rules it had been judged.
+         */
+        SignOff: {
+            /** By */
+            by: string;
+            /** At */
+            at: string;
+            /**
+             * Competent
+             * @default
+             */
+            competent: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Km
+             * @default
+             */
+            km: string;
+            /**
+             * Hours
+             * @default
+             */
+            hours: string;
+            /**
+             * Rules
+             * @default
+             */
+            rules: string;
+            /**
+             * Stamp
+             * @default
+             */
+            stamp: string;
+        };
+        /**
+         * SignOrder
+         * @description A sign-off of a line as it was saved at a version.
+         */
+        SignOrder: {
+            /** Version */
+            version: number;
+            sign_off: components["schemas"]["SignDraft"];
         };
         /**
          * SingleUse
@@ -8869,6 +9985,49 @@ export interface components {
             all_strokes: number | null;
         };
         /**
+         * VesselOrder
+         * @description What the simulated vessel does: it starts `start_kpa` above the air (below: negative), goes towards
+         *     the air by `leak_kpa_min`, settles by `settles_kpa` in the first minutes, and its gauge sends `per_second`
+         *     readings with a noise of `noise_kpa`. `speed` makes its time run faster.
+         */
+        VesselOrder: {
+            /**
+             * Start Kpa
+             * @default 400
+             */
+            start_kpa: number;
+            /**
+             * Leak Kpa Min
+             * @default 0
+             */
+            leak_kpa_min: number;
+            /**
+             * Settles Kpa
+             * @default 4
+             */
+            settles_kpa: number;
+            /**
+             * Noise Kpa
+             * @default 0.4
+             */
+            noise_kpa: number;
+            /**
+             * Warms C
+             * @default 0
+             */
+            warms_c: number;
+            /**
+             * Per Second
+             * @default 10
+             */
+            per_second: number;
+            /**
+             * Speed
+             * @default 1
+             */
+            speed: number;
+        };
+        /**
          * View
          * @description Right and up on the paper, as unit vectors in the part's frame.
          */
@@ -8981,6 +10140,94 @@ export interface components {
             over: components["schemas"]["AtLength"][];
         };
         /**
+         * WorkStep
+         * @description One step. `joint` is the joint it is done at, `does` what it does to it, in which `round`; `opens` are
+         *     joints that must still be open. `on` and `off` are ids of things put on and taken off, `run` the step of
+         *     the guided run that it is, with what that `asks`. Without a `must` nothing is signed off.
+         */
+        WorkStep: {
+            /** Id */
+            id: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "fit" | "prove";
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "ready" | "loose" | "hand" | "tight" | "open" | "fill" | "hold" | "look" | "works" | "again" | "after";
+            /** Text */
+            text: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /**
+             * Joint
+             * @default
+             */
+            joint: string;
+            /**
+             * Does
+             * @default
+             * @enum {string}
+             */
+            does: "" | "starts" | "tightens" | "looks" | "clips" | "holds";
+            /**
+             * Round
+             * @default 1
+             */
+            round: number;
+            /**
+             * Opens
+             * @default []
+             */
+            opens: string[];
+            /**
+             * On
+             * @default []
+             */
+            on: string[];
+            /**
+             * Off
+             * @default []
+             */
+            off: string[];
+            /**
+             * Run
+             * @default
+             */
+            run: string;
+            /**
+             * Asks
+             * @default []
+             */
+            asks: ("into" | "out" | "level" | "air" | "seconds" | "value")[];
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+            /**
+             * By Place
+             * @default false
+             */
+            by_place: boolean;
+            /**
+             * Must
+             * @default false
+             */
+            must: boolean;
+            /**
+             * Safety
+             * @default false
+             */
+            safety: boolean;
+        };
+        /**
          * Wrench
          * @description An open-end, ring or flare-nut wrench by the size stamped on it; `mm` across flats.
          */
@@ -9015,6 +10262,17 @@ export interface components {
             fit: "exact" | "usable" | "slips" | "too small";
             /** Play Mm */
             play_mm: number;
+        };
+        /**
+         * WrenchRule
+         * @description The shop's torque wrench from grip to square, and its crowfoot's offset, in mm.
+         */
+        WrenchRule: {
+            /** Length Mm */
+            length_mm: number;
+            /** Offset Mm */
+            offset_mm: number;
+            source: components["schemas"]["Source"];
         };
         /**
          * WrongPair
@@ -13532,7 +14790,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "caliper" | "gauge" | "probe";
+                kind: ("caliper" | "gauge" | "probe") | "pressure";
             };
             cookie?: never;
         };
@@ -17533,6 +18791,1061 @@ export interface operations {
             header?: never;
             path: {
                 cutting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    closing_api_closing_post: {
+        parameters: {
+            query: {
+                line: string;
+                today: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Line"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Closing"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sign_off_api_lines__line_id__sign_off_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    runs_of_line_api_lines__line_id__runs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofRun"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    begin_run_api_lines__line_id__runs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunBegin"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofRun"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    bring_in_run_api_lines__line_id__runs_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofRun"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    chart_api_runs__run_id__get: {
+        parameters: {
+            query?: {
+                points?: number;
+            };
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    end_run_api_runs__run_id__end_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofRun"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    mark_run_api_runs__run_id__marks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunMark"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofRun"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readings_csv_api_runs__run_id__readings_csv_get: {
+        parameters: {
+            query?: {
+                air_kpa?: number;
+            };
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    simulate_vessel_api_standins_vessel_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VesselOrder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    act_on_vessel_api_standins_vessel__act__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                act: "stop" | "lose" | "nonsense";
             };
             cookie?: never;
         };

@@ -1,0 +1,90 @@
+"""Fitting, proving and signing off: what the two stages show, the runs of the gauge, the simulated vessel."""
+
+from __future__ import annotations
+
+import asyncio
+from datetime import date
+from typing import Annotated, Literal
+
+from annotated_types import Ge, Le
+from fastapi import APIRouter, Request, Response
+
+from bendrel.api.files import BINARY_BODY, as_file
+from bendrel.api.schemas import RunBegin, RunMark, SignOrder
+from bendrel.api.state import Services
+from bendrel.core.closing.holding import AIR_KPA
+from bendrel.core.line.document import Line
+from bendrel.services.closings import Closing
+from bendrel.services.lines import OpenLine
+from bendrel.services.proof_runs import Chart, ProofRun
+from bendrel.standins.vessel import VesselOrder
+
+router = APIRouter(prefix="/api", tags=["proving"])
+
+Points = Annotated[int, Ge(10), Le(2000)]
+
+
+@router.post("/closing")
+def closing(document: Line, services: Services, line: str, today: date) -> Closing:
+    """Joints, steps, hold tests and what is in the way of a sign-off, of a line as typed."""
+    return services.closings.of(document, line, today)
+
+
+@router.post("/lines/{line_id}/sign-off")
+def sign_off(line_id: str, body: SignOrder, services: Services) -> OpenLine:
+    """Sign the line off as it is saved."""
+    return services.closings.sign(line_id, body.version, body.sign_off)
+
+
+@router.get("/lines/{line_id}/runs")
+def runs_of_line(line_id: str, services: Services) -> tuple[ProofRun, ...]:
+    """The runs of a line, the newest first."""
+    return services.runs.of_line(line_id)
+
+
+@router.post("/lines/{line_id}/runs")
+def begin_run(line_id: str, body: RunBegin, services: Services) -> ProofRun:
+    """Record the pressure gauge for this line."""
+    return services.runs.begin(line_id, absolute=body.absolute)
+
+
+@router.post("/lines/{line_id}/runs/file", openapi_extra=BINARY_BODY)
+async def bring_in_run(line_id: str, request: Request, services: Services) -> ProofRun:
+    """A CSV of readings as a run of this line."""
+    return await asyncio.to_thread(services.runs.bring_in, line_id, await request.body())
+
+
+@router.get("/runs/{run_id}")
+def chart(run_id: str, services: Services, points: Points = 600) -> Chart:
+    """A run, thinned out for a chart."""
+    return services.runs.chart(run_id, points)
+
+
+@router.post("/runs/{run_id}/end")
+def end_run(run_id: str, services: Services) -> ProofRun:
+    """Record no more."""
+    return services.runs.end(run_id)
+
+
+@router.post("/runs/{run_id}/marks")
+def mark_run(run_id: str, body: RunMark, services: Services) -> ProofRun:
+    """A mark at this moment."""
+    return services.runs.mark(run_id, body.text)
+
+
+@router.get("/runs/{run_id}/readings.csv", response_class=Response)
+def readings_csv(run_id: str, services: Services, air_kpa: float = AIR_KPA) -> Response:
+    """All readings, absolute pressure."""
+    return as_file(services.runs.written(run_id, air_kpa).encode(), "text/csv", "readings.csv")
+
+
+@router.post("/standins/vessel", status_code=204)
+async def simulate_vessel(order: VesselOrder, services: Services) -> None:
+    """Set the simulated vessel under pressure; its gauge sends from now on."""
+    services.vessel.run(order)
+
+
+@router.post("/standins/vessel/{act}", status_code=204)
+async def act_on_vessel(act: Literal["stop", "lose", "nonsense"], services: Services) -> None:
+    """The simulated gauge stops, loses its connection, or sends nonsense."""
+    {"stop": services.vessel.stop, "lose": services.vessel.lose, "nonsense": services.vessel.nonsense}[act]()

@@ -1,0 +1,251 @@
+"""Use cases of fitting, proving and signing off a line: everything that the two stages show."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import date, datetime
+from typing import Annotated
+
+from annotated_types import MaxLen
+
+from bendrel.core.closing.follow_up import Due, due_of, first_follow_ups
+from bendrel.core.closing.holding import (
+    HoldProposal,
+    HoldUnread,
+    air_of,
+    hold_test,
+    proposed,
+)
+from bendrel.core.closing.joints import LineJoint, joints_of
+from bendrel.core.closing.put_on import PutOn
+from bendrel.core.closing.sign_off import (
+    InTheWay,
+    in_the_way,
+    places_of,
+    signed_stands,
+    stamp_of,
+    step_done,
+)
+from bendrel.core.closing.standing import JointStanding, standing_of
+from bendrel.core.closing.steps import WorkStep, work_of
+from bendrel.core.findings import Source
+from bendrel.core.line.document import Line
+from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.model import Plan
+from bendrel.core.proof.balance import Balance, balance
+from bendrel.core.proof.hold import HoldError, HoldResult, judge_hold
+from bendrel.core.proof.log import Hold, SignOff
+from bendrel.core.proof.rules import WrenchRule
+from bendrel.core.quantities import parse_volume
+from bendrel.core.record import record
+from bendrel.core.service import WorkStage
+from bendrel.core.shop.kit import Kit
+from bendrel.core.units import UnitError
+from bendrel.services.errors import NotFound, Refused
+from bendrel.services.lines import Lines, OpenLine
+from bendrel.services.proof_runs import ProofRuns
+from bendrel.services.shelf import Shelf
+
+MOST_KEPT = 200
+
+
+@record
+class HoldTold:
+    """What is said of one hold test: its result, or why there is none yet."""
+
+    id: str
+    result: HoldResult | None
+    problem: str
+    readings: int
+
+
+@record
+class Closing:
+    """All that the stages Fit and Prove show of a line. `done` are ids of steps, `on` of things that are on
+    the machine."""
+
+    joints: tuple[LineJoint, ...]
+    standing: tuple[JointStanding, ...]
+    steps: tuple[WorkStep, ...]
+    done: tuple[str, ...]
+    put_on: tuple[PutOn, ...]
+    on: tuple[str, ...]
+    last_open: str
+    places: tuple[str, ...]
+    balance: Balance | None
+    volume_ml: float | None
+    hold: HoldProposal | None
+    holds: tuple[HoldTold, ...]
+    in_the_way: tuple[InTheWay, ...]
+    signed_stands: bool | None
+    competent: bool
+    due: tuple[Due, ...]
+    cautions: dict[WorkStage, tuple[str, ...]]
+    wait_s: float
+    wrench: WrenchRule
+    rules_version: str
+    source: Source
+
+
+@record
+class SignDraft:
+    """Who signs, who tested it where somebody competent must, and how far the machine had run."""
+
+    by: Annotated[str, MaxLen(60)]
+    competent: Annotated[str, MaxLen(60)] = ""
+    day: Annotated[str, MaxLen(10)]
+    km: Annotated[str, MaxLen(24)] = ""
+    hours: Annotated[str, MaxLen(24)] = ""
+    note: Annotated[str, MaxLen(400)] = ""
+
+
+class Closings:
+    """Use cases on closing a line. Raises NotFound, Refused and Stale."""
+
+    def __init__(self, lines: Lines, runs: ProofRuns, shelf: Shelf) -> None:
+        self._lines = lines
+        self._runs = runs
+        self._shelf = shelf
+        self._judged: dict[tuple[Hold, int, float | None], HoldResult] = {}
+
+    def of(self, line: Line, line_id: str, today: date) -> Closing:
+        """Everything about closing and proving `line`, whose recorded runs are those of `line_id`."""
+        kit = self._shelf.kit
+        if line.service not in kit.proving.by_service:
+            raise Refused(f"The catalogue has no service “{line.service[:40]}”; choose one that is listed.")
+        plan = plan_line(line, kit)
+        rule = kit.proving.by_service[line.service]
+        joints = joints_of(line, kit)
+        standing = tuple(standing_of(line, kit, joint) for joint in joints)
+        work = work_of(line, kit, joints)
+        volume = _volume(plan)
+        carried = plan.chosen.carried if plan.chosen else None
+        duty = carried.duty if carried else kit.services[line.service].duty
+        proposal = proposed(line, kit, duty, _weakest(plan))
+        told = tuple(self._hold(line, line_id, hold, proposal, volume, kit) for hold in line.proving.holds)
+        results = {one.id: one.result for one in told if one.result is not None}
+        named = {joint.id: joint for joint in joints}
+        held = any(result.verdict == "holds" for result in list(results.values())[-1:])
+        done = tuple(
+            step.id for step in work.steps if step_done(line, kit, step, named.get(step.joint), held)
+        )
+        off = {name for step in work.steps if step.id in done for name in step.off}
+        put = {name for step in work.steps if step.id in done for name in step.on}
+        return Closing(
+            joints=joints,
+            standing=standing,
+            steps=work.steps,
+            done=done,
+            put_on=work.put_on,
+            on=tuple(
+                thing.id
+                for thing in work.put_on
+                if thing.id not in off and (not thing.by_cap or thing.id in put)
+            ),
+            last_open=work.last_open,
+            places=places_of(line, kit),
+            balance=_balance(line, kit, volume) if rule.balance else None,
+            volume_ml=volume,
+            hold=proposal,
+            holds=told,
+            in_the_way=in_the_way(line, kit, joints, standing, work, plan.findings, results),
+            signed_stands=signed_stands(line),
+            competent=rule.competent,
+            due=due_of(line, today),
+            cautions={
+                stage: tuple(c.text for c in kit.cautions_at(line.service, stage))
+                for stage in ("fit", "prove")
+            },
+            wait_s=kit.proving.watch.wait_s,
+            wrench=kit.proving.wrench,
+            rules_version=kit.rules_version,
+            source=rule.source,
+        )
+
+    def sign(self, line_id: str, version: int, draft: SignDraft) -> OpenLine:
+        """Sign a line off as it is saved. Refused with what stands in the way."""
+        opened = self._lines.open(line_id)
+        line = opened.document
+        if not draft.by.strip():
+            raise Refused("A sign-off needs a name: who stands for this line?")
+        day = _day(draft.day)
+        last = max((event.at[:10] for work in line.proving.joints for event in work.events), default="")
+        if last and day.isoformat() < last:
+            raise Refused(f"The sign-off is dated {day}, before its last look at a joint on {last}.")
+        said = self.of(line, line_id, day)
+        if said.in_the_way:
+            first = "; ".join(one.text for one in said.in_the_way[:3])
+            more = len(said.in_the_way) - 3
+            raise Refused(f"Not signed off. In the way: {first}{f'; and {more} more' if more > 0 else ''}.")
+        if said.competent and not draft.competent.strip():
+            raise Refused("This service is tested by someone competent before it is used: name them.")
+        signed = SignOff(
+            by=draft.by.strip(),
+            at=day.isoformat(),
+            competent=draft.competent.strip(),
+            note=draft.note.strip(),
+            km=draft.km.strip(),
+            hours=draft.hours.strip(),
+            rules=said.rules_version,
+            stamp=stamp_of(line),
+        )
+        rule = self._shelf.kit.proving.by_service[line.service]
+        later = line.proving.follow_ups or first_follow_ups(line, rule, day)
+        proving = replace(line.proving, signed=signed, follow_ups=later)
+        return self._lines.save(line_id, version, replace(line, proving=proving), signing=True)
+
+    def _hold(
+        self,
+        line: Line,
+        line_id: str,
+        hold: Hold,
+        proposal: HoldProposal | None,
+        volume: float | None,
+        kit: Kit,
+    ) -> HoldTold:
+        readings = len(hold.rows)
+        try:
+            recorded = None
+            if hold.run:
+                read = self._runs.readings(hold.run, air_of(hold), line_id)
+                recorded = (read.times_s, read.pressures_kpa, read.temperatures_c)
+                readings = len(read.times_s)
+            key = (hold, readings, volume)
+            if key not in self._judged:
+                test = hold_test(line, hold, proposal, volume, recorded, kit.proving.gas.most_kpa)
+                if len(self._judged) >= MOST_KEPT:
+                    self._judged.clear()
+                self._judged[key] = judge_hold(test, kit.proving.hold)
+            return HoldTold(id=hold.id, result=self._judged[key], problem="", readings=readings)
+        except (HoldUnread, HoldError, Refused, NotFound) as error:
+            return HoldTold(id=hold.id, result=None, problem=str(error), readings=readings)
+
+
+def _weakest(plan: Plan) -> float | None:
+    strength = plan.chosen.strength if plan.chosen else None
+    known = [e.allowed_kpa for e in strength.elements if e.allowed_kpa is not None] if strength else []
+    return min(known, default=None)
+
+
+def _volume(plan: Plan) -> float | None:
+    flowing = plan.chosen.flowing if plan.chosen else None
+    return flowing.volume_ml if flowing else None
+
+
+def _balance(line: Line, kit: Kit, volume: float | None) -> Balance:
+    """What the circuit holds as typed, else what the line alone does."""
+    holds = volume
+    if line.proving.circuit_holds.strip():
+        try:
+            holds = parse_volume(line.proving.circuit_holds, "ml") * 1000
+        except UnitError as error:
+            found = balance(line.proving.fills, None, kit.proving.balance)
+            return replace(found, problems=(*found.problems, f"what it holds: {error}"))
+    return balance(line.proving.fills, holds, kit.proving.balance)
+
+
+def _day(text: str) -> date:
+    try:
+        return datetime.fromisoformat(text).date()
+    except ValueError as error:
+        raise Refused(f"“{text[:20]}” is no date; write it like 2026-11-27.") from error
