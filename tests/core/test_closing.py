@@ -14,11 +14,12 @@ import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.closing.joints import joints_of
-from bendrel.core.closing.sign_off import in_the_way, signed_stands, stamp_of, step_done
+from bendrel.core.closing.sign_off import in_the_way, step_done
 from bendrel.core.closing.standing import standing_of
 from bendrel.core.closing.steps import Work, work_of
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, Line, Port, RigidSpan, Span
+from bendrel.core.line.signed import signed_stands, stamp_of
 from bendrel.core.proof.balance import balance
 from bendrel.core.proof.hold import HoldResult
 from bendrel.core.proof.log import Counted, FillRow, JointEvent, JointWork, Proving, SignOff

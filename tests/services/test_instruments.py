@@ -92,7 +92,7 @@ def test_listeners_hear_how_all_stand_then_everything_that_happens():
     async def listened():
         hub = Instruments()
         stream = hub.listen()
-        heard = [await anext(stream) for _ in range(3)]
+        heard = [await anext(stream) for _ in range(len(KINDS))]
         standin = StandIn("caliper", hub)
         for act in ("on", "send", "nonsense", "lose", "return", "off"):
             standin.do(StandInOrder(act=act, figures=(30.0,)))
@@ -102,9 +102,9 @@ def test_listeners_hear_how_all_stand_then_everything_that_happens():
 
     heard = awaited(listened())
     assert [event.state for event in heard] == ["off"] * len(KINDS) + ["on", "on", "on", "lost", "on", "off"]
-    assert heard[4].reading.figures == (30.0,)
-    assert heard[5].trouble
-    assert {event.last.figures for event in heard[4:]} == {(30.0,)}
+    assert heard[len(KINDS) + 1].reading.figures == (30.0,)
+    assert heard[len(KINDS) + 2].trouble
+    assert {event.last.figures for event in heard[len(KINDS) + 1 :]} == {(30.0,)}
 
 
 def test_a_sleeping_listener_loses_old_news_not_new():

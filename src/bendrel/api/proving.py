@@ -14,9 +14,11 @@ from bendrel.api.schemas import RunBegin, RunMark, SignOrder
 from bendrel.api.state import Services
 from bendrel.core.closing.holding import AIR_KPA
 from bendrel.core.line.document import Line
+from bendrel.core.proof.rules import WrenchRule
 from bendrel.services.closings import Closing
 from bendrel.services.lines import OpenLine
 from bendrel.services.proof_runs import Chart, ProofRun
+from bendrel.services.wrench import WrenchDraft
 from bendrel.standins.vessel import VesselOrder
 
 router = APIRouter(prefix="/api", tags=["proving"])
@@ -34,6 +36,27 @@ def closing(document: Line, services: Services, line: str, today: date) -> Closi
 def sign_off(line_id: str, body: SignOrder, services: Services) -> OpenLine:
     """Sign the line off as it is saved."""
     return services.closings.sign(line_id, body.version, body.sign_off)
+
+
+@router.get("/lines/{line_id}/record.pdf", response_class=Response)
+def record(line_id: str, services: Services) -> Response:
+    """The record of what was done and proved."""
+    data, name = services.papers.record(line_id, date.today())
+    return as_file(data, "application/pdf", f"{name}, record.pdf", inline=True)
+
+
+@router.get("/lines/{line_id}/handover.pdf", response_class=Response)
+def handover(line_id: str, services: Services) -> Response:
+    """The note for the owner."""
+    data, name = services.papers.handover(line_id, date.today())
+    return as_file(data, "application/pdf", f"{name}, handover.pdf", inline=True)
+
+
+@router.get("/lines/{line_id}/follow-ups.ics", response_class=Response)
+def reminders(line_id: str, services: Services) -> Response:
+    """What is due, for a calendar."""
+    data, name = services.papers.reminders(line_id, date.today())
+    return as_file(data, "text/calendar; charset=utf-8", f"{name}.ics")
 
 
 @router.get("/lines/{line_id}/runs")
@@ -76,6 +99,12 @@ def mark_run(run_id: str, body: RunMark, services: Services) -> ProofRun:
 def readings_csv(run_id: str, services: Services, air_kpa: float = AIR_KPA) -> Response:
     """All readings, absolute pressure."""
     return as_file(services.runs.written(run_id, air_kpa).encode(), "text/csv", "readings.csv")
+
+
+@router.put("/shop/wrench")
+def measure_wrench(body: WrenchDraft, services: Services) -> WrenchRule:
+    """Keep the shop's own torque wrench and crowfoot."""
+    return services.shelf.measure_wrench(body)
 
 
 @router.post("/standins/vessel", status_code=204)

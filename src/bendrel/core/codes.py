@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal, get_args
 
-Stage = Literal["look", "measure", "choose", "plan", "fit"]
+Stage = Literal["look", "measure", "choose", "plan", "fit", "prove"]
 
 LookCode = Literal[
     "twin", "old_contact", "fixture", "clip_gap", "decision_without_reason", "not_planned",
@@ -42,7 +42,10 @@ PlanCode = Literal[
 FitCode = Literal[
     "not_done",
 ]  # fmt: skip
-Code = LookCode | MeasureCode | ChooseCode | PlanCode | FitCode
+ProveCode = Literal[
+    "nut_binds", "joint_wet", "bleed_balance", "function_failed", "signed_changed",
+]  # fmt: skip
+Code = LookCode | MeasureCode | ChooseCode | PlanCode | FitCode | ProveCode
 
 STAGE_OF: dict[Code, Stage] = {
     **dict.fromkeys(get_args(LookCode), "look"),
@@ -50,4 +53,5 @@ STAGE_OF: dict[Code, Stage] = {
     **dict.fromkeys(get_args(ChooseCode), "choose"),
     **dict.fromkeys(get_args(PlanCode), "plan"),
     **dict.fromkeys(get_args(FitCode), "fit"),
+    **dict.fromkeys(get_args(ProveCode), "prove"),
 }

@@ -90,7 +90,7 @@ def _header(canvas: Canvas, line: Line, job: str, tube: str, plan: Plan, today: 
 
 def _drawing_and_figures(canvas: Canvas, line: Line, part: Part, y: float, height: float) -> float:
     width = 118 * MM
-    _draw(canvas, sketch(part, part.views["free"], width, height, 11 * MM), LEFT, y - height)
+    draw_tube(canvas, sketch(part, part.views["free"], width, height, 11 * MM), LEFT, y - height)
     x, at, unit = LEFT + width + 6 * MM, y - 8 * MM, line.unit
     for term in part.terms:
         text_at(canvas, x, at, fitted(term.label, LABEL, 11, 40 * MM), LABEL, 11, SECOND)
@@ -127,7 +127,9 @@ def _drawing_and_figures(canvas: Canvas, line: Line, part: Part, y: float, heigh
     return bottom
 
 
-def _draw(canvas: Canvas, drawing: Sketch, x0: float, y0: float) -> None:
+def draw_tube(canvas: Canvas, drawing: Sketch, x0: float, y0: float) -> None:
+    """Draw one tube with its lower left corner at (x0, y0) points."""
+
     def at(point: tuple[float, float]) -> tuple[float, float]:
         return x0 + point[0], y0 + drawing.height - point[1]
 

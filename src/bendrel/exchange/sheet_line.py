@@ -38,14 +38,16 @@ def whole_line_page(canvas: Canvas, line: Line, plan: Plan, kit: Kit, space: InS
     y = A4[1] - 17 * MM
     text_at(canvas, LEFT, y, fitted(f"{line.name}: the whole line", FIGURE, 20, RIGHT - LEFT), FIGURE, 20)
     y -= 5 * MM
-    _draw(canvas, sketch_line(line, plan, space, "free", RIGHT - LEFT, PICTURE, 24 * MM), LEFT, y - PICTURE)
+    draw_whole(
+        canvas, sketch_line(line, plan, space, "free", RIGHT - LEFT, PICTURE, 24 * MM), LEFT, y - PICTURE
+    )
     y -= PICTURE + 8 * MM
     ports = (line.port_a.label, line.port_b.label)
     y = _row(canvas, y, "A", f"port A{_said(ports[0])}", "", False)
     for k, span in enumerate(line.spans):
         joint = line.joints[k] if k < len(line.joints) else None
         behind = "" if joint is None else _joint(kit, joint.kind, joint.why)
-        y = _row(canvas, y, str(k + 1), _span(line, plan, kit, span.id), behind, span.id == tube)
+        y = _row(canvas, y, str(k + 1), span_in_words(line, plan, kit, span.id), behind, span.id == tube)
     _row(canvas, y, "B", f"port B{_said(ports[1])}", "", False)
 
 
@@ -53,7 +55,7 @@ def _said(label: str) -> str:
     return f" · {label}" if label else ""
 
 
-def _span(line: Line, plan: Plan, kit: Kit, span_id: str) -> str:
+def span_in_words(line: Line, plan: Plan, kit: Kit, span_id: str) -> str:
     """One span in words: what it is, of what, how long."""
     span, name = line.span(span_id), name_of(line, span_id)
     if isinstance(span, ComponentSpan):
@@ -108,7 +110,9 @@ def _row(canvas: Canvas, y: float, number: str, text: str, behind: str, here: bo
     return y
 
 
-def _draw(canvas: Canvas, drawing: LineSketch, x0: float, y0: float) -> None:
+def draw_whole(canvas: Canvas, drawing: LineSketch, x0: float, y0: float) -> None:
+    """Draw a whole line with its lower left corner at (x0, y0) points."""
+
     def at(point: Point) -> Point:
         return x0 + point[0], y0 + drawing.height - point[1]
 

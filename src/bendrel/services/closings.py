@@ -8,6 +8,7 @@ from typing import Annotated
 
 from annotated_types import MaxLen
 
+from bendrel.core.closing.balancing import balance_of
 from bendrel.core.closing.follow_up import Due, due_of, first_follow_ups
 from bendrel.core.closing.holding import (
     HoldProposal,
@@ -22,25 +23,22 @@ from bendrel.core.closing.sign_off import (
     InTheWay,
     in_the_way,
     places_of,
-    signed_stands,
-    stamp_of,
     step_done,
 )
 from bendrel.core.closing.standing import JointStanding, standing_of
 from bendrel.core.closing.steps import WorkStep, work_of
 from bendrel.core.findings import Source
 from bendrel.core.line.document import Line
+from bendrel.core.line.signed import signed_stands, stamp_of
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
-from bendrel.core.proof.balance import Balance, balance
+from bendrel.core.proof.balance import Balance
 from bendrel.core.proof.hold import HoldError, HoldResult, judge_hold
 from bendrel.core.proof.log import Hold, SignOff
 from bendrel.core.proof.rules import WrenchRule
-from bendrel.core.quantities import parse_volume
 from bendrel.core.record import record
 from bendrel.core.service import WorkStage
 from bendrel.core.shop.kit import Kit
-from bendrel.core.units import UnitError
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.lines import Lines, OpenLine
 from bendrel.services.proof_runs import ProofRuns
@@ -144,7 +142,7 @@ class Closings:
             ),
             last_open=work.last_open,
             places=places_of(line, kit),
-            balance=_balance(line, kit, volume) if rule.balance else None,
+            balance=balance_of(line, kit, volume),
             volume_ml=volume,
             hold=proposal,
             holds=told,
@@ -230,18 +228,6 @@ def _weakest(plan: Plan) -> float | None:
 def _volume(plan: Plan) -> float | None:
     flowing = plan.chosen.flowing if plan.chosen else None
     return flowing.volume_ml if flowing else None
-
-
-def _balance(line: Line, kit: Kit, volume: float | None) -> Balance:
-    """What the circuit holds as typed, else what the line alone does."""
-    holds = volume
-    if line.proving.circuit_holds.strip():
-        try:
-            holds = parse_volume(line.proving.circuit_holds, "ml") * 1000
-        except UnitError as error:
-            found = balance(line.proving.fills, None, kit.proving.balance)
-            return replace(found, problems=(*found.problems, f"what it holds: {error}"))
-    return balance(line.proving.fills, holds, kit.proving.balance)
 
 
 def _day(text: str) -> date:

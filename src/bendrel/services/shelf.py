@@ -15,6 +15,7 @@ from sqlalchemy import select
 from bendrel.catalogue.loader import load_kit
 from bendrel.catalogue.own import OwnError, OwnFields, ShelfName, own_row, with_own
 from bendrel.core.making.state import MakingState, worked_minutes
+from bendrel.core.proof.rules import WrenchRule
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
 from bendrel.core.shop.pace import Pace, pace_of
@@ -31,6 +32,7 @@ from bendrel.services.trials import (
     read_trial,
     tool_card,
 )
+from bendrel.services.wrench import WrenchDraft, keep_wrench, wrench_of
 from bendrel.store.database import Database
 from bendrel.store.models import Holding, MakingRow, OwnEntry, Preference, TrialRow, new_id, now
 from bendrel.store.stock import lying_mm
@@ -94,14 +96,17 @@ class Shelf:
         own, answers = self.own(), self._answers()
         kit = with_own(load_kit(), ((row.id, row.shelf, row.fields) for row in own))
         trials = self.trials()
+        with self._database.reading() as session:
+            wrench = wrench_of(session, kit.proving.wrench)
         self._kit = replace(
             kit,
             preferences={**kit.preferences, **answers},
+            proving=replace(kit.proving, wrench=wrench),
             calibrations=calibrations_of(kit, trials),
             spread=spread_of(kit, self._departures()),
             pace=self._pace(kit),
         )
-        changed = [[r.id, r.shelf, r.fields] for r in own] + [answers]
+        changed = [[r.id, r.shelf, r.fields] for r in own] + [answers, [wrench.length_mm, wrench.offset_mm]]
         told = json.dumps([*changed, *([t.id, t.fields] for t in trials)], sort_keys=True)
         self._stamp = sha256(told.encode()).hexdigest()
 
@@ -241,6 +246,13 @@ class Shelf:
                 session.merge(Preference(question=question, answer=answer))
         self._load()
         return self.kit.preferences
+
+    def measure_wrench(self, draft: WrenchDraft) -> WrenchRule:
+        """Keep the shop's own torque wrench and crowfoot. Raises Refused."""
+        with self._database.writing() as session:
+            keep_wrench(session, draft)
+        self._load()
+        return self.kit.proving.wrench
 
     def _answers(self) -> dict[str, str]:
         schools = load_kit().schools

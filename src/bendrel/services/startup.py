@@ -19,6 +19,7 @@ from bendrel.services.jobs import Jobs
 from bendrel.services.kits import KitLists
 from bendrel.services.lines import Lines
 from bendrel.services.makings import Makings
+from bendrel.services.papers import Papers
 from bendrel.services.photos import Photos
 from bendrel.services.proof_runs import ProofRuns
 from bendrel.services.recorder import Recorder
@@ -57,6 +58,7 @@ class Shop:
     recorder: Recorder
     runs: ProofRuns
     closings: Closings
+    papers: Papers
     vessel: Vessel
 
     @property
@@ -96,12 +98,13 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
     photos, recorder = Photos(database), Recorder(database)
     instruments = Instruments({"pressure": recorder})
     lines, runs = Lines(database, shelf), ProofRuns(database, recorder)
+    jobs, closings = Jobs(database, shelf), Closings(lines, runs, shelf)
     return Shop(
         shelf=shelf,
         database=database,
         backups=kept,
         sign=sign,
-        jobs=Jobs(database, shelf),
+        jobs=jobs,
         lines=lines,
         bookings=Bookings(database),
         photos=photos,
@@ -117,7 +120,8 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
         circuits=Circuits(database),
         recorder=recorder,
         runs=runs,
-        closings=Closings(lines, runs, shelf),
+        closings=closings,
+        papers=Papers(lines, jobs, closings, runs, photos, shelf),
         vessel=Vessel(instruments),
     )
 

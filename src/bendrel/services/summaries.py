@@ -20,6 +20,7 @@ from bendrel.core.findings import Severity
 from bendrel.core.line.run import main_run, runs
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.next_step import next_step
+from bendrel.core.proof.log import FollowUp
 from bendrel.core.record import record
 from bendrel.core.removal.log import OpenItem, PartToGet
 from bendrel.core.repair.condition import Reason, Urgency
@@ -52,6 +53,7 @@ class LineSummary:
     twin_open: bool
     done: bool
     open_items: tuple[OpenItem, ...]
+    follow_ups: tuple[FollowUp, ...]
     parts: tuple[PartToGet, ...]
     updated_at: datetime
 
@@ -190,6 +192,7 @@ def summarise(line_id: str, document: dict[str, Any], updated_at: datetime, kit:
         twin_open=any(finding.code == "twin" for finding in pending),
         done=plan.removed.done,
         open_items=plan.removed.open_items,
+        follow_ups=tuple(one for one in line.proving.follow_ups if not one.done.strip()),
         parts=plan.removed.parts,
         updated_at=updated_at,
     )

@@ -5,6 +5,7 @@ import { LookPanel } from "../stages/look/LookPanel";
 import { MakePanel } from "../stages/make/MakePanel";
 import { MeasurePanel } from "../stages/measure/MeasurePanel";
 import { PlanPanel } from "../stages/plan/PlanPanel";
+import { ProvePanel } from "../stages/prove/ProvePanel";
 import { RemovePanel } from "../stages/remove/RemovePanel";
 import type { Panels } from "../workspace/stages";
 
@@ -17,4 +18,5 @@ export const PANELS: Panels = {
   plan: memo(PlanPanel),
   make: memo(MakePanel),
   fit: memo(FitPanel),
+  prove: memo(ProvePanel),
 };

@@ -27,7 +27,21 @@ export interface Cuts {
   move: (end: "A" | "B", mm: number) => void;
 }
 
+/** How a joint stands under watch, at one end of a span. */
+export interface WatchedJoint {
+  id: string;
+  span: string;
+  end: "A" | "B";
+  state: string;
+  said: string;
+}
+
 interface Selection {
+  /** Joints that the stage shows on the strip, and the one that is looked at. */
+  joints: readonly WatchedJoint[];
+  showJoints: (joints: readonly WatchedJoint[]) => void;
+  joint: string;
+  chooseJoint: (id: string) => void;
   cuts: Cuts | null;
   showCuts: (cuts: Cuts | null) => void;
   place: ChosenPlace | null;
@@ -53,8 +67,14 @@ export function SelectionProvider({ children, first = null }: { children: ReactN
   const [working, showWorking] = useState<string | null>(null);
   const [swing, showSwing] = useState<number | null>(null);
   const [cuts, showCuts] = useState<Cuts | null>(null);
+  const [joints, showJoints] = useState<readonly WatchedJoint[]>([]);
+  const [joint, chooseJoint] = useState("");
   const value = useMemo(
     () => ({
+      joints,
+      showJoints,
+      joint,
+      chooseJoint,
       cuts,
       showCuts,
       place,
@@ -76,7 +96,7 @@ export function SelectionProvider({ children, first = null }: { children: ReactN
       swing,
       showSwing,
     }),
-    [cuts, place, bend, lit, working, swing],
+    [joints, joint, cuts, place, bend, lit, working, swing],
   );
   return <SelectionContext.Provider value={value}>{children}</SelectionContext.Provider>;
 }

@@ -96,6 +96,27 @@ export class LineStore {
   readonly undo = (): void => void this.inTurn(() => this.step("undo"));
   readonly redo = (): void => void this.inTurn(() => this.step("redo"));
 
+  /** Have the server change the line as it is saved, such as sign it off; returns why not, or nothing. */
+  readonly ask = async (call: (version: number) => Promise<OpenLine>): Promise<string> => {
+    let refused = "";
+    await this.inTurn(async () => {
+      await this.push();
+      if (this.dirty || this.state.conflict) {
+        refused = "What was typed is not saved yet; settle that first.";
+        return;
+      }
+      const before = this.state.document;
+      try {
+        const answer = await call(this.version);
+        if (this.state.document === before) this.tell({ document: answer.document });
+        this.accept(answer);
+      } catch (error) {
+        refused = sentence(error);
+      }
+    });
+    return refused;
+  };
+
   /** Settle a conflict with this document, made of both versions. */
   readonly settle = (settled: Line): void => {
     const { conflict, opened } = this.state;

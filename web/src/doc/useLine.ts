@@ -15,6 +15,8 @@ export interface LineEditor extends LineState {
   retry: () => void;
   /** Save what waits now, as an undo step of its own. */
   flush: () => Promise<void>;
+  /** Have the server change the saved line; returns why not, or nothing. */
+  ask: (call: (version: number) => Promise<OpenLine>) => Promise<string>;
   /** The tube that is worked on, by its id; blank for a line without one. */
   tube: string;
 }
@@ -59,6 +61,7 @@ export function useLine(first: OpenLine): Omit<LineEditor, "tube"> {
       settle: store.settle,
       retry: () => void store.retry(),
       flush: store.flush,
+      ask: store.ask,
     }),
     [state, store],
   );

@@ -20,10 +20,15 @@ interface Instruments {
   all: Record<InstrumentKind, Instrument>;
 }
 
-export const NAMES: Record<InstrumentKind, string> = { caliper: "caliper", gauge: "angle gauge", probe: "point probe" };
-const KINDS: InstrumentKind[] = ["caliper", "gauge", "probe"];
+export const NAMES: Record<InstrumentKind, string> = {
+  caliper: "caliper",
+  gauge: "angle gauge",
+  probe: "point probe",
+  pressure: "pressure gauge",
+};
+const KINDS: InstrumentKind[] = ["caliper", "gauge", "probe", "pressure"];
 const nothing: Instrument = { link: "off", last: "", trouble: "" };
-const none = { caliper: nothing, gauge: nothing, probe: nothing };
+const none = { caliper: nothing, gauge: nothing, probe: nothing, pressure: nothing };
 
 const Context = createContext<Instruments | null>(null);
 

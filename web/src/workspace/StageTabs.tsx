@@ -21,7 +21,9 @@ const NAMES: Record<StageName, string> = {
   plan: "Plan",
   make: "Make",
   fit: "Fit",
+  prove: "Prove",
 };
+
 /** The stages in the order people work, each saying how it stands; any may be entered. */
 export function StageTabs({ stage, go, editor, view }: Props) {
   return (
@@ -30,7 +32,7 @@ export function StageTabs({ stage, go, editor, view }: Props) {
       aria-label="Stages"
       sx={{
         display: "grid",
-        gridTemplateColumns: "repeat(7, 1fr)",
+        gridTemplateColumns: "repeat(8, 1fr)",
         "@media (max-width: 720px)": { gridTemplateColumns: "repeat(4, 1fr)" },
         minHeight: 44,
         borderBottom: "2px solid var(--ink)",
@@ -85,7 +87,6 @@ function removing({ removed }: Plan): string {
 }
 
 function fitting({ removed }: Plan): string {
-  if (removed.done) return "done";
   const left = removed.open_items.length + removed.left_over.length;
   return left > 0 ? `${left} open` : "";
 }
@@ -97,6 +98,7 @@ function standing(stage: StageName, view: PlanView, editor: LineEditor): string 
     return editor.document.condition.decision ? "decided" : plan.looked.recommendation ? "to decide" : "";
   if (stage === "remove") return removing(plan);
   if (stage === "fit") return fitting(plan);
+  if (stage === "prove") return plan.removed.done ? "signed off" : "";
   const open = [...plan.findings, ...(view.bench?.findings ?? [])].filter(
     (finding) => !finding.set_aside && finding.severity !== "note",
   );

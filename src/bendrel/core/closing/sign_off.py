@@ -1,11 +1,8 @@
-"""What stands in the way of signing a line off, and whether what was signed is still what is there."""
+"""What stands in the way of signing a line off."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import fields, is_dataclass, replace
-from hashlib import sha256
-from typing import Any
 
 from bendrel.core.closing.joints import LineJoint
 from bendrel.core.closing.standing import JointStanding, work_at
@@ -110,28 +107,3 @@ def step_done(line: Line, kit: Kit, step: WorkStep, joint: LineJoint | None, hel
 def places_of(line: Line, kit: Kit) -> tuple[str, ...]:
     """Where the line is bled, in order: as changed, else as is usual."""
     return line.proving.places or kit.proving.by_service[line.service].places
-
-
-def stamp_of(line: Line) -> str:
-    """A fingerprint of what is signed: the line as made and closed, without what may still change after it
-    (follow-ups, notes, the sign-off itself). What stands at its default does not count, so that a field
-    added later changes no fingerprint."""
-    proving = replace(line.proving, signed=None, follow_ups=())
-    signed = replace(line, notes="", finished=False, open_items=(), set_aside=(), proving=proving)
-    return sha256(repr(_told(signed)).encode()).hexdigest()
-
-
-def _told(value: Any) -> Any:
-    if is_dataclass(value) and not isinstance(value, type):
-        return [
-            (field.name, _told(now))
-            for field in fields(value)
-            if (now := getattr(value, field.name)) != field.default
-        ]
-    return [_told(one) for one in value] if isinstance(value, tuple) else value
-
-
-def signed_stands(line: Line) -> bool | None:
-    """Whether the sign-off is of the line as it is now; None without one."""
-    signed = line.proving.signed
-    return None if signed is None else signed.stamp == stamp_of(line)

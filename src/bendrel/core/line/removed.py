@@ -5,6 +5,7 @@ from __future__ import annotations
 from bendrel.core.findings import EndName
 from bendrel.core.line.document import Line
 from bendrel.core.line.run import runs
+from bendrel.core.line.signed import signed_stands
 from bendrel.core.record import record
 from bendrel.core.removal.advice import RemovalAdvice, advise
 from bendrel.core.removal.log import (
@@ -59,7 +60,8 @@ def judge_removal(line: Line, kit: Kit) -> Removed:
         parts=(*parts_to_get(line.removal), *fixtures),
         single_use=kit.single_use,
         open_items=waiting,
-        done=line.finished and not waiting and not over,
+        # lines that were closed before there was a sign-off stay done
+        done=(line.finished or signed_stands(line) is True) and not waiting and not over,
         fluid=line.removal.fluid,
     )
 

@@ -32,6 +32,15 @@ def next_step(line: Line, plan: Plan) -> NextStep:
         return NextStep(text="Finish the readings", rank=4)
     if any(finding.severity == "stop" for finding in pending):
         return NextStep(text="Settle the stops", rank=3)
+    proving = line.proving
+    if proving.signed is not None:
+        return NextStep(text="Signed off, but not done any more: look again", rank=0)
+    if any(finding.code == "joint_wet" for finding in pending):
+        return NextStep(text="A joint is wet", rank=0)
+    if proving.fills or proving.holds or proving.joints:
+        return NextStep(text="Prove it and sign it off", rank=0)
+    if proving.done:
+        return NextStep(text="Fit it", rank=0)
     if any(finding.code == "prove_nut" for finding in pending):
         return NextStep(text="Prove the nuts in the ports", rank=2)
     return NextStep(text="Print the sheet and make it", rank=1)

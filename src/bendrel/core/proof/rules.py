@@ -65,7 +65,8 @@ class Second:
 class ProvingRule:
     """All of it for some services. `flush` is how it is flushed, blank where it is not; `competent` says that
     somebody competent must test it; `balance` that volumes are balanced, `hot` that it is looked at once
-    more hot, `places` where it is bled, in order."""
+    more hot, `places` where it is bled, in order, `watch` what
+    its owner is told to watch."""
 
     id: str
     services: tuple[str, ...]
@@ -78,6 +79,7 @@ class ProvingRule:
     competent: bool = False
     balance: bool = False
     places: tuple[str, ...] = ()
+    watch: tuple[str, ...] = ()
     hold: HoldOffer | None = None
 
 

@@ -24,6 +24,7 @@ from bendrel.core.rules.whole.judge_joints import judge_joints
 from bendrel.core.rules.whole.judge_look import judge_look
 from bendrel.core.rules.whole.judge_parts import judge_parts
 from bendrel.core.rules.whole.judge_pressure import judge_pressure
+from bendrel.core.rules.whole.judge_proving import judge_proving
 from bendrel.core.rules.whole.judge_service import judge_service
 from bendrel.core.rules.whole.judge_way import judge_way
 
@@ -54,5 +55,6 @@ def judge(
     found += judge_joints(whole)
     found += judge_look(whole, looked, clips)
     found += judge_finish(whole, removed)
+    found += judge_proving(whole)
     # a title may begin with the name of a thing
     return [replace(one, title=one.title[0].upper() + one.title[1:]) for one in found]

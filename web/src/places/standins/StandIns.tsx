@@ -3,14 +3,14 @@ import Button from "@mui/material/Button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, sentence, take } from "../../api/client";
-import type { InstrumentKind, StandInOrder } from "../../api/types";
+import type { FieldKind, StandInOrder } from "../../api/types";
 import { Bar } from "../../ui/Bar";
 import { useNotice } from "../../ui/notice";
 import { Field } from "../../ui/Field";
 import { condensed } from "../../theme/theme";
 import { NAMES } from "../../instruments/useInstruments";
 
-const SHOWS: Record<InstrumentKind, string[]> = {
+const SHOWS: Record<FieldKind, string[]> = {
   caliper: ["reads, mm"],
   gauge: ["reads, °"],
   probe: ["x, mm", "y, mm", "z, mm"],
@@ -27,13 +27,73 @@ export function StandIns() {
           reading, then send from here.
         </Box>
         <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(280px, 1fr))", gap: 4 }}>
-          {(Object.keys(NAMES) as InstrumentKind[]).map((kind) => (
+          {(Object.keys(SHOWS) as FieldKind[]).map((kind) => (
             <StandIn key={kind} kind={kind} />
           ))}
+          <VesselStandIn />
           <SupplierStandIn />
         </Box>
       </Box>
     </>
+  );
+}
+
+/** A vessel under pressure with its gauge: set it, let it leak, cut the connection. */
+function VesselStandIn() {
+  const notice = useNotice();
+  const [told, setTold] = useState("off");
+  const [typed, setTyped] = useState({ start: "400", leak: "0", settles: "4", noise: "0.4", speed: "1" });
+  const fields: { name: keyof typeof typed; label: string }[] = [
+    { name: "start", label: "from the air, kPa" },
+    { name: "leak", label: "leak, kPa/min" },
+    { name: "settles", label: "settles, kPa" },
+    { name: "noise", label: "noise, kPa" },
+    { name: "speed", label: "times faster" },
+  ];
+  const wrong = Object.values(typed).some((text) => !Number.isFinite(Number(text)));
+  const order = {
+    start_kpa: Number(typed.start),
+    leak_kpa_min: Number(typed.leak),
+    settles_kpa: Number(typed.settles),
+    noise_kpa: Number(typed.noise),
+    warms_c: 0,
+    per_second: 10,
+    speed: Number(typed.speed),
+  };
+  const act = (call: Promise<unknown>, word: string) =>
+    void call.then(() => setTold(word)).catch((error: unknown) => notice({ text: sentence(error) }));
+  const put = (act_: "stop" | "lose" | "nonsense") =>
+    take(api.POST("/api/standins/vessel/{act}", { params: { path: { act: act_ } } }));
+  return (
+    <Box component="section" aria-label="pressure gauge">
+      <Box component="h2" sx={{ m: 0, font: `600 22px ${condensed}`, borderBottom: "2px solid var(--ink)", mb: 1 }}>
+        pressure gauge
+      </Box>
+      {fields.map(({ name, label }) => (
+        <Field
+          key={name}
+          label={label}
+          text={typed[name]}
+          problem={Number.isFinite(Number(typed[name])) ? undefined : "A plain number."}
+          onText={(text) => setTyped((was) => ({ ...was, [name]: text }))}
+        />
+      ))}
+      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1 }}>
+        <Button
+          variant="contained"
+          disabled={wrong}
+          onClick={() => act(take(api.POST("/api/standins/vessel", { body: order })), "sending")}
+        >
+          Set it and send
+        </Button>
+        <Button onClick={() => act(put("stop"), "silent")}>Stop sending</Button>
+        <Button onClick={() => act(put("lose"), "connection cut")}>Cut the connection</Button>
+        <Button onClick={() => act(put("nonsense"), "sent nonsense")}>Send nonsense</Button>
+      </Box>
+      <Box role="status" sx={{ mt: 1, color: "var(--second)" }}>
+        {told}
+      </Box>
+    </Box>
   );
 }
 
@@ -63,7 +123,7 @@ function SupplierStandIn() {
   );
 }
 
-function StandIn({ kind }: { kind: InstrumentKind }) {
+function StandIn({ kind }: { kind: FieldKind }) {
   const [shown, setShown] = useState<string[]>(
     kind === "gauge" ? ["90"] : kind === "caliper" ? ["25.4"] : ["0", "0", "0"],
   );

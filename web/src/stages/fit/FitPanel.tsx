@@ -1,25 +1,33 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useNavigate } from "react-router";
 import type { Line } from "../../api/types";
+import { useClosing } from "../../doc/useClosing";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
-import { useCatalogue } from "../../doc/useCatalogue";
 import { Cautions } from "../../ui/Cautions";
 import { Columns } from "../../ui/Columns";
 import { Ticks } from "../../ui/Ticks";
+import { CountedIn } from "../../workspace/closing/Counted";
+import { FillLog } from "../../workspace/closing/FillLog";
+import { StepList } from "../../workspace/closing/StepList";
+import { useShownJoints } from "../../workspace/closing/useShownJoints";
 import { BackForTheJob } from "./BackForTheJob";
-import { Holding, InOrder } from "./Holding";
+import { Holding } from "./Holding";
 import { OpenItems } from "./OpenItems";
+import { WrenchFields } from "./WrenchFields";
 
 interface Props {
   editor: LineEditor;
   view: PlanView;
 }
 
-/** The removal log backwards, ticked off one by one; what is left open; and whether the line is done. */
+/** The line going in: clean, loose from end to end, by hand, tight in order; and what came off going back on. */
 export function FitPanel({ editor, view }: Props) {
   const { document: line, edit } = editor;
+  const { closing, problem, again } = useClosing(line, editor.opened.id);
+  useShownJoints(closing);
   const removed = view.plan?.removed;
   const refit = removed?.refit ?? [];
   const tick = (id: string, on: boolean) =>
@@ -30,24 +38,51 @@ export function FitPanel({ editor, view }: Props) {
         items: was.removal.items.map((item, k) => (k === Number(id) ? { ...item, refitted: on } : item)),
       },
     }));
-  const catalogue = useCatalogue();
-  const said = new Set(catalogue?.services.find((row) => row.id === line.service)?.cautions);
-  const texts = (catalogue?.cautions ?? [])
-    .filter((row) => said.has(row.id) && (row.stages.includes("fit") || row.stages.includes("prove")))
-    .map((row) => row.text);
-  const waiting = removed?.open_items.length ?? 0;
   const over = removed?.left_over ?? [];
+  const navigate = useNavigate();
 
   return (
     <Box sx={{ p: 2 }}>
-      <Cautions texts={texts} />
+      <Cautions texts={closing?.cautions.fit ?? []} />
       <Columns>
         <Box>
           <HowItWas line={line} />
-          {view.piece?.clips && !view.old && <Holding clips={view.piece.clips} unit={line.unit} />}
-          {view.part && !view.old && <InOrder line={editor.document} tube={editor.tube} />}
+          <Box sx={{ display: "flex", alignItems: "baseline", gap: 1 }}>
+            <Typography variant="h2" sx={{ flex: 1 }}>
+              In order
+            </Typography>
+            <Button
+              size="small"
+              onClick={() => void editor.flush().then(() => navigate(`/lines/${editor.opened.id}/closing/fit`))}
+            >
+              At the bench
+            </Button>
+          </Box>
+          {problem && (
+            <Box role="alert" sx={{ color: "var(--stop)" }}>
+              {problem}
+            </Box>
+          )}
+          {closing && (
+            <>
+              <StepList editor={editor} closing={closing} group="ready" title="Before connecting" />
+              <StepList editor={editor} closing={closing} group="loose" title="Into its place, all loose" />
+              <StepList editor={editor} closing={closing} group="hand" title="Each joint by hand" />
+              <StepList editor={editor} closing={closing} group="tight" title="Tight, in order" />
+              <StepList
+                editor={editor}
+                closing={closing}
+                group="open"
+                title="With the last joint open"
+                under={(step) =>
+                  step.asks.length > 0 ? <FillLog editor={editor} closing={closing} step={step} /> : null
+                }
+              />
+            </>
+          )}
         </Box>
         <Box>
+          {view.piece?.clips && !view.old && <Holding clips={view.piece.clips} unit={line.unit} />}
           <Typography variant="h2">Back together</Typography>
           {refit.length === 0 && (
             <Box sx={{ color: "var(--second)" }}>The removal log turns round here: last off, first on.</Box>
@@ -67,40 +102,19 @@ export function FitPanel({ editor, view }: Props) {
             </Box>
           )}
           <BackForTheJob jobId={editor.opened.job_id} lineId={editor.opened.id} />
+          {closing && <CountedIn editor={editor} closing={closing} />}
           <OpenItems items={line.open_items} set={(open_items) => edit((was) => ({ ...was, open_items }))} />
+          {closing && <WrenchFields wrench={closing.wrench} unit={line.unit} saved={again} />}
           <Box sx={{ mt: 3, borderTop: "2px solid var(--ink)", pt: 1.5 }}>
-            {removed?.done ? (
-              <>
-                <Box sx={{ fontWeight: 600, color: "var(--good)", mb: 1 }}>This line is done.</Box>
-                <Button variant="text" onClick={() => edit((was) => ({ ...was, finished: false }))}>
-                  Take it up again
-                </Button>
-              </>
-            ) : (
-              <>
-                <Button
-                  fullWidth
-                  variant="contained"
-                  color="secondary"
-                  disabled={waiting > 0 || over.length > 0}
-                  onClick={() => edit((was) => ({ ...was, finished: true }))}
-                  sx={{ minHeight: 48, fontSize: 20 }}
-                >
-                  The line is done
-                </Button>
-                {(waiting > 0 || over.length > 0) && (
-                  <Box sx={{ mt: 0.5, color: "var(--second)" }}>
-                    {[
-                      waiting > 0 && `${waiting} open ${waiting === 1 ? "item" : "items"} to close`,
-                      over.length > 0 && `${over.length} to refit`,
-                    ]
-                      .filter(Boolean)
-                      .join(", ")}{" "}
-                    first.
-                  </Box>
-                )}
-              </>
-            )}
+            <Button
+              fullWidth
+              variant="contained"
+              color="secondary"
+              onClick={() => void navigate(`/lines/${editor.opened.id}/prove`, { replace: true })}
+              sx={{ minHeight: 48, fontSize: 20 }}
+            >
+              On to proving it
+            </Button>
           </Box>
         </Box>
       </Columns>

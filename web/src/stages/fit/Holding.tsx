@@ -1,9 +1,8 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import type { Clips, Line, Step, Unit } from "../../api/types";
+import type { Clips, Unit } from "../../api/types";
 import { SourceLine } from "../../ui/Working";
 import { useSelection } from "../../doc/select";
-import { useSteps } from "../../doc/useSteps";
 import { condensed } from "../../theme/theme";
 import { sayLength } from "../../format/units";
 
@@ -49,26 +48,6 @@ export function Holding({ clips, unit }: { clips: Clips; unit: Unit }) {
         })}
       </Box>
       <SourceLine source={clips.source} />
-    </Box>
-  );
-}
-
-const FITTING = new Set<Step["kind"]>(["old tube", "install", "test"]);
-
-/** The part's own steps of this stage: how each joint is closed and how tight it goes. */
-export function InOrder({ line, tube }: { line: Line; tube: string }) {
-  const steps = useSteps(line, tube).filter((step) => FITTING.has(step.kind));
-  return (
-    <Box component="section" aria-label="In order" sx={{ mb: 1.5 }}>
-      <Typography variant="h2">In order</Typography>
-      <Box component="ol" sx={{ m: 0, pl: 3 }}>
-        {steps.map((step) => (
-          <Box component="li" key={step.text} sx={{ py: 0.5 }}>
-            {step.text}
-            {step.why && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{step.why}</Box>}
-          </Box>
-        ))}
-      </Box>
     </Box>
   );
 }

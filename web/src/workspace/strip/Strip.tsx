@@ -12,6 +12,7 @@ import { condensed } from "../../theme/theme";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
 import { GoesOn, Head, HeldLong, Lit, Marks, Ruler, Spare, HEIGHT, TUBE_H, TUBE_Y, Weakest } from "./along";
 import { CutMarks } from "./CutMarks";
+import { Watched } from "./Watched";
 import { EndMark } from "./EndMark";
 import { Found } from "./Found";
 import { lanes } from "./lanes";
@@ -177,6 +178,7 @@ function Unrolled({ editor, view, width }: Props & { width: number }) {
           severity={lit.severity}
         />
       )}
+      <Watched layout={layout} />
       {cuts && <CutMarks cuts={cuts} unit={unit} x={(mm) => layout.x(cuts.span, mm)} />}
       <PortMark end="A" x={(layout.segments[0]?.x ?? 40) - 40} />
       {!open && <PortMark end="B" x={endOf(layout) + 40} />}

@@ -1,0 +1,78 @@
+import Box from "@mui/material/Box";
+import type { Closing, WorkStep } from "../../api/types";
+import { localTime, withProving } from "../../doc/proving";
+import type { LineEditor } from "../../doc/useLine";
+import { condensed } from "../../theme/theme";
+import { Typed } from "../../ui/Entry";
+import { Segments } from "../../ui/Segments";
+
+type Works = "" | "yes" | "no";
+
+/** Proof of function beside proof of tightness. */
+export function Functions({ editor, closing }: { editor: LineEditor; closing: Closing }) {
+  const steps = closing.steps.filter((step) => step.group === "works");
+  if (steps.length === 0) return null;
+  return (
+    <Box component="section" aria-label="Does it work" sx={{ mb: 2 }}>
+      <Box component="h3" sx={{ m: 0, font: `600 18px ${condensed}` }}>
+        Does it work
+      </Box>
+      {steps.map((step) => (
+        <Check key={step.id} editor={editor} step={step} />
+      ))}
+    </Box>
+  );
+}
+
+function Check({ editor, step }: { editor: LineEditor; step: WorkStep }) {
+  const check = editor.document.proving.checks.find((one) => one.step === step.run);
+  const set = (part: { works?: Works; value?: string; note?: string }) =>
+    editor.edit((was) =>
+      withProving(was, ({ checks }) => {
+        const blank = { step: step.run, works: "" as Works, value: "", by: "", at: localTime(new Date()), note: "" };
+        const next = { ...(checks.find((one) => one.step === step.run) ?? blank), ...part };
+        return { checks: [...checks.filter((one) => one.step !== step.run), next] };
+      }),
+    );
+  return (
+    <Box data-check={step.run} sx={{ borderBottom: "1px solid var(--rule)", py: 0.75 }}>
+      <Box>
+        {step.text}
+        {step.must && (
+          <Box component="span" sx={{ color: "var(--second)" }}>
+            {" "}
+            Needed for the sign-off.
+          </Box>
+        )}
+      </Box>
+      <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", mt: 0.5 }}>
+        <Segments<Works>
+          label={`Works: ${step.text.slice(0, 40)}`}
+          value={check?.works ?? ""}
+          options={[
+            { value: "", text: "not yet" },
+            { value: "yes", text: "yes" },
+            { value: "no", text: "no" },
+          ]}
+          onChange={(works) => set({ works })}
+        />
+        {step.asks.includes("value") && (
+          <Typed
+            label={`Reading: ${step.text.slice(0, 40)}`}
+            text={check?.value ?? ""}
+            placeholder="reading"
+            width={100}
+            onText={(value) => set({ value: value.slice(0, 24) })}
+          />
+        )}
+        <Typed
+          label={`Note: ${step.text.slice(0, 40)}`}
+          text={check?.note ?? ""}
+          placeholder="note"
+          width={150}
+          onText={(note) => set({ note: note.slice(0, 400) })}
+        />
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,72 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useNavigate } from "react-router";
+import { useClosing } from "../../doc/useClosing";
+import type { LineEditor } from "../../doc/useLine";
+import type { PlanView } from "../../doc/usePlan";
+import { Cautions } from "../../ui/Cautions";
+import { Columns } from "../../ui/Columns";
+import { FillLog } from "../../workspace/closing/FillLog";
+import { LeakWatch } from "../../workspace/closing/LeakWatch";
+import { StepList } from "../../workspace/closing/StepList";
+import { useShownJoints } from "../../workspace/closing/useShownJoints";
+import { BalanceBox } from "./BalanceBox";
+import { FollowUps } from "./FollowUps";
+import { Functions } from "./Functions";
+import { HoldTests } from "./HoldTests";
+import { SignOff } from "./SignOff";
+
+/** The line filled, bled and proved: figures kept, every joint watched, signed off when nothing is in the way. */
+export function ProvePanel({ editor }: { editor: LineEditor; view: PlanView }) {
+  const view = useClosing(editor.document, editor.opened.id);
+  const { closing, problem } = view;
+  useShownJoints(closing);
+  const navigate = useNavigate();
+  return (
+    <Box sx={{ p: 2 }}>
+      <Cautions texts={closing?.cautions.prove ?? []} />
+      {problem && (
+        <Box role="alert" sx={{ color: "var(--stop)" }}>
+          {problem}
+        </Box>
+      )}
+      {closing && (
+        <Columns>
+          <Box>
+            <Box sx={{ display: "flex", alignItems: "baseline", gap: 1 }}>
+              <Typography variant="h2" sx={{ flex: 1 }}>
+                Fill, bleed, prove
+              </Typography>
+              <Button
+                size="small"
+                onClick={() => void editor.flush().then(() => navigate(`/lines/${editor.opened.id}/closing/prove`))}
+              >
+                At the bench
+              </Button>
+            </Box>
+            <StepList
+              editor={editor}
+              closing={closing}
+              group="fill"
+              title="Fill and bleed"
+              under={(step) =>
+                step.asks.length > 0 ? <FillLog editor={editor} closing={closing} step={step} /> : null
+              }
+            />
+            <BalanceBox editor={editor} closing={closing} />
+            <HoldTests editor={editor} closing={closing} view={view} />
+          </Box>
+          <Box>
+            <LeakWatch editor={editor} closing={closing} />
+            <Functions editor={editor} closing={closing} />
+            <StepList editor={editor} closing={closing} group="again" title="Once more, settled" />
+            <StepList editor={editor} closing={closing} group="after" title="Afterwards" />
+            <FollowUps editor={editor} closing={closing} />
+            <SignOff editor={editor} closing={closing} />
+          </Box>
+        </Columns>
+      )}
+    </Box>
+  );
+}

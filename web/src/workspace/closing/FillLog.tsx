@@ -1,0 +1,122 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import type { Closing, FillRow, WorkStep } from "../../api/types";
+import { blankFill, changed, localTime, withProving } from "../../doc/proving";
+import type { LineEditor } from "../../doc/useLine";
+import { Typed, Word } from "../../ui/Entry";
+
+interface Props {
+  editor: LineEditor;
+  closing: Closing;
+  step: WorkStep;
+}
+
+type Asked = WorkStep["asks"][number];
+const ASKS: Record<Exclude<Asked, "air">, { label: string; hint: string }> = {
+  into: { label: "Fluid in", hint: "in, ml" },
+  out: { label: "Fluid out", hint: "out, ml" },
+  level: { label: "Change of level", hint: "level ±, ml" },
+  seconds: { label: "Seconds", hint: "seconds" },
+  value: { label: "Reading", hint: "reading" },
+};
+const AIR = ["", "none", "a little", "much"] as const;
+
+/** The log of one step of a guided run: a row a turn, or a row a wheel. */
+export function FillLog({ editor, closing, step }: Props) {
+  const rows = editor.document.proving.fills.filter((row) => row.step === step.run);
+  const change = (id: string, part: Partial<FillRow>) =>
+    editor.edit((was) => withProving(was, ({ fills }) => ({ fills: changed(fills, id, part) })));
+  const add = (place = "") =>
+    editor.edit((was) =>
+      withProving(was, ({ fills }) => ({
+        fills: [...fills, blankFill(was, step.run, localTime(new Date()), place)],
+      })),
+    );
+  const out = (id: string) =>
+    editor.edit((was) => withProving(was, ({ fills }) => ({ fills: fills.filter((row) => row.id !== id) })));
+  const places = step.by_place ? closing.places : [];
+  const missing = places.filter((place) => !rows.some((row) => row.place === place));
+  const next = missing[0];
+  return (
+    <Box sx={{ mt: 0.25 }}>
+      {rows.map((row, k) => (
+        <Box key={row.id} data-fill={row.id} sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", py: 0.25 }}>
+          <Box sx={{ alignSelf: "center", color: "var(--second)", fontSize: 14, minWidth: 52 }}>
+            {row.place || `turn ${k + 1}`}
+          </Box>
+          {step.asks.map((asked) =>
+            asked === "air" ? (
+              <Word
+                key={asked}
+                label={`Air seen, ${row.place || `turn ${k + 1}`}`}
+                value={row.air || "air?"}
+                list={["air?", ...AIR.slice(1)]}
+                onChange={(air) => change(row.id, { air: air === "air?" ? "" : (air as FillRow["air"]) })}
+              />
+            ) : (
+              <Typed
+                key={asked}
+                label={`${ASKS[asked].label}, ${row.place || `turn ${k + 1}`}`}
+                text={row[asked]}
+                placeholder={ASKS[asked].hint}
+                width={88}
+                onText={(text) => change(row.id, { [asked]: text.slice(0, 24) })}
+              />
+            ),
+          )}
+          <Button
+            size="small"
+            variant="text"
+            aria-label={`Take out ${row.place || `turn ${k + 1}`}`}
+            sx={{ minWidth: 32, px: 0.5 }}
+            onClick={() => out(row.id)}
+          >
+            ✕
+          </Button>
+        </Box>
+      ))}
+      {next ? (
+        <Button size="small" sx={{ mt: 0.5 }} onClick={() => add(next)}>
+          Log {next}
+        </Button>
+      ) : (
+        (rows.length === 0 || step.again) &&
+        !step.by_place && (
+          <Button size="small" sx={{ mt: 0.5 }} onClick={() => add()}>
+            {rows.length === 0 ? "Log it" : "Log another turn"}
+          </Button>
+        )
+      )}
+      {step.by_place && <Order editor={editor} places={places} />}
+    </Box>
+  );
+}
+
+/** The order of the places, the farthest first as is usual; changed one by one. */
+function Order({ editor, places }: { editor: LineEditor; places: readonly string[] }) {
+  const set = (next: string[]) => editor.edit((was) => withProving(was, () => ({ places: next })));
+  const swap = (k: number) =>
+    set(places.map((place, i) => (i === k - 1 ? (places[k] ?? place) : i === k ? (places[k - 1] ?? place) : place)));
+  return (
+    <Box
+      component="details"
+      sx={{ mt: 0.5, "& summary": { cursor: "pointer", minHeight: 32, color: "var(--second)" } }}
+    >
+      <summary>Order of the wheels</summary>
+      {places.map((place, k) => (
+        <Box key={k} sx={{ display: "flex", gap: 0.5, py: 0.25 }}>
+          <Typed
+            label={`Place ${k + 1}`}
+            text={place}
+            placeholder="which wheel"
+            width="100%"
+            onText={(text) => set(places.map((one, i) => (i === k ? text.slice(0, 80) : one)))}
+          />
+          <Button size="small" disabled={k === 0} onClick={() => swap(k)} aria-label={`${place} earlier`}>
+            ↑
+          </Button>
+        </Box>
+      ))}
+    </Box>
+  );
+}
