@@ -111,7 +111,8 @@ def test_archives_that_are_broken_or_mean_harm(shop, data, said):
 def test_names_in_an_archive_lead_nowhere():
     """Only photographs under their own names are read; nothing is unpacked to a path."""
     hostile = {"..__..__evil_dot_sh": "x", "photos__..__x_dot_jpg": "x", "__etc__passwd": "x"}
-    job, photos = read_archive(zipped(job_dot_json=JOB, **hostile))
+    job, beside = read_archive(zipped(job_dot_json=JOB, **hostile))
+    photos = beside.photos
     assert (job.name, photos) == ("x", {})
 
 

@@ -282,6 +282,27 @@ def test_a_brake_wants_somebody_competent(shop, lines):
     )
 
 
+def test_proof_and_sign_off_travel_with_the_job(shop, lines):
+    """Brought in again the line is signed as it was, with its run and every reading."""
+    opened = lines[0]
+    text = "time_s,pressure_kpa,temperature_c\n" + "".join(f"{10 * k},201.3,20\n" for k in range(40))
+    run = shop.runs.bring_in(opened.id, text.encode())
+    hold = Hold(kind="liquid", run=run.id, reads="absolute", minutes="5")
+    saved = shop.lines.save(opened.id, opened.version, proved(shop, opened, holds=(hold,)))
+    assert shop.closings.of(saved.document, opened.id, TODAY).holds[0].result.verdict == "holds"
+    shop.closings.sign(opened.id, saved.version, SignDraft(by="Ada", day="2026-11-27"))
+    data, _ = shop.archives.write(opened.job_id)
+    brought = shop.archives.read(data, keep=True)
+    copies = [shop.lines.open(one.id) for one in shop.jobs.one(brought.job_id).lines]
+    there = copy = next(one for one in copies if one.document.proving.signed)
+    told = shop.closings.of(copy.document, there.id, TODAY)
+    assert told.signed_stands is True
+    assert told.holds[0].readings == 40
+    own = shop.runs.of_line(there.id)[0]
+    assert own.id != run.id
+    assert shop.runs.written(own.id, 101.325) == shop.runs.written(run.id, 101.325)
+
+
 def test_nobody_signs_by_saving(shop, lines):
     opened = lines[0]
     saved = shop.lines.save(opened.id, opened.version, proved(shop, opened))

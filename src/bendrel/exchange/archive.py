@@ -30,6 +30,7 @@ MOST_PHOTO_BYTES = 15_000_000
 MOST_UNPACKED = 200_000_000
 JOB = "job.json"
 _ID = re.compile(r"[0-9a-f]{8,32}")
+_RUN = re.compile(r"runs/([0-9a-f]{8,32})\.csv")
 _PHOTO = re.compile(r"photos/([0-9a-f]{32})\.jpg")
 
 Account = Literal["planned", "extra", "own mistake"]
@@ -61,6 +62,20 @@ class ArchivedMaking:
     document: Line
     state: MakingState
     outcome: Outcome = ""
+    at: datetime
+    ended_at: datetime | None = None
+
+
+@record
+class ArchivedRun:
+    """One run that proves line `line` (0 is the first); its readings lie beside it as `runs/<id>.csv`,
+    counted from nothing where `absolute`, else from the air. `marks` are seconds and what happened."""
+
+    id: Annotated[str, Predicate(is_id)]
+    line: Annotated[int, Ge(0)]
+    source: Literal["gauge", "file"]
+    absolute: bool
+    marks: Annotated[tuple[tuple[float, Annotated[str, MaxLen(200)]], ...], MaxLen(200)] = ()
     at: datetime
     ended_at: datetime | None = None
 
@@ -113,25 +128,36 @@ class ArchivedJob:
     own: Annotated[tuple[ArchivedOwn, ...], MaxLen(500)] = ()
     trials: Annotated[tuple[ArchivedTrial, ...], MaxLen(2000)] = ()
     strip_down: Annotated[tuple[ArchivedSharedItem, ...], MaxLen(200)] = ()
+    runs: Annotated[tuple[ArchivedRun, ...], MaxLen(200)] = ()
 
 
 _BROKEN = (zipfile.BadZipFile, zipfile.LargeZipFile, zlib.error, ValueError, RuntimeError, EOFError, OSError)
 _JOB: TypeAdapter[ArchivedJob] = TypeAdapter(ArchivedJob)
 
 
-def write_archive(job: ArchivedJob, photos: dict[str, bytes]) -> bytes:
-    """The job as a zip: `job.json` and `photos/<id>.jpg`."""
+@record
+class Beside:
+    """What lies in an archive beside its `job.json`, by id: photographs, and readings of runs as CSV."""
+
+    photos: dict[str, bytes]
+    runs: dict[str, bytes]
+
+
+def write_archive(job: ArchivedJob, photos: dict[str, bytes], runs: dict[str, bytes] | None = None) -> bytes:
+    """The job as a zip: `job.json`, `photos/<id>.jpg` and `runs/<id>.csv`."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as file:
         file.writestr(JOB, _JOB.dump_json(job, indent=1))
         for name, data in photos.items():
             file.writestr(zipfile.ZipInfo(f"photos/{name}.jpg"), data)
+        for name, data in (runs or {}).items():
+            file.writestr(f"runs/{name}.csv", data)
     return out.getvalue()
 
 
-def read_archive(data: bytes) -> tuple[ArchivedJob, dict[str, bytes]]:
-    """A job and its photographs as bytes. Nothing is unpacked beyond fixed limits, whatever the
-    archive claims, and nothing is written. Raises FileError."""
+def read_archive(data: bytes) -> tuple[ArchivedJob, Beside]:
+    """A job, its photographs and the readings of its runs as bytes. Nothing is unpacked beyond fixed limits,
+    whatever the archive claims, and nothing is written. Raises FileError."""
     if len(data) > MOST_BYTES:
         raise FileError("The file is over 60 MB; a job with its photographs is smaller.")
     try:
@@ -142,19 +168,20 @@ def read_archive(data: bytes) -> tuple[ArchivedJob, dict[str, bytes]]:
             if JOB not in {entry.filename for entry in entries}:
                 raise FileError("The archive has no job.json; export a job from Bendrel.")
             job = _job(_unpacked(file, JOB, MOST_JOB_BYTES))
-            photos, total = {}, 0
+            beside, total = Beside(photos={}, runs={}), 0
             for entry in entries:
-                found = _PHOTO.fullmatch(entry.filename)
-                if found:
-                    photos[found[1]] = _unpacked(file, entry.filename, MOST_PHOTO_BYTES)
-                    total += len(photos[found[1]])
-                    if total > MOST_UNPACKED:
-                        raise FileError("The archive unpacks to over 200 MB; that is no job.")
+                for pattern, kept in ((_PHOTO, beside.photos), (_RUN, beside.runs)):
+                    found = pattern.fullmatch(entry.filename)
+                    if found:
+                        kept[found[1]] = _unpacked(file, entry.filename, MOST_PHOTO_BYTES)
+                        total += len(kept[found[1]])
+                if total > MOST_UNPACKED:
+                    raise FileError("The archive unpacks to over 200 MB; that is no job.")
     except FileError:
         raise
     except _BROKEN as error:
         raise FileError("That is no job file that can be read; export a job from Bendrel.") from error
-    return job, photos
+    return job, beside
 
 
 def _unpacked(file: zipfile.ZipFile, name: str, most: int) -> bytes:

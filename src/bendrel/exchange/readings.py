@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from math import isnan
+
 from bendrel.core.proof.hold import MOST_ROWS
 from bendrel.core.record import record
 from bendrel.exchange.errors import FileError
@@ -38,6 +41,29 @@ def read_readings(data: bytes) -> GaugeReadings:
         pressures_kpa=tuple(row[1] for row in figures),
         temperatures_c=tuple(row[2] for row in figures) if len(header) == 3 else None,
     )
+
+
+RUN_HEADER = ("time_s", "pressure_kpa", "temperature_c")
+
+
+def write_run(rows: Sequence[Sequence[float]]) -> bytes:
+    """A run as it was recorded: rows of seconds, kPa from the air or from nothing, °C (blank: not
+    measured)."""
+    told = (f"{t!r},{p!r},{'' if isnan(c) else repr(c)}" for t, p, c in rows)
+    return ("\n".join((",".join(RUN_HEADER), *told)) + "\n").encode()
+
+
+def read_run(data: bytes) -> list[tuple[float, float, float]]:
+    """The rows of a recorded run. Raises FileError."""
+    rows = rows_of(data, RUN_HEADER, most_rows=MOST_ROWS, most_bytes=MOST_BYTES)
+    return [
+        (
+            number(cells[0], line, RUN_HEADER[0]),
+            number(cells[1], line, RUN_HEADER[1]),
+            number(cells[2], line, RUN_HEADER[2]) if cells[2] else float("nan"),
+        )
+        for line, cells in rows
+    ]
 
 
 def write_readings(readings: GaugeReadings) -> str:

@@ -10,6 +10,7 @@ from pydantic import TypeAdapter
 from sqlalchemy import select
 
 from bendrel.core.line.document import Line, Port
+from bendrel.core.line.signed import signed_as_before
 from bendrel.core.making.state import MakingState, Outcome
 from bendrel.core.record import record
 from bendrel.core.removal.log import RemovedItem
@@ -24,6 +25,7 @@ from bendrel.exchange.archive import (
 )
 from bendrel.exchange.documents import line_from_value, line_to_value
 from bendrel.exchange.errors import FileError
+from bendrel.services.archived_runs import check_runs, new_run_ids, runs_in, runs_out, with_runs
 from bendrel.services.bookings import Account
 from bendrel.services.errors import NotFound
 from bendrel.services.own_rows import check_own, keep_own, named_own, renamed, trials_of
@@ -72,6 +74,7 @@ class Archives:
                     select(MakingRow).where(MakingRow.line_id == row.id).order_by(MakingRow.at)
                 )
             )
+            runs, readings = runs_out(session, [row.id for row in rows])
             own = named_own(session, [*lines, *(making.document for making in makings)])
             archived = ArchivedJob(
                 name=job.name,
@@ -88,6 +91,7 @@ class Archives:
                 own=own,
                 trials=trials_of(session, own),
                 strip_down=archived_strip_down(log_of(session, job_id), [row.id for row in rows]),
+                runs=runs,
             )
         photos: dict[str, bytes] = {}
         for name in photos_in(archived):
@@ -95,11 +99,12 @@ class Archives:
                 photos[name] = self._photos.path(name).read_bytes()
             except NotFound:
                 continue
-        return write_archive(archived, photos), archived.name
+        return write_archive(archived, photos, readings), archived.name
 
     def read(self, data: bytes, *, keep: bool) -> BroughtIn:
         """What an archive holds; with `keep` it becomes a job, whole or not at all."""
-        job, photos = read_archive(data)
+        job, beside = read_archive(data)
+        photos, readings = beside.photos, check_runs(job, beside.runs)
         check_makings(job)
         check_line_ids(job)
         new = check_own(self._shelf.kit, job)
@@ -108,7 +113,7 @@ class Archives:
         job_id: str | None = None
         if keep:
             names = {name: self._photos.keep(picture).id for name, picture in present.items()}
-            job_id = self._keep(job, names)
+            job_id = self._keep(job, names, readings)
             self._shelf.read_anew()
         return BroughtIn(
             name=job.name,
@@ -122,7 +127,9 @@ class Archives:
             job_id=job_id,
         )
 
-    def _keep(self, job: ArchivedJob, names: dict[str, str]) -> str:
+    def _keep(
+        self, job: ArchivedJob, names: dict[str, str], readings: dict[str, list[tuple[float, float, float]]]
+    ) -> str:
         with self._database.writing() as session:
             row = Job(
                 name=job.name,
@@ -141,12 +148,18 @@ class Archives:
                 value: dict[str, Any] = renamed(
                     line_to_value(with_photos(line, lambda name: names.get(name, ""))), own
                 )
-                return value
+                return line_to_value(signed_as_before(line_from_value(value), line))
 
             ids = {name: new_id() for name in job.line_ids}
+            run_ids = new_run_ids(job)
             new = [ids.get(name) for name in job.line_ids] or [None] * len(job.lines)
+
+            def anew(line: Line) -> Line:
+                """The line with the job's other lines and its runs under their new ids."""
+                return signed_as_before(with_runs(joined_anew(line, ids), run_ids), line)
+
             kept = [
-                add_line(session, row, here(joined_anew(line, ids)), name)
+                add_line(session, row, here(anew(line)), name)
                 for line, name in zip(job.lines, new, strict=True)
             ]
             log = strip_down_of(job, [line.id for line in kept], names)
@@ -154,6 +167,7 @@ class Archives:
                 put_log(session, row.id, log)
             for making in job.makings:
                 session.add(making_row(kept[making.line].id, making, here(making.document)))
+            runs_in(session, job, [line.id for line in kept], run_ids, readings)
             for booking in job.bookings:
                 row.bookings.append(
                     BookingRow(

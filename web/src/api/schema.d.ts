@@ -1590,6 +1590,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lines/{line_id}/record.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Record
+         * @description The record of what was done and proved.
+         */
+        get: operations["record_api_lines__line_id__record_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{line_id}/handover.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Handover
+         * @description The note for the owner.
+         */
+        get: operations["handover_api_lines__line_id__handover_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{line_id}/follow-ups.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reminders
+         * @description What is due, for a calendar.
+         */
+        get: operations["reminders_api_lines__line_id__follow_ups_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lines/{line_id}/runs": {
         parameters: {
             query?: never;
@@ -4251,7 +4311,7 @@ export interface components {
              */
             severity: "stop" | "caution" | "note";
             /** Code */
-            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done";
+            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
             where: components["schemas"]["Place"];
             /** Title */
             title: string;
@@ -4279,7 +4339,7 @@ export interface components {
              * @default plan
              * @enum {string}
              */
-            stage: "look" | "measure" | "choose" | "plan" | "fit";
+            stage: "look" | "measure" | "choose" | "plan" | "fit" | "prove";
         };
         /**
          * Fitting
@@ -6447,6 +6507,8 @@ export interface components {
             done: boolean;
             /** Open Items */
             open_items: components["schemas"]["OpenItem"][];
+            /** Follow Ups */
+            follow_ups: components["schemas"]["FollowUp"][];
             /** Parts */
             parts: components["schemas"]["PartToGet"][];
             /**
@@ -19035,6 +19097,282 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OpenLine"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    record_api_lines__line_id__record_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    handover_api_lines__line_id__handover_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    reminders_api_lines__line_id__follow_ups_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

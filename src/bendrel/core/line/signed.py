@@ -28,6 +28,15 @@ def _told(value: Any) -> Any:
     return [_told(one) for one in value] if isinstance(value, tuple) else value
 
 
+def signed_as_before(line: Line, before: Line) -> Line:
+    """`line`, which is `before` with other names for the same things, signed off as that was."""
+    signed = line.proving.signed
+    if signed is None or not signed_stands(before):
+        return line
+    again = replace(signed, stamp=stamp_of(line))
+    return replace(line, proving=replace(line.proving, signed=again))
+
+
 def signed_stands(line: Line) -> bool | None:
     """Whether the sign-off is of the line as it is now; None without one."""
     signed = line.proving.signed
