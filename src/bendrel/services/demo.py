@@ -29,6 +29,7 @@ from bendrel.services.demo_lines import (
     rear_right_line,
     reservoir_drop_line,
 )
+from bendrel.services.demo_proofs import failed, half_proved, signed_off
 from bendrel.services.jobs import JobDraft
 from bendrel.services.shelf import Held, OwnDraft
 from bendrel.services.startup import Shop
@@ -95,8 +96,12 @@ def fill_demo(shop: Shop) -> None:
     crane = shop.jobs.create(
         JobDraft(name="Slipway crane", machine="1961 slipway crane, hydraulic steering", unit="mm")
     )
-    for line in (spliced_cooler_line(shop.kit), return_line(), saved_end_line(), header_tank_hose()):
+    spliced = shop.lines.add(crane.id, spliced_cooler_line(shop.kit))
+    for line in (return_line(), saved_end_line()):
         shop.lines.add(crane.id, line)
+    header = shop.lines.add(crane.id, header_tank_hose())
+    failed(shop, spliced.id)
+    signed_off(shop, header.id)
     tender = shop.jobs.create(
         JobDraft(
             name="Fire tender",
@@ -114,6 +119,7 @@ def fill_demo(shop: Shop) -> None:
     main = shop.lines.add(tender.id, vacuum_main())
     shop.lines.add(tender.id, vacuum_branch(main.id))
     shop.strip_downs.keep(tender.id, 0, _tunnel_off((cooler.id, vacuum.id)))
+    half_proved(shop, main.id)
     for held in STOCK:
         shop.shelf.hold(held)
     shop.stock.add(COIL)
