@@ -13,6 +13,7 @@ from bendrel.api.files import BINARY_BODY, as_file
 from bendrel.api.schemas import RunBegin, RunMark, SignOrder
 from bendrel.api.state import Services
 from bendrel.core.closing.holding import AIR_KPA
+from bendrel.core.closing.learnt import Learnt, learnt
 from bendrel.core.line.document import Line
 from bendrel.core.proof.rules import WrenchRule
 from bendrel.services.closings import Closing
@@ -99,6 +100,14 @@ def mark_run(run_id: str, body: RunMark, services: Services) -> ProofRun:
 def readings_csv(run_id: str, services: Services, air_kpa: float = AIR_KPA) -> Response:
     """All readings, absolute pressure."""
     return as_file(services.runs.written(run_id, air_kpa).encode(), "text/csv", "readings.csv")
+
+
+@router.get("/shop/learnt")
+def what_was_learnt(services: Services) -> Learnt:
+    """What the shop's own lines taught of joints and of fitting."""
+    lines = [line for job in services.jobs.board() for line in job.lines]
+    watched = [one for line in lines for one in line.watched]
+    return learnt(watched, (line.met for line in lines), services.kit)
 
 
 @router.put("/shop/wrench")

@@ -91,7 +91,13 @@ def failed(shop: Shop, line_id: str) -> None:
         fills=_fills(shop.kit.proving.by_service[line.service], at),
         circuit_holds="1.6 L",
         fluid="ATF from a sealed can",
-        holds=(replace(_by_eye(("3.0", "2.7", "2.45", "2.2", "2.0", "1.8"), MARA, at), volume="1.6 L"),),
+        holds=(
+            replace(
+                _by_eye(("3.0", "2.7", "2.45", "2.2", "2.0", "1.8"), MARA, at),
+                volume="1.6 L",
+                threshold="2.7 bar",
+            ),
+        ),
     )
     shop.lines.save(line_id, opened.version, replace(line, proving=proving))
 
@@ -120,14 +126,12 @@ def _fills(rule: ProvingRule, at: str) -> tuple[FillRow, ...]:
     """The first steps of the guided run, with what they ask for."""
     told = {
         "into": "800 ml",
-        "out": "0",
-        "level": "0",
         "air": "a little",
         "seconds": "60",
         "value": "low mark",
     }
     return tuple(
-        FillRow(step=step.id, at=at, by=MARA, **{name: told[name] for name in step.asks})  # type: ignore[arg-type]
+        FillRow(step=step.id, at=at, by=MARA, **{name: told[name] for name in step.asks if name in told})  # type: ignore[arg-type]
         for step in [step for step in rule.steps if step.part == "fill"][:2]
     )
 

@@ -16,6 +16,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from bendrel.core.attool.order_report import order_findings
+from bendrel.core.closing.learnt import Met, WatchedJoint, met_of, watched_of
 from bendrel.core.findings import Severity
 from bendrel.core.line.run import main_run, runs
 from bendrel.core.plan.assemble import plan_line
@@ -54,6 +55,8 @@ class LineSummary:
     done: bool
     open_items: tuple[OpenItem, ...]
     follow_ups: tuple[FollowUp, ...]
+    watched: tuple[WatchedJoint, ...]
+    met: Met
     parts: tuple[PartToGet, ...]
     updated_at: datetime
 
@@ -193,6 +196,8 @@ def summarise(line_id: str, document: dict[str, Any], updated_at: datetime, kit:
         done=plan.removed.done,
         open_items=plan.removed.open_items,
         follow_ups=tuple(one for one in line.proving.follow_ups if not one.done.strip()),
+        watched=watched_of(line, kit),
+        met=met_of(line),
         parts=plan.removed.parts,
         updated_at=updated_at,
     )

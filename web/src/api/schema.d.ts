@@ -1774,6 +1774,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/learnt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Was Learnt
+         * @description What the shop's own lines taught of joints and of fitting.
+         */
+        get: operations["what_was_learnt_api_shop_learnt_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop/wrench": {
         parameters: {
             query?: never;
@@ -6065,6 +6085,33 @@ export interface components {
             askew_deg: number;
         };
         /**
+         * Learnt
+         * @description All of it. `met` says how parts met their ports, blank while nobody noted it.
+         */
+        Learnt: {
+            /** Joints */
+            joints: components["schemas"]["LearntJoint"][];
+            /** Met */
+            met: string;
+        };
+        /**
+         * LearntJoint
+         * @description What one kind of joint taught here; `fittings` are the end types that close so.
+         */
+        LearntJoint: {
+            /**
+             * Closes
+             * @enum {string}
+             */
+            closes: "nut" | "sleeve" | "washer" | "taper" | "clamp" | "push" | "crimp" | "latch" | "maker";
+            /** Watched */
+            watched: number;
+            /** Said */
+            said: string;
+            /** Fittings */
+            fittings: string[];
+        };
+        /**
          * Ledger
          * @description All bookings of a job and one total a payer.
          */
@@ -6361,7 +6408,8 @@ export interface components {
              *       "holds": [],
              *       "checks": [],
              *       "counted": [],
-             *       "protected": "",
+             *       "missed": "",
+             *       "tweaks": "",
              *       "follow_ups": []
              *     }
              */
@@ -6509,6 +6557,9 @@ export interface components {
             open_items: components["schemas"]["OpenItem"][];
             /** Follow Ups */
             follow_ups: components["schemas"]["FollowUp"][];
+            /** Watched */
+            watched: components["schemas"]["WatchedJoint"][];
+            met: components["schemas"]["Met"];
             /** Parts */
             parts: components["schemas"]["PartToGet"][];
             /**
@@ -6880,6 +6931,16 @@ export interface components {
             stagger_mm: number | null;
             /** Twin Seen */
             twin_seen: boolean;
+        };
+        /**
+         * Met
+         * @description How a line met its ports: what it missed by (mm) and how many tweaks it took, None while not noted.
+         */
+        Met: {
+            /** Missed Mm */
+            missed_mm: number | null;
+            /** Tweaks */
+            tweaks: number | null;
         };
         /**
          * Misread
@@ -8176,7 +8237,8 @@ export interface components {
          * Proving
          * @description The whole log. `done` holds the ids of steps that were ticked off, `places` the order of wheels or
          *     consumers where it differs from the usual, `circuit_holds` what the circuit holds as typed (blank: the
-         *     line's own volume), `fluid` what went in.
+         *     line's own volume), `fluid` what went in;
+         *     `missed` by how much the part missed its port at the trial fit, `tweaks` how many it took.
          */
         Proving: {
             /**
@@ -8225,10 +8287,15 @@ export interface components {
              */
             counted: components["schemas"]["Counted"][];
             /**
-             * Protected
+             * Missed
              * @default
              */
-            protected: string;
+            missed: string;
+            /**
+             * Tweaks
+             * @default
+             */
+            tweaks: string;
             /**
              * Follow Ups
              * @default []
@@ -10144,6 +10211,19 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * WatchedJoint
+         * @description One joint that was watched until somebody looked: how it closes, and what it took.
+         */
+        WatchedJoint: {
+            /**
+             * Closes
+             * @enum {string}
+             */
+            closes: "nut" | "sleeve" | "washer" | "taper" | "clamp" | "push" | "crimp" | "latch" | "maker";
+            /** Rungs */
+            rungs: ("nip" | "re-seat" | "another clamp" | "re-make")[];
         };
         /**
          * Way
@@ -20045,6 +20125,98 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    what_was_learnt_api_shop_learnt_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learnt"];
+                };
             };
             /** @description Bad Request */
             400: {

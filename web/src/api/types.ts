@@ -146,4 +146,5 @@ export type HoldTold = Schemas["HoldTold"];
 export type FollowUp = Schemas["FollowUp"];
 export type ProofRun = Schemas["ProofRun"];
 export type RunChart = Schemas["Chart"];
+export type Learnt = Schemas["Learnt"];
 export type VesselOrder = Schemas["VesselOrder"];

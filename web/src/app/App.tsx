@@ -2,6 +2,7 @@ import { Route, Routes } from "react-router";
 import { Board } from "../places/board/Board";
 import { JobPage } from "../places/board/JobPage";
 import { BenchPage } from "../places/bench/BenchPage";
+import { ClosingBench } from "../places/bench/ClosingBench";
 import { HoseBench } from "../places/bench/HoseBench";
 import { CataloguePage } from "../places/catalogue/CataloguePage";
 import { StandIns } from "../places/standins/StandIns";
@@ -19,6 +20,7 @@ export function App() {
       <Route path="/jobs/:jobId" element={<JobPage />} />
       <Route path="/lines/:lineId" element={<LinePage panels={PANELS} />} />
       <Route path="/lines/:lineId/bench" element={<BenchPage />} />
+      <Route path="/lines/:lineId/closing/:stage" element={<ClosingBench />} />
       <Route path="/lines/:lineId/hose/:spanId" element={<HoseBench />} />
       <Route path="/lines/:lineId/:stage" element={<LinePage panels={PANELS} />} />
       <Route path="/lookups" element={<LookupsPage />} />

@@ -1,5 +1,3 @@
-import type { Unit } from "../api/types";
-
 const MOST_MINUTES = 100_000;
 const MOST_CENTS = 100_000_000;
 
@@ -39,16 +37,6 @@ export const sayMoney = (cents: number): string => (cents / 100).toFixed(2);
 /** What is sold by the metre. */
 export function sayMetres(mm: number): string {
   return `${Number((mm / 1000).toFixed(2))} m`;
-}
-
-const NM_PER_LBF_FT = 1.355818;
-
-/** A torque in the person's system: lbf·ft beside inches, N·m beside millimetres. */
-export function sayTorque(least: number, most: number, unit: Unit): string {
-  const per = unit === "in" ? NM_PER_LBF_FT : 1;
-  const say = (nm: number) => (nm / per).toFixed(nm / per < 10 ? 1 : 0);
-  const [low, high] = [say(least), say(most)];
-  return `${low === high ? low : `${low} to ${high}`} ${unit === "in" ? "lbf·ft" : "N·m"}`;
 }
 
 /** A volume in ml, from a litre on in litres. */

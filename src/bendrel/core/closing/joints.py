@@ -174,25 +174,27 @@ def _at_end(kit: Kit, pieces: Pieces, span: Span, end: EndName) -> _Parts:
     return _Parts(closes="washer" if span.what == "banjo stack" else "maker", name=span.what)
 
 
+def closes_of(fitting: Fitting) -> Closes:
+    """How a tube's end type closes."""
+    if fitting.takes_hose:
+        return "push"
+    if fitting.kind == "quick":
+        return "latch"
+    if fitting.kind in ("compression", "bite"):
+        return "sleeve"
+    if fitting.closing == "sealant":
+        return "taper"
+    return "washer" if fitting.kind in ("banjo", "stud") else "nut"
+
+
 def _tube_end(kit: Kit, span: RigidSpan, end: EndName) -> _Parts:
     choice = span.end(end)
     fitting = kit.fittings.get(choice.fitting)
     nut = kit.nuts.get(choice.nut) if choice.nut else None
     if fitting is None:
         return _Parts(closes="push", name="an end that the catalogue does not know")
-    closes: Closes = "nut"
-    if fitting.takes_hose:
-        closes = "push"
-    elif fitting.kind == "quick":
-        closes = "latch"
-    elif fitting.kind in ("compression", "bite"):
-        closes = "sleeve"
-    elif fitting.closing == "sealant":
-        closes = "taper"
-    elif fitting.kind in ("banjo", "stud"):
-        closes = "washer"
     name = f"{fitting.name}, {nut.thread}" if nut else fitting.name
-    return _Parts(closes=closes, name=name, fitting=fitting, nut=nut, torque_as=fitting.id)
+    return _Parts(closes=closes_of(fitting), name=name, fitting=fitting, nut=nut, torque_as=fitting.id)
 
 
 def _hose_end(kit: Kit, pieces: Pieces, span: HoseSpan) -> _Parts:

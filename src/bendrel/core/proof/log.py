@@ -169,7 +169,8 @@ class SignOff:
 class Proving:
     """The whole log. `done` holds the ids of steps that were ticked off, `places` the order of wheels or
     consumers where it differs from the usual, `circuit_holds` what the circuit holds as typed (blank: the
-    line's own volume), `fluid` what went in."""
+    line's own volume), `fluid` what went in;
+    `missed` by how much the part missed its port at the trial fit, `tweaks` how many it took."""
 
     done: Annotated[tuple[Id, ...], MaxLen(400)] = ()
     joints: Annotated[tuple[JointWork, ...], MaxLen(120)] = ()
@@ -180,7 +181,8 @@ class Proving:
     holds: Annotated[tuple[Hold, ...], MaxLen(20)] = ()
     checks: Annotated[tuple[FunctionCheck, ...], MaxLen(40)] = ()
     counted: Annotated[tuple[Counted, ...], MaxLen(40)] = ()
-    protected: Text = ""
+    missed: Text = ""
+    tweaks: Figure = ""
     follow_ups: Annotated[tuple[FollowUp, ...], MaxLen(20)] = ()
     signed: SignOff | None = None
 

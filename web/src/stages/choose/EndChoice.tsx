@@ -5,6 +5,7 @@ import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
 import type { Catalogue, Port, TubeEnd, Unit } from "../../api/types";
 import { SourceLine } from "../../ui/Working";
+import { useLearnt } from "../../doc/useLearnt";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { spanOf, typed, withSpan } from "../../doc/rows";
@@ -39,6 +40,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
   const port = line[portKey];
   const nut = catalogue.nuts.find((row) => row.id === choice.nut);
   const fitting = catalogue.fittings.find((row) => row.id === choice.fitting);
+  const taught = useLearnt()?.joints.find((one) => fitting && one.fittings.includes(fitting.id));
   const flared = fitting !== undefined && FLARED.has(fitting.kind);
   const screwed = fitting !== undefined && !NO_THREAD.has(fitting.kind);
   const planned = view.part?.[key];
@@ -76,6 +78,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
         onChange={(fitting) => setNut({ fitting, nut: usualNut(catalogue, fitting, size) })}
       />
       {fitting && <Box sx={{ fontSize: 14, color: "var(--second)" }}>Seals: {fitting.seals}.</Box>}
+      {taught && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{taught.said}</Box>}
       {atPort && <PortSeat port={port} catalogue={catalogue} onChange={setPort} />}
       {plastic && fitting?.kind === "compression" && (
         <FormControlLabel

@@ -2,6 +2,7 @@ import type { Catalogue, ComponentSpan, HoseSpan, Unit } from "../../api/types";
 import Box from "@mui/material/Box";
 import type { PlanView } from "../../doc/usePlan";
 import { typed } from "../../doc/rows";
+import { useLearnt } from "../../doc/useLearnt";
 import { Ticks } from "../../ui/Ticks";
 import { sayLength } from "../../format/units";
 import { COMPONENTS } from "../../format/words";
@@ -57,6 +58,7 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
   const onTube = (side: string) => placed?.ends.find((one) => one.side === side)?.tube ?? false;
   const problem = (name: string) => view.plan?.problems.find((item) => item.path === `${path}/${name}`)?.message;
   const offers = new Set(placed?.ends.flatMap((side) => side.offers) ?? []);
+  const taught = useLearnt()?.joints.find((one) => one.closes === "clamp");
   const clamps = catalogue.clamps.filter((row) => offers.has(row.id) || row.id === piece.clamp);
   const kindOf = (id: string) => catalogue.clamp_kinds.find((row) => row.id === id)?.name ?? id;
   return (
@@ -107,6 +109,7 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
             ]}
             onChange={(id) => onChange({ clamp: id || null })}
           />
+          {taught && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{taught.said}</Box>}
           <Pick
             label="Each side"
             value={String(piece.clamps_each)}

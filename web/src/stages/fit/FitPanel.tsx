@@ -4,9 +4,12 @@ import Typography from "@mui/material/Typography";
 import { useNavigate } from "react-router";
 import type { Line } from "../../api/types";
 import { useClosing } from "../../doc/useClosing";
+import { withProving } from "../../doc/proving";
+import { useLearnt } from "../../doc/useLearnt";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { Cautions } from "../../ui/Cautions";
+import { Typed } from "../../ui/Entry";
 import { Columns } from "../../ui/Columns";
 import { Ticks } from "../../ui/Ticks";
 import { CountedIn } from "../../workspace/closing/Counted";
@@ -102,6 +105,7 @@ export function FitPanel({ editor, view }: Props) {
             </Box>
           )}
           <BackForTheJob jobId={editor.opened.job_id} lineId={editor.opened.id} />
+          <Met editor={editor} />
           {closing && <CountedIn editor={editor} closing={closing} />}
           <OpenItems items={line.open_items} set={(open_items) => edit((was) => ({ ...was, open_items }))} />
           {closing && <WrenchFields wrench={closing.wrench} unit={line.unit} saved={again} />}
@@ -118,6 +122,34 @@ export function FitPanel({ editor, view }: Props) {
           </Box>
         </Box>
       </Columns>
+    </Box>
+  );
+}
+
+/** How the part met its ports: what the shop learns from. */
+function Met({ editor }: { editor: LineEditor }) {
+  const { missed, tweaks } = editor.document.proving;
+  const learnt = useLearnt();
+  return (
+    <Box component="section" aria-label="How it met its ports" sx={{ mt: 2 }}>
+      <Typography variant="h2">How it met its ports</Typography>
+      <Box sx={{ display: "flex", gap: 0.5, mt: 0.5, flexWrap: "wrap" }}>
+        <Typed
+          label="Missed its port by"
+          text={missed}
+          placeholder="missed by, such as 2 mm"
+          width={170}
+          onText={(text) => editor.edit((was) => withProving(was, () => ({ missed: text.slice(0, 80) })))}
+        />
+        <Typed
+          label="Tweaks"
+          text={tweaks}
+          placeholder="tweaks"
+          width={80}
+          onText={(text) => editor.edit((was) => withProving(was, () => ({ tweaks: text.slice(0, 24) })))}
+        />
+      </Box>
+      {learnt?.met && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{learnt.met}</Box>}
     </Box>
   );
 }

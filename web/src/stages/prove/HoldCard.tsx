@@ -141,7 +141,7 @@ function Recorded({
         settled={told?.result?.settled_from_s ?? null}
       />
       <Box role="status" aria-label="The gauge" sx={{ font: `500 16px ${condensed}` }}>
-        {readings.toLocaleString("en")} readings
+        {readings.toLocaleString("en")} readings{absolute && ", counted from nothing (absolute)"}
         {on && ", recording"}
         {on && (silent_s === null || silent_s > 3) && (
           <Box component="span" sx={{ color: "var(--caution)", fontWeight: 600 }}>

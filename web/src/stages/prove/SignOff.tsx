@@ -57,6 +57,7 @@ function InTheWay({ closing }: { closing: Closing }) {
                   all: "unset",
                   cursor: "pointer",
                   textDecoration: "underline",
+                  verticalAlign: "top",
                   "&:focus-visible": { outline: "3px solid var(--ink)" },
                 }}
               >

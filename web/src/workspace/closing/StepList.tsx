@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 import type { Closing, LineJoint, Unit, WorkStep } from "../../api/types";
 import { ticked, withJoint, workAt } from "../../doc/proving";
 import type { LineEditor } from "../../doc/useLine";
-import { sayTorque } from "../../format/amounts";
+import { sayTorque } from "../../format/units";
 import { condensed } from "../../theme/theme";
 import { Typed } from "../../ui/Entry";
 import { SourceLine } from "../../ui/Working";

@@ -13,7 +13,8 @@ export function Watched({ layout }: { layout: Layout }) {
       {joints.map((one) => {
         const segment = layout.segments.find((span) => span.id === one.span);
         if (!segment) return null;
-        const x = one.end === "A" ? segment.x - 2 : segment.x + segment.width + 2;
+        // inside its own span, so that the two nuts of a union stand side by side
+        const x = one.end === "A" ? segment.x + 9 : segment.x + segment.width - 9;
         const here = joint === one.id;
         const colour = INK[one.state] ?? "var(--caution)";
         return (

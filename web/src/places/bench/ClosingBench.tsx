@@ -1,0 +1,221 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useQuery } from "@tanstack/react-query";
+import { useLayoutEffect, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, sentence, take } from "../../api/client";
+import type { Closing, OpenLine, WorkStep } from "../../api/types";
+import { left, localTime, ticked, withProving } from "../../doc/proving";
+import { SelectionProvider } from "../../doc/select";
+import { useClosing } from "../../doc/useClosing";
+import type { LineEditor } from "../../doc/useLine";
+import { useLine } from "../../doc/useLine";
+import { sayTorque } from "../../format/units";
+import { condensed } from "../../theme/theme";
+import { Cautions } from "../../ui/Cautions";
+import { NotHere } from "../../ui/NotHere";
+import { useNow } from "../../ui/useNow";
+import { FillLog } from "../../workspace/closing/FillLog";
+import { sayState } from "../../workspace/closing/useShownJoints";
+import { BenchHead } from "./BenchHead";
+import { JointWatch } from "./JointWatch";
+import { big } from "./sizes";
+
+const NAMES = { fit: "Fit", prove: "Prove" } as const;
+
+/** Fitting or proving a line at the bench: one step a screen. */
+export function ClosingBench() {
+  const { lineId = "", stage = "fit" } = useParams();
+  const line = useQuery({
+    // of its own: the workspace that is left has read the line before what is ticked here
+    queryKey: ["closing at the bench", lineId],
+    queryFn: () => take(api.GET("/api/lines/{line_id}", { params: { path: { line_id: lineId } } })),
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  });
+  if (line.isError) return <NotHere text={sentence(line.error)} />;
+  if (!line.data) return null;
+  if (stage !== "fit" && stage !== "prove") return <NotHere text={`There is no bench for “${stage}”.`} />;
+  return (
+    <SelectionProvider>
+      <Steps key={stage} first={line.data} stage={stage} />
+    </SelectionProvider>
+  );
+}
+
+function Steps({ first, stage }: { first: OpenLine; stage: "fit" | "prove" }) {
+  const kept = useLine(first);
+  const editor: LineEditor = { ...kept, tube: "" };
+  const { closing, problem } = useClosing(editor.document, first.id);
+  const steps = closing?.steps.filter((step) => step.stage === stage) ?? [];
+  const done = new Set(closing?.done ?? []);
+  const open = steps.findIndex((step) => !done.has(step.id));
+  const [at, setAt] = useState<number | null>(null);
+  const index = Math.min(at ?? (open < 0 ? steps.length : open), steps.length);
+  const step = steps[index];
+  const navigate = useNavigate();
+  const back = `/lines/${first.id}/${stage}`;
+  // what was noted is kept before the workspace reads the line again
+  const leave = () => void editor.flush().then(() => navigate(back));
+  const go = (to: number) => setAt(Math.max(0, Math.min(steps.length, to)));
+  const turn = (one: WorkStep) => {
+    const on = !done.has(one.id);
+    editor.edit((was) =>
+      one.group === "works"
+        ? withProving(was, ({ checks }) => ({
+            checks: [
+              ...checks.filter((check) => check.step !== one.run),
+              { step: one.run, works: on ? "yes" : "", value: "", by: "", at: localTime(new Date()), note: "" },
+            ],
+          }))
+        : ticked(was, one.id, on),
+    );
+    if (on) setAt(index + 1);
+  };
+  const byHand = step?.does !== "looks" && step?.does !== "holds";
+
+  useLayoutEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.ctrlKey || event.metaKey || event.altKey || target.closest("input, select")) return;
+      if (event.key === "Escape") leave();
+      else if (event.key === "ArrowRight") go(index + 1);
+      else if (event.key === "ArrowLeft") go(index - 1);
+      else if (event.key === "Enter" && step && byHand && !target.closest("button, a")) turn(step);
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
+
+  return (
+    <Box
+      sx={{
+        height: "100dvh",
+        display: "grid",
+        gridTemplateRows: "auto minmax(0, 1fr) auto",
+        background: "var(--paper)",
+      }}
+    >
+      <BenchHead
+        title={`${editor.document.name}, ${NAMES[stage].toLowerCase()}`}
+        leave={
+          <Link
+            to={back}
+            onClick={(event) => {
+              event.preventDefault();
+              leave();
+            }}
+          >
+            Leave the bench
+          </Link>
+        }
+      />
+      <Box component="main" sx={{ p: { xs: 2, md: 4 }, maxWidth: 1180, width: "100%", mx: "auto", overflow: "auto" }}>
+        {problem && (
+          <Box role="alert" sx={{ color: "var(--stop)", fontSize: 24 }}>
+            {problem}
+          </Box>
+        )}
+        {closing && step && (
+          <>
+            <Box sx={{ font: `500 24px ${condensed}`, color: "var(--second)" }}>
+              {index + 1} of {steps.length}
+              {done.has(step.id) ? ", done" : ""}
+              {step.safety ? ", safety" : ""}
+            </Box>
+            {index === 0 && <Cautions large texts={closing.cautions[stage] ?? []} />}
+            <OneStep editor={editor} closing={closing} step={step} />
+          </>
+        )}
+        {closing && !step && <AllDone closing={closing} stage={stage} open={open >= 0} />}
+      </Box>
+      <Box
+        component="footer"
+        sx={{ display: "flex", gap: 1.5, p: 1.5, borderTop: "2px solid var(--ink)", flexWrap: "wrap" }}
+      >
+        <Button sx={big} onClick={() => go(index - 1)} disabled={index === 0}>
+          Back
+        </Button>
+        {step && byHand ? (
+          <Button
+            sx={{ ...big, flex: 1, minWidth: 200 }}
+            variant="contained"
+            color="secondary"
+            onClick={() => turn(step)}
+          >
+            {done.has(step.id) ? "Not done after all" : step.group === "works" ? "It works" : "Done"}
+          </Button>
+        ) : (
+          <Box sx={{ flex: 1 }} />
+        )}
+        <Button sx={big} onClick={() => go(index + 1)} disabled={!step}>
+          Next
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
+const headline = { m: 0, mt: 1, font: `600 clamp(30px, 4.6vw, 52px)/1.15 ${condensed}` } as const;
+
+function OneStep({ editor, closing, step }: { editor: LineEditor; closing: Closing; step: WorkStep }) {
+  const joint = closing.joints.find((one) => one.id === step.joint);
+  const { unit } = editor.document;
+  return (
+    <>
+      {joint && <Box sx={{ font: `600 30px ${condensed}`, color: "var(--action)", mt: 1 }}>{joint.place}</Box>}
+      <Box component="h2" sx={headline}>
+        {step.text}
+      </Box>
+      {joint && step.does === "tightens" && step.round === 1 && joint.torque && (
+        <Box sx={{ font: `600 44px ${condensed}`, mt: 2 }}>
+          {sayTorque(joint.torque.least_nm, joint.torque.most_nm, unit)}
+          <Box sx={{ font: `400 24px ${condensed}`, color: "var(--second)" }}>
+            {joint.set_nm && `Crowfoot in line: set ${sayTorque(joint.set_nm[0], joint.set_nm[1], unit)}. `}
+            {joint.torque.source.kind}: {joint.torque.source.text}
+          </Box>
+        </Box>
+      )}
+      {joint && step.does === "starts" && (
+        <Box sx={{ fontSize: 24, mt: 2 }}>
+          {joint.applied}.{" "}
+          <Box component="span" sx={{ color: "var(--second)" }}>
+            {joint.why}
+          </Box>
+        </Box>
+      )}
+      {step.why && <Box sx={{ fontSize: 24, color: "var(--second)", mt: 2 }}>{step.why}</Box>}
+      {step.asks.length > 0 && step.group !== "works" && (
+        <Box sx={{ mt: 2, "& input, & select": { fontSize: 24, minHeight: 56 }, "& button": { fontSize: 22 } }}>
+          <FillLog editor={editor} closing={closing} step={step} />
+        </Box>
+      )}
+      {joint && step.does === "looks" && <JointWatch editor={editor} closing={closing} joint={joint} />}
+      {step.does === "holds" && (
+        <Box sx={{ fontSize: 24, mt: 2 }}>
+          {closing.hold?.said} {closing.hold?.danger} Gauge, readings and verdict stand in the stage Prove.
+        </Box>
+      )}
+    </>
+  );
+}
+
+function AllDone({ closing, stage, open }: { closing: Closing; stage: "fit" | "prove"; open: boolean }) {
+  const waits = closing.standing.filter((one) => one.state === "drying");
+  const now = useNow(waits.length > 0);
+  return (
+    <>
+      <Box component="h2" sx={headline}>
+        {open ? "Some steps are still open." : stage === "fit" ? "It is in. Now prove it." : "All of it is done."}
+      </Box>
+      {waits.map((one) => (
+        <Box key={one.joint} sx={{ fontSize: 28, mt: 1 }}>
+          {closing.joints.find((joint) => joint.id === one.joint)?.place}: {sayState(one.state)} {left(one.until, now)}
+        </Box>
+      ))}
+    </>
+  );
+}
