@@ -95,6 +95,8 @@ def copy_of(api, line_ids):
     def make(name):
         document = api.get(f"/api/lines/{line_ids[name]}").json()["document"]
         line = api.post(f"/api/jobs/{job['id']}/lines", data={"name": name}).json()
+        # nobody signs by saving: a copy of a signed line is none
+        document["proving"]["signed"] = None
         body = {"version": line["version"], "document": document}
         api.put(f"/api/lines/{line['id']}", data=body)
         return line["id"]

@@ -39,15 +39,13 @@ def test_the_log_turns_round_and_feeds_the_parts(page: Page, own_line):
     expect(page.get_by_role("status", name="Left over")).not_to_contain_text("washer banjo")
 
 
-def test_a_line_is_done_when_nothing_is_open(page: Page, own_line):
+def test_what_is_left_for_later_stays_in_the_way_until_it_is_closed(page: Page, own_line):
     open_line(page, own_line, "fit")
-    done = page.get_by_role("button", name="The line is done")
-    expect(done).to_be_disabled()
     panel = page.get_by_role("region", name="What this stage asks")
+    expect(panel.locator("[data-step]").first).to_be_visible()
     for box in panel.get_by_role("checkbox").all():
         box.check()
     expect(page.get_by_text("Nothing left over.")).to_be_visible()
-    expect(done).to_be_disabled()
     page.get_by_role("button", name="Leave something for later").click()
     field(page, "Open item 2").fill("tray on again")
     field(page, "Who closes 2").fill("Ada")
@@ -56,13 +54,16 @@ def test_a_line_is_done_when_nothing_is_open(page: Page, own_line):
     page.goto("/")
     expect(page.get_by_role("link", name="temporary tie: tray on again")).to_be_visible()
     page.get_by_role("link", name="temporary tie: tray on again").click()
+    expect(panel.locator("[data-step]").first).to_be_visible()
+    page.keyboard.press("Alt+8")
+    sign_off = page.get_by_role("region", name="Sign-off")
+    expect(sign_off).to_contain_text("Left for later: tray on again")
+    page.keyboard.press("Alt+7")
     for _ in range(2):
         page.get_by_role("button", name="Close it").first.click()
-    done.click()
-    expect(page.get_by_text("This line is done.")).to_be_visible()
-    saved(page)
-    page.get_by_role("button", name="Undo").click()
-    expect(done).to_be_visible()
+    page.keyboard.press("Alt+8")
+    expect(sign_off).to_contain_text("in the way")
+    expect(sign_off).not_to_contain_text("Left for later")
 
 
 def test_a_photograph_of_the_damage(page: Page, own_line):

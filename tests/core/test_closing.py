@@ -256,6 +256,12 @@ def test_nothing_is_in_the_way_of_a_proved_line() -> None:
     assert any("look" in text for text in ways(unlooked))
 
 
+def test_a_joint_that_is_only_noted_is_not_looked_at() -> None:
+    """Turns and a name say nothing of dry."""
+    made = replace(line("brake", (tube("s1"),)), proving=Proving(joints=(at("A", turns="7"),)))
+    assert any("Dry it" in text for text in ways(made))
+
+
 def test_a_sign_off_is_of_what_was_signed() -> None:
     """Notes and follow-ups may change after it; what was made may not."""
     made = signed_line()

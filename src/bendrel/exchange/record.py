@@ -16,7 +16,7 @@ from bendrel.core.closing.standing import JointStanding, work_at
 from bendrel.core.line.document import Line
 from bendrel.core.plan.model import Plan
 from bendrel.core.proof.balance import Balance
-from bendrel.core.proof.hold import HoldResult
+from bendrel.core.proof.hold import HoldResult, leak_words
 from bendrel.core.proof.log import Hold
 from bendrel.core.quantities import format_pressure, format_torque, format_volume
 from bendrel.core.record import record
@@ -206,11 +206,15 @@ def _holds(pages: Pages, paper: RecordPaper, unit: Unit) -> None:
         if result is None:
             pages.row(one.hold.kind, "noted, not judged")
             continue
-        doubt = "" if result.leak_doubt is None else f" ± {result.leak_doubt:.2g}"
-        of = "liquid" if one.hold.kind == "liquid" else "free air"
-        told = f"{VERDICTS[result.verdict]}; {result.leak_ml_per_min:.3g}{doubt} ml/min of {of}"
+        told = f"{VERDICTS[result.verdict]}; {leak_words(result)}"
         by = f", {one.hold.by}" if one.hold.by else ""
         pages.row(f"{one.hold.kind}{by}", f"{told}. {' '.join(result.notes)}")
+        read = [
+            f"{row.minutes} min {row.pressure}{f' at {row.temperature} °C' if row.temperature else ''}"
+            for row in one.hold.rows
+        ]
+        if read:
+            pages.row("", f"The gauge, {one.hold.reads}: {'; '.join(read)}.")
         if len(one.course) > 1:
             _chart(pages, one.course, unit)
 

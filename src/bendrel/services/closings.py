@@ -33,7 +33,7 @@ from bendrel.core.line.signed import signed_stands, stamp_of
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
 from bendrel.core.proof.balance import Balance
-from bendrel.core.proof.hold import MOST_ROWS, HoldError, HoldResult, judge_hold
+from bendrel.core.proof.hold import MOST_ROWS, HoldError, HoldResult, judge_hold, leak_words
 from bendrel.core.proof.log import Hold, SignOff
 from bendrel.core.proof.rules import WrenchRule
 from bendrel.core.record import record
@@ -53,6 +53,7 @@ class HoldTold:
 
     id: str
     result: HoldResult | None
+    leak: str
     problem: str
     readings: int
 
@@ -217,9 +218,10 @@ class Closings:
                 if len(self._judged) >= MOST_KEPT:
                     self._judged.clear()
                 self._judged[key] = judge_hold(test, kit.proving.hold)
-            return HoldTold(id=hold.id, result=self._judged[key], problem="", readings=readings)
+            result = self._judged[key]
+            return HoldTold(id=hold.id, result=result, leak=leak_words(result), problem="", readings=readings)
         except (HoldUnread, HoldError, Refused, NotFound) as error:
-            return HoldTold(id=hold.id, result=None, problem=str(error), readings=readings)
+            return HoldTold(id=hold.id, result=None, leak="", problem=str(error), readings=readings)
 
 
 def _weakest(plan: Plan) -> float | None:

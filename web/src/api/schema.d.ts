@@ -5042,6 +5042,8 @@ export interface components {
             /** Id */
             id: string;
             result: components["schemas"]["HoldResult"] | null;
+            /** Leak */
+            leak: string;
             /** Problem */
             problem: string;
             /** Readings */

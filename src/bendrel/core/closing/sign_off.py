@@ -92,8 +92,8 @@ def step_done(line: Line, kit: Kit, step: WorkStep, joint: LineJoint | None, hel
         return held
     if step.does == "looks":
         work = work_at(line, joint) if joint else None
-        dry = [event.what for event in work.events if event.what in ("dry", "next door")] if work else []
-        return bool(work and work.events[-1].what in ("dry", "next door")) and len(dry) >= step.round
+        found = [event.what in ("dry", "next door") for event in work.events] if work else []
+        return bool(found) and found[-1] and sum(found) >= step.round
     if step.group == "works":
         return any(check.step == step.run and check.works == "yes" for check in proving.checks)
     if step.id in proving.done:

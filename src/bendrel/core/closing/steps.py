@@ -241,7 +241,7 @@ def _tighten(joint: LineJoint, group: WorkGroup) -> WorkStep:
     text = joint.tight
     if joint.closes in SCREWED:
         wrench = f" with the {joint.wrench} wrench" if joint.wrench else ""
-        held = f"; hold {joint.holds} with a second wrench" if joint.holds else ""
+        held = f", a second wrench on {joint.holds}" if joint.holds else ""
         torque = "" if joint.tight else " to its torque"
         text = f"Tighten{wrench}{torque}{held}. {joint.tight}".strip()
     return WorkStep(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from math import inf
+from math import floor, inf, log10
 from typing import Literal
 
 import numpy as np
@@ -34,6 +34,7 @@ _SETTLED = 0.05
 _LATEST = 0.6
 """What is left of a run is judged from here on at the latest, whatever still settles a little."""
 _NEVER_S = 3.2e8
+_LEAST_SAID = 0.0001
 
 
 class HoldError(ValueError):
@@ -96,6 +97,24 @@ class HoldResult:
     margin: float | None
     more_s: float | None
     notes: tuple[str, ...]
+
+
+def leak_words(result: HoldResult) -> str:
+    """The leak with its doubt; where the doubt is larger, what it is less than."""
+    of = "liquid" if result.kind == "liquid" else "free air"
+    if result.leak_doubt is None:
+        return "nothing was held"
+    if abs(result.leak_ml_per_min) <= result.leak_doubt:
+        most = max(result.leak_ml_per_min, 0.0) + result.leak_doubt
+        return f"no leak seen, less than {_small(most)} ml/min of {of}"
+    return f"{_small(result.leak_ml_per_min)} ± {_small(result.leak_doubt)} ml/min of {of}"
+
+
+def _small(figure: float) -> str:
+    """Two or three digits, never as a power of ten; what is under a ten-thousandth is called so."""
+    if abs(figure) < _LEAST_SAID:
+        return f"{_LEAST_SAID:g}"
+    return f"{figure:.{max(0, 1 - floor(log10(abs(figure))))}f}"
 
 
 def check(test: HoldTest) -> None:

@@ -16,6 +16,7 @@ import { Cautions } from "../../ui/Cautions";
 import { NotHere } from "../../ui/NotHere";
 import { useNow } from "../../ui/useNow";
 import { FillLog } from "../../workspace/closing/FillLog";
+import { shownDone } from "../../workspace/closing/StepList";
 import { sayState } from "../../workspace/closing/useShownJoints";
 import { BenchHead } from "./BenchHead";
 import { JointWatch } from "./JointWatch";
@@ -49,7 +50,7 @@ function Steps({ first, stage }: { first: OpenLine; stage: "fit" | "prove" }) {
   const editor: LineEditor = { ...kept, tube: "" };
   const { closing, problem } = useClosing(editor.document, first.id);
   const steps = closing?.steps.filter((step) => step.stage === stage) ?? [];
-  const done = new Set(closing?.done ?? []);
+  const done = closing ? shownDone(editor.document, closing) : new Set<string>();
   const open = steps.findIndex((step) => !done.has(step.id));
   const [at, setAt] = useState<number | null>(null);
   const index = Math.min(at ?? (open < 0 ? steps.length : open), steps.length);

@@ -80,7 +80,7 @@ export function HoldCard({ editor, hold, told, offer, again, change, takeOut }: 
           </Button>
         </Box>
       )}
-      <HoldVerdict hold={hold} told={told} />
+      <HoldVerdict told={told} />
     </Box>
   );
 }

@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import type { Hold, HoldTold } from "../../api/types";
+import type { HoldTold } from "../../api/types";
 import { localTime } from "../../doc/proving";
 import { condensed } from "../../theme/theme";
 
@@ -19,7 +19,7 @@ const INK = {
 const say = (figure: number) => Number(figure.toPrecision(3)).toString();
 
 /** What a hold test says: pass, fail or not yet, the leak with its doubt, and how much room is left. */
-export function HoldVerdict({ hold, told }: { hold: Hold; told: HoldTold | undefined }) {
+export function HoldVerdict({ told }: { told: HoldTold | undefined }) {
   if (!told) return null;
   if (!told.result)
     return (
@@ -28,7 +28,6 @@ export function HoldVerdict({ hold, told }: { hold: Hold; told: HoldTold | undef
       </Box>
     );
   const { result } = told;
-  const of = hold.kind === "liquid" ? "of liquid" : "of free air";
   const until = result.more_s === null ? "" : localTime(new Date(Date.now() + result.more_s * 1000)).slice(11);
   return (
     <Box role="status" aria-label="What it says" data-verdict={result.verdict} sx={{ mt: 0.5 }}>
@@ -37,8 +36,7 @@ export function HoldVerdict({ hold, told }: { hold: Hold; told: HoldTold | undef
         {result.verdict === "too_short" && until && ` Go on until ${until}.`}
       </Box>
       <Box sx={{ font: `500 17px ${condensed}` }}>
-        {say(result.leak_ml_per_min)}
-        {result.leak_doubt !== null && ` ± ${say(result.leak_doubt)}`} ml/min {of}
+        {told.leak}
         {result.margin !== null && `, ${say(result.margin)} times the time asked for until the limit`}
         {result.tau_s !== null && `, time constant ${Math.round(result.tau_s)} s`}
       </Box>

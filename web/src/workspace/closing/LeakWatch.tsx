@@ -85,6 +85,7 @@ function Watch({
       <Box sx={{ display: "flex", alignItems: "baseline", gap: 1, flexWrap: "wrap" }}>
         <Box
           component="button"
+          aria-pressed={here}
           onClick={() => chooseJoint(here ? "" : joint.id)}
           sx={{
             all: "unset",

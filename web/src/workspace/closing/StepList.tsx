@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
-import type { Closing, LineJoint, Unit, WorkStep } from "../../api/types";
+import type { Closing, Line, LineJoint, Unit, WorkStep } from "../../api/types";
 import { ticked, withJoint, workAt } from "../../doc/proving";
 import type { LineEditor } from "../../doc/useLine";
 import { sayTorque } from "../../format/units";
@@ -21,7 +21,7 @@ interface Props {
 export function StepList({ editor, closing, group, title, under }: Props) {
   const steps = closing.steps.filter((step) => step.group === group && step.does !== "looks");
   if (steps.length === 0) return null;
-  const done = new Set(closing.done);
+  const done = shownDone(editor.document, closing);
   return (
     <Box component="section" aria-label={title} sx={{ mb: 2 }}>
       <Box component="h3" sx={{ m: 0, mb: 0.25, font: `600 18px ${condensed}` }}>
@@ -36,6 +36,18 @@ export function StepList({ editor, closing, group, title, under }: Props) {
         </StepRow>
       ))}
     </Box>
+  );
+}
+
+/** Steps that are done: those ticked in the line as typed, at once, and those that their log or the server says. */
+export function shownDone(line: Line, closing: Closing): ReadonlySet<string> {
+  const ticks = new Set(line.proving.done);
+  const logged = new Set(line.proving.fills.map((row) => row.step));
+  const byTick = (step: WorkStep) => !step.does.match(/looks|holds/) && step.group !== "works" && !logged.has(step.run);
+  return new Set(
+    closing.steps
+      .filter((step) => ticks.has(step.id) || (!byTick(step) && closing.done.includes(step.id)))
+      .map((step) => step.id),
   );
 }
 

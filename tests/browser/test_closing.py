@@ -1,0 +1,234 @@
+"""Fitting, filling, proving and signing off a line through the screens, and at the bench."""
+
+import io
+
+import pytest
+from playwright.sync_api import Page, expect
+from pypdf import PdfReader
+
+from tests.browser.test_line import open_line, saved
+from tests.browser.test_shop import SIZES, by_night_and_day
+
+pytestmark = pytest.mark.browser
+
+FAILED = "Cooler return, spliced"
+COOLANT = "Header tank to engine"
+FEED = "Oil cooler, feed, braided"
+
+
+def panel(page: Page):
+    return page.get_by_role("region", name="What this stage asks")
+
+
+def watch(page: Page):
+    return page.get_by_role("region", name="Leak watch")
+
+
+def open_prove(page: Page, line, stage="prove"):
+    page.goto(f"/lines/{line}/{stage}")
+    expect(panel(page).locator("[data-step]").first).to_be_visible()
+
+
+def pages_of(data: bytes) -> list[str]:
+    return [" ".join(page.extract_text().split()) for page in PdfReader(io.BytesIO(data)).pages]
+
+
+@pytest.mark.parametrize("view", ["fit", "prove", "closing/fit", "closing/prove"])
+def test_the_stages_read_by_day_and_night_and_fit_at_any_size(page: Page, line_ids, view):
+    page.goto(f"/lines/{line_ids[FAILED]}/{view}")
+    expect(page.get_by_role("checkbox" if "/" not in view else "heading").first).to_be_visible()
+    assert by_night_and_day(page) == []
+    for width, height in SIZES:
+        page.set_viewport_size({"width": width, "height": height})
+        over = page.evaluate("document.documentElement.scrollWidth - window.innerWidth")
+        assert over <= 0, (width, height)
+
+
+def test_joints_are_started_tightened_and_noted(page: Page, own_line):
+    open_line(page, own_line, "fit")
+    fit = panel(page)
+    # M10x1 in the wheel cylinder: it stops early, and the thread tables know where
+    fit.get_by_label("Turns by hand, port B, wheel cylinder").fill("2")
+    alert = fit.get_by_role("alert")
+    expect(alert).to_contain_text("It stopped after 2 turns")
+    expect(alert).to_contain_text("cross-threaded")
+    expect(page.get_by_role("region", name="Findings")).to_contain_text("The nut binds")
+    fit.get_by_label("Turns by hand, port B, wheel cylinder").fill("7")
+    expect(alert).to_have_count(0)
+    fit.get_by_label("By whom, port A, hose bracket").fill("Ada")
+    expect(fit).to_contain_text("crowfoot in line: set")
+    fit.get_by_text("Torque wrench with a crowfoot").click()
+    fit.get_by_label("Wrench, grip to square").fill("long")
+    fit.get_by_role("button", name="Keep for this shop").click()
+    expect(fit.get_by_role("alert")).to_contain_text("long")
+    fit.get_by_label("Wrench, grip to square").fill("450 mm")
+    fit.get_by_role("button", name="Keep for this shop").click()
+    expect(fit.get_by_role("alert")).to_have_count(0)
+    expect(page.get_by_role("region", name="Counted in and out")).to_contain_text("still on")
+    saved(page)
+    page.reload()
+    expect(fit.get_by_label("By whom, port A, hose bracket")).to_have_value("Ada")
+
+
+def test_a_wet_joint_leads_its_ladder_and_keeps_its_history(page: Page, copy_of):
+    open_prove(page, copy_of(FAILED))
+    wet = watch(page).locator("[data-state=wet]")
+    expect(wet).to_have_count(1)
+    expect(wet).to_contain_text("nip")
+    name = wet.get_attribute("data-joint-watch")
+    expect(page.locator(f"[data-watched='{name}'][data-state=wet]")).to_be_visible()
+    wet.get_by_role("button", name="Done: re-seat").click()
+    own = watch(page).locator(f"[data-joint-watch='{name}']")
+    expect(own).to_contain_text("mended, to be dried")
+    own.get_by_role("button", name="Dried").click()
+    expect(own).to_contain_text("wait ")
+    own.get_by_role("button", name="It is dry").click()
+    expect(own.get_by_role("status")).to_have_text("dry")
+    own.get_by_role("button", name="Take that back").click()
+    expect(own).to_contain_text("wait ")
+    # chosen on the strip, seen in the list
+    page.locator(f"[data-watched='{name}']").click()
+    expect(own.get_by_role("button", pressed=True)).to_be_visible()
+
+
+def test_a_line_is_proved_and_signed_off(page: Page, copy_of, api):
+    line = copy_of(FEED)
+    open_prove(page, line, "fit")
+    for box in panel(page).get_by_role("checkbox").all():
+        box.check()
+    page.keyboard.press("Alt+8")
+    sign_off = page.get_by_role("region", name="Sign-off")
+    expect(sign_off).to_contain_text("in the way")
+    log = panel(page)
+    log.get_by_role("button", name="Log it").first.click()
+    log.get_by_label("Fluid in, turn 1").fill("much")
+    expect(page.get_by_role("status", name="Fluid balance")).to_contain_text("“much” is not")
+    log.get_by_label("Fluid in, turn 1").fill("700 ml")
+    log.get_by_label("Had run empty").fill("400 ml")
+    expect(page.get_by_role("status", name="Fluid balance")).to_contain_text("300 ml went in and is nowhere")
+    expect(page.get_by_role("region", name="Findings")).to_contain_text(
+        "300 ml of fluid went in and is nowhere"
+    )
+    log.get_by_label("Had run empty").fill("690 ml")
+    expect(page.get_by_role("status", name="Fluid balance")).to_contain_text("It balances")
+    for box in log.get_by_role("checkbox").all():
+        box.check()
+    for _ in range(2):
+        for joint in watch(page).locator("[data-joint-watch]").all():
+            name = joint.get_attribute("data-joint-watch")
+            own = watch(page).locator(f"[data-joint-watch='{name}']")
+            own.get_by_role("button", name="Dried").click()
+            own.get_by_role("button", name="It is dry").click()
+            expect(own.get_by_role("status")).to_have_text("dry")
+    works = page.get_by_role("region", name="Does it work")
+    for check in works.locator("[data-check]").all():
+        check.get_by_text("yes", exact=True).click()
+    expect(sign_off).to_contain_text("Nothing is in the way.")
+    sign_off.get_by_role("button", name="Sign the line off").click()
+    expect(sign_off.get_by_role("alert")).to_contain_text("A sign-off needs a name")
+    sign_off.get_by_label("Signed by").fill("Ada")
+    sign_off.get_by_label("Day").fill("2020-01-01")
+    sign_off.get_by_role("button", name="Sign the line off").click()
+    expect(sign_off.get_by_role("alert")).to_contain_text("before its last look")
+    sign_off.get_by_label("Day").fill("2099-01-01")
+    sign_off.get_by_role("button", name="Sign the line off").click()
+    expect(sign_off).to_contain_text("Signed off by Ada on 2099-01-01.")
+    expect(page.get_by_role("region", name="Come back")).to_contain_text("Due after 50 km")
+    record = pages_of(api.get(f"/api/lines/{line}/record.pdf").body())
+    assert 1 <= len(record) <= 3
+    assert "Signed off Ada, 2099-01-01" in record[0]
+    handover = pages_of(api.get(f"/api/lines/{line}/handover.pdf").body())
+    assert "Every joint was watched and found dry" in handover[0]
+    assert b"BEGIN:VEVENT" in api.get(f"/api/lines/{line}/follow-ups.ics").body()
+    page.goto("/")
+    expect(page.get_by_role("region", name="To come back to")).to_contain_text("second look")
+    # what is changed after it is not signed off any more
+    open_prove(page, line)
+    log.get_by_label("Fluid in, turn 1").fill("710 ml")
+    expect(sign_off).to_contain_text("it is not signed off any more")
+    expect(page.get_by_role("region", name="Findings")).to_contain_text("changed since it was signed off")
+    page.get_by_role("button", name="Undo").click()
+    expect(sign_off).to_contain_text("Signed off by Ada")
+
+
+def test_the_gauge_is_recorded_live_and_may_be_lost(page: Page, copy_of, api):
+    open_prove(page, copy_of(COOLANT))
+    hold = page.get_by_role("region", name="Does it hold")
+    hold.get_by_role("button", name="Take out this hold test").click()
+    api.post("/api/standins/vessel", data={"start_kpa": 100, "per_second": 20, "noise_kpa": 0.2})
+    hold.get_by_role("button", name="Record the gauge").click()
+    gauge = hold.get_by_role("status", name="The gauge")
+    expect(gauge).to_contain_text("recording")
+    chart = hold.get_by_role("img")
+    expect(chart).to_be_visible()
+    hold.get_by_label("Mark", exact=True).fill("valve shut")
+    hold.get_by_role("button", name="Mark it").click()
+    expect(chart).to_contain_text("valve shut")
+    expect(hold.get_by_role("status", name="What it says")).to_contain_text(
+        "Not long enough yet. Go on until"
+    )
+    api.post("/api/standins/vessel/nonsense")
+    api.post("/api/standins/vessel/lose")
+    expect(gauge).to_contain_text("The gauge is lost; what was recorded is kept.")
+    hold.get_by_role("button", name="End the run").click()
+    expect(gauge).not_to_contain_text("recording")
+    expect(chart).to_contain_text("gauge lost")
+    saved(page)
+    page.reload()
+    expect(gauge).to_contain_text("readings")
+    expect(hold.get_by_role("link", name="Readings as CSV")).to_be_visible()
+
+
+def test_readings_by_eye_and_from_a_file(page: Page, copy_of):
+    open_prove(page, copy_of(FEED))
+    hold = page.get_by_role("region", name="Does it hold")
+    hold.get_by_role("button", name="Read it by eye").click()
+    for k, bar in enumerate(("3.0", "2.6", "2.2", "1.8", "1.0"), start=1):
+        hold.get_by_label(f"Pressure, reading {k}").fill(f"{bar} bar")
+    said = hold.get_by_role("status", name="What it says")
+    expect(said).to_contain_text("It leaks.")
+    hold.get_by_label("Pressure, reading 3").fill("a lot")
+    expect(hold.get_by_role("alert")).to_contain_text("“a lot” is not a pressure")
+    hold.get_by_label("Held with").select_option("gas")
+    hold.get_by_label("Pressure, reading 3").fill("8 bar")
+    expect(hold.get_by_role("alert")).to_contain_text("refused as a proof")
+    hold.get_by_role("button", name="Take out this hold test").click()
+    file = hold.get_by_label("File of readings")
+    file.set_input_files({"name": "r.csv", "mimeType": "text/csv", "buffer": b"time_s,pressure_kpa\n0,low\n"})
+    expect(hold.get_by_role("alert")).to_contain_text("“low” is not a number")
+    rows = "".join(f"{t},{400 + 0.01 * (t % 3):.3f}\n" for t in range(0, 600, 5))
+    good = f"time_s,pressure_kpa\n{rows}".encode()
+    file.set_input_files({"name": "r.csv", "mimeType": "text/csv", "buffer": good})
+    expect(said).to_contain_text("It holds.")
+    expect(hold).to_contain_text("120 readings")
+
+
+def test_at_the_bench_one_step_a_screen(page: Page, copy_of):
+    line = copy_of(FEED)
+    page.set_viewport_size({"width": 820, "height": 1180})
+    page.goto(f"/lines/{line}/closing/fit")
+    expect(page.get_by_text("1 of ")).to_be_visible()
+    expect(page.get_by_role("heading", level=2)).to_contain_text("Blow every new piece")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("2 of ")).to_be_visible()
+    page.keyboard.press("ArrowLeft")
+    expect(page.get_by_text(", done")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(panel(page).get_by_role("checkbox").first).to_be_checked()
+    page.goto(f"/lines/{line}/closing/prove")
+    joint = page.locator("[data-joint-watch]")
+    for _ in range(30):
+        if joint.count():
+            break
+        page.get_by_role("button", name="Next").click()
+    joint.get_by_role("button", name="Dried").click()
+    expect(joint.get_by_role("status")).to_contain_text(":")
+    joint.get_by_role("button", name="It is dry").click()
+    expect(joint.get_by_role("status")).to_have_text("dry")
+    page.get_by_role("link", name="Leave the bench").click()
+    expect(watch(page)).to_contain_text("dry")
+
+
+def test_what_was_learnt_stands_where_the_next_joint_is_chosen(page: Page, own_line):
+    open_line(page, own_line, "choose")
+    expect(panel(page)).to_contain_text("Nut joints here: 1 nipped again")
