@@ -18,7 +18,17 @@ from bendrel.core.closing.sign_off import in_the_way, step_done
 from bendrel.core.closing.standing import standing_of
 from bendrel.core.closing.steps import Work, work_of
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, Line, Port, RigidSpan, Span
+from bendrel.core.line.document import (
+    ComponentSpan,
+    CornerReadings,
+    CornerRow,
+    HoseSpan,
+    Joint,
+    Line,
+    Port,
+    RigidSpan,
+    Span,
+)
 from bendrel.core.line.signed import signed_stands, stamp_of
 from bendrel.core.proof.balance import balance
 from bendrel.core.proof.hold import HoldResult
@@ -129,6 +139,17 @@ def test_every_joint_kind_has_a_torque_or_says_that_none_is_published() -> None:
             assert published is not None or "None published" in joint.tight
     for row in KIT.torques.values():
         assert row.source.kind in ("standard", "from memory", "common practice")
+
+
+def test_how_high_a_joint_stands_where_it_was_measured() -> None:
+    """By corner points from a datum; of a tube read bend by bend nobody knows it."""
+    rows = tuple(
+        CornerRow(x=Length(text=x), y=Length(text="0"), z=Length(text=z))
+        for x, z in (("0", "40"), ("900", "310"))
+    )
+    made = line("brake", (replace(TUBE, id="s1", readings=CornerReadings(rows=rows)),))
+    assert [joint.height_mm for joint in joints_of(made, KIT)] == [40.0, 310.0]
+    assert [joint.height_mm for joint in joints_of(line("brake", (tube("s1"),)), KIT)] == [None, None]
 
 
 def test_crowfoot() -> None:

@@ -263,7 +263,13 @@ def with_photos(line: Line, name: Callable[[str], str]) -> Line:
         fixtures=tuple(replace(item, photo=name(item.photo)) for item in line.condition.fixtures),
     )
     items = tuple(replace(item, photo=name(item.photo)) for item in line.removal.items)
-    return replace(line, condition=condition, removal=replace(line.removal, items=items))
+    photos = tuple(found for one in line.proving.photos if (found := name(one)))
+    return replace(
+        line,
+        condition=condition,
+        removal=replace(line.removal, items=items),
+        proving=replace(line.proving, photos=photos),
+    )
 
 
 def joined_anew(line: Line, ids: Mapping[str, str]) -> Line:

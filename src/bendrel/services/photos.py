@@ -61,4 +61,5 @@ def photos_of(line: Line) -> tuple[str, ...]:
     named = [item.photo for item in line.removal.items]
     named += [damage.photo for damage in line.condition.damage]
     named += [fixture.photo for fixture in line.condition.fixtures]
+    named = [*line.proving.photos, *named]
     return tuple(dict.fromkeys(name for name in named if name))

@@ -6412,6 +6412,7 @@ export interface components {
              *       "counted": [],
              *       "missed": "",
              *       "tweaks": "",
+             *       "photos": [],
              *       "follow_ups": []
              *     }
              */
@@ -6447,7 +6448,8 @@ export interface components {
          *     with the shop's crowfoot in line; `by_feel` says that the shop tightens by feel. `applied` is what goes
          *     on it (sealant, oil, nothing), `why` the reason, `new_parts` what it takes new each time. `turns` it
          *     should take by hand, None where no thread is counted; `angle` says what must point the right way when
-         *     tight. `nips` says that it settles and is tightened once more; `new` that it is no old joint.
+         *     tight. `nips` says that it settles and is tightened once more; `new` that it is no old joint. `height_mm` is
+         *     how high it stands over the datum that it was read from, None where nobody measured it.
          */
         LineJoint: {
             /** Id */
@@ -6502,6 +6504,8 @@ export interface components {
             nips: boolean;
             /** New */
             new: boolean;
+            /** Height Mm */
+            height_mm: number | null;
         };
         /**
          * LineSave
@@ -8298,6 +8302,11 @@ export interface components {
              * @default
              */
             tweaks: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
             /**
              * Follow Ups
              * @default []
@@ -10390,6 +10399,12 @@ export interface components {
              * @default false
              */
             safety: boolean;
+            /**
+             * Expects
+             * @default
+             * @enum {string}
+             */
+            expects: "" | "strokes";
         };
         /**
          * Wrench

@@ -12,7 +12,8 @@ from bendrel.core.chain.hose_read import end_kind_of
 from bendrel.core.chain.pieces import Pieces, PlacedHose, place_pieces
 from bendrel.core.ends.fitting import Fitting, Nut, Torque
 from bendrel.core.findings import EndName
-from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan, Span
+from bendrel.core.lengths import Length, is_blank, length_mm
+from bendrel.core.line.document import ComponentSpan, CornerReadings, HoseSpan, Line, RigidSpan, Span
 from bendrel.core.line.run import ENDS
 from bendrel.core.proof.rules import Closes
 from bendrel.core.proof.torque import set_torque
@@ -20,6 +21,7 @@ from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
 from bendrel.core.threads.designation import ThreadError
 from bendrel.core.threads.wrench import wrenches_for
+from bendrel.core.units import UnitError
 
 FEEL = "None published: by feel, wait, nip again."
 _NOT_SCREWED: dict[Closes, str] = {
@@ -39,7 +41,8 @@ class LineJoint:
     with the shop's crowfoot in line; `by_feel` says that the shop tightens by feel. `applied` is what goes
     on it (sealant, oil, nothing), `why` the reason, `new_parts` what it takes new each time. `turns` it
     should take by hand, None where no thread is counted; `angle` says what must point the right way when
-    tight. `nips` says that it settles and is tightened once more; `new` that it is no old joint."""
+    tight. `nips` says that it settles and is tightened once more; `new` that it is no old joint. `height_mm`
+    is how high it stands over the datum that it was read from, None where nobody measured it."""
 
     id: str
     span: str
@@ -63,6 +66,7 @@ class LineJoint:
     angle: str
     nips: bool
     new: bool
+    height_mm: float | None
 
 
 def joint_id(span: str, end: EndName) -> str:
@@ -148,6 +152,7 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
         angle=_angle(parts, span, neighbour),
         nips=parts.closes in ("sleeve", "clamp") or (screwed and (torque is None or by_feel)),
         new=not (isinstance(span, RigidSpan) and span.state == "stays"),
+        height_mm=_height_mm(span, end),
     )
 
 
@@ -312,6 +317,21 @@ def _turns(kit: Kit, parts: _Parts) -> float | None:
     except ThreadError:
         return None
     return parts.nut.length_mm * kit.proving.thread.share / thread.pitch_mm
+
+
+def _height_mm(span: Span, end: EndName) -> float | None:
+    """Of a tube read by corner points, and of a hose whose ends are known."""
+    z: Length | None = None
+    if isinstance(span, RigidSpan) and isinstance(span.readings, CornerReadings) and span.readings.rows:
+        z = (span.readings.rows[0] if end == "A" else span.readings.rows[-1]).z
+    elif isinstance(span, HoseSpan) and span.way is not None:
+        z = (span.way.a if end == "A" else span.way.b).z
+    if z is None or is_blank(z):
+        return None
+    try:
+        return length_mm(z)
+    except UnitError:
+        return None
 
 
 def _angle(parts: _Parts, span: Span, neighbour: Span | None) -> str:

@@ -49,6 +49,7 @@ class WorkStep:
     by_place: bool = False
     must: bool = False
     safety: bool = False
+    expects: Literal["", "strokes"] = ""
 
 
 @record
@@ -317,4 +318,5 @@ def _run(step: ProvingStep, stage: ProvedAt, group: WorkGroup, opens: tuple[str,
         by_place=step.by_place,
         must=step.must,
         safety=step.safety,
+        expects=step.expects,
     )

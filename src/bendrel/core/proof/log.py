@@ -12,7 +12,7 @@ from annotated_types import MaxLen, MinLen
 
 from bendrel.core.findings import EndName
 from bendrel.core.ids import fill_ids
-from bendrel.core.lengths import Text
+from bendrel.core.lengths import PhotoId, Text
 from bendrel.core.proof.curves import HoldKind
 from bendrel.core.record import record
 
@@ -183,6 +183,7 @@ class Proving:
     counted: Annotated[tuple[Counted, ...], MaxLen(40)] = ()
     missed: Text = ""
     tweaks: Figure = ""
+    photos: Annotated[tuple[PhotoId, ...], MaxLen(20)] = ()
     follow_ups: Annotated[tuple[FollowUp, ...], MaxLen(20)] = ()
     signed: SignOff | None = None
 

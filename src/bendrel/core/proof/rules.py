@@ -24,7 +24,7 @@ class ProvingStep:
     """One step of a guided run. `part`: with the last joint open, with the line closed, or a proof of
     function. `asks` is what is kept of it; `again` says that it is repeated until nothing changes,
     `by_place` that it is done once at each place. Without a `must` nothing is signed off; `safety` ones stand
-    out."""
+    out. `expects` is what is worked out beforehand and compared."""
 
     id: str
     part: Part
@@ -34,6 +34,7 @@ class ProvingStep:
     by_place: bool = False
     must: bool = False
     safety: bool = False
+    expects: Literal["", "strokes"] = ""
 
 
 @record

@@ -1,4 +1,6 @@
 import Box from "@mui/material/Box";
+import { useQuery } from "@tanstack/react-query";
+import { api, take } from "../../api/client";
 import type { Closing, WorkStep } from "../../api/types";
 import { localTime, withProving } from "../../doc/proving";
 import type { LineEditor } from "../../doc/useLine";
@@ -24,6 +26,26 @@ export function Functions({ editor, closing }: { editor: LineEditor; closing: Cl
   );
 }
 
+/** The strokes that the circuit's reservoirs should give, worked out from the job as it is saved. */
+function Strokes({ editor }: { editor: LineEditor }) {
+  const { job_id, id } = editor.opened;
+  const circuits = useQuery({
+    queryKey: ["circuits", job_id],
+    queryFn: () => take(api.GET("/api/jobs/{job_id}/circuits", { params: { path: { job_id } } })),
+  });
+  const told = (circuits.data?.vacua ?? [])
+    .filter((circuit) => circuit.lines.includes(id))
+    .flatMap((circuit) => circuit.actuators)
+    .filter((actuator) => actuator.strokes !== null);
+  return (
+    <Box sx={{ fontSize: 14, color: "var(--second)" }}>
+      {told.length > 0
+        ? `Worked out: ${told.map((one) => `${one.name} ${one.strokes} strokes`).join(", ")}.`
+        : "How many is not known: say at each actuator’s port what a stroke takes, and what the reservoir holds."}
+    </Box>
+  );
+}
+
 function Check({ editor, step }: { editor: LineEditor; step: WorkStep }) {
   const check = editor.document.proving.checks.find((one) => one.step === step.run);
   const set = (part: { works?: Works; value?: string; note?: string }) =>
@@ -45,6 +67,7 @@ function Check({ editor, step }: { editor: LineEditor; step: WorkStep }) {
           </Box>
         )}
       </Box>
+      {step.expects === "strokes" && <Strokes editor={editor} />}
       <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", mt: 0.5 }}>
         <Segments<Works>
           label={`Works: ${step.text.slice(0, 40)}`}

@@ -2,11 +2,13 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useNavigate } from "react-router";
+import { withProving } from "../../doc/proving";
 import { useClosing } from "../../doc/useClosing";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { Cautions } from "../../ui/Cautions";
 import { Columns } from "../../ui/Columns";
+import { PhotoButton } from "../../ui/PhotoButton";
 import { FillLog } from "../../workspace/closing/FillLog";
 import { LeakWatch } from "../../workspace/closing/LeakWatch";
 import { StepList } from "../../workspace/closing/StepList";
@@ -16,6 +18,30 @@ import { FollowUps } from "./FollowUps";
 import { Functions } from "./Functions";
 import { HoldTests } from "./HoldTests";
 import { SignOff } from "./SignOff";
+
+/** Photographs of the line in its place, for the record. */
+function Photographs({ editor }: { editor: LineEditor }) {
+  const { photos } = editor.document.proving;
+  const set = (next: string[]) => editor.edit((was) => withProving(was, () => ({ photos: next.filter(Boolean) })));
+  return (
+    <Box component="section" aria-label="Photographs" sx={{ mb: 2 }}>
+      <Typography variant="h2">Photographs for the record</Typography>
+      <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
+        {photos.map((photo, k) => (
+          <PhotoButton
+            key={photo}
+            of={`the line in its place ${k + 1}`}
+            photo={photo}
+            onPhoto={(id) => set(photos.map((one, i) => (i === k ? id : one)))}
+          />
+        ))}
+        {photos.length < 20 && (
+          <PhotoButton of="the line in its place" photo="" onPhoto={(id) => set([...photos, id])} />
+        )}
+      </Box>
+    </Box>
+  );
+}
 
 /** The line filled, bled and proved: figures kept, every joint watched, signed off when nothing is in the way. */
 export function ProvePanel({ editor }: { editor: LineEditor; view: PlanView }) {
@@ -63,6 +89,7 @@ export function ProvePanel({ editor }: { editor: LineEditor; view: PlanView }) {
             <StepList editor={editor} closing={closing} group="again" title="Once more, settled" />
             <StepList editor={editor} closing={closing} group="after" title="Afterwards" />
             <FollowUps editor={editor} closing={closing} />
+            <Photographs editor={editor} />
             <SignOff editor={editor} closing={closing} />
           </Box>
         </Columns>

@@ -23,7 +23,10 @@ export function LeakWatch({ editor, closing }: { editor: LineEditor; closing: Cl
     return one?.state === "drying" && left(one.until, now) === "" ? "look" : (one?.state ?? "open");
   };
   const wet = closing.joints.filter((joint) => stateOf(joint) === "wet").length;
-  const sorted = [...closing.joints].sort((a, b) => (FIRST[stateOf(a)] ?? 9) - (FIRST[stateOf(b)] ?? 9));
+  // of several wet ones the highest comes first, where it is known how high they stand
+  const sorted = [...closing.joints].sort(
+    (a, b) => (FIRST[stateOf(a)] ?? 9) - (FIRST[stateOf(b)] ?? 9) || (b.height_mm ?? -1e6) - (a.height_mm ?? -1e6),
+  );
   return (
     <Box component="section" aria-label="Leak watch" sx={{ mb: 2 }}>
       <Box component="h3" sx={{ m: 0, font: `600 18px ${condensed}` }}>

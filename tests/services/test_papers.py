@@ -1,0 +1,108 @@
+"""The papers of a line: the record of one to three pages, the owner's note, the calendar."""
+
+import io
+from dataclasses import replace
+from datetime import date, timedelta
+from shutil import copyfile
+
+import pytest
+from icalendar import Calendar
+from PIL import Image
+from pypdf import PdfReader
+
+from bendrel.core.proof.log import FillRow, FollowUp, JointEvent, JointWork
+from bendrel.services.errors import Refused
+from bendrel.services.startup import open_shop
+
+TODAY = date.today()
+
+
+@pytest.fixture
+def demo(tmp_path, templates):
+    copyfile(templates["demo"], tmp_path / "demo.db")
+    opened = open_shop(tmp_path / "demo.db", backups=False)
+    yield opened
+    opened.close()
+
+
+@pytest.fixture
+def ids(demo):
+    return {line.name: line.id for job in demo.jobs.board() for line in job.lines}
+
+
+def pages(data):
+    return [" ".join(page.extract_text().split()) for page in PdfReader(io.BytesIO(data)).pages]
+
+
+def test_the_record_of_a_signed_line(demo, ids):
+    data, name = demo.papers.record(ids["Header tank to engine"], TODAY)
+    text = " ".join(pages(data))
+    assert name == "Header tank to engine"
+    for part in (
+        "Signed off Jonas", "port A, header tank", "worm-drive clamp", "none published", "its own fluid",
+        "2.1 L", "holds; no leak seen", "0 min 1.00 bar", "second look", f"Rules {demo.kit.rules_version}",
+        "local law",
+    ):  # fmt: skip
+        assert part in text, part
+
+
+def test_the_record_of_a_line_that_failed_says_so(demo, ids):
+    text = " ".join(pages(demo.papers.record(ids["Cooler return, spliced"], TODAY)[0]))
+    assert "NOT SIGNED OFF" in text
+    assert "LEAKS" in text
+    assert "WET" in text
+    owner = " ".join(pages(demo.papers.handover(ids["Cooler return, spliced"], TODAY)[0]))
+    assert "do not use the machine" in owner
+
+
+def test_a_recorded_run_is_drawn(demo, ids):
+    data, _ = demo.papers.record(ids["Vacuum, pump to tee"], TODAY)
+    assert any("10.0 min" in page for page in pages(data))
+
+
+def test_three_pages_hold_a_long_proof_with_photographs(demo, ids):
+    """Every joint looked at many times, a full log, and more photographs than there is room for."""
+    opened = demo.lines.open(ids["Steering return, through cooler and filter"])
+    out = io.BytesIO()
+    Image.new("RGB", (400, 300), (120, 90, 60)).save(out, "JPEG")
+    photo = demo.photos.keep(out.getvalue()).id
+    line = opened.document
+    said = demo.closings.of(line, opened.id, TODAY)
+    events = tuple(
+        JointEvent(what=what, at="2026-11-20T10:00") for what in ("dried", "wet", "nip", "dried", "dry")
+    )
+    proving = replace(
+        line.proving,
+        joints=tuple(
+            JointWork(span=j.span, end=j.end, meets=j.meets, by="Mara", events=events) for j in said.joints
+        ),
+        fills=tuple(FillRow(step="run", into="40 ml", air="none", seconds="20") for _ in range(12)),
+        photos=(photo,),
+    )
+    demo.lines.save(opened.id, opened.version, replace(line, proving=proving))
+    assert 1 <= len(pages(demo.papers.record(opened.id, TODAY)[0])) <= 3
+
+
+def test_the_calendar_reads_back_as_what_is_due(demo, ids):
+    data, _ = demo.papers.reminders(ids["Header tank to engine"], TODAY)
+    events = list(Calendar.from_ical(data).walk("VEVENT"))
+    assert [one["dtstart"].dt for one in events] == [TODAY - timedelta(days=20) + timedelta(days=14)]
+    assert "Header tank to engine" in events[0]["summary"]
+    assert "100 km" in events[0]["description"]
+    # the same entry again, not a second one
+    again, _ = demo.papers.reminders(ids["Header tank to engine"], TODAY)
+    assert next(iter(Calendar.from_ical(again).walk("VEVENT")))["uid"] == events[0]["uid"]
+    with pytest.raises(Refused, match="due on a day"):
+        demo.papers.reminders(ids["Rear axle, left"], TODAY)
+
+
+def test_what_was_done_is_due_no_more(demo, ids):
+    line_id = ids["Header tank to engine"]
+    opened = demo.lines.open(line_id)
+    looked = tuple(replace(one, done="2026-11-25", found="dry") for one in opened.document.proving.follow_ups)
+    filter_due = FollowUp(what="change the filter", day="2099-01-01")
+    proving = replace(opened.document.proving, follow_ups=(*looked, filter_due))
+    saved = demo.lines.save(line_id, opened.version, replace(opened.document, proving=proving))
+    told = demo.closings.of(saved.document, line_id, TODAY)
+    assert [(one.what, one.late) for one in told.due] == [("change the filter", False)]
+    assert told.signed_stands is True
