@@ -18,7 +18,8 @@ sys.path.insert(0, str(ROOT))
 from tests.browser.conftest import CHROMIUM_FLAGS, free_port  # noqa: E402
 
 SOUND, MOVING = "Rear axle, left", "Chassis to second axle, hose"
-RETURN, HAIRPIN = "Steering return, through cooler and filter", "Steering tank drop, with hairpin"
+RETURN = "Steering return, through cooler and filter"
+PROVED = "Vacuum, pump to tee"
 HALF_MADE = "Rear axle, right"
 
 
@@ -66,11 +67,7 @@ def take(page: Page) -> None:
     shoot(page, "plan")
     open_line(page, SOUND, "make")
     shoot(page, "make")
-    open_line(page, HAIRPIN, "plan")
-    page.locator("[data-order='blocked']").wait_for()
-    page.get_by_role("group", name="See the swing of a move").get_by_role("button", name="3").click()
-    page.get_by_role("slider", name="Swing").wait_for()
-    shoot(page, "swing")
+    proved(page)
     page.goto("/stock")
     page.locator("[data-stock]").first.wait_for()
     shoot(page, "stock")
@@ -102,6 +99,17 @@ def hoses(page: Page) -> None:
     circuits.get_by_text("When one of them breaks").click()
     circuits.evaluate("region => region.scrollIntoView()")
     shoot(page, "circuit")
+
+
+def proved(page: Page) -> None:
+    """A line half-way through its proof, with the run of the gauge."""
+    page.goto("/")
+    page.get_by_role("link", name=PROVED).click()
+    page.wait_for_selector("canvas")
+    page.goto(f"{page.url.rstrip('/')}/prove")
+    page.get_by_role("status", name="What it says").wait_for()
+    scroll(page, 190)
+    shoot(page, "prove")
 
 
 def scroll(page: Page, by: int) -> None:

@@ -173,6 +173,7 @@ def test_the_gauge_is_recorded_live_and_may_be_lost(page: Page, copy_of, api):
     hold.get_by_role("button", name="End the run").click()
     expect(gauge).not_to_contain_text("recording")
     expect(chart).to_contain_text("gauge lost")
+    api.post("/api/standins/vessel/off")
     saved(page)
     page.reload()
     expect(gauge).to_contain_text("readings")

@@ -125,9 +125,9 @@ def test_fitting_says_where_the_clips_go_and_how_tight_the_joints(page: Page, ow
     expect(clips).to_contain_text("Where the old clips were")
     clips.get_by_role("button").nth(1).click()
     expect(page.locator("svg [data-lit='note']")).to_be_visible()
-    expect(page.get_by_role("region", name="In order")).to_contain_text(
-        "End A: the 3/8-24 goes to 10 to 13 lbf·ft"
-    )
+    tight = page.get_by_role("region", name="Tight, in order")
+    expect(tight).to_contain_text("port A, hose bracket: Tighten with the 3/8 in wrench to its torque")
+    expect(tight).to_contain_text("10 to 13 lbf·ft")
     page.keyboard.press("Alt+4")
     expect(page.locator("[data-torque]").first).to_contain_text("Goes to 10 to 13 lbf·ft")
 
@@ -138,7 +138,7 @@ CAUTIONS = [
     ("fuel-injection", "remove", "no flame"),
     ("hydraulic", "remove", "accumulator"),
     ("steering-pressure", "fit", "pinhole"),
-    ("vacuum", "fit", "servo"),
+    ("vacuum", "prove", "servo"),
 ]
 
 

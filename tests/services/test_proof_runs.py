@@ -196,7 +196,8 @@ def test_the_simulated_vessel_speaks_the_protocol():
     assert json.loads(vessel.line(below, 6000))["value"] == 0
     vessel.nonsense()
     vessel.lose()
-    assert [kind for kind, _ in heard] == ["pressure", "pressure"]
+    vessel.off()
+    assert heard[1:] == [("pressure", "lost"), ("pressure", "off")]
 
 
 def rows(*pressures):

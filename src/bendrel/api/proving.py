@@ -123,6 +123,8 @@ async def simulate_vessel(order: VesselOrder, services: Services) -> None:
 
 
 @router.post("/standins/vessel/{act}", status_code=204)
-async def act_on_vessel(act: Literal["stop", "lose", "nonsense"], services: Services) -> None:
-    """The simulated gauge stops, loses its connection, or sends nonsense."""
-    {"stop": services.vessel.stop, "lose": services.vessel.lose, "nonsense": services.vessel.nonsense}[act]()
+async def act_on_vessel(act: Literal["stop", "off", "lose", "nonsense"], services: Services) -> None:
+    """The simulated gauge stops sending, is switched off, loses its connection, or sends nonsense."""
+    vessel = services.vessel
+    does = {"stop": vessel.stop, "off": vessel.off, "lose": vessel.lose, "nonsense": vessel.nonsense}
+    does[act]()

@@ -22,6 +22,7 @@ from bendrel.core.closing.put_on import PutOn
 from bendrel.core.closing.sign_off import (
     InTheWay,
     in_the_way,
+    last_hold,
     places_of,
     step_done,
 )
@@ -105,7 +106,7 @@ class Closings:
         self._lines = lines
         self._runs = runs
         self._shelf = shelf
-        self._judged: dict[tuple[Hold, int, float | None], HoldResult] = {}
+        self._judged: dict[tuple[Hold, int, float | None, HoldProposal | None], HoldResult] = {}
 
     def of(self, line: Line, line_id: str, today: date) -> Closing:
         """Everything about closing and proving `line`, whose recorded runs are those of `line_id`."""
@@ -124,7 +125,8 @@ class Closings:
         told = tuple(self._hold(line, line_id, hold, proposal, volume, kit) for hold in line.proving.holds)
         results = {one.id: one.result for one in told if one.result is not None}
         named = {joint.id: joint for joint in joints}
-        held = any(result.verdict == "holds" for result in list(results.values())[-1:])
+        newest = last_hold(line, results)
+        held = newest is not None and newest.verdict == "holds"
         done = tuple(
             step.id for step in work.steps if step_done(line, kit, step, named.get(step.joint), held)
         )
@@ -212,7 +214,7 @@ class Closings:
                 every = slice(None, None, 1 + readings // MOST_ROWS)
                 warm = read.temperatures_c
                 recorded = (read.times_s[every], read.pressures_kpa[every], warm[every] if warm else None)
-            key = (hold, readings, volume)
+            key = (hold, readings, volume, proposal)
             if key not in self._judged:
                 test = hold_test(line, hold, proposal, volume, recorded, kit.proving.gas.most_kpa)
                 if len(self._judged) >= MOST_KEPT:

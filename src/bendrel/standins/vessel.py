@@ -51,6 +51,11 @@ class Vessel:
             self._task.cancel()
             self._task = None
 
+    def off(self) -> None:
+        """The gauge is switched off."""
+        self.stop()
+        self._socket.link("pressure", "off")
+
     def lose(self) -> None:
         """The connection breaks."""
         self.stop()

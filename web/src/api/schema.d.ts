@@ -1845,7 +1845,7 @@ export interface paths {
         put?: never;
         /**
          * Act On Vessel
-         * @description The simulated gauge stops, loses its connection, or sends nonsense.
+         * @description The simulated gauge stops sending, is switched off, loses its connection, or sends nonsense.
          */
         post: operations["act_on_vessel_api_standins_vessel__act__post"];
         delete?: never;
@@ -6448,8 +6448,8 @@ export interface components {
          *     with the shop's crowfoot in line; `by_feel` says that the shop tightens by feel. `applied` is what goes
          *     on it (sealant, oil, nothing), `why` the reason, `new_parts` what it takes new each time. `turns` it
          *     should take by hand, None where no thread is counted; `angle` says what must point the right way when
-         *     tight. `nips` says that it settles and is tightened once more; `new` that it is no old joint. `height_mm` is
-         *     how high it stands over the datum that it was read from, None where nobody measured it.
+         *     tight. `nips` says that it settles and is tightened once more; `new` that it is no old joint. `height_mm`
+         *     is how high it stands over the datum that it was read from, None where nobody measured it.
          */
         LineJoint: {
             /** Id */
@@ -20504,7 +20504,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                act: "stop" | "lose" | "nonsense";
+                act: "stop" | "off" | "lose" | "nonsense";
             };
             cookie?: never;
         };

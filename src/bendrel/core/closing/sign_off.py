@@ -53,8 +53,7 @@ def _all(
             yield InTheWay(stage=finding.stage, text=f"Stop: {finding.title}")
     named = {joint.id: joint for joint in joints}
     proved = {one.joint: one for one in standing}
-    last = line.proving.holds[-1] if line.proving.holds else None
-    result = holds.get(last.id) if last else None
+    result = last_hold(line, holds)
     held = result is not None and result.verdict == "holds"
     for step in work.steps:
         if step.must and not step_done(line, kit, step, named.get(step.joint), held):
@@ -77,6 +76,11 @@ def _all(
     over = [item for item in line.removal.items if item.fate != "out for good" and not item.refitted]
     if over:
         yield InTheWay(stage="fit", text=f"{len(over)} of what came off are not refitted")
+
+
+def last_hold(line: Line, holds: Mapping[str, HoldResult]) -> HoldResult | None:
+    """What the newest hold test says; None where it cannot be judged: an older one proves nothing then."""
+    return holds.get(line.proving.holds[-1].id) if line.proving.holds else None
 
 
 def _short(text: str) -> str:

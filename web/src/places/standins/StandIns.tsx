@@ -62,7 +62,7 @@ function VesselStandIn() {
   };
   const act = (call: Promise<unknown>, word: string) =>
     void call.then(() => setTold(word)).catch((error: unknown) => notice({ text: sentence(error) }));
-  const put = (act_: "stop" | "lose" | "nonsense") =>
+  const put = (act_: "stop" | "off" | "lose" | "nonsense") =>
     take(api.POST("/api/standins/vessel/{act}", { params: { path: { act: act_ } } }));
   return (
     <Box component="section" aria-label="pressure gauge">
@@ -87,6 +87,7 @@ function VesselStandIn() {
           Set it and send
         </Button>
         <Button onClick={() => act(put("stop"), "silent")}>Stop sending</Button>
+        <Button onClick={() => act(put("off"), "off")}>Switch off</Button>
         <Button onClick={() => act(put("lose"), "connection cut")}>Cut the connection</Button>
         <Button onClick={() => act(put("nonsense"), "sent nonsense")}>Send nonsense</Button>
       </Box>
