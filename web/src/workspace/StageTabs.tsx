@@ -91,6 +91,11 @@ function fitting({ removed }: Plan): string {
   return left > 0 ? `${left} open` : "";
 }
 
+function proving({ removed }: Plan, { document }: LineEditor): string {
+  if (removed.done) return document.proving.signed ? "signed off" : "done";
+  return document.proving.joints.length > 0 ? "under way" : "";
+}
+
 function standing(stage: StageName, view: PlanView, editor: LineEditor): string {
   const { plan } = view;
   if (!plan) return "";
@@ -98,7 +103,7 @@ function standing(stage: StageName, view: PlanView, editor: LineEditor): string 
     return editor.document.condition.decision ? "decided" : plan.looked.recommendation ? "to decide" : "";
   if (stage === "remove") return removing(plan);
   if (stage === "fit") return fitting(plan);
-  if (stage === "prove") return plan.removed.done ? "signed off" : "";
+  if (stage === "prove") return proving(plan, editor);
   const open = [...plan.findings, ...(view.bench?.findings ?? [])].filter(
     (finding) => !finding.set_aside && finding.severity !== "note",
   );

@@ -59,7 +59,7 @@ export function FillLog({ editor, closing, step }: Props) {
                 label={`${ASKS[asked].label}, ${row.place || `turn ${k + 1}`}`}
                 text={row[asked]}
                 placeholder={ASKS[asked].hint}
-                width={88}
+                width={80}
                 onText={(text) => change(row.id, { [asked]: text.slice(0, 24) })}
               />
             ),

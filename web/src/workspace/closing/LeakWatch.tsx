@@ -70,9 +70,23 @@ function Watch({
   useEffect(() => {
     if (here) own.current?.scrollIntoView({ block: "nearest" });
   }, [here]);
-  const note = (what: JointEvent["what"]) => editor.edit((was) => seen(was, joint, what, localTime(new Date(), true)));
+  // the button that was pressed goes away with the state that it belonged to: the hand goes on with the next one
+  const pressed = useRef(false);
+  useEffect(() => {
+    if (!pressed.current) return;
+    pressed.current = false;
+    const row = own.current;
+    const next = row?.querySelector<HTMLElement>("[data-next] button") ?? row?.querySelector<HTMLElement>("button");
+    next?.focus();
+  }, [state]);
+  const note = (what: JointEvent["what"]) => {
+    pressed.current = true;
+    editor.edit((was) => seen(was, joint, what, localTime(new Date(), true)));
+  };
   const { events } = workAt(editor.document, joint);
   const rung = standing?.rung;
+  // a dry joint is one row; chosen, it shows its history
+  const open = state !== "dry" || here;
   return (
     <Box
       ref={own}
@@ -105,6 +119,11 @@ function Watch({
         >
           {joint.place}
         </Box>
+        {state === "dry" && (
+          <Button size="small" variant="text" onClick={() => note("dried")}>
+            Dried again
+          </Button>
+        )}
         <Box role="status" sx={{ color: INK[state] ?? "var(--second)", font: `600 17px ${condensed}` }}>
           {state === "drying" ? `wait ${waits}` : sayState(state)}
         </Box>
@@ -114,10 +133,10 @@ function Watch({
           <b>Is it the part next door?</b> If not: {standing.rung_text}
         </Box>
       )}
-      <Box sx={{ display: "flex", gap: 0.75, flexWrap: "wrap" }}>
-        {(state === "open" || state === "tight" || state === "mended" || state === "dry") && (
+      <Box data-next sx={{ display: "flex", gap: 0.75, flexWrap: "wrap" }}>
+        {(state === "open" || state === "tight" || state === "mended") && (
           <Button size="small" onClick={() => note("dried")}>
-            {state === "dry" ? "Dried again" : "Dried"}
+            Dried
           </Button>
         )}
         {(state === "drying" || state === "look") && (
@@ -140,13 +159,13 @@ function Watch({
             </Button>
           </>
         )}
-        {events.length > 0 && (
+        {events.length > 0 && open && (
           <Button size="small" variant="text" onClick={() => editor.edit((was) => unseen(was, joint))}>
             Take that back
           </Button>
         )}
       </Box>
-      {events.length > 0 && (
+      {events.length > 0 && open && (
         <Box sx={{ fontSize: 14, color: "var(--second)" }}>
           {events.map((event) => `${event.at.slice(11, 16)} ${event.what}`).join(" · ")}
         </Box>
