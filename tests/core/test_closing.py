@@ -277,6 +277,17 @@ def test_nothing_is_in_the_way_of_a_proved_line() -> None:
     assert any("look" in text for text in ways(unlooked))
 
 
+def test_a_cap_that_was_put_on_must_come_off() -> None:
+    """Ticked on, and its joint never started: it is still in there."""
+    made = signed_line()
+    on = tuple(name for name in made.proving.done if not name.startswith("hand-"))
+    told = ways(replace(made, proving=replace(made.proving, done=on)))
+    assert len(told) == 2
+    assert all(text.startswith("Still on: the cap or wrap") for text in told)
+    never = tuple(name for name in on if name != "cap")
+    assert ways(replace(made, proving=replace(made.proving, done=never))) == []
+
+
 def test_a_joint_that_is_only_noted_is_not_looked_at() -> None:
     """Turns and a name say nothing of dry."""
     made = replace(line("brake", (tube("s1"),)), proving=Proving(joints=(at("A", turns="7"),)))

@@ -88,8 +88,6 @@ def test_one_run_at_a_time_and_of_one_line(shop, lines):
     shop.runs.end(run.id)
     with pytest.raises(Refused, match="not being recorded"):
         shop.runs.mark(run.id, "late")
-    with pytest.raises(Refused, match="another line"):
-        shop.runs.readings(run.id, 101.325, lines[1].id)
     with pytest.raises(NotFound):
         shop.runs.open("nothing")
 

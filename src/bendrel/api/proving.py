@@ -12,8 +12,8 @@ from fastapi import APIRouter, Request, Response
 from bendrel.api.files import BINARY_BODY, as_file
 from bendrel.api.schemas import RunBegin, RunMark, SignOrder
 from bendrel.api.state import Services
-from bendrel.core.closing.holding import AIR_KPA
 from bendrel.core.closing.learnt import Learnt, learnt
+from bendrel.core.fluids.vacuum import ATMOSPHERE_KPA
 from bendrel.core.line.document import Line
 from bendrel.core.proof.rules import WrenchRule
 from bendrel.services.closings import Closing
@@ -97,7 +97,7 @@ def mark_run(run_id: str, body: RunMark, services: Services) -> ProofRun:
 
 
 @router.get("/runs/{run_id}/readings.csv", response_class=Response)
-def readings_csv(run_id: str, services: Services, air_kpa: float = AIR_KPA) -> Response:
+def readings_csv(run_id: str, services: Services, air_kpa: float = ATMOSPHERE_KPA) -> Response:
     """All readings, absolute pressure."""
     return as_file(services.runs.written(run_id, air_kpa).encode(), "text/csv", "readings.csv")
 

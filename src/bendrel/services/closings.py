@@ -25,16 +25,18 @@ from bendrel.core.closing.sign_off import (
     last_hold,
     places_of,
     step_done,
+    still_on_now,
 )
 from bendrel.core.closing.standing import JointStanding, standing_of
 from bendrel.core.closing.steps import WorkStep, work_of
 from bendrel.core.findings import Source
+from bendrel.core.fluids.vacuum import ATMOSPHERE_KPA
 from bendrel.core.line.document import Line
 from bendrel.core.line.signed import signed_stands, stamp_of
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
 from bendrel.core.proof.balance import Balance
-from bendrel.core.proof.hold import MOST_ROWS, HoldError, HoldResult, judge_hold, leak_words
+from bendrel.core.proof.hold import MOST_ROWS, HoldError, HoldResult, HoldTest, judge_hold, leak_words
 from bendrel.core.proof.log import Hold, SignOff
 from bendrel.core.proof.rules import WrenchRule
 from bendrel.core.record import record
@@ -50,13 +52,17 @@ MOST_KEPT = 200
 
 @record
 class HoldTold:
-    """What is said of one hold test: its result, or why there is none yet."""
+    """What is said of one hold test: its result, or why there is none yet. `limit_kpa` (absolute) must not be
+    reached within `asked_s`, with the air at `air_kpa`."""
 
     id: str
-    result: HoldResult | None
-    leak: str
-    problem: str
-    readings: int
+    result: HoldResult | None = None
+    leak: str = ""
+    problem: str = ""
+    readings: int = 0
+    limit_kpa: float | None = None
+    air_kpa: float = ATMOSPHERE_KPA
+    asked_s: float | None = None
 
 
 @record
@@ -106,7 +112,9 @@ class Closings:
         self._lines = lines
         self._runs = runs
         self._shelf = shelf
-        self._judged: dict[tuple[Hold, int, float | None, HoldProposal | None], HoldResult] = {}
+        self._judged: dict[
+            tuple[Hold, int, float | None, HoldProposal | None], tuple[HoldTest, HoldResult]
+        ] = {}
 
     def of(self, line: Line, line_id: str, today: date) -> Closing:
         """Everything about closing and proving `line`, whose recorded runs are those of `line_id`."""
@@ -130,19 +138,13 @@ class Closings:
         done = tuple(
             step.id for step in work.steps if step_done(line, kit, step, named.get(step.joint), held)
         )
-        off = {name for step in work.steps if step.id in done for name in step.off}
-        put = {name for step in work.steps if step.id in done for name in step.on}
         return Closing(
             joints=joints,
             standing=standing,
             steps=work.steps,
             done=done,
             put_on=work.put_on,
-            on=tuple(
-                thing.id
-                for thing in work.put_on
-                if thing.id not in off and (not thing.by_cap or thing.id in put)
-            ),
+            on=tuple(thing.id for thing in still_on_now(work, done)),
             last_open=work.last_open,
             places=places_of(line, kit),
             balance=balance_of(line, kit, volume),
@@ -206,24 +208,38 @@ class Closings:
     ) -> HoldTold:
         readings = len(hold.rows)
         try:
-            recorded = None
             if hold.run:
-                read = self._runs.readings(hold.run, air_of(hold), line_id)
-                readings = len(read.times_s)
-                # a run of many hours is judged on every second or third reading
-                every = slice(None, None, 1 + readings // MOST_ROWS)
-                warm = read.temperatures_c
-                recorded = (read.times_s[every], read.pressures_kpa[every], warm[every] if warm else None)
+                run = self._runs.open(hold.run)
+                if run.line_id != line_id:
+                    raise Refused("This run was recorded for another line; it proves nothing here.")
+                readings = run.readings
             key = (hold, readings, volume, proposal)
             if key not in self._judged:
-                test = hold_test(line, hold, proposal, volume, recorded, kit.proving.gas.most_kpa)
                 if len(self._judged) >= MOST_KEPT:
                     self._judged.clear()
-                self._judged[key] = judge_hold(test, kit.proving.hold)
-            result = self._judged[key]
-            return HoldTold(id=hold.id, result=result, leak=leak_words(result), problem="", readings=readings)
+                self._judged[key] = self._judge(line, hold, proposal, volume, kit)
+            test, result = self._judged[key]
         except (HoldUnread, HoldError, Refused, NotFound) as error:
-            return HoldTold(id=hold.id, result=None, leak="", problem=str(error), readings=readings)
+            return HoldTold(id=hold.id, problem=str(error), readings=readings)
+        return HoldTold(
+            id=hold.id, result=result, leak=leak_words(result), readings=readings,
+            limit_kpa=test.threshold_kpa, air_kpa=test.air_kpa, asked_s=test.hold_s,
+        )  # fmt: skip
+
+    def _judge(
+        self, line: Line, hold: Hold, proposal: HoldProposal | None, volume: float | None, kit: Kit
+    ) -> tuple[HoldTest, HoldResult]:
+        """The test without its readings, and what it says."""
+        recorded = None
+        if hold.run:
+            read = self._runs.readings(hold.run, air_of(hold))
+            # a run of many hours is judged on every second or third reading
+            every = slice(None, None, 1 + len(read.times_s) // MOST_ROWS)
+            warm = read.temperatures_c
+            recorded = (read.times_s[every], read.pressures_kpa[every], warm[every] if warm else None)
+        test = hold_test(line, hold, proposal, volume, recorded, kit.proving.gas)
+        result = judge_hold(test, kit.proving.hold)
+        return replace(test, times_s=(), pressures_kpa=(), temperatures_c=None), result
 
 
 def _weakest(plan: Plan) -> float | None:

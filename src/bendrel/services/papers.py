@@ -62,7 +62,7 @@ class Papers:
             plan=plan_line(line, kit),
             joints=said.joints,
             standing=said.standing,
-            held=tuple(self._held(line, line_id, told) for told in said.holds),
+            held=tuple(self._held(line, told) for told in said.holds),
             balance=said.balance,
             due=said.due,
             in_the_way=said.in_the_way,
@@ -72,11 +72,11 @@ class Papers:
             step_texts=_step_texts(kit, line),
         )
 
-    def _held(self, line: Line, line_id: str, told: HoldTold) -> HeldPaper:
+    def _held(self, line: Line, told: HoldTold) -> HeldPaper:
         hold = next(one for one in line.proving.holds if one.id == told.id)
         course: tuple[tuple[float, float], ...] = ()
         if hold.run and told.result is not None:
-            read = self._runs.readings(hold.run, air_of(hold), line_id)
+            read = self._runs.readings(hold.run, air_of(hold))
             every = max(1, len(read.times_s) // COURSE)
             pairs = zip(read.times_s, read.pressures_kpa, strict=True)
             course = tuple(pair for k, pair in enumerate(pairs) if k % every == 0)

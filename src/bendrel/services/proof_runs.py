@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from datetime import datetime
 from typing import Literal
 
@@ -153,12 +152,10 @@ class ProofRuns:
         """The run as CSV, absolute pressure."""
         return write_readings(self.readings(run_id, air_kpa))
 
-    def readings(self, run_id: str, air_kpa: float, line_id: str = "") -> GaugeReadings:
-        """All readings of a run in absolute pressure. Raises Refused for a run of another line."""
+    def readings(self, run_id: str, air_kpa: float) -> GaugeReadings:
+        """All readings of a run in absolute pressure."""
         with self._database.reading() as session:
             row = _run(session, run_id)
-            if line_id and row.line_id != line_id:
-                raise Refused("This run was recorded for another line; it proves nothing here.")
             absolute, data = row.absolute, readings_of(session, run_id)
         pressures = data[:, 1] if absolute else np.maximum(data[:, 1] + air_kpa, 0.0)
         warm = data[:, 2]
@@ -167,11 +164,6 @@ class ProofRuns:
             pressures_kpa=tuple(pressures.tolist()),
             temperatures_c=None if len(warm) == 0 or bool(np.isnan(warm).any()) else tuple(warm.tolist()),
         )
-
-    def counts(self, run_ids: list[str]) -> Mapping[str, int]:
-        """How many readings each of some runs has."""
-        with self._database.reading() as session:
-            return {run_id: count_of(session, run_id) for run_id in run_ids}
 
     def _told(self, session: Session, row: ProofRunRow) -> ProofRun:
         on = self._recorder.run == row.id

@@ -5036,18 +5036,37 @@ export interface components {
         };
         /**
          * HoldTold
-         * @description What is said of one hold test: its result, or why there is none yet.
+         * @description What is said of one hold test: its result, or why there is none yet. `limit_kpa` (absolute) must not be
+         *     reached within `asked_s`, with the air at `air_kpa`.
          */
         HoldTold: {
             /** Id */
             id: string;
-            result: components["schemas"]["HoldResult"] | null;
-            /** Leak */
+            result?: components["schemas"]["HoldResult"] | null;
+            /**
+             * Leak
+             * @default
+             */
             leak: string;
-            /** Problem */
+            /**
+             * Problem
+             * @default
+             */
             problem: string;
-            /** Readings */
+            /**
+             * Readings
+             * @default 0
+             */
             readings: number;
+            /** Limit Kpa */
+            limit_kpa?: number | null;
+            /**
+             * Air Kpa
+             * @default 101.325
+             */
+            air_kpa: number;
+            /** Asked S */
+            asked_s?: number | null;
         };
         /**
          * Hose

@@ -6,17 +6,18 @@ import re
 from collections.abc import Callable, Sequence
 
 from bendrel.core.findings import Source
+from bendrel.core.fluids.vacuum import ATMOSPHERE_KPA
 from bendrel.core.line.document import Line
 from bendrel.core.proof.curves import HoldKind
 from bendrel.core.proof.hold import HoldTest
 from bendrel.core.proof.log import Hold
+from bendrel.core.proof.rules import GasRule
 from bendrel.core.quantities import format_pressure, parse_pressure, parse_temperature, parse_volume
 from bendrel.core.record import record
 from bendrel.core.service import Duty
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit, UnitError
 
-AIR_KPA = 101.325
 _NUMBER = re.compile(r"-?(?:[0-9]+\.?[0-9]*|\.[0-9]+)")
 _CLOCK = re.compile(r"([0-9]{1,3}):([0-5][0-9])")
 
@@ -85,7 +86,7 @@ def hold_test(
     proposal: HoldProposal | None,
     volume_ml: float | None,
     recorded: tuple[Sequence[float], Sequence[float], Sequence[float] | None] | None,
-    gas_limit_kpa: float,
+    gas: GasRule,
 ) -> HoldTest:
     """A hold test as noted. `volume_ml` is what the line holds, `recorded` the times, absolute pressures and
     temperatures of its run (None: it was read by eye). Raises HoldUnread."""
@@ -100,8 +101,8 @@ def hold_test(
     minutes = _read("minutes", hold.minutes, _minutes) if hold.minutes.strip() else None
     if minutes is None and proposal is not None and proposal.kind == hold.kind:
         minutes = proposal.minutes
-    limit = proposal.most_gas_kpa if proposal is not None else gas_limit_kpa
-    if hold.kind == "gas" and len(pressures) and max(pressures) - air > limit * 1.05:
+    limit = proposal.most_gas_kpa if proposal is not None else gas.most_kpa
+    if hold.kind == "gas" and len(pressures) and max(pressures) - air > limit * gas.over_share:
         there, most = format_pressure(max(pressures) - air, unit), format_pressure(limit, unit)
         raise HoldUnread(
             f"Gas at {there} is refused as a proof, {most} at most: it stores "
@@ -121,7 +122,7 @@ def hold_test(
 
 def air_of(hold: Hold) -> float:
     """The air's pressure at a hold test, kPa absolute. Raises HoldUnread."""
-    return _read("air pressure", hold.air, parse_pressure) if hold.air.strip() else AIR_KPA
+    return _read("air pressure", hold.air, parse_pressure) if hold.air.strip() else ATMOSPHERE_KPA
 
 
 def _threshold(hold: Hold, unit: Unit, air: float, proposal: HoldProposal | None) -> float | None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from typing import Literal
 
 from bendrel.core.closing.joints import LineJoint
@@ -27,6 +27,12 @@ class PutOn:
 def put_on(line: Line, kit: Kit, joints: tuple[LineJoint, ...]) -> tuple[PutOn, ...]:
     """Everything that the strip-down, the new pieces and the person's own notes say is on."""
     return tuple(_put_on(line, kit, joints))
+
+
+def still_on(things: tuple[PutOn, ...], put: Collection[str], off: Collection[str]) -> tuple[PutOn, ...]:
+    """What is on the machine now: caps once they were `put` on, everything else from the beginning, until it
+    is `off`."""
+    return tuple(thing for thing in things if thing.id not in off and (not thing.by_cap or thing.id in put))
 
 
 def _put_on(line: Line, kit: Kit, joints: tuple[LineJoint, ...]) -> Iterator[PutOn]:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Collection, Iterator, Mapping
 
 from bendrel.core.closing.joints import LineJoint
+from bendrel.core.closing.put_on import PutOn, still_on
 from bendrel.core.closing.standing import JointStanding, work_at
 from bendrel.core.closing.steps import Work, WorkStep
 from bendrel.core.findings import Finding
@@ -62,6 +63,11 @@ def _all(
                 yield InTheWay(stage="prove", text=f"{at}it is {proved[step.joint].state}", joint=step.joint)
                 continue
             yield InTheWay(stage=step.stage, text=f"{at}{_short(step.text)}", joint=step.joint, step=step.id)
+    done = {step.id for step in work.steps if step_done(line, kit, step, named.get(step.joint), held)}
+    for thing in still_on_now(work, done):
+        # what has a step of its own is named by that
+        if thing.until == "joint":
+            yield InTheWay(stage="fit", text=f"Still on: {thing.what}", joint=thing.joint)
     for one in standing:
         if one.binds and one.joint in named:
             yield InTheWay(stage="fit", text=f"{named[one.joint].place}: the nut binds", joint=one.joint)
@@ -76,6 +82,13 @@ def _all(
     over = [item for item in line.removal.items if item.fate != "out for good" and not item.refitted]
     if over:
         yield InTheWay(stage="fit", text=f"{len(over)} of what came off are not refitted")
+
+
+def still_on_now(work: Work, done: Collection[str]) -> tuple[PutOn, ...]:
+    """What is on the machine after the steps that are `done`."""
+    put = {name for step in work.steps if step.id in done for name in step.on}
+    off = {name for step in work.steps if step.id in done for name in step.off}
+    return still_on(work.put_on, put, off)
 
 
 def last_hold(line: Line, holds: Mapping[str, HoldResult]) -> HoldResult | None:

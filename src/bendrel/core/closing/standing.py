@@ -14,7 +14,6 @@ from bendrel.core.shop.kit import Kit
 from bendrel.core.threads.designation import ThreadError
 from bendrel.core.threads.fit import thread_fit
 
-_NEAR_TURNS = 1.6
 _MOST_CAUSES = 3
 
 JointState = Literal["open", "tight", "drying", "look", "dry", "wet", "mended"]
@@ -122,7 +121,7 @@ def _causes(kit: Kit, joint: LineJoint, turns: float) -> list[str]:
         except ThreadError:
             continue
         bound = fit.turns_before_binding
-        if fit.verdict == "binds" and bound is not None and abs(bound - turns) <= _NEAR_TURNS:
+        if fit.verdict == "binds" and bound is not None and abs(bound - turns) <= kit.proving.thread.near:
             causes.append(
                 f"the port is {port.designation}: {nut.designation} binds in it after about {bound:.0f} turns"
             )

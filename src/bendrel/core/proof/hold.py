@@ -22,17 +22,8 @@ MOST_ROWS = 200_000
 KELVIN = 273.15
 _COLDEST_C, _HOTTEST_C = -60.0, 400.0
 
-_NOTHING = 0.01
-"""Share of the air's pressure that counts as none held."""
-_MODEL = 0.01
-"""How exactly the kinds of leak describe a real one, as a share of it."""
-_EMPTIED = 0.85
-"""Share of what was set that cannot be gone by settling."""
-_SAY_SO = 0.95
-"""How sure it must be that a threshold is not reached."""
 _SETTLED = 0.05
-_LATEST = 0.6
-"""What is left of a run is judged from here on at the latest, whatever still settles a little."""
+"""Share of what settles that no longer counts."""
 _NEVER_S = 3.2e8
 _LEAST_SAID = 0.0001
 
@@ -48,7 +39,10 @@ class HoldRules:
     called a loss. `sure`: how often the true leak lies within the doubt. `fall_share`: without a threshold,
     the doubt of the fall that is small enough. `strays`: how far readings may stray from any course.
     `most_wait`: how many times its length a run is proposed to go on at most. `warm_c`: what a shut-in
-    liquid's temperature may move before that is said."""
+    liquid's temperature may move before that is said. `nothing_share` of the air's pressure is nothing held,
+    `emptied_share` of what was set cannot be gone by settling. `model_share`: how exactly the kinds of leak
+    describe a real one. `say_so`: how sure it must be that a limit is not reached. `latest_share`: from where
+    on a run is judged at the latest."""
 
     settle_s: tuple[float, ...]
     settle_share: float
@@ -58,6 +52,11 @@ class HoldRules:
     strays: float
     most_wait: float
     warm_c: float
+    nothing_share: float
+    emptied_share: float
+    model_share: float
+    say_so: float
+    latest_share: float
     source: Source
 
 
@@ -117,7 +116,7 @@ def _small(figure: float) -> str:
     return f"{figure:.{max(0, 1 - floor(log10(abs(figure))))}f}"
 
 
-def check(test: HoldTest) -> None:
+def check(test: HoldTest, rules: HoldRules) -> None:
     """Raises HoldError for what cannot be judged."""
     rows = len(test.times_s)
     if rows < LEAST_ROWS:
@@ -141,7 +140,7 @@ def check(test: HoldTest) -> None:
         if not 0 <= p < inf:
             raise HoldError(f"Reading {k + 1}: {p:g} kPa is no absolute pressure; 0 or more is accepted.")
     way, there = (1.0, "below") if test.kind == "vacuum" else (-1.0, "above")
-    if way * (test.pressures_kpa[0] - test.air_kpa) > _NOTHING * test.air_kpa:
+    if way * (test.pressures_kpa[0] - test.air_kpa) > rules.nothing_share * test.air_kpa:
         raise HoldError(
             f"Reading 1: {test.pressures_kpa[0]:g} kPa; a {test.kind} test begins {there} the air's "
             f"{test.air_kpa:g} kPa, in absolute pressure."
@@ -169,20 +168,20 @@ def judge_hold(test: HoldTest, rules: HoldRules) -> HoldResult:
     where there is a threshold, reaches it in time. It holds where it does not and the doubt is small enough
     to say so. Valid for one closed volume at rest; the air's pressure is taken as steady.
     """
-    check(test)
+    check(test, rules)
     data = binned(test.times_s, corrected(test))
     way = 1.0 if test.kind == "vacuum" else -1.0
     first, last, ends = float(data.p[0]), float(np.mean(data.p[-3:])), float(data.t[-1])
     notes = _said_of(test, data.left_out, rules)
     over = way * (test.air_kpa - first)
-    if over < _NOTHING * test.air_kpa:
+    if over < rules.nothing_share * test.air_kpa:
         notes.append("The pressure stands at the air's from the first reading on: nothing is held.")
         return _nothing_held(test, notes)
     fit = fitted(data, test.kind, test.air_kpa, rules.settle_s, rules.settle_share)
-    settled = _settled_from(fit, data.noise, ends)
+    settled = _settled_from(fit, data.noise, ends, rules.latest_share)
     asked = test.hold_s or ends
     q_both = float(student.ppf((1 + rules.sure) / 2, fit.free))
-    q_one = float(student.ppf(_SAY_SO, fit.free))
+    q_one = float(student.ppf(rules.say_so, fit.free))
 
     def at(when: float) -> tuple[float, float]:
         return fit.figure(lambda curve, p, slope: float(curve(np.array([when]), p, slope, test.air_kpa)[0]))
@@ -192,7 +191,7 @@ def judge_hold(test: HoldTest, rules: HoldRules) -> HoldResult:
         return way * float(there[1] - there[0])
 
     fall, deviation = fit.figure(gone)
-    doubt = max(q_both * deviation, data.step / 2, _MODEL * abs(fall))
+    doubt = max(q_both * deviation, data.step / 2, rules.model_share * abs(fall))
     falls = fall > doubt
     per = (
         60
@@ -202,7 +201,7 @@ def judge_hold(test: HoldTest, rules: HoldRules) -> HoldResult:
     )
     then, then_deviation = at(asked)
     limit = test.threshold_kpa
-    emptied = 1 - way * (test.air_kpa - last) / over > _EMPTIED and (
+    emptied = 1 - way * (test.air_kpa - last) / over > rules.emptied_share and (
         limit is None or way * (last - limit) >= 0
     )
     hold_s = _reached(test, fit, data.t, data.p, way) if falls or emptied else None
@@ -281,13 +280,13 @@ def _nothing_held(test: HoldTest, notes: list[str]) -> HoldResult:
     )
 
 
-def _settled_from(fit: Fitted, noise: float, ends: float) -> float:
+def _settled_from(fit: Fitted, noise: float, ends: float, latest: float) -> float:
     """When what settles is lost in the gauge's noise; 0 where nothing does."""
     if fit.settling <= 0.5:
         return 0.0
     best = next(one for one in fit.courses if one.settle_s)
     floor = max(noise, _SETTLED * abs(best.settles))
-    return float(min(best.settle_s * np.log(max(abs(best.settles) / floor, 1.0)), _LATEST * ends))
+    return float(min(best.settle_s * np.log(max(abs(best.settles) / floor, 1.0)), latest * ends))
 
 
 def _tau(test: HoldTest, fit: Fitted) -> float | None:

@@ -115,18 +115,22 @@ class BalanceRule:
 
 @record
 class ThreadRule:
-    """How much of a nut's length is thread (share), and how many turns short are no more than stiff."""
+    """How much of a nut's length is thread (share), how many turns short are no more than stiff, and within
+    how many turns a thread that binds may be the port's."""
 
     share: float
     short: float
+    near: float
     source: Source
 
 
 @record
 class GasRule:
-    """The most that a gas may stand at for a proof, in kPa above the air."""
+    """The most that a gas may stand at for a proof, in kPa above the air; a gauge may read `over_share` of
+    it."""
 
     most_kpa: float
+    over_share: float
     text: str
     source: Source
 

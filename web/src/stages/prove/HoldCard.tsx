@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, sentence, take } from "../../api/client";
-import type { Closing, Hold, HoldRow, HoldTold } from "../../api/types";
+import type { Hold, HoldRow, HoldTold } from "../../api/types";
 import type { LineEditor } from "../../doc/useLine";
 import { condensed } from "../../theme/theme";
 import { Typed, Word } from "../../ui/Entry";
@@ -14,7 +14,6 @@ interface Props {
   editor: LineEditor;
   hold: Hold;
   told: HoldTold | undefined;
-  offer: Closing["hold"];
   again: () => void;
   change: (part: Partial<Hold>) => void;
   takeOut: () => void;
@@ -22,11 +21,10 @@ interface Props {
 
 const KINDS: Hold["kind"][] = ["liquid", "gas", "vacuum"];
 const READS: Hold["reads"][] = ["above the air", "below the air", "absolute"];
-const AIR_KPA = 101.325;
 const JUDGE_EVERY_MS = 4000;
 
 /** One hold test: how it was read, the readings or the chart, and what they say. */
-export function HoldCard({ editor, hold, told, offer, again, change, takeOut }: Props) {
+export function HoldCard({ editor, hold, told, again, change, takeOut }: Props) {
   const { unit } = editor.document;
   const word = unit === "in" ? "psi" : "bar";
   const set = (k: number, part: Partial<HoldRow>) =>
@@ -34,7 +32,6 @@ export function HoldCard({ editor, hold, told, offer, again, change, takeOut }: 
   const small = (label: string, text: string, placeholder: string, put: (text: string) => void, width = 96) => (
     <Typed label={label} text={text} placeholder={placeholder} width={width} onText={(t) => put(t.slice(0, 24))} />
   );
-  const minutes = Number(hold.minutes) || (offer?.kind === hold.kind ? offer.minutes : 0);
   return (
     <Box data-hold={hold.id} sx={{ border: "1px solid var(--rule)", p: 1, mt: 1, background: "var(--sheet)" }}>
       <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", alignItems: "center" }}>
@@ -62,7 +59,7 @@ export function HoldCard({ editor, hold, told, offer, again, change, takeOut }: 
         </Button>
       </Box>
       {hold.run ? (
-        <Recorded run={hold.run} unit={unit} hold={hold} offer={offer} told={told} again={again} minutes={minutes} />
+        <Recorded run={hold.run} unit={unit} told={told} again={again} />
       ) : (
         <Box sx={{ mt: 0.5 }}>
           {hold.rows.map((row, k) => (
@@ -88,19 +85,13 @@ export function HoldCard({ editor, hold, told, offer, again, change, takeOut }: 
 function Recorded({
   run,
   unit,
-  hold,
-  offer,
   told,
   again,
-  minutes,
 }: {
   run: string;
   unit: "in" | "mm";
-  hold: Hold;
-  offer: Closing["hold"];
   told: HoldTold | undefined;
   again: () => void;
-  minutes: number;
 }) {
   const [mark, setMark] = useState("");
   const [problem, setProblem] = useState("");
@@ -120,9 +111,8 @@ function Recorded({
   if (chart.isError) return <Box sx={{ color: "var(--stop)" }}>{sentence(chart.error)}</Box>;
   if (!chart.data) return null;
   const { absolute, silent_s, link, readings } = chart.data.run;
-  const way = hold.kind === "vacuum" ? -1 : 1;
-  const own = offer?.kind === hold.kind ? offer.threshold_kpa : null;
-  const threshold = own === null || hold.threshold ? null : absolute ? AIR_KPA + way * own : way * own;
+  const limit = told?.limit_kpa ?? null;
+  const threshold = limit === null || !told ? null : absolute ? limit : limit - told.air_kpa;
   const act = (call: Promise<unknown>) =>
     void call
       .then(() => {
@@ -137,7 +127,7 @@ function Recorded({
         chart={chart.data}
         unit={unit}
         threshold={threshold}
-        hold={minutes ? minutes * 60 : null}
+        hold={told?.asked_s ?? null}
         settled={told?.result?.settled_from_s ?? null}
       />
       <Box role="status" aria-label="The gauge" sx={{ font: `500 16px ${condensed}` }}>

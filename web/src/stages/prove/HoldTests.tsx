@@ -85,7 +85,6 @@ export function HoldTests({ editor, closing, view }: Props) {
           editor={editor}
           hold={hold}
           told={closing.holds.find((one) => one.id === hold.id)}
-          offer={offer ?? null}
           again={view.again}
           change={(part) => edit((was) => withProving(was, ({ holds }) => ({ holds: changed(holds, hold.id, part) })))}
           takeOut={() =>
