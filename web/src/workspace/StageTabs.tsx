@@ -91,7 +91,9 @@ function fitting({ removed }: Plan): string {
   return left > 0 ? `${left} open` : "";
 }
 
-function proving({ removed }: Plan, { document }: LineEditor): string {
+function proving({ removed, findings }: Plan, { document }: LineEditor): string {
+  const open = findings.filter((one) => one.stage === "prove" && !one.set_aside && one.severity !== "note").length;
+  if (open > 0) return `${open} to settle`;
   if (removed.done) return document.proving.signed ? "signed off" : "done";
   return document.proving.joints.length > 0 ? "under way" : "";
 }
@@ -108,7 +110,7 @@ function standing(stage: StageName, view: PlanView, editor: LineEditor): string 
     (finding) => !finding.set_aside && finding.severity !== "note",
   );
   const choices = open.filter((finding) => finding.stage === "choose").length;
-  const rest = open.length - choices;
+  const rest = open.filter((finding) => finding.stage !== "choose" && finding.stage !== "prove").length;
   if (stage === "measure") {
     const unread = plan.problems.filter((problem) => !problem.path.endsWith("/order")).length;
     if (unread > 0) return `${unread} to finish`;

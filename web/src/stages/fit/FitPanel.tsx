@@ -71,6 +71,13 @@ export function FitPanel({ editor, view }: Props) {
               <StepList editor={editor} closing={closing} group="ready" title="Before connecting" />
               <StepList editor={editor} closing={closing} group="loose" title="Into its place, all loose" />
               <StepList editor={editor} closing={closing} group="hand" title="Each joint by hand" />
+            </>
+          )}
+          {view.piece?.clips && !view.old && <Holding clips={view.piece.clips} unit={line.unit} />}
+        </Box>
+        <Box>
+          {closing && (
+            <>
               <StepList editor={editor} closing={closing} group="tight" title="Tight, in order" />
               <StepList
                 editor={editor}
@@ -83,9 +90,6 @@ export function FitPanel({ editor, view }: Props) {
               />
             </>
           )}
-        </Box>
-        <Box>
-          {view.piece?.clips && !view.old && <Holding clips={view.piece.clips} unit={line.unit} />}
           <Typography variant="h2">Back together</Typography>
           {refit.length === 0 && (
             <Box sx={{ color: "var(--second)" }}>The removal log turns round here: last off, first on.</Box>

@@ -15,7 +15,7 @@ interface Props {
 
 const HEIGHT = 220;
 const LEFT = 62;
-const RIGHT = 12;
+const RIGHT = 26;
 const TOP = 12;
 const BOTTOM = 26;
 
@@ -37,7 +37,8 @@ export function RunChart({ chart, unit, threshold, hold, settled }: Props) {
         {chart.run.recording ? "The first readings are on their way." : "No readings yet."}
       </Box>
     );
-  const ends = Math.max(last.at_s, hold ?? 0);
+  // room for what is still to come, but a young run is not pressed against the edge
+  const ends = Math.max(last.at_s, Math.min(hold ?? 0, last.at_s * 4));
   const all = points.flatMap((point) => [point.least, point.most]).concat(threshold === null ? [] : [threshold]);
   const low = Math.min(...all);
   const high = Math.max(...all);

@@ -120,7 +120,7 @@ function Started({ editor, closing, joint }: { editor: LineEditor; closing: Clos
   const standing = closing.standing.find((one) => one.joint === joint.id);
   return (
     <>
-      <Box sx={{ fontSize: 14, color: "var(--second)" }}>
+      <Box sx={{ fontSize: 14, color: "var(--second)", "&::first-letter": { textTransform: "uppercase" } }}>
         {joint.applied}. {joint.why}
       </Box>
       <Box sx={{ display: "flex", gap: 0.5, alignItems: "center", flexWrap: "wrap", mt: 0.25 }}>
@@ -168,9 +168,9 @@ function Tightened({ editor, joint, unit }: { editor: LineEditor; joint: LineJoi
               crowfoot in line: set {sayTorque(joint.set_nm[0], joint.set_nm[1], unit)}; at a right angle as it is
             </Box>
           )}
-          <SourceLine source={joint.torque.source} />
         </Box>
       )}
+      {joint.torque && <SourceLine source={joint.torque.source} />}
       <Box sx={{ display: "flex", gap: 0.5, mt: 0.25, flexWrap: "wrap" }}>
         <Typed
           label={`How tight it was made, ${joint.place}`}

@@ -46,7 +46,7 @@ def _joints(whole: Whole) -> Iterator[Finding]:
                 title=f"The nut binds, {joint.place}",
                 message=f"{found.binds} {rule.text}",
                 source=rule.source,
-                advice="; ".join(found.causes),
+                advice=f"Likely: {'; '.join(found.causes)}.",
                 safety=whole.service.safety_critical,
             )
         if found.state == "wet":
