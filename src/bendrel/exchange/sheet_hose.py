@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-import io
 from collections.abc import Sequence
 from datetime import date
 from math import cos, radians, sin
 
-from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm as MM
 from reportlab.pdfgen.canvas import Canvas
 
@@ -15,6 +13,7 @@ from bendrel.core.chain.assembly import Assembly
 from bendrel.core.chain.supports import Support
 from bendrel.core.findings import Finding
 from bendrel.core.units import Unit, format_length
+from bendrel.exchange.flowing import Pages
 from bendrel.exchange.paper import (
     FIGURE,
     INK,
@@ -25,13 +24,11 @@ from bendrel.exchange.paper import (
     SECOND,
     TEXT,
     fitted,
-    fonts,
     stops_bar,
     text_at,
     wrapped,
 )
 
-FOOT = 16 * MM
 CLOCK = 15 * MM
 
 
@@ -48,43 +45,24 @@ def build_hose_sheet(
     today: date,
 ) -> bytes:
     """PDF bytes of the page, or pages where the steps go on."""
-    fonts()
-    out = io.BytesIO()
-    canvas = Canvas(out, pagesize=A4, pageCompression=1)
-    canvas.setTitle(f"Hose: {name}")
-    canvas.setCreator("Bendrel")
-    y = _head(canvas, name, job, hose, today)
-    y = stops_bar(canvas, findings, y)
-    y = _figures(canvas, assembly, unit, y)
-    y = _clock(canvas, assembly, y)
-    y = _heading(canvas, "Steps", y)
+    pages = Pages(f"Hose: {name}")
+    pages.head(name, job, "Hose sheet", today, hose)
+    pages.y = stops_bar(pages.canvas, findings, pages.y)
+    pages.y = _figures(pages.canvas, assembly, unit, pages.y)
+    _clock(pages, assembly)
+    pages.heading("Steps")
     for number, step in enumerate(assembly.steps, start=1):
-        y = _step(canvas, f"{number}", step.text, step.why, y)
+        _step(pages, f"{number}", step.text, step.why)
     if supports:
-        y = _heading(canvas, "On the machine", y)
+        pages.heading("On the machine")
         for one in supports:
             where = format_length(one.from_mm, unit)
             if one.to_mm - one.from_mm > 1:
                 where += f" to {format_length(one.to_mm, unit)}"
-            y = _step(canvas, "", f"{where} from end A: {one.text}", "", y)
-    _paragraph(canvas, cautions, y - 3 * MM, LEFT, RIGHT - LEFT, 9)
-    canvas.showPage()
-    canvas.save()
-    return out.getvalue()
-
-
-def _head(canvas: Canvas, name: str, job: str, hose: str, today: date) -> float:
-    y = A4[1] - 17 * MM
-    text_at(canvas, LEFT, y, fitted(name, FIGURE, 24, 128 * MM), FIGURE, 24)
-    text_at(canvas, LEFT, y - 6 * MM, fitted(job, TEXT, 10, 120 * MM), TEXT, 10, SECOND)
-    canvas.setFillColor(SECOND)
-    canvas.setFont(LABEL, 10)
-    canvas.drawRightString(RIGHT, y + 2 * MM, f"Hose sheet · {today.isoformat()}")
-    canvas.drawRightString(RIGHT, y - 4 * MM, fitted(hose, LABEL, 10, 90 * MM))
-    canvas.setStrokeColor(INK)
-    canvas.setLineWidth(1.4)
-    canvas.line(LEFT, y - 9 * MM, RIGHT, y - 9 * MM)
-    return y - 10 * MM
+            _step(pages, "", f"{where} from end A: {one.text}", "")
+    pages.y -= 3 * MM
+    pages.paragraph(cautions, 9)
+    return pages.done()
 
 
 def _figures(canvas: Canvas, assembly: Assembly, unit: Unit, y: float) -> float:
@@ -115,11 +93,11 @@ def _figures(canvas: Canvas, assembly: Assembly, unit: Unit, y: float) -> float:
     return y - 3 * MM
 
 
-def _clock(canvas: Canvas, assembly: Assembly, y: float) -> float:
+def _clock(pages: Pages, assembly: Assembly) -> None:
     """Two elbows seen along the hose from end A, and the words for it."""
     if not assembly.clocked or assembly.clock_deg is None:
-        return y
-    x, middle = LEFT + CLOCK + 2 * MM, y - CLOCK - 4 * MM
+        return
+    canvas, x, middle = pages.canvas, LEFT + CLOCK + 2 * MM, pages.y - CLOCK - 4 * MM
 
     def at(degrees: float, r: float) -> tuple[float, float]:
         return x + r * sin(radians(degrees)), middle + r * cos(radians(degrees))
@@ -141,22 +119,16 @@ def _clock(canvas: Canvas, assembly: Assembly, y: float) -> float:
     canvas.drawRightString(x - 5, middle + CLOCK + 3, "A")
     bx, by = at(assembly.clock_deg, CLOCK + 9)
     canvas.drawCentredString(bx, by - 4, "B")
-    _paragraph(
-        canvas, assembly.clock_text, middle + 4 * MM, x + CLOCK + 12 * MM, RIGHT - x - CLOCK - 12 * MM, 11
-    )
-    return middle - CLOCK - 5 * MM
+    pages.y = middle + 4 * MM
+    pages.paragraph(assembly.clock_text, 11, indent=x + CLOCK + 12 * MM - LEFT)
+    pages.y = middle - CLOCK - 5 * MM
 
 
-def _heading(canvas: Canvas, text: str, y: float) -> float:
-    y = _room(canvas, y - 8 * MM, 20 * MM)
-    text_at(canvas, LEFT, y, text, FIGURE, 14)
-    return y - 1.5 * MM
-
-
-def _step(canvas: Canvas, number: str, text: str, why: str, y: float) -> float:
+def _step(pages: Pages, number: str, text: str, why: str) -> None:
     width = RIGHT - LEFT - 16 * MM
     lines, reasons = wrapped(text, TEXT, 10.5, width), wrapped(why, TEXT, 9, width) if why else []
-    y = _room(canvas, y, (len(lines) * 4.8 + len(reasons) * 4.2 + 3) * MM) - 5 * MM
+    pages.room((len(lines) * 4.8 + len(reasons) * 4.2 + 3) * MM)
+    canvas, y = pages.canvas, pages.y - 5 * MM
     canvas.setStrokeColor(INK)
     canvas.setLineWidth(0.8)
     canvas.rect(LEFT, y - 0.6 * MM, 3.6 * MM, 3.6 * MM, fill=0)
@@ -167,19 +139,4 @@ def _step(canvas: Canvas, number: str, text: str, why: str, y: float) -> float:
     for line in reasons:
         text_at(canvas, LEFT + 13 * MM, y + 0.4 * MM, line, TEXT, 9, SECOND)
         y -= 4.2 * MM
-    return y + 2.4 * MM
-
-
-def _paragraph(canvas: Canvas, text: str, y: float, x: float, width: float, size: float) -> None:
-    for line in wrapped(text, TEXT, size, width):
-        y = _room(canvas, y, 0)
-        text_at(canvas, x, y, line, TEXT, size, INK)
-        y -= size * 1.3
-
-
-def _room(canvas: Canvas, y: float, needs: float) -> float:
-    """`y`, or the top of a new page where what comes does not fit on this one."""
-    if y - needs > FOOT:
-        return y
-    canvas.showPage()
-    return A4[1] - 17 * MM
+    pages.y = y + 2.4 * MM

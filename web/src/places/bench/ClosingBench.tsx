@@ -1,8 +1,7 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
-import { useLayoutEffect, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { useState } from "react";
+import { useParams } from "react-router";
 import { api, sentence, take } from "../../api/client";
 import type { Closing, OpenLine, WorkStep } from "../../api/types";
 import { left, localTime, ticked, withProving } from "../../doc/proving";
@@ -18,11 +17,8 @@ import { useNow } from "../../ui/useNow";
 import { FillLog } from "../../workspace/closing/FillLog";
 import { shownDone } from "../../workspace/closing/StepList";
 import { sayState } from "../../workspace/closing/useShownJoints";
-import { BenchHead } from "./BenchHead";
 import { JointWatch } from "./JointWatch";
-import { big } from "./sizes";
-
-const NAMES = { fit: "Fit", prove: "Prove" } as const;
+import { StepFrame, headline } from "./StepFrame";
 
 /** Fitting or proving a line at the bench: one step a screen. */
 export function ClosingBench() {
@@ -55,10 +51,6 @@ function Steps({ first, stage }: { first: OpenLine; stage: "fit" | "prove" }) {
   const [at, setAt] = useState<number | null>(null);
   const index = Math.min(at ?? (open < 0 ? steps.length : open), steps.length);
   const step = steps[index];
-  const navigate = useNavigate();
-  const back = `/lines/${first.id}/${stage}`;
-  // what was noted is kept before the workspace reads the line again
-  const leave = () => void editor.flush().then(() => navigate(back));
   const go = (to: number) => setAt(Math.max(0, Math.min(steps.length, to)));
   const turn = (one: WorkStep) => {
     const on = !done.has(one.id);
@@ -76,91 +68,37 @@ function Steps({ first, stage }: { first: OpenLine; stage: "fit" | "prove" }) {
   };
   const byHand = step?.does !== "looks" && step?.does !== "holds";
 
-  useLayoutEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (event.ctrlKey || event.metaKey || event.altKey || target.closest("input, select")) return;
-      if (event.key === "Escape") leave();
-      else if (event.key === "ArrowRight") go(index + 1);
-      else if (event.key === "ArrowLeft") go(index - 1);
-      else if (event.key === "Enter" && step && byHand && !target.closest("button, a")) turn(step);
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
-
+  const word = step?.group === "works" ? "It works" : "Done";
   return (
-    <Box
-      sx={{
-        height: "100dvh",
-        display: "grid",
-        gridTemplateRows: "auto minmax(0, 1fr) auto",
-        background: "var(--paper)",
-      }}
+    <StepFrame
+      title={`${editor.document.name}, ${stage}`}
+      back={`/lines/${first.id}/${stage}`}
+      flush={editor.flush}
+      index={index}
+      count={steps.length}
+      go={go}
+      turn={step && byHand ? { word: done.has(step.id) ? "Not done after all" : word, act: () => turn(step) } : null}
     >
-      <BenchHead
-        title={`${editor.document.name}, ${NAMES[stage].toLowerCase()}`}
-        leave={
-          <Link
-            to={back}
-            onClick={(event) => {
-              event.preventDefault();
-              leave();
-            }}
-          >
-            Leave the bench
-          </Link>
-        }
-      />
-      <Box component="main" sx={{ p: { xs: 2, md: 4 }, maxWidth: 1180, width: "100%", mx: "auto", overflow: "auto" }}>
-        {problem && (
-          <Box role="alert" sx={{ color: "var(--stop)", fontSize: 24 }}>
-            {problem}
+      {problem && (
+        <Box role="alert" sx={{ color: "var(--stop)", fontSize: 24 }}>
+          {problem}
+        </Box>
+      )}
+      {closing && step && (
+        <>
+          <Box sx={{ font: `500 24px ${condensed}`, color: "var(--second)" }}>
+            {index + 1} of {steps.length}
+            {done.has(step.id) ? ", done" : ""}
+            {step.safety ? ", safety" : ""}
           </Box>
-        )}
-        {closing && step && (
-          <>
-            <Box sx={{ font: `500 24px ${condensed}`, color: "var(--second)" }}>
-              {index + 1} of {steps.length}
-              {done.has(step.id) ? ", done" : ""}
-              {step.safety ? ", safety" : ""}
-            </Box>
-            {index === 0 && <Cautions large texts={closing.cautions[stage] ?? []} />}
-            <OneStep editor={editor} closing={closing} step={step} />
-          </>
-        )}
-        {closing && !step && <AllDone closing={closing} stage={stage} open={open >= 0} />}
-      </Box>
-      <Box
-        component="footer"
-        sx={{ display: "flex", gap: 1.5, p: 1.5, borderTop: "2px solid var(--ink)", flexWrap: "wrap" }}
-      >
-        <Button sx={big} onClick={() => go(index - 1)} disabled={index === 0}>
-          Back
-        </Button>
-        {step && byHand ? (
-          <Button
-            sx={{ ...big, flex: 1, minWidth: 200 }}
-            variant="contained"
-            color="secondary"
-            onClick={() => turn(step)}
-          >
-            {done.has(step.id) ? "Not done after all" : step.group === "works" ? "It works" : "Done"}
-          </Button>
-        ) : (
-          <Box sx={{ flex: 1 }} />
-        )}
-        <Button sx={big} onClick={() => go(index + 1)} disabled={!step}>
-          Next
-        </Button>
-      </Box>
-    </Box>
+          {index === 0 && <Cautions large texts={closing.cautions[stage] ?? []} />}
+          <OneStep editor={editor} closing={closing} step={step} />
+        </>
+      )}
+      {closing && !step && <AllDone closing={closing} stage={stage} open={open >= 0} />}
+    </StepFrame>
   );
 }
-
-const headline = { m: 0, mt: 1, font: `600 clamp(30px, 4.6vw, 52px)/1.15 ${condensed}` } as const;
 
 function OneStep({ editor, closing, step }: { editor: LineEditor; closing: Closing; step: WorkStep }) {
   const joint = closing.joints.find((one) => one.id === step.joint);
