@@ -7,6 +7,7 @@ from dataclasses import replace
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.closing.learnt import Met, WatchedJoint, learnt, met_of, watched_of
 from bendrel.core.proof.log import JointEvent, JointWork, Proving
+from bendrel.core.shop.pace import Pace
 from tests.lines import bent, row
 
 KIT = load_kit()
@@ -50,5 +51,7 @@ def test_how_parts_met_their_ports() -> None:
     assert met_of(replace(line, proving=Proving(missed="a bit", tweaks="some"))) == Met(
         missed_mm=None, tweaks=None
     )
+    timed = replace(KIT, pace=Pace(bend_minutes=8.2, parts=3))
+    assert learnt([], [], timed).met == "Parts here took 8 min a bend (3 parts)."
     told = learnt([], [met_of(noted), Met(missed_mm=1.0, tweaks=None)], KIT)
-    assert told.met == "Parts here missed their port by 2.0 mm on average (2) and took 2.0 tweaks (1)."
+    assert told.met == "Parts here missed their port by 2.0 mm on average (2), took 2.0 tweaks (1)."

@@ -6107,7 +6107,7 @@ export interface components {
         };
         /**
          * Learnt
-         * @description All of it. `met` says how parts met their ports, blank while nobody noted it.
+         * @description All of it. `met` says how parts met their ports and how long they took, blank while nobody noted it.
          */
         Learnt: {
             /** Joints */

@@ -13,6 +13,7 @@ from bendrel.core.proof.log import MENDED, Rung
 from bendrel.core.proof.rules import Closes
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
+from bendrel.core.shop.pace import Pace
 from bendrel.core.units import UnitError
 
 KINDS: dict[Closes, str] = {
@@ -62,7 +63,7 @@ class LearntJoint:
 
 @record
 class Learnt:
-    """All of it. `met` says how parts met their ports, blank while nobody noted it."""
+    """All of it. `met` says how parts met their ports and how long they took, blank while nobody noted it."""
 
     joints: tuple[LearntJoint, ...]
     met: str
@@ -119,10 +120,10 @@ def learnt(watched: Sequence[WatchedJoint], met: Iterable[Met], kit: Kit) -> Lea
                 fittings=tuple(row.id for row in kit.fittings.values() if closes_of(row) == closes),
             )
         )
-    return Learnt(joints=tuple(joints), met=_met(list(met)))
+    return Learnt(joints=tuple(joints), met=_met(list(met), kit.pace))
 
 
-def _met(all_met: list[Met]) -> str:
+def _met(all_met: list[Met], pace: Pace) -> str:
     missed = [one.missed_mm for one in all_met if one.missed_mm is not None]
     tweaks = [one.tweaks for one in all_met if one.tweaks is not None]
     told = []
@@ -130,4 +131,7 @@ def _met(all_met: list[Met]) -> str:
         told.append(f"missed their port by {sum(missed) / len(missed):.1f} mm on average ({len(missed)})")
     if tweaks:
         told.append(f"took {sum(tweaks) / len(tweaks):.1f} tweaks ({len(tweaks)})")
-    return f"Parts here {' and '.join(told)}." if told else ""
+    if pace.parts:
+        many = "part" if pace.parts == 1 else "parts"
+        told.append(f"took {pace.bend_minutes:.0f} min a bend ({pace.parts} {many})")
+    return f"Parts here {', '.join(told)}." if told else ""

@@ -11,6 +11,7 @@ import { Consequences } from "./Consequences";
 import { setBender, setTube, sizesIn } from "./choices";
 import { EndChoice } from "./EndChoice";
 import { asksAlone, PlacePanel } from "./PlacePanel";
+import { useLearnt } from "../../doc/useLearnt";
 import { useSelection } from "../../doc/select";
 import { Field, Pick } from "../../ui/Field";
 import { useCatalogue } from "../../doc/useCatalogue";
@@ -71,6 +72,7 @@ function ServiceField({ editor, catalogue }: { editor: LineEditor; catalogue: Ca
 function OfTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
   const { document: line, edit } = editor;
   const [comparing, setComparing] = useState(false);
+  const learnt = useLearnt();
   const span = spanOf(line, editor.tube);
   const tube = catalogue.tubes.find((row) => row.id === span.tube);
   const bender = catalogue.benders.find((row) => row.id === span.bender);
@@ -118,6 +120,7 @@ function OfTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
           {tube && <SourceLine source={tube.source} />}
           {material && <SourceLine source={material.source} />}
           <Schools editor={editor} material={material?.id} catalogue={catalogue} />
+          {learnt?.met && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{learnt.met}</Box>}
           <Pick
             label="Bender"
             value={span.bender}
