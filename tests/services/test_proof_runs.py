@@ -255,6 +255,7 @@ def test_a_sign_off_only_with_nothing_in_the_way(shop, lines):
         (SignDraft(by=" ", day="2026-11-27"), "a name"),
         (SignDraft(by="Ada", day="2026-11-20"), "before its last look"),
         (SignDraft(by="Ada", day="soon"), "no date"),
+        (SignDraft(by="Ada", day="2999-01-01"), "still to come"),
     ]:
         with pytest.raises(Refused, match=why):
             shop.closings.sign(opened.id, saved.version, draft)

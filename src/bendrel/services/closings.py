@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from typing import Annotated
 
 from annotated_types import MaxLen
@@ -76,7 +76,6 @@ class Closing:
     done: tuple[str, ...]
     put_on: tuple[PutOn, ...]
     on: tuple[str, ...]
-    last_open: str
     places: tuple[str, ...]
     balance: Balance | None
     volume_ml: float | None
@@ -87,7 +86,6 @@ class Closing:
     competent: bool
     due: tuple[Due, ...]
     cautions: dict[WorkStage, tuple[str, ...]]
-    wait_s: float
     wrench: WrenchRule
     rules_version: str
     source: Source
@@ -145,7 +143,6 @@ class Closings:
             done=done,
             put_on=work.put_on,
             on=tuple(thing.id for thing in still_on_now(work, done)),
-            last_open=work.last_open,
             places=places_of(line, kit),
             balance=balance_of(line, kit, volume),
             volume_ml=volume,
@@ -159,7 +156,6 @@ class Closings:
                 stage: tuple(c.text for c in kit.cautions_at(line.service, stage))
                 for stage in ("fit", "prove")
             },
-            wait_s=kit.proving.watch.wait_s,
             wrench=kit.proving.wrench,
             rules_version=kit.rules_version,
             source=rule.source,
@@ -175,6 +171,9 @@ class Closings:
         last = max((event.at[:10] for work in line.proving.joints for event in work.events), default="")
         if last and day.isoformat() < last:
             raise Refused(f"The sign-off is dated {day}, before its last look at a joint on {last}.")
+        # the shop's clock and the person's may stand a day apart
+        if day > date.today() + timedelta(days=1):
+            raise Refused(f"The sign-off is dated {day}, which is still to come.")
         said = self.of(line, line_id, day)
         if said.in_the_way:
             first = "; ".join(one.text for one in said.in_the_way[:3])

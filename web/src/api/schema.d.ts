@@ -3300,8 +3300,6 @@ export interface components {
             put_on: components["schemas"]["PutOn"][];
             /** On */
             on: string[];
-            /** Last Open */
-            last_open: string;
             /** Places */
             places: string[];
             balance: components["schemas"]["Balance"] | null;
@@ -3322,8 +3320,6 @@ export interface components {
             cautions: {
                 [key: string]: string[];
             };
-            /** Wait S */
-            wait_s: number;
             wrench: components["schemas"]["WrenchRule"];
             /** Rules Version */
             rules_version: string;
@@ -3674,7 +3670,7 @@ export interface components {
         };
         /**
          * Counted
-         * @description A thing of the person's own that was put on for the work, and whether it is off again.
+         * @description A thing of the person's own that was put on for the work; it comes off at a step of its own.
          */
         Counted: {
             /**
@@ -3687,11 +3683,6 @@ export interface components {
              * @default
              */
             what: string;
-            /**
-             * Off
-             * @default false
-             */
-            off: boolean;
         };
         /**
          * Cut

@@ -35,35 +35,39 @@ def in_the_way(
     findings: tuple[Finding, ...],
     holds: Mapping[str, HoldResult],
 ) -> tuple[InTheWay, ...]:
-    """Everything, in the order of work; `holds` are the results of the line's hold tests by their ids. An
-    empty answer is what a sign-off needs."""
-    return tuple(_all(line, kit, joints, standing, work, findings, holds))
+    """Everything, in the order of work, each once; `holds` are the results of the line's hold tests by their
+    ids. An empty answer is what a sign-off needs."""
+    stops = (
+        InTheWay(stage=finding.stage, text=f"Stop: {finding.title}")
+        for finding in findings
+        if finding.severity == "stop" and not finding.set_aside
+    )
+    result = last_hold(line, holds)
+    # a wet joint is in the way of both its rounds, and is told once
+    noted = (*_steps(line, kit, joints, standing, work, result), *_noted(line, result))
+    return tuple(dict.fromkeys((*stops, *noted)))
 
 
-def _all(
+def _steps(
     line: Line,
     kit: Kit,
     joints: tuple[LineJoint, ...],
     standing: tuple[JointStanding, ...],
     work: Work,
-    findings: tuple[Finding, ...],
-    holds: Mapping[str, HoldResult],
+    result: HoldResult | None,
 ) -> Iterator[InTheWay]:
-    for finding in findings:
-        if finding.severity == "stop" and not finding.set_aside:
-            yield InTheWay(stage=finding.stage, text=f"Stop: {finding.title}")
+    """Steps that are not done, what is still on, nuts that bind."""
     named = {joint.id: joint for joint in joints}
     proved = {one.joint: one for one in standing}
-    result = last_hold(line, holds)
     held = result is not None and result.verdict == "holds"
+    done = {step.id for step in work.steps if step_done(line, kit, step, named.get(step.joint), held)}
     for step in work.steps:
-        if step.must and not step_done(line, kit, step, named.get(step.joint), held):
+        if step.must and step.id not in done:
             at = f"{named[step.joint].place}: " if step.joint else ""
             if step.does == "looks" and proved[step.joint].state in ("wet", "mended"):
                 yield InTheWay(stage="prove", text=f"{at}it is {proved[step.joint].state}", joint=step.joint)
                 continue
             yield InTheWay(stage=step.stage, text=f"{at}{_short(step.text)}", joint=step.joint, step=step.id)
-    done = {step.id for step in work.steps if step_done(line, kit, step, named.get(step.joint), held)}
     for thing in still_on_now(work, done):
         # what has a step of its own is named by that
         if thing.until == "joint":
@@ -71,6 +75,10 @@ def _all(
     for one in standing:
         if one.binds and one.joint in named:
             yield InTheWay(stage="fit", text=f"{named[one.joint].place}: the nut binds", joint=one.joint)
+
+
+def _noted(line: Line, result: HoldResult | None) -> Iterator[InTheWay]:
+    """What the log says against it."""
     if result is not None and result.verdict == "leaks":
         yield InTheWay(stage="prove", text="The last hold test says that it leaks", step="hold")
     for check in line.proving.checks:

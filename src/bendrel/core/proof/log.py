@@ -127,11 +127,10 @@ class FunctionCheck:
 
 @record
 class Counted:
-    """A thing of the person's own that was put on for the work, and whether it is off again."""
+    """A thing of the person's own that was put on for the work; it comes off at a step of its own."""
 
     id: Id = ""
     what: Text = ""
-    off: bool = False
 
 
 @record

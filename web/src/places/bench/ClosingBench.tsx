@@ -1,8 +1,6 @@
 import Box from "@mui/material/Box";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
-import { api, sentence, take } from "../../api/client";
 import type { Closing, OpenLine, WorkStep } from "../../api/types";
 import { left, localTime, ticked, withProving } from "../../doc/proving";
 import { SelectionProvider } from "../../doc/select";
@@ -19,24 +17,18 @@ import { shownDone } from "../../workspace/closing/StepList";
 import { sayState } from "../../workspace/closing/useShownJoints";
 import { JointWatch } from "./JointWatch";
 import { StepFrame, headline } from "./StepFrame";
+import { useBenchLine } from "./useBenchLine";
 
 /** Fitting or proving a line at the bench: one step a screen. */
 export function ClosingBench() {
   const { lineId = "", stage = "fit" } = useParams();
-  const line = useQuery({
-    // of its own: the workspace that is left has read the line before what is ticked here
-    queryKey: ["closing at the bench", lineId],
-    queryFn: () => take(api.GET("/api/lines/{line_id}", { params: { path: { line_id: lineId } } })),
-    staleTime: Infinity,
-    gcTime: 0,
-    refetchOnWindowFocus: false,
-  });
-  if (line.isError) return <NotHere text={sentence(line.error)} />;
-  if (!line.data) return null;
+  const { line, problem } = useBenchLine(lineId, "closing at the bench");
+  if (problem) return <NotHere text={problem} />;
+  if (!line) return null;
   if (stage !== "fit" && stage !== "prove") return <NotHere text={`There is no bench for “${stage}”.`} />;
   return (
     <SelectionProvider>
-      <Steps key={stage} first={line.data} stage={stage} />
+      <Steps key={stage} first={line} stage={stage} />
     </SelectionProvider>
   );
 }

@@ -1,8 +1,6 @@
 import Box from "@mui/material/Box";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
-import { api, sentence, take } from "../../api/client";
 import type { HoseSpan, OpenLine } from "../../api/types";
 import { setPiece } from "../../doc/chain";
 import { useHoseStudy } from "../../doc/useHoseStudy";
@@ -10,23 +8,17 @@ import { useLine } from "../../doc/useLine";
 import { condensed } from "../../theme/theme";
 import { NotHere } from "../../ui/NotHere";
 import { StepFrame, headline } from "./StepFrame";
+import { useBenchLine } from "./useBenchLine";
 
 /** The making of a hose at the bench: one step a screen. */
 export function HoseBench() {
   const { lineId = "", spanId = "" } = useParams();
-  const line = useQuery({
-    // of its own: the workspace that is left has read the line before what is ticked here
-    queryKey: ["hose at the bench", lineId],
-    queryFn: () => take(api.GET("/api/lines/{line_id}", { params: { path: { line_id: lineId } } })),
-    staleTime: Infinity,
-    gcTime: 0,
-    refetchOnWindowFocus: false,
-  });
-  if (line.isError) return <NotHere text={sentence(line.error)} />;
-  if (!line.data) return null;
-  if (!line.data.document.spans.some((span) => span.id === spanId && span.kind === "hose"))
+  const { line, problem } = useBenchLine(lineId, "hose at the bench");
+  if (problem) return <NotHere text={problem} />;
+  if (!line) return null;
+  if (!line.document.spans.some((span) => span.id === spanId && span.kind === "hose"))
     return <NotHere text="There is no such hose in this line." />;
-  return <Steps first={line.data} spanId={spanId} />;
+  return <Steps first={line} spanId={spanId} />;
 }
 
 function Steps({ first, spanId }: { first: OpenLine; spanId: string }) {

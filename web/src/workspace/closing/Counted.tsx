@@ -52,7 +52,7 @@ export function CountedIn({ editor, closing }: { editor: LineEditor; closing: Cl
         onClick={() =>
           editor.edit((was) =>
             withProving(was, ({ counted }) => ({
-              counted: [...counted, { id: freeId(counted, "c"), what: "", off: false }],
+              counted: [...counted, { id: freeId(counted, "c"), what: "" }],
             })),
           )
         }
