@@ -8,6 +8,8 @@ from __future__ import annotations
 import dataclasses
 from typing import Any
 
+from bendrel.catalogue.loader import load_kit
+from bendrel.core.bending.calibration import Calibration
 from bendrel.core.lengths import Angle, Length, Plane
 from bendrel.core.line.document import (
     BendReadings,
@@ -25,6 +27,7 @@ from bendrel.core.line.document import (
 )
 from bendrel.core.line.run import main_run, with_span
 from bendrel.core.record import record
+from bendrel.core.shop.kit import Kit
 
 
 @record
@@ -204,3 +207,14 @@ def cornered(*points, **changes) -> Line:
         CornerRow(x=Length(text=str(x)), y=Length(text=str(y)), z=Length(text=str(z))) for x, y, z in points
     )
     return with_tube(bent(**changes), readings=CornerReadings(rows=rows))
+
+
+def known_kit() -> Kit:
+    """The catalogue with the usual lever bender known almost exactly: what is read of a part is then the
+    hand's."""
+    known = Calibration(
+        radius_mm=15.0, zero_offset_mm=0.0, springback=0.0, springback_deg=0.0,
+        doubt=(0.02, 0.02, 0.0002, 0.02), pieces=8, odd=(),
+        covariance=((1e-4, 0, 0, 0), (0, 1e-4, 0, 0), (0, 0, 1e-8, 0), (0, 0, 0, 1e-4)),
+    )  # fmt: skip
+    return dataclasses.replace(load_kit(), calibrations={("lever_3-16in", "copper-nickel"): known})

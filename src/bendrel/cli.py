@@ -342,6 +342,31 @@ def _circuit_table(value: dict[str, Any]) -> list[list[str]]:
     return table
 
 
+@app.command()
+def fit(
+    line: Annotated[Path, typer.Argument(metavar="LINE", help="A line document, or a points or bend CSV.")],
+    file: Annotated[Path, typer.Argument(metavar="FIT.json", help="What was read, and what was done.")],
+    radius: Radius = None,
+    as_json: AsJson = False,
+) -> None:
+    """Does the finished part fit its ports, and what to bend or twist to bring it home."""
+    from bendrel.services.fits import fit_file
+
+    value = fit_file(_read(line), _read(file), _radius(radius))
+    said = "fits" if value["fits"] else "does not fit surely"
+    table = [[f"{said}: off by {value['miss_mm']:.1f} mm ± {value['doubt_mm']:.1f} and "
+              f"{value['miss_deg']:.1f}° ± {value['doubt_deg']:.1f}"]]  # fmt: skip
+    table.append([f"rolled by {value['roll_deg']:+.1f}°, {value['trim_mm']:+.1f} mm cut off at B"])
+    for tweak in value["tweaks"]:
+        moves = f"end B moves {tweak['end_moves_mm']:.1f} mm towards {tweak['towards_clock_deg']:.0f}°"
+        leaves = f"leaves {tweak['leaves_mm']:.1f} mm and {tweak['leaves_deg']:.1f}°"
+        table.append([f"{tweak['kind']} {tweak['at']} by {tweak['deg']:+.1f}°: {moves}, {leaves}"])
+    if not value["fits"] and not value["tweaks"]:
+        more = "read it once more" if value["again"] else "another tweak would not help"
+        table.append([more])
+    _print(value, as_json=as_json, table=table)
+
+
 @app.command("hold-test")
 def hold_test(
     file: Annotated[

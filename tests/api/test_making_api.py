@@ -33,7 +33,7 @@ def entry(standing, **read):
 def test_the_order_in_use_and_the_obvious_one(client, left):
     report = client.post("/api/bench", json=left["document"]).json()
     assert report["at"]["blocked"] is None
-    assert 0 <= report["exact"]["share"] <= 1
+    assert 0 <= report["exact"]["made"]["close"] <= report["exact"]["made"]["hand"] <= 1
     assert len(report["sections"]) == 6
     left["document"]["spans"][0]["order"] = []
     obvious = client.post("/api/bench", json=left["document"]).json()

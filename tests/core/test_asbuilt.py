@@ -13,19 +13,19 @@ import pytest
 from scipy.optimize import minimize
 from scipy.spatial.transform import Rotation
 
-from bendrel.catalogue.loader import load_kit
 from bendrel.core.fitup.asbuilt import MadeBend, as_built
-from bendrel.core.fitup.correction import Laid
+from bendrel.core.fitup.laid import Laid
 from bendrel.core.line.run import main_run
+from bendrel.core.line.ways import ExactWays
 from bendrel.core.making.remade import remake
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.rigid.choosing import choices_of
 from bendrel.core.rigid.part import shape_of
 from tests.core.bench_simulation import Tube
-from tests.lines import bent, in_order, row, the_tube, with_tube
+from tests.lines import bent, in_order, known_kit, row, the_tube, with_tube
 from tests.measured import walk
 
-KIT = load_kit()
+KIT = known_kit()
 LINE = bent(row(80, 90), row(150, 45, "3:00"), row(120, 60, "6:00"), row(140, 90, "9:00"), last=120)
 R, OD = 15.0, 4.7625
 OUT = R + OD / 2
@@ -145,7 +145,7 @@ def in_hand(line, errors, *, read=True):
         given = {"angle": f"{told.angle_deg + off:.6f}", "plane": f"{minutes // 60 or 12}:{minutes % 60:02d}"}
         made.append(
             MadeBend(bend=move.bend, held=move.held, start_mm=told.start_mm, angle_deg=told.angle_deg,
-                     clock_deg=told.clock_deg, unit="mm", **(given if read else {}))
+                     clock_deg=told.clock_deg, beyond_deg=told.beyond_deg, **(given if read else {}))
         )  # fmt: skip
         # what can be read of a clock is half a degree: the hand is off by what is read
         actual = (minutes / 2 - told.clock_deg + 180) % 360 - 180
@@ -198,7 +198,7 @@ def best_fit(line, point, way):
 
 
 def held_at(end, order=""):
-    return with_tube(LINE, held=end, order=in_order(order))
+    return with_tube(LINE, held=end, order=in_order(order), ways=ExactWays(fine_gauge=True))
 
 
 WAYS = [("A", ""), ("B", ""), ("A", "A1 A2 B4 B3"), ("B", "B4 A1 A2 A3")]

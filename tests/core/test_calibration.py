@@ -24,14 +24,18 @@ PRIOR = CalibrationPrior(
     spread=(1.5, 3.0, 0.015, 0.7),
     reading_mm=0.5,
     reading_deg=0.5,
+    made_mm=0.3,
+    made_deg=0.3,
     odd_sd=4.0,
 )
 READ = ("leg A", "leg B", "angle")
 
 
 def read(tool, piece, od_mm, rng, mm=0.5, deg=0.5):
-    """`piece` as somebody would read it who bent it on `tool`, on a bench of its own."""
-    told = readings(Tool(*tool), od_mm, piece.cut_mm, piece.mark_mm, piece.dial_deg)
+    """`piece` as somebody would read it who bent it on `tool`, on a bench of its own, set to its mark and
+    pulled to its dial as a hand does it."""
+    mark, dial = piece.mark_mm + rng.gauss(0, 0.3), piece.dial_deg + rng.gauss(0, 0.3)
+    told = readings(Tool(*tool), od_mm, piece.cut_mm, mark, dial)
     off = {name: told[name] + rng.uniform(-1, 1) * (deg if name == "angle" else mm) for name in told}
     return replace(
         piece,

@@ -1,25 +1,23 @@
-"""Where end B lands, how often it fits, and what is corrected, against SciPy from many starts."""
+"""What is corrected of a part that came out otherwise, against SciPy from many starts."""
 
 from __future__ import annotations
 
 import random
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 import pytest
 from scipy.optimize import minimize
+from scipy.spatial.transform import Rotation
 
-from bendrel.core.fitup.correction import Freedom, correct, laid_out, shape_from
-from bendrel.core.fitup.exactness import Spread, Zone, draw, exactness, landings
-from bendrel.core.fitup.landing import landing, sensitivities
-from bendrel.core.fitup.tweak import Tweaking, best_tweak, miss
-from bendrel.core.shape.bends import Bend, BendList
-from bendrel.core.shape.centreline import pieces
+from bendrel.core.fitup.correction import Freedom, correct
+from bendrel.core.fitup.laid import laid_out, shape_from
+from bendrel.core.shape.bends import BendList
+from bendrel.core.shape.centreline import sampled
+from tests.core.fit_bench import some_plan
+from tests.core.test_fit import shape_of as fit_shape
 from tests.core.test_order import part_for
-from tests.measured import walk
-
-STEADY = Spread(straight_mm=0.0, angle_deg=0.0, rotation_deg=0.0, radius_mm=0.0, readings=0)
-MAY = Tweaking(open_deg=8.0, more_deg=30.0, degree_mm=5.0, helps=0.1)
 
 
 def off(shape: BendList, k: int, angle: float) -> BendList:
@@ -27,111 +25,6 @@ def off(shape: BendList, k: int, angle: float) -> BendList:
     laid = laid_out(shape)
     angles = [a + (angle if i == k else 0) for i, a in enumerate(laid.angles_deg)]
     return shape_from(replace(laid, angles_deg=tuple(angles)))
-
-
-def test_a_quarter_bend_by_hand():
-    """100 mm, 90° at R 15, 100 mm: a degree more swings the last leg, lever √(100² + 15²), by 1.76 mm
-    (s = lever·π/180)."""
-    part = BendList(
-        bends=(Bend(straight_mm=100, rotation_deg=0, angle_deg=90, radius_mm=15),), last_straight_mm=100
-    )
-    (told,) = sensitivities(part)
-    assert told.per_angle_mm == pytest.approx(np.hypot(100, 15) * np.pi / 180)
-    assert told.per_rotation_mm == 0
-
-
-def test_sensitivities_are_the_differences_of_the_shape():
-    """Finite differences of the centreline itself (pieces), the way it is defined."""
-
-    def end(shape):
-        last = pieces(shape)[-1]
-        return np.array(last.frame(last.length_mm).point)
-
-    for seed in range(8):
-        shape = part_for(seed, 5, 15.0)
-        for k, told in enumerate(sensitivities(shape)):
-            for what, was in (("angle_deg", told.per_angle_mm), ("rotation_deg", told.per_rotation_mm)):
-                if what == "rotation_deg" and k == 0:
-                    continue
-                step = 1e-4
-                bends = list(shape.bends)
-                bends[k] = replace(bends[k], **{what: getattr(bends[k], what) + step})
-                moved = end(replace(shape, bends=tuple(bends))) - end(shape)
-                assert np.linalg.norm(moved) / step == pytest.approx(was, rel=1e-3, abs=1e-6)
-
-
-def test_each_part_on_paper_lands_where_a_walk_along_it_lands():
-    """The errors put into the bend list one by one and walked with rotation matrices."""
-    shape = part_for(4, 5, 15.0)
-    spread = Spread(straight_mm=0.8, angle_deg=1.1, rotation_deg=1.7, radius_mm=0.3, readings=0)
-    draws = draw(5, 40)
-    off, askew = landings(shape, spread, draws)
-    _, goal, goal_way = walk(shape)
-    straights, angles, rotations, radii = draws
-    for part in range(40):
-        bends = tuple(
-            Bend(
-                straight_mm=bend.straight_mm + 0.8 * straights[part, k],
-                rotation_deg=bend.rotation_deg + (1.7 * rotations[part, k] if k else 0.0),
-                angle_deg=bend.angle_deg + 1.1 * angles[part, k],
-                radius_mm=bend.radius_mm + 0.3 * radii[part],
-            )
-            for k, bend in enumerate(shape.bends)
-        )
-        last = shape.last_straight_mm + 0.8 * straights[part, -1]
-        _, end, way = walk(BendList(bends=bends, last_straight_mm=last))
-        assert off[part] == pytest.approx(np.linalg.norm(end - goal), abs=1e-6)
-        assert askew[part] == pytest.approx(np.degrees(np.arccos(way @ goal_way)), abs=1e-4)
-
-
-def test_small_errors_spread_as_first_order_says():
-    """σ² = Σ (∂p/∂x · σx)² for small errors: the mean square miss of 20,000 parts agrees within 3 %."""
-    spread = Spread(straight_mm=0.05, angle_deg=0.04, rotation_deg=0.05, radius_mm=0.0, readings=0)
-    for seed in range(4):
-        shape = part_for(seed, 6, 15.0)
-        first = sum(
-            (s.per_angle_mm * 0.04) ** 2 + (s.per_rotation_mm * 0.05) ** 2 + 0.05**2
-            for s in sensitivities(shape)
-        )
-        first += 0.05**2  # the last straight
-        told = exactness(shape, spread, Zone(mm=1, deg=1))
-        miss, _ = landings(shape, spread, draw(6, 20_000))
-        assert np.mean(miss**2) == pytest.approx(first, rel=0.03)
-        assert told.parts == 20_000
-
-
-def test_the_same_line_is_told_the_same_odds_every_time():
-    for one, other in zip(draw(4, 30), draw(4, 30), strict=True):
-        assert np.array_equal(one, other)
-
-
-def test_a_steady_hand_always_fits_and_a_wild_one_seldom():
-    shape = part_for(2, 5, 15.0)
-    assert exactness(shape, STEADY, Zone(mm=1, deg=0.5), parts=200).share == 1.0
-    wild = replace(STEADY, angle_deg=4.0, rotation_deg=6.0)
-    assert exactness(shape, wild, Zone(mm=1, deg=0.5), parts=4000).share < 0.05
-    assert (
-        exactness(BendList(bends=(), last_straight_mm=100), wild, Zone(mm=2, deg=1), parts=50).worst is None
-    )
-
-
-GAINS = {"angles": "angle_deg", "planes": "rotation_deg", "marks": "straight_mm", "radius": "radius_mm"}
-
-
-def test_what_would_help_most_is_named_first():
-    """Each gain is the share of parts that fit with that one error halved, the same hand otherwise; angles a
-    degree off on legs of 100 mm and more throw end B further than marks half a millimetre off."""
-    shape, zone = part_for(2, 5, 15.0), Zone(mm=5, deg=3)
-    hand = Spread(straight_mm=0.5, angle_deg=1.0, rotation_deg=1.5, radius_mm=0.1, readings=0)
-    told = exactness(shape, hand, zone)
-    assert 0.03 < told.share < 0.95
-    assert [gain.share for gain in told.gains] == sorted((g.share for g in told.gains), reverse=True)
-    for gain in told.gains:
-        field = next(f for name, f in GAINS.items() if name in gain.of)
-        halved = exactness(shape, replace(hand, **{field: getattr(hand, field) / 2}), zone)
-        assert gain.share == pytest.approx(halved.share, abs=0.02)  # it is told from a quarter of the parts
-    assert told.gains[0].share > told.share + 0.05
-    assert "angle" in told.gains[0].of or "plane" in told.gains[0].of
 
 
 def freedom(shape: BendList) -> Freedom:
@@ -266,28 +159,59 @@ def test_a_bend_between_two_made_ones_keeps_their_distance_on_the_tube():
     )
 
 
-def test_the_bend_that_is_off_is_the_one_to_tweak():
-    """Against every bend opened or bent on in steps of a tenth of a degree: none brings end B nearer, weighed
-    with its direction; where the bend that is off is nearest, what it lacks is told."""
-    named = 0
-    for seed in range(10):
-        shape = part_for(seed, 4, 15.0, low=90)
-        made = off(shape, 2, -3.0)
-        tweak = best_tweak(made, shape, range(len(shape.bends)), "A", MAY)
-        assert tweak is not None
-        missed = {
-            (k, by): miss(off(made, k, by), shape, MAY.degree_mm)
-            for k in range(4)
-            for by in np.arange(-MAY.open_deg, 10, 0.1)
-            if made.bends[k].angle_deg + by > 0.2
-        }
-        (bend, by), least = min(missed.items(), key=lambda item: item[1])
-        told = miss(off(made, tweak.bend - 1, tweak.by_deg), shape, MAY.degree_mm)
-        assert told <= least + 1e-3
-        assert (tweak.bend - 1, tweak.by_deg) == (bend, pytest.approx(by, abs=0.1))
-        assert tweak.left.off_mm <= landing(made, shape).off_mm
-        if bend == 2:
-            named += 1
-            assert tweak.by_deg == pytest.approx(3.0, abs=0.01)
-    assert named >= 5
-    assert best_tweak(shape, shape, range(len(shape.bends)), "A", MAY) is None
+def test_a_part_that_fits_by_roll_and_trim_is_not_re_planned():
+    """Bends a little off, rolled and trimmed within 1 mm and 1°: every bend that is left stays as told."""
+    stayed = 0
+    for seed in range(30):
+        rng = random.Random(seed)
+        shape = part_for(seed, rng.randint(3, 6), 15.0, low=35)
+        as_built = laid_out(off(shape, 0, rng.uniform(-0.6, 0.6)))
+        free = freedom(shape)
+        if not correct(as_built, shape, range(len(shape.bends)), free).meets:
+            continue
+        stayed += 1
+        kept = laid_out(correct(as_built, shape, {0}, free).shape)
+        assert kept.angles_deg == pytest.approx(as_built.angles_deg, abs=1e-9)
+        for k, (now, was) in enumerate(zip(kept.starts_mm, as_built.starts_mm, strict=True)):
+            assert now == pytest.approx(was, abs=1e-9), k
+    assert stayed >= 10
+
+
+def farthest_mm(shape: BendList, planned: BendList, roll: float) -> float:
+    """How far the corners of a part, rolled, lie from the planned centreline, densely sampled."""
+    turn = Rotation.from_euler("x", roll, degrees=True)
+    way = np.array([point for _, point in sampled(planned, 3.0)])
+    steps = np.linspace(0, 1, 40)[:, None]
+    dense = np.concatenate([a + (b - a) * steps for a, b in pairwise(way)])
+    corners = turn.apply([point for _, point in sampled(shape, 15.0)])
+    return max(float(np.linalg.norm(dense - corner, axis=1).min()) for corner in corners)
+
+
+def test_with_one_bend_left_the_route_hardly_moves():
+    """Parts of a hand that marks to 0.3 mm, pulls to 0.3° and turns to 0.5°, all but one bend made: 95 % of
+    the re-plans move the route by less than 12 mm, and nearly all of them meet."""
+    rng = np.random.default_rng(9)
+    moved, met = [], 0
+    while len(moved) < 40:
+        plan = some_plan(rng)
+        shape = fit_shape(plan)
+        laid, made = laid_out(shape), list(range(len(shape.bends) - 1))
+        turned = np.cumsum([0.0, *rng.normal(0, 0.5, len(made) - 1)])
+
+        def beside(figures, errors):
+            return tuple(f + e for f, e in zip(figures, [*errors, 0.0], strict=True))
+
+        as_built = replace(
+            laid,
+            starts_mm=beside(laid.starts_mm, rng.normal(0, 0.3, len(made))),
+            angles_deg=beside(laid.angles_deg, rng.normal(0, 0.3, len(made))),
+            clocks_deg=beside(laid.clocks_deg, turned),
+        )
+        free = freedom(shape)
+        if correct(as_built, shape, range(len(shape.bends)), free).meets:
+            continue
+        found = correct(as_built, shape, made, free)
+        met += found.meets
+        moved.append(farthest_mm(found.shape, shape, found.roll_deg))
+    assert met >= 0.95 * len(moved)
+    assert np.mean(np.array(moved) < 12) >= 0.95

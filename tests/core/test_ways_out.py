@@ -10,16 +10,11 @@ from math import pi
 
 import pytest
 
-from bendrel.core.fitup.correction import laid_out, shape_from
-from bendrel.core.fitup.landing import landing
-from bendrel.core.fitup.tweak import Tweaking, best_tweak
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.rigid.part import shape_of
 from tests.core.test_making import KIT, LINE, made_of
 from tests.lines import in_order, replace, the_tube, with_tube
 
 PART = plan_line(LINE, KIT).part
-SHAPE = shape_of(PART)
 
 
 def held(end):
@@ -101,28 +96,11 @@ def test_no_joint_where_the_straight_is_too_short_for_its_wrenches():
 
 
 def test_a_finished_bend_is_bent_on_where_that_brings_the_end_home():
-    """The last bend ten degrees short: ten more, at its own mark, and end B is home."""
+    """The last bend ten degrees short: nearly ten more by hand, about its middle, and end B is home."""
     way = ways("A", [{}, {}, {}, {"angle": "80"}])["tweak"]
-    assert way.text.startswith("Bend 4 again, 10.0° more")
+    assert way.text.startswith("Bend 4 again, 9.")
     assert way.lost_mm == 0
 
 
 def test_a_bend_is_not_opened_by_more_than_it_stands():
     assert "tweak" not in ways("A", [{}, {}, {}, {"angle": "110"}])
-
-
-@pytest.mark.parametrize("end", ["A", "B"])
-def test_a_bend_that_is_bent_on_keeps_its_place_on_the_held_side(end):
-    """Three degrees short with the mark right on the held side: three more is the part as planned."""
-    laid = laid_out(SHAPE)
-    angles, starts = list(laid.angles_deg), list(laid.starts_mm)
-    angles[1] -= 3
-    if end == "B":
-        starts[1] += 15 * pi * 3 / 180
-    short = shape_from(replace(laid, angles_deg=tuple(angles), starts_mm=tuple(starts)))
-    may = Tweaking(open_deg=8.0, more_deg=30.0, degree_mm=5.0, helps=0.1)
-    tweak = best_tweak(short, SHAPE, range(4), end, may)
-    assert tweak.bend == 2
-    assert tweak.by_deg == pytest.approx(3, abs=0.01)
-    assert tweak.left.off_mm < 0.01
-    assert landing(short, SHAPE).off_mm > 5

@@ -12,6 +12,7 @@ from bendrel.api.files import as_file
 from bendrel.api.state import Services
 from bendrel.core.attool.sweep import SwingView
 from bendrel.core.fitup.asbuilt import MadeBend
+from bendrel.core.fitup.offered import MOST_OFFERS, TypedOffer
 from bendrel.core.line.document import Line
 from bendrel.core.making.state import Ended, MakingState
 from bendrel.core.record import record
@@ -34,11 +35,12 @@ class SwingOrder:
 
 @record
 class MadeSoFar:
-    """A plan and the bends of it that are made."""
+    """A plan, the bends of it that are made, and the trial fits."""
 
     document: Line
     span: Annotated[str, MaxLen(20)] = ""
     made: Annotated[tuple[MadeBend, ...], MaxLen(200)]
+    offers: Annotated[tuple[TypedOffer, ...], MaxLen(MOST_OFFERS)] = ()
 
 
 @record
@@ -72,7 +74,7 @@ def see_swing(body: SwingOrder, services: Services) -> Response:
 @router.post("/bench/standing")
 def part_standing(body: MadeSoFar, services: Services) -> PartStanding:
     """How a part stands of which some bends are made, and the rest re-planned."""
-    return standing(body.document, services.kit, body.made, body.span)
+    return standing(body.document, services.kit, body.made, body.span, body.offers)
 
 
 @router.get("/lines/{line_id}/tape.pdf", response_class=Response)

@@ -91,7 +91,6 @@ def load_kit() -> Kit:
             straight_mm=rules["limits"]["spread_straight_mm"]["value"],
             angle_deg=rules["limits"]["spread_angle_deg"]["value"],
             rotation_deg=rules["limits"]["spread_rotation_deg"]["value"],
-            radius_mm=0.0,
             readings=0,
         ),
         advice=TypeAdapter(dict[str, Advice]).validate_python(rules["advice"]),

@@ -8,6 +8,7 @@ from bendrel.core.bending.section import Section
 from bendrel.core.findings import Finding
 from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.fitup.exactness import Exactness
+from bendrel.core.fitup.offered import TypedOffer
 from bendrel.core.line.document import Line
 from bendrel.core.making.exact import how_exact
 from bendrel.core.making.remade import Remade, remake
@@ -49,7 +50,7 @@ class PartStanding:
 
 def report(line: Line, kit: Kit, span: str = "") -> BenchReport:
     """The report of one tube of a line as typed. Raises Refused while it cannot be planned."""
-    rigid = _planned(line, kit, span)
+    rigid = planned_of(line, kit, span)
     run, part, chosen = rigid.run, rigid.part, rigid.choices
     at = at_bench(run, kit, part)
     exact, said = how_exact(run, kit, chosen, part)
@@ -66,16 +67,18 @@ def report(line: Line, kit: Kit, span: str = "") -> BenchReport:
 
 def swing(line: Line, kit: Kit, move: int, span: str = "") -> SwingView:
     """One move as it swings. Raises Refused."""
-    rigid = _planned(line, kit, span)
+    rigid = planned_of(line, kit, span)
     part = rigid.part
     if not 1 <= move <= len(part.moves):
         raise Refused(f"There is no move {move}; this part has {len(part.moves)}.")
     return swing_view(rigid.run, kit, part, move)
 
 
-def standing(line: Line, kit: Kit, made: tuple[MadeBend, ...], span: str = "") -> PartStanding:
+def standing(
+    line: Line, kit: Kit, made: tuple[MadeBend, ...], span: str = "", offers: tuple[TypedOffer, ...] = ()
+) -> PartStanding:
     """How a part stands of which some bends are made. Raises Refused."""
-    rigid = _planned(line, kit, span)
+    rigid = planned_of(line, kit, span)
     part = rigid.part
     numbers = [item.bend for item in made]
     wrong = [n for n in numbers if n > len(part.bends)]
@@ -84,17 +87,18 @@ def standing(line: Line, kit: Kit, made: tuple[MadeBend, ...], span: str = "") -
     return PartStanding(
         part=part,
         steps=bench_steps(part, steps_for(rigid, kit)),
-        remade=remake(rigid.run, kit, part, rigid.choices, made),
+        remade=remake(rigid.run, kit, part, rigid.choices, made, offers),
     )
 
 
 def print_tape(line: Line, kit: Kit, span: str = "") -> bytes:
     """PDF of the paper tape, to scale. Raises Refused."""
-    rigid = _planned(line, kit, span)
+    rigid = planned_of(line, kit, span)
     return build_tape(line, rigid.part, rigid.tube.size)
 
 
-def _planned(line: Line, kit: Kit, span: str) -> Rigid:
+def planned_of(line: Line, kit: Kit, span: str) -> Rigid:
+    """One tube of a line, planned. Raises Refused."""
     planned = plan_rigid(tube_of(line, span), kit)
     if planned.rigid is None:
         reason = planned.problems[0].message if planned.problems else "it cannot be planned yet."

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 from bendrel.core.line.document import Line
 from bendrel.core.making.state import Ended, MakingState, Outcome
 from bendrel.core.record import record
+from bendrel.core.shop.spread import hands_of
 from bendrel.exchange.documents import line_from_value, line_to_value
 from bendrel.services.benches import standing
 from bendrel.services.errors import NotFound, Refused, Stale
@@ -85,7 +86,7 @@ class Makings:
         with self._database.reading() as session:
             begun = _row(session, making_id)
             document, span = line_from_value(begun.document), begun.span
-        now_at = standing(document, self._shelf.kit, state.made, span)
+        now_at = standing(document, self._shelf.kit, state.made, span, state.offers)
         with self._database.writing() as session:
             row = _row(session, making_id)
             job_id = _line(session, row.line_id)
@@ -98,7 +99,7 @@ class Makings:
                     row.state,
                 )
             row.state = _STATE.dump_python(state, mode="json")
-            row.departures = [[d.name, d.off] for d in now_at.remade.departures]
+            row.departures = [[d.name, d.off, d.hands, d.reads] for d in hands_of(now_at.remade.departures)]
             row.version += 1
             kept = _making(row, job_id)
         self._shelf.read_hand()

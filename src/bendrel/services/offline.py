@@ -74,9 +74,12 @@ def plan_file(
 
 def line_of_file(data: bytes, radius_mm: float | None) -> Line:
     """The line of a document, or of a points or bend CSV. Raises FileError."""
-    if data.lstrip(b"\xef\xbb\xbf \r\n\t").startswith(b"{"):
-        return read_line(data)
-    return _line_of_shape(data, radius_mm)
+    return read_line(data) if is_document(data) else _line_of_shape(data, radius_mm)
+
+
+def is_document(data: bytes) -> bool:
+    """A line document and no CSV."""
+    return data.lstrip(b"\xef\xbb\xbf \r\n\t").startswith(b"{")
 
 
 def _line_of_shape(data: bytes, radius_mm: float | None) -> Line:

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from hashlib import sha256
-from typing import Annotated, cast
+from typing import Annotated, Any, cast
 
 from annotated_types import Ge, Le, MaxLen
 from pydantic import TypeAdapter
@@ -19,7 +19,7 @@ from bendrel.core.proof.rules import WrenchRule
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
 from bendrel.core.shop.pace import Pace, pace_of
-from bendrel.core.shop.spread import spread_of
+from bendrel.core.shop.spread import HandRead, spread_of
 from bendrel.core.units import Unit
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.trials import (
@@ -128,10 +128,10 @@ class Shelf:
         parts = [(len(state.made), worked_minutes(state)) for state in made]
         return pace_of(weigh.bend_minutes, weigh.pace_counts, weigh.most_bend_minutes, parts)
 
-    def _departures(self) -> list[tuple[str, float]]:
+    def _departures(self) -> list[HandRead]:
         with self._database.reading() as session:
             rows = session.scalars(select(MakingRow.departures))
-            return [(str(name), float(off)) for told in rows for name, off in told]
+            return [hand_read(told) for kept in rows for told in kept]
 
     def own(self) -> tuple[OwnRow, ...]:
         """All rows of the shop's own, the oldest first."""
@@ -280,3 +280,10 @@ def _own(row: OwnEntry) -> OwnRow:
     return OwnRow(
         id=row.id, row_id=f"own_{row.id}", shelf=cast("ShelfName", row.shelf), fields=dict(row.fields)
     )
+
+
+def hand_read(kept: Sequence[Any]) -> HandRead:
+    """A departure as it is kept; one from before readings were counted is one setting and one reading."""
+    name, off, *counts = kept
+    hands, reads = counts if len(counts) == 2 else (1, 1)
+    return HandRead(name=str(name), off=float(off), hands=int(hands), reads=int(reads))

@@ -10,7 +10,6 @@ from annotated_types import MaxLen
 from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.calibration import (
     Calibration,
-    CalibrationPrior,
     ReadingName,
     Trial,
     blank_piece,
@@ -19,11 +18,10 @@ from bendrel.core.bending.calibration import (
     next_piece,
     prediction_sd,
 )
-from bendrel.core.bending.springback import springback_prior
 from bendrel.core.measuring.legs import HOOKED_DEG
 from bendrel.core.record import record
+from bendrel.core.shop.doubt import prior_of
 from bendrel.core.shop.kit import Kit
-from bendrel.core.tube.material import Tube
 from bendrel.core.units import Unit, UnitError, parse_angle, parse_length
 from bendrel.services.errors import Refused
 
@@ -114,32 +112,6 @@ def read_trial(fields: Mapping[str, str], unit: Unit) -> Trial:
     if all(v is None for v in (trial.leg_a_mm, trial.leg_b_mm, trial.angle_deg, trial.width_mm)):
         raise Refused("Read at least one leg, the angle, or the width of a U.")
     return trial
-
-
-def prior_of(kit: Kit, bender: Bender, material: str) -> CalibrationPrior:
-    """What is thought of a tool before its first piece."""
-    tube = next(
-        (t for t in kit.tubes.values() if t.material == material and t.size == bender.size), _any(kit, bender)
-    )
-    radius = bender.radius_mm or 3 * bender.od_mm
-    limits = kit.limits
-    return CalibrationPrior(
-        radius_mm=radius,
-        springback=springback_prior(kit.materials[material], tube, radius),
-        spread=(
-            limits["trial_radius_mm"].value,
-            limits["trial_zero_mm"].value,
-            limits["trial_springback"].value,
-            limits["trial_springback_deg"].value,
-        ),
-        reading_mm=limits["reading_mm"].value,
-        reading_deg=limits["trial_reading_deg"].value,
-        odd_sd=limits["odd_sd"].value,
-    )
-
-
-def _any(kit: Kit, bender: Bender) -> Tube:
-    return min(kit.tubes.values(), key=lambda tube: abs(tube.od_mm - bender.od_mm))
 
 
 def calibrations_of(kit: Kit, kept: Iterable[KeptTrial]) -> dict[tuple[str, str], Calibration]:

@@ -47,14 +47,17 @@ class Trial:
 class CalibrationPrior:
     """What is thought of a tool before its first piece: the middle and, in `spread`, one standard
     deviation of radius (mm), zero offset (mm), spring-back share and spring-back angle (degrees);
-    `reading_mm` and `reading_deg` are the most that one reading is off, `odd_sd` the standard
-    deviations from which a reading is called odd."""
+    `reading_mm` and `reading_deg` are the most that one reading is off, `made_mm` and `made_deg` one
+    standard deviation of how exactly a piece was set to its mark and pulled to its dial, `odd_sd` the
+    standard deviations from which a reading is called odd."""
 
     radius_mm: float
     springback: float
     spread: tuple[float, float, float, float]
     reading_mm: float
     reading_deg: float
+    made_mm: float
+    made_deg: float
     odd_sd: float
 
 
@@ -124,27 +127,35 @@ def calibrate(pieces: Sequence[Trial], od_mm: float, prior: CalibrationPrior) ->
     """Radius, zero offset and spring-back from the readings and what was thought before.
 
     Weighted least squares with the prior as readings of its own; one piece is enough to start, three
-    tell well. Each reading's error is taken as even within its limit (limit/√3). Source: derived
-    (maximum of the posterior, linearised covariance); odd readings by their studentised residual.
+    tell well. Each reading's error is taken as even within its limit (limit/√3); how far a piece was set
+    beside its mark and pulled beside its dial is solved for with it, so that the readings of one piece
+    share their doubt. Source: derived (maximum of the posterior, linearised covariance); odd readings by
+    their studentised residual.
     """
     import numpy as np
     from scipy.optimize import least_squares
 
-    start = np.array([prior.radius_mm, 0.0, prior.springback, 0.0])
-    middle, spread = start.copy(), np.array(prior.spread)
+    made = np.array([prior.made_mm, prior.made_deg])
+    start = np.array([prior.radius_mm, 0.0, prior.springback, 0.0, *np.zeros(2 * len(pieces))])
+    middle, spread = start.copy(), np.array([*prior.spread, *np.tile(made, len(pieces))])
     rows = _rows(pieces, prior)
 
-    def residuals(figures: Array) -> Array:
-        told = [predict([float(f) for f in figures], piece, od_mm) for piece in pieces]
+    def residuals(unknown: Array) -> Array:
+        figures = [float(f) for f in unknown[:4]]
+        told = [
+            predict(figures, _as_made(piece, *(float(e) for e in unknown[4 + 2 * k : 6 + 2 * k])), od_mm)
+            for k, piece in enumerate(pieces)
+        ]
         read = [(told[k][name] - value) / sigma for k, name, value, sigma in rows]
-        return np.concatenate([np.array(read), (figures - middle) / spread])
+        return np.concatenate([np.array(read), (unknown - middle) / spread])
 
     # a wrong reading must not drive the radius below half the tube
-    low = [0.55 * od_mm, -np.inf, -0.05, -np.inf]
+    low = np.array([0.55 * od_mm, -np.inf, -0.05, -np.inf, *np.full(2 * len(pieces), -np.inf)])
     found = least_squares(residuals, start, x_scale=spread, bounds=(low, np.inf))
-    covariance = np.linalg.inv(found.jac.T @ found.jac)
+    whole = np.linalg.inv(found.jac.T @ found.jac)
+    covariance = whole[:4, :4]
     sds = np.sqrt(np.diag(covariance))
-    radius, zero, a, b = (float(value) for value in found.x)
+    radius, zero, a, b = (float(value) for value in found.x[:4])
     return Calibration(
         radius_mm=radius,
         zero_offset_mm=zero,
@@ -153,8 +164,13 @@ def calibrate(pieces: Sequence[Trial], od_mm: float, prior: CalibrationPrior) ->
         doubt=(2 * float(sds[0]), 2 * float(sds[1]), 2 * float(sds[2]), 2 * float(sds[3])),
         covariance=tuple(tuple(float(v) for v in row) for row in covariance),
         pieces=len(pieces),
-        odd=_odd(found, covariance, rows, prior.odd_sd),
+        odd=_odd(found, whole, rows, prior.odd_sd),
     )
+
+
+def _as_made(piece: Trial, beside_mm: float, beside_deg: float) -> Trial:
+    """`piece` as the hand really set and pulled it."""
+    return replace(piece, mark_mm=piece.mark_mm + beside_mm, dial_deg=piece.dial_deg + beside_deg)
 
 
 def prediction_sd(
@@ -184,11 +200,11 @@ def next_piece(
 
     def doubt_after(piece: Trial) -> float:
         slopes = _slopes(figures_of(calibration), piece, bender.od_mm)
-        information = np.linalg.inv(now)
-        for name in names_of(piece):
-            sigma = _sigma(name, prior)
-            information += np.outer(slopes[name], slopes[name]) / sigma**2
-        after = np.linalg.inv(information)
+        told = np.stack([slopes[name] for name in names_of(piece)])
+        own = _hand_slopes(figures_of(calibration), piece, bender.od_mm)
+        hand = np.stack([own[name] for name in names_of(piece)]) * [prior.made_mm, prior.made_deg]
+        doubt = hand @ hand.T + np.diag([_sigma(name, prior) ** 2 for name in names_of(piece)])
+        after = np.linalg.inv(np.linalg.inv(now) + told.T @ np.linalg.solve(doubt, told))
         return sum(float(g[n] @ after @ g[n]) for g in goals for n in ("leg A", "leg B", "angle"))
 
     dials = [d for d in (30.0, 60.0, 90.0, 120.0, 150.0) if d < bender.greatest_angle_deg]
@@ -268,11 +284,23 @@ def _slopes(figures: Figures, piece: Trial, od_mm: float) -> dict[ReadingName, A
     return {name: np.array(values) for name, values in found.items()}
 
 
+def _hand_slopes(figures: Figures, piece: Trial, od_mm: float) -> dict[ReadingName, Array]:
+    """What a millimetre beside the mark and a degree beside the dial change of every reading."""
+    import numpy as np
+
+    step = 1e-3
+    at = predict(figures, piece, od_mm)
+    more = [predict(figures, _as_made(piece, *by), od_mm) for by in ((step, 0.0), (0.0, step))]
+    return {name: np.array([(told[name] - at[name]) / step for told in more]) for name in at}
+
+
 def _odd(found: Any, covariance: Array, rows: list[Row], odd_sd: float) -> tuple[Odd, ...]:
     odd = []
     for i, (k, name, _, sigma) in enumerate(rows):
         leverage = float(found.jac[i] @ covariance @ found.jac[i])
-        student = float(found.fun[i]) / sqrt(max(1e-9, 1 - leverage))
+        left = max(1e-9, 1 - leverage)
+        student = float(found.fun[i]) / sqrt(left)
         if abs(student) > odd_sd:
-            odd.append((abs(student), Odd(piece=k, reading=name, off=-student * sigma)))
+            # how far it is from what all the others say
+            odd.append((abs(student), Odd(piece=k, reading=name, off=-float(found.fun[i]) / left * sigma)))
     return tuple(item for _, item in sorted(odd, key=lambda pair: -pair[0]))

@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 from annotated_types import Ge, Le
 
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.correction import Laid
+from bendrel.core.fitup.laid import Laid
 from bendrel.core.lengths import Millimetres, Text
 from bendrel.core.measuring.legs import setback_mm, usual_reference
 from bendrel.core.record import record
@@ -24,7 +24,9 @@ from bendrel.core.units import (
     parse_plane,
 )
 
-ReadName = Literal["angle", "plane", "leg"]
+ReadName = Literal["angle", "plane", "leg", "from_a", "from_b", "rims"]
+TapeName = Literal["from_a", "from_b", "rims"]
+TAPES: tuple[TapeName, ...] = ("from_a", "from_b", "rims")
 
 
 @record
@@ -34,7 +36,10 @@ class MadeBend:
 
     `plane` is a clock from end A or degrees from the bend before on the tube, `plane_by` what a bare number
     of it means; `leg` runs from the back of
-    the nearest made bend on the held side, or from that end, to the outside of this bend.
+    the nearest made bend on the held side, or from that end, to the outside of this bend. `from_a` and
+    `from_b` are tapes straight across from the middle of the tube's end to the middle of this bend, `rims`
+    from end to end, each with the bends bent that are made by then. `beyond_deg` is by how much its clock
+    was to lie beyond that of the bend made before it, None where that was not kept.
     """
 
     bend: Annotated[int, Ge(1)]
@@ -46,7 +51,11 @@ class MadeBend:
     plane: Text = ""
     plane_by: PlaneSchool = ""
     leg: Text = ""
+    from_a: Text = ""
+    from_b: Text = ""
+    rims: Text = ""
     unit: Unit = "mm"
+    beyond_deg: Annotated[float, Ge(-3600), Le(3600)] | None = None
 
 
 @record
@@ -60,19 +69,35 @@ class Misread:
 
 @record
 class Departure:
-    """How far one reading of one bend is from what it was to be; mm or degrees."""
+    """How far one reading of one bend is from what it was to be; mm or degrees. In it are the errors of
+    `hands` settings of the hand and of `reads` readings."""
 
     bend: int
     name: ReadName
     off: float
+    hands: int
+    reads: int
+
+
+FigureKind = Literal["angle", "clock", "rotation", "leg", "from_a", "from_b", "rims"]
+
+
+@record
+class Figure:
+    """One reading as a figure: of the bend made at `index`; mm, or degrees near what was told."""
+
+    index: int
+    kind: FigureKind
+    value: float
 
 
 @record
 class AsBuilt:
-    """The part with its made bends as they came out, how far they are off, what could not be read, and
-    what the leg of each made bend would read where it lies as told."""
+    """The part with its made bends as every reading by itself says, the readings as figures, how far they
+    are off, what could not be read, and what the leg of each made bend would read where it lies as told."""
 
     laid: Laid
+    figures: tuple[Figure, ...]
     departures: tuple[Departure, ...]
     misread: tuple[Misread, ...]
     legs_mm: tuple[float, ...]
@@ -100,15 +125,21 @@ def as_built(
         k = item.bend - 1
         starts[k], angles[k], clocks[k] = item.start_mm, item.angle_deg, item.clock_deg
     departures: list[Departure] = []
+    planes: set[int] = set()
+    legs_read: list[int] = []
+    figures: list[Figure] = []
     legs: list[float] = []
     misread: list[Misread] = []
     done: list[int] = []
     for index, item in enumerate(made):
-        k, told = item.bend - 1, {}
+        k = item.bend - 1
+        told: dict[Literal["angle", "plane", "leg"], float] = {}
         try:
             if item.angle.strip():
                 angle = parse_angle(item.angle)
                 told["angle"] = angle - left.get(k, item.angle_deg)
+                if k not in left:  # what is finished in its place does not come out as it is now
+                    figures.append(Figure(index=index, kind="angle", value=angle))
                 angles[k] = item.angle_deg if k in left else angle
         except UnitError as error:
             misread.append(Misread(index=index, name="angle", message=str(error)))
@@ -126,6 +157,9 @@ def as_built(
                 off = normalised_turn(turn - clocks[k] if kind == "clock" else before + turn - clocks[k])
                 clocks[k] += off
                 told["plane"] = off
+                value = clocks[k] if kind == "clock" else clocks[k] - before
+                figures.append(Figure(index=index, kind=kind, value=value))
+                planes.add(index)
         except UnitError as error:
             misread.append(Misread(index=index, name="plane", message=str(error)))
         now = replace(planned, starts_mm=tuple(starts), angles_deg=tuple(angles))
@@ -136,12 +170,32 @@ def as_built(
                 off = parse_length(item.leg, item.unit) - there
                 starts[k] += off if item.held == "A" else -off
                 told["leg"] = off
+                figures.append(Figure(index=index, kind="leg", value=there + off))
+                legs_read.append(index)
         except UnitError as error:
             misread.append(Misread(index=index, name="leg", message=str(error)))
-        departures += [Departure(bend=item.bend, name=n, off=v) for n, v in told.items()]  # type: ignore[arg-type]
+        for tape in TAPES:
+            text = {"from_a": item.from_a, "from_b": item.from_b, "rims": item.rims}[tape]
+            try:
+                if text.strip():
+                    figures.append(Figure(index=index, kind=tape, value=parse_length(text, item.unit)))
+            except UnitError as error:
+                misread.append(Misread(index=index, name=tape, message=str(error)))
+        # a leg runs on from every leg before it, a plane is turned from the bend made before it
+        reads = {"angle": 1, "plane": 1 + (index - 1 in planes), "leg": len(legs_read)}
+        departures += [
+            Departure(bend=item.bend, name=name, off=off, hands=1, reads=reads[name])
+            for name, off in told.items()
+        ]
         done.append(k)
     laid = replace(planned, starts_mm=tuple(starts), angles_deg=tuple(angles), clocks_deg=tuple(clocks))
-    return AsBuilt(laid=laid, departures=tuple(departures), misread=tuple(misread), legs_mm=tuple(legs))
+    return AsBuilt(
+        laid=laid,
+        figures=tuple(figures),
+        departures=tuple(departures),
+        misread=tuple(misread),
+        legs_mm=tuple(legs),
+    )
 
 
 def as_open(laid: Laid, opened: Mapping[int, float], held: Mapping[int, EndName]) -> Laid:

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Collection, Sequence
 from dataclasses import replace
-from math import radians, sin
+from math import asin, degrees
 from typing import TYPE_CHECKING
 
 from bendrel.core.findings import EndName
+from bendrel.core.fitup.laid import Laid, shape_from
 from bendrel.core.fitup.landing import Landing, landing_of
 from bendrel.core.record import record
-from bendrel.core.shape.bends import Bend, BendList, bend_spans
-from bendrel.core.shape.centreline import Frame, end_frame
+from bendrel.core.shape.bends import BendList
+from bendrel.core.shape.centreline import Frame, bend_middles, end_frame
 from bendrel.core.shape.vectors import cross, dot, rotated, subtract
 
 if TYPE_CHECKING:
@@ -19,19 +20,6 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
     Array = NDArray[np.float64]
-
-
-@record
-class Laid:
-    """A part as it lies along its tube: where each bend starts from end A's rim (mm), its angle, its
-    clock and its radius, and the whole length. What is bent keeps its place and its clock on the tube,
-    whatever is done to the rest."""
-
-    starts_mm: tuple[float, ...]
-    angles_deg: tuple[float, ...]
-    clocks_deg: tuple[float, ...]
-    radii_mm: tuple[float, ...]
-    length_mm: float
 
 
 @record
@@ -54,6 +42,14 @@ class Freedom:
     meets_deg: float
 
 
+ROUTE_MM = 5.0
+"""The route moved by so much weighs like a hundredth of that missed at end B."""
+BESIDE = 3.0
+"""What a miss weighs where nothing meets."""
+INSIDE = 0.8
+"""What is re-planned ends within this share of the zone in which end B meets: the rest is the hand's."""
+
+
 @record
 class Correction:
     """The part as it will be: what is made stays, the rest is as corrected. `meets` says that end B then
@@ -67,28 +63,6 @@ class Correction:
     meets: bool
 
 
-def laid_out(shape: BendList) -> Laid:
-    """`shape` along its tube."""
-    return Laid(
-        starts_mm=tuple(span.start_mm for span in bend_spans(shape)),
-        angles_deg=tuple(bend.angle_deg for bend in shape.bends),
-        clocks_deg=shape.clocks_deg,
-        radii_mm=tuple(bend.radius_mm for bend in shape.bends),
-        length_mm=shape.developed_mm,
-    )
-
-
-def shape_from(laid: Laid, trim_a_mm: float = 0.0) -> BendList:
-    """The bend list that lies so; `trim_a_mm` is cut off at end A (negative: left on)."""
-    bends, at, clock = [], trim_a_mm, 0.0
-    for k, start in enumerate(laid.starts_mm):
-        turn = laid.clocks_deg[k] - clock if k else 0.0
-        angle, radius = laid.angles_deg[k], laid.radii_mm[k]
-        bends.append(Bend(straight_mm=start - at, rotation_deg=turn, angle_deg=angle, radius_mm=radius))
-        at, clock = start + radius * radians(angle), laid.clocks_deg[k]
-    return BendList(bends=tuple(bends), last_straight_mm=laid.length_mm - at)
-
-
 def correct(
     as_built: Laid, planned: BendList, made: Collection[int], freedom: Freedom, *, tries: int = 24
 ) -> Correction:
@@ -96,16 +70,25 @@ def correct(
 
     `as_built` has the made bends as they came out and the others as planned. A bend that is not made
     may change its place, its angle and its clock; one end may be trimmed, and the part may be rolled
-    about end A. Least squares with bounds: a miss at end B weighs a hundred times what a change costs,
-    so that the smallest change wins among those that meet. Where the first solution does not meet,
-    `tries` other starts are taken before it is called impossible. Source: derived.
+    about end A. Where roll and trim alone bring it within what the freedom calls meeting, nothing else is
+    changed. Least squares with bounds: what is missed beyond most of that weighs a hundred times what the
+    route moves, so that the route that moves least wins among those that meet. Where the first solution does
+    not meet, `tries` other starts are taken before it is called impossible; the route is then not moved far
+    for what is left of the miss. Source: derived.
     """
-    problem = _Problem(as_built, planned, frozenset(made), freedom)
+    rolled_only = _Problem(as_built, planned, frozenset(range(len(as_built.starts_mm))), freedom, inside=0.0)
+    best = rolled_only.solve(0)
+    problem = _Problem(as_built, planned, frozenset(made), freedom, inside=INSIDE)
+    if best.meets or not problem.free:
+        return best
     best = problem.solve(0)
     for seed in range(1, tries + 1):
-        if best.meets or len(problem.free) == 0:
+        if best.meets:
             break
         best = min(best, problem.solve(seed), key=_rank)
+    if not best.meets:
+        problem.weighs = BESIDE
+        best = problem.solve(0)
     return best
 
 
@@ -116,10 +99,14 @@ def _rank(found: Correction) -> tuple[bool, float]:
 class _Problem:
     """The variables, in this order: place, angle and clock of every free bend, the trim, the roll."""
 
-    def __init__(self, laid: Laid, planned: BendList, made: frozenset[int], freedom: Freedom) -> None:
+    def __init__(
+        self, laid: Laid, planned: BendList, made: frozenset[int], freedom: Freedom, inside: float
+    ) -> None:
         import numpy as np
 
-        self.laid, self.freedom, self.planned = laid, freedom, planned
+        self.laid, self.freedom, self.planned, self.inside = laid, freedom, planned, inside
+        self.weighs = 100.0
+        self.route = bend_middles(planned)
         self.free = [k for k in range(len(laid.starts_mm)) if k not in made]
         self.goal = end_frame(planned)
         self.across = (self.goal.normal, cross(self.goal.way, self.goal.normal))
@@ -157,23 +144,35 @@ class _Problem:
         return shape_from(laid, -longer if at_a else 0.0)
 
     def residuals(self, values: Array) -> Array:
-        """Misses at end B and of the least straights, a hundredfold, and the cost of the changes."""
+        """Misses at end B beyond what is inside, and of the least straights, a hundredfold; how far the
+        bends leave the planned route; and a little for every change, so that there is one answer."""
         import numpy as np
 
         told = [float(v) for v in values]
         shape = self.shape(told)
         frame = _rolled(end_frame(shape), told[-1])
         off = subtract(frame.point, self.goal.point)
-        miss = [*off, *(dot(frame.way, side) / sin(radians(1.0)) for side in self.across)]
+        miss_mm = np.array(off)
+        miss_deg = np.array([degrees(asin(max(-1.0, min(1.0, dot(frame.way, s))))) for s in self.across])
+        miss_mm = _beyond(miss_mm, self.inside * self.freedom.meets_mm)
+        miss_deg = _beyond(miss_deg, self.inside * self.freedom.meets_deg)
         # a part that points the other way has no sideways miss either
-        miss.append(100.0 * max(0.0, -dot(frame.way, self.goal.way)))
+        back = max(0.0, -dot(frame.way, self.goal.way))
         short = [
             max(0.0, min(least, was) - straight)
             for least, was, straight in zip(
                 self.freedom.least_mm, self.planned.straights_mm, shape.straights_mm, strict=True
             )
         ]
-        return np.concatenate([100.0 * np.array([*miss, *short]), values / self.scale])
+        hard = self.weighs * np.array([*miss_mm, *miss_deg, 100.0 * back, *short])
+        if not self.free:
+            return np.concatenate([hard, 0.01 * values / self.scale])
+        moved = [
+            (a - b) / ROUTE_MM
+            for now, was in zip(bend_middles(shape), self.route, strict=True)
+            for a, b in zip(rotated(now, (1.0, 0.0, 0.0), told[-1]), was, strict=True)
+        ]
+        return np.concatenate([hard, moved, 0.1 * values / self.scale])
 
     def solve(self, seed: int) -> Correction:
         """The best from one start: the plan as it is, or for a seed somewhere else."""
@@ -200,6 +199,14 @@ class _Problem:
         near = left.off_mm <= self.freedom.meets_mm and left.askew_deg <= self.freedom.meets_deg
         meets = near and not short
         return Correction(shape=shape, roll_deg=told[-1], longer_mm=told[-2], left=left, meets=meets)
+
+
+def _beyond(miss: Array, zone: float) -> Array:
+    """What of a miss lies beyond the zone, in its own direction."""
+    import numpy as np
+
+    size = float(np.linalg.norm(miss))
+    return miss * (max(0.0, size - zone) / size) if size > 1e-12 else miss
 
 
 def _rolled(frame: Frame, degrees: float) -> Frame:

@@ -1,11 +1,18 @@
-"""How often the finished part drops into its port, with this shop's spread."""
+"""How often the finished part drops into its port, with this shop's hand and tool."""
 
 from __future__ import annotations
 
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from bendrel.core.fitup.landing import sensitivities
+from bendrel.core.fitup.flat import Flat
+from bendrel.core.fitup.laid import laid_out
+from bendrel.core.fitup.many import one, place
+from bendrel.core.fitup.rounds import Fitting, after_rounds
+from bendrel.core.fitup.standing import Reach, missed
+from bendrel.core.fitup.trial import Port, port_of
+from bendrel.core.fitup.unknowns import TOOL, Hand, Told, ToolDoubt, Unknowns
+from bendrel.core.fitup.weighed import slopes_of
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
 
@@ -16,166 +23,170 @@ if TYPE_CHECKING:
     Array = NDArray[np.float64]
 
 PARTS = 20_000
+FEW = 4_000
 
 
 @record
 class Spread:
     """One standard deviation of what a hand does at every bend: `straight_mm` of where it lands,
-    `angle_deg` and `rotation_deg`. `radius_mm` is the doubt of the tool's radius, the same in every bend
-    of a part. `readings` is how many as-built readings of this shop are in it (0: common practice)."""
+    `angle_deg` and `rotation_deg`. `readings` is how many as-built readings of this shop are in it
+    (0: common practice)."""
 
     straight_mm: float
     angle_deg: float
     rotation_deg: float
-    radius_mm: float
     readings: int
 
 
 @record
 class Zone:
-    """How far off an end may be to be brought home by hand."""
+    """How far off an end may be."""
 
     mm: float
     deg: float
 
 
 @record
-class Gain:
-    """What halving one error would do: the share of parts that then fit."""
+class Shares:
+    """Of such parts, the share that lands in the zone that a hand brings home (`hand`), and the share that
+    drops in by itself (`close`)."""
 
-    of: str
-    share: float
+    hand: float
+    close: float
 
 
 @record
 class Exactness:
-    """`share` of parts whose end B lands in the zone; half of them land within `half_mm` and 95 % within
-    `most_mm`. `worst` is the bend (from 1, None without bends) that matters most, with its share of the
-    variance. `gains` says what a better gauge would bring, the best first."""
+    """`made` is how parts come out that are made as told, `fitted` how after fit rounds. Half of those made
+    land within `half_mm`, 95 % within `most_mm` and `most_deg`. `worst` is the bend (from 1, None without
+    bends) that matters most, with its share of the variance, `tool_share` that of the tool."""
 
-    share: float
+    made: Shares
+    fitted: Shares
     half_mm: float
     most_mm: float
     most_deg: float
     worst: int | None
     worst_share: float
-    gains: tuple[Gain, ...]
+    tool_share: float
     zone: Zone
+    close: Zone
     spread: Spread
+    tool: ToolDoubt
     parts: int
 
 
-def exactness(shape: BendList, spread: Spread, zone: Zone, *, parts: int = PARTS) -> Exactness:
-    """Make `parts` parts with random errors and see where end B lands.
+@record
+class Forecast:
+    """What a forecast starts from: the part as it will be told, the tool, the hand, the zones, and how it is
+    fitted."""
 
-    The errors are normal and independent but for the radius, which is the tool's. Source: Monte Carlo
-    with a fixed seed, so that the same line always says the same.
+    planned: BendList
+    told: tuple[Told, ...]
+    tool: ToolDoubt
+    hand: Hand
+    reach: Reach
+    zone: Zone
+    fitting: Fitting
+
+
+def exactness(of: Forecast, spread: Spread, *, parts: int = PARTS) -> Exactness:
+    """Make `parts` parts with random errors and see where end B lands, rolled and trimmed as suits best.
+
+    The errors are normal; those of the hand independent at every bend, those of the tool the same in the
+    whole part. Source: Monte Carlo with a fixed seed, so that the same line always says the same.
     """
     import numpy as np
 
-    draws = draw(len(shape.bends), parts)
-    off, askew = landings(shape, spread, draws)
-    fits = (off <= zone.mm) & (askew <= zone.deg)
-    gains = []
-    for name, better in (
-        ("angles", replace(spread, angle_deg=spread.angle_deg / 2)),
-        ("planes", replace(spread, rotation_deg=spread.rotation_deg / 2)),
-        ("marks", replace(spread, straight_mm=spread.straight_mm / 2)),
-        ("the radius", replace(spread, radius_mm=spread.radius_mm / 2)),
-    ):
-        some = _first(draws, parts // 4)
-        less_off, less_askew = landings(shape, better, some)
-        gains.append(Gain(of=name, share=float(((less_off <= zone.mm) & (less_askew <= zone.deg)).mean())))
-    variances = [
-        (s.per_angle_mm * spread.angle_deg) ** 2
-        + (s.per_rotation_mm * spread.rotation_deg) ** 2
-        + (s.per_straight_mm * spread.straight_mm) ** 2
-        for s in sensitivities(shape)
-    ]
-    total = sum(variances)
-    worst = max(range(len(variances)), key=variances.__getitem__) if variances else None
+    mm, deg = landings(of, parts)
+    made = Shares(hand=float(((mm <= of.zone.mm) & (deg <= of.zone.deg)).mean()), close=_close(of, mm, deg))
+    shares = _variances(of)
+    total = sum(shares)
+    worst = max(range(1, len(shares)), key=shares.__getitem__) if len(shares) > 1 else None
     return Exactness(
-        share=float(fits.mean()),
-        half_mm=float(np.quantile(off, 0.5)),
-        most_mm=float(np.quantile(off, 0.95)),
-        most_deg=float(np.quantile(askew, 0.95)),
-        worst=None if worst is None else worst + 1,
-        worst_share=variances[worst] / total if worst is not None and total > 0 else 0.0,
-        gains=tuple(sorted(gains, key=lambda gain: -gain.share)),
-        zone=zone,
+        made=made,
+        fitted=fitted(of),
+        half_mm=float(np.quantile(mm, 0.5)),
+        most_mm=float(np.quantile(mm, 0.95)),
+        most_deg=float(np.quantile(deg, 0.95)),
+        worst=worst,
+        worst_share=shares[worst] / total if worst is not None and total > 0 else 0.0,
+        tool_share=shares[0] / total if total > 0 else 0.0,
+        zone=of.zone,
+        close=Zone(mm=of.reach.mm, deg=of.reach.deg),
         spread=spread,
+        tool=of.tool,
         parts=parts,
     )
 
 
-Draws = tuple["Array", "Array", "Array", "Array"]
+def shares_made(of: Forecast, parts: int = FEW) -> Shares:
+    """The shares of parts made as told."""
+    mm, deg = landings(of, parts)
+    return Shares(hand=float(((mm <= of.zone.mm) & (deg <= of.zone.deg)).mean()), close=_close(of, mm, deg))
 
 
-def draw(bends: int, parts: int) -> Draws:
-    """Standard normal errors (parts, bends): of straight, angle, rotation; and (parts,) of the radius."""
+def _close(of: Forecast, mm: Array, deg: Array) -> float:
+    return float(((mm <= of.reach.mm) & (deg <= of.reach.deg)).mean())
+
+
+def landings(of: Forecast, parts: int) -> tuple[Array, Array]:
+    """The miss of each of so many parts: mm and degrees."""
     import numpy as np
 
-    rng = np.random.default_rng(20_000)
-    size = (parts, bends)
-    return (
-        rng.standard_normal((parts, bends + 1)),
-        rng.standard_normal(size),
-        rng.standard_normal(size),
-        rng.standard_normal(parts),
+    unknowns = _unknowns(of)
+    normal = np.random.default_rng(20_000).standard_normal((unknowns.size, parts))
+    ends = place(unknowns.parts(unknowns.spread() @ normal), unknowns.planned.length_mm)
+    found = missed(ends, port_of(of.planned), of.reach)
+    return found.mm, found.deg
+
+
+def fitted(of: Forecast) -> Shares:
+    """The shares after fit rounds: every part offered, read, tweaked as told, and offered again."""
+    unknowns, port = _unknowns(of), port_of(of.planned)
+    if not of.told:
+        return shares_made(of)
+    flat, slopes = _flat_slopes(of, unknowns, port)
+    figures = after_rounds(
+        one(laid_out(of.planned)), of.planned, port, flat, slopes, of.reach, of.hand, of.fitting
     )
+    wide = replace(of.reach, mm=of.zone.mm, deg=of.zone.deg)
+    scale = [of.reach.mm / wide.mm] * 2 + [of.reach.deg / wide.deg] * 2
+    in_hand = (figures.T * scale).T
+    return Shares(hand=float(flat.fits(in_hand).mean()), close=float(flat.fits(figures).mean()))
 
 
-def _first(draws: Draws, parts: int) -> Draws:
-    straights, angles, rotations, radii = draws
-    return straights[:parts], angles[:parts], rotations[:parts], radii[:parts]
+def _unknowns(of: Forecast) -> Unknowns:
+    return Unknowns(laid_out(of.planned), of.told, of.tool, of.hand, (), 0, of.reach.roll_deg)
 
 
-def landings(shape: BendList, spread: Spread, draws: Draws) -> tuple[Array, Array]:
-    """Distance (mm) and angle (degrees) by which end B of each part misses that of the plan.
-
-    The first bend's rotation has no error: the part is rolled to it when it is fitted.
-    """
+def _flat_slopes(of: Forecast, unknowns: Unknowns, port: Port) -> tuple[Flat, Array]:
+    """What one standard deviation of every unknown changes of a miss, (4, unknowns)."""
     import numpy as np
 
-    straights, angles, rotations, radii = draws
-    count = len(radii)
-    ends, ways = _ends(shape, spread, straights, angles, rotations, radii)
-    point, way = _ends(
-        shape,
-        Spread(straight_mm=0, angle_deg=0, rotation_deg=0, radius_mm=0, readings=0),
-        *_first(draws, 1),
-    )
-    off = np.sqrt(((ends - point) ** 2).sum(axis=0))
-    sine = np.sqrt((np.cross(ways, np.broadcast_to(way, (3, count)), axis=0) ** 2).sum(axis=0))
-    askew = np.degrees(np.arctan2(sine, (ways * way).sum(axis=0)))
-    return off, askew
+    length = unknowns.planned.length_mm
+    flat = Flat(place(one(laid_out(of.planned)), length), port, of.reach)
+
+    def figure(row: int):  # type: ignore[no-untyped-def]
+        def read(values: Array) -> Array:
+            told: Array = flat.miss(place(unknowns.parts(values), length))[row]
+            return told
+
+        return read
+
+    _, slopes = slopes_of([figure(row) for row in range(4)], unknowns.spread(), np.zeros(unknowns.size))
+    return flat, slopes
 
 
-def _ends(
-    shape: BendList, spread: Spread, straights: Array, angles: Array, rotations: Array, radii: Array
-) -> tuple[Array, Array]:
-    """End points and directions, each (3, parts): the recursion of `end_frame`, many parts at once."""
-    import numpy as np
-
-    count = len(radii)
-    point = np.zeros((3, count))
-    way = np.repeat([[1.0], [0.0], [0.0]], count, axis=1)
-    normal = np.repeat([[0.0], [0.0], [1.0]], count, axis=1)
-    for k, bend in enumerate(shape.bends):
-        turn = np.radians(bend.rotation_deg + (rotations[:, k] * spread.rotation_deg if k else 0.0))
-        normal = normal * np.cos(turn) + _cross(way, normal) * np.sin(turn)
-        over = np.radians(bend.angle_deg + angles[:, k] * spread.angle_deg)
-        radius = bend.radius_mm + radii * spread.radius_mm
-        inward = _cross(normal, way)
-        c, s = np.cos(over), np.sin(over)
-        ahead = bend.straight_mm + straights[:, k] * spread.straight_mm + radius * s
-        point = point + way * ahead + inward * (radius * (1 - c))
-        way = way * c + inward * s
-    last = shape.last_straight_mm + straights[:, -1] * spread.straight_mm
-    return point + way * last, way
-
-
-def _cross(a: Array, b: Array) -> Array:
-    import numpy as np
-
-    return np.stack([a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]])
+def _variances(of: Forecast) -> list[float]:
+    """The variance of the miss that comes from the tool, then that of each bend from end A."""
+    if not of.told:
+        return [0.0]
+    unknowns = _unknowns(of)
+    _, slopes = _flat_slopes(of, unknowns, port_of(of.planned))
+    each = (slopes**2).sum(axis=0)
+    n = len(of.told)
+    found = [float(each[:TOOL].sum()), *([0.0] * len(of.planned.bends))]
+    for i, told in enumerate(of.told):
+        found[told.bend + 1] = float(each[TOOL + i] + each[TOOL + n + i] + each[TOOL + 2 * n + i])
+    return found

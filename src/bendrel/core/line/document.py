@@ -18,6 +18,7 @@ from bendrel.core.ids import NotAChain, fill_ids
 from bendrel.core.lengths import Angle, Length, Plane, Text
 from bendrel.core.line.checks import Checks
 from bendrel.core.line.hose_way import HoseWay
+from bendrel.core.line.ways import ExactWays
 from bendrel.core.measuring.legs import By, Reference
 from bendrel.core.proof.log import Proving
 from bendrel.core.record import record
@@ -187,7 +188,7 @@ class RigidSpan:
     which end is held at each; none is one after the other away from the held end. `trim_first` cuts the
     spare off before bending; `turned` says that a tool on the bench stands turned round, so that the tube
     is fed from its other side; `stock` is the length that is bent where it is not cut to length first. A
-    coil or a folded line is straightened before it is cut."""
+    coil or a folded line is straightened before it is cut; `ways` says what is done to be more exact."""
 
     id: SpanId = ""
     kind: Literal["rigid"] = "rigid"
@@ -209,6 +210,7 @@ class RigidSpan:
     stock: Length = Length()
     stock_form: StockForm = "stick"
     left_open: Annotated[tuple[LeftOpen, ...], MaxLen(20)] = ()
+    ways: ExactWays = ExactWays()
 
     def __post_init__(self) -> None:
         fill_ids(self, "openings", "o")

@@ -5,39 +5,66 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from bendrel.core.findings import Finding, Place
-from bendrel.core.fitup.exactness import Exactness, Spread, exactness
+from bendrel.core.fitup.exactness import Exactness, Forecast, exactness
+from bendrel.core.fitup.laid import laid_out
+from bendrel.core.fitup.rounds import Fitting
+from bendrel.core.fitup.unknowns import Told
 from bendrel.core.line.run import Run
-from bendrel.core.making.remade import hand_zone
-from bendrel.core.rigid.part import Part, shape_of
+from bendrel.core.making.believed import believed
+from bendrel.core.rigid.marking import order_of
+from bendrel.core.rigid.part import Part, ids_of, shape_of
 from bendrel.core.shop.choices import Choices
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit, format_length
 
 
 def how_exact(run: Run, kit: Kit, chosen: Choices, part: Part) -> tuple[Exactness, tuple[Finding, ...]]:
-    """The part with this shop's spread, and what is to be said of it."""
-    told = exactness(shape_of(part), spread_for(kit, chosen), hand_zone(run, kit, chosen))
+    """The part with this shop's hand and tool, and what is to be said of it."""
+    told = exactness(forecast_of(run, kit, chosen, part), kit.spread)
     return told, tuple(_findings(run.line.unit, kit, chosen, part, told))
 
 
-def spread_for(kit: Kit, chosen: Choices) -> Spread:
-    """The shop's spread with this tool: a calibration tells the radius and the dial better."""
-    spread, told = kit.spread, chosen.calibration
-    radius = kit.limits["trial_radius_mm"].value if told is None else told.doubt[0] / 2
-    if chosen.bender.radius_mm is None:
-        radius = 0.0
-    return Spread(
-        straight_mm=spread.straight_mm,
-        angle_deg=spread.angle_deg,
-        rotation_deg=spread.rotation_deg,
-        radius_mm=radius,
-        readings=spread.readings,
+def forecast_of(run: Run, kit: Kit, chosen: Choices, part: Part) -> Forecast:
+    """What the forecast of one tube starts from: every bend as it will be told."""
+    trust, planned = believed(run, kit, chosen, part), shape_of(part)
+    laid = laid_out(planned)
+    order, _ = order_of(run.span, ids_of(part))
+    told, before = [], None
+    for setting in order:
+        k = setting.bend
+        clock = laid.clocks_deg[k]
+        told.append(
+            Told(
+                bend=k,
+                held=setting.held,
+                start_mm=laid.starts_mm[k],
+                angle_deg=laid.angles_deg[k],
+                clock_deg=clock,
+                beyond_deg=0.0 if before is None else clock - before,
+            )
+        )
+        before = clock
+    limits = kit.limits
+    return Forecast(
+        planned=planned,
+        told=tuple(told),
+        tool=trust.trust.tool,
+        hand=trust.trust.hand,
+        reach=trust.reach,
+        zone=trust.zone,
+        fitting=Fitting(
+            may=trust.may,
+            read_mm=limits["offer_mm"].value,
+            read_deg=limits["offer_deg"].value,
+            fits=trust.trust.fits,
+            od_mm=part.od_mm,
+        ),
     )
 
 
 def _findings(unit: Unit, kit: Kit, chosen: Choices, part: Part, told: Exactness) -> Iterator[Finding]:
     least = kit.limits["least_share"].value
-    if not part.bends or told.share >= least:
+    if not part.bends or told.made.hand >= least:
         return
     soft = chosen.material.tweaks_in_place
     bend = part.bends[(told.worst or 1) - 1]
@@ -55,7 +82,7 @@ def _findings(unit: Unit, kit: Kit, chosen: Choices, part: Part, told: Exactness
             from_mm=bend.start_mm,
             to_mm=bend.end_mm,
         ),
-        title=f"{told.share:.0%} of such parts drop into the port",
+        title=f"{told.made.hand:.0%} of such parts drop into the port",
         message=(
             f"With this shop's spread half of them miss by more than {half}, one in twenty by {most}; "
             f"a hand brings {zone} home. "

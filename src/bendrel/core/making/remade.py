@@ -3,25 +3,26 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from itertools import pairwise
 from math import sqrt
 
 from bendrel.core.bending.moves import Setting
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.asbuilt import Departure, MadeBend, Misread, as_built
-from bendrel.core.fitup.correction import (
-    Freedom,
-    Laid,
-    correct,
-    laid_out,
-    shape_from,
-)
+from bendrel.core.fitup.asbuilt import AsBuilt, Departure, MadeBend, Misread, as_built
+from bendrel.core.fitup.correction import Freedom, correct
 from bendrel.core.fitup.exactness import Zone
+from bendrel.core.fitup.fit import Fit, fit, unknowns_of
+from bendrel.core.fitup.laid import Laid, laid_out, shape_from
 from bendrel.core.fitup.landing import Landing
-from bendrel.core.fitup.tweak import best_tweak
+from bendrel.core.fitup.observed import observed, told_bends
+from bendrel.core.fitup.offered import ByHand, TypedOffer, Unreadable, read_offers
+from bendrel.core.fitup.tweak import May
+from bendrel.core.fitup.weighed import Weighed
 from bendrel.core.line.run import Run
+from bendrel.core.making.believed import Believed, believed
 from bendrel.core.making.told import NextBend, as_told, moves_on, next_bend, on_tube, told_of
-from bendrel.core.making.ways_out import Standing, WayOut, tweaking, ways_out
+from bendrel.core.making.ways_out import Standing, WayOut, ways_out
 from bendrel.core.record import record
 from bendrel.core.rigid.marking import order_of
 from bendrel.core.rigid.opened import open_bends
@@ -39,7 +40,8 @@ class Remade:
     """How the part stands. `as_it_is` is where end B lands when the rest is made as planned, `then` where
     it lands as re-planned; `near` says that it is on the plan as it is, `meets` that it will meet.
     `moves` are the bends still to make, as re-planned; `told` those that are made, as they were told;
-    `departs_mm` is the most that the route moves."""
+    `departs_mm` is the most that the route moves. `fit` is how the finished part stands at its ports and what
+    to do to it, None while bends are left to make; `unreadable` what of the trial fits cannot be read."""
 
     departures: tuple[Departure, ...]
     misread: tuple[Misread, ...]
@@ -57,33 +59,42 @@ class Remade:
     departs_mm: float
     ways: tuple[WayOut, ...]
     zone: Zone
-    tweak: str
+    fit: Fit | None
+    unreadable: tuple[Unreadable, ...]
 
 
-def remake(run: Run, kit: Kit, part: Part, chosen: Choices, made: Sequence[MadeBend]) -> Remade:
-    """Carry the readings of the made bends forward and re-plan the rest so that end B meets its port. The
-    bends of `made` are those of this part, each once."""
+def remake(
+    run: Run,
+    kit: Kit,
+    part: Part,
+    chosen: Choices,
+    made: Sequence[MadeBend],
+    offers: tuple[TypedOffer, ...] = (),
+) -> Remade:
+    """Weigh what was told, the readings of the made bends and the trial fits, and re-plan the rest so that
+    end B meets its port. The bends of `made` are those of this part, each once."""
     planned = shape_of(part)
     span, line = run.span, run.line
     count = len(planned.bends)
     order, _ = order_of(span, ids_of(part))
     opened = {number - 1: angle for number, angle in open_bends(span, ids_of(part), planned).items()}
     built = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm, opened)
-    laid = built.laid
+    trust = believed(run, kit, chosen, part)
+    stands, weighed, unreadable = _weighed(kit, part, planned, built, made, offers, trust)
+    laid = weighed.laid
     done = [item.bend - 1 for item in made]
     now = shape_from(laid)
-    zone = hand_zone(run, kit, chosen)
     freedom = _freedom(run, kit, chosen, part, planned)
     # the nut at A lets the part be rolled, and its last end is trimmed: that much is free in any case
     fitted = correct(laid, planned, range(count), freedom)
     as_it_is = fitted.left
-    limits = kit.limits
-    near = as_it_is.off_mm <= limits["near_mm"].value and as_it_is.askew_deg <= limits["near_deg"].value
+    near = fitted.meets
     found = fitted if near or not done else correct(laid, planned, done, freedom)
-    meets = found.meets or near
+    meets = found.meets
     shape = found.shape
     rest = [setting for setting in order if setting.bend not in done]
-    departs = _departs(planned, shape, found.roll_deg)
+    changed = not near and bool(done) and bool(rest)
+    departs = _departs(planned, shape, found.roll_deg) if changed else 0.0
     # the cut ends stay where they are: what becomes longer has so much less beyond its rim
     beyond = dict(part.beyond_mm)
     beyond[freedom.trimmed] -= found.longer_mm
@@ -98,7 +109,7 @@ def remake(run: Run, kit: Kit, part: Part, chosen: Choices, made: Sequence[MadeB
         then=found.left,
         near=near,
         meets=meets,
-        changed=not near and bool(done) and bool(rest),
+        changed=changed,
         roll_deg=found.roll_deg,
         moves=moves,
         told=told_of(run, chosen, part, laid, made),
@@ -110,32 +121,59 @@ def remake(run: Run, kit: Kit, part: Part, chosen: Choices, made: Sequence[MadeB
                 now=now,
                 planned=planned,
                 built=laid,
-                told=as_told(laid, made),
+                told=as_told(laid, made, planned),
                 left=found.left if rest else as_it_is,
                 meets=meets,
                 near=near,
-                zone=zone,
+                zone=trust.zone,
                 departs_mm=departs,
                 made=tuple(done),
+                tweaks=stands.tweaks if done and not near else (),
             ),
-            chosen,
             kit,
             run,
             part,
         ),
-        zone=zone,
-        tweak=_tweak(now, planned, kit, run) if not rest and not near else "",
+        zone=trust.zone,
+        fit=None if rest else stands,
+        unreadable=unreadable,
     )
 
 
-def hand_zone(run: Run, kit: Kit, chosen: Choices) -> Zone:
-    """How far off end B may be to be brought home by hand: more in tube that tweaks in place."""
-    soft = chosen.material.tweaks_in_place
-    limits = kit.limits
-    if any(piece.kind == "hose" for piece in run.end("B").beyond):
-        return Zone(mm=limits["zone_hose_mm"].value, deg=limits["zone_hose_deg"].value)
-    name = "soft" if soft else "stiff"
-    return Zone(mm=limits[f"zone_{name}_mm"].value, deg=limits[f"zone_{name}_deg"].value)
+def _weighed(
+    kit: Kit,
+    part: Part,
+    planned: BendList,
+    built: AsBuilt,
+    made: Sequence[MadeBend],
+    typed: tuple[TypedOffer, ...],
+    trust: Believed,
+) -> tuple[Fit, Weighed, tuple[Unreadable, ...]]:
+    """Everything read of the part weighed together. A bend that is not made yet counts as planned and is not
+    tweaked, and no straight is twisted while there are such bends."""
+    limits, whole = kit.limits, len(made) == len(planned.bends)
+    by_hand = ByHand(
+        mm=limits["offer_mm"].value, deg=limits["offer_deg"].value, eye_share=limits["offer_eye_share"].value
+    )
+    offers, unreadable = read_offers(typed if whole else (), by_hand, part.od_mm)
+    may = trust.may if whole else _while_making(trust.may, made, len(planned.bends))
+    unknowns = unknowns_of(
+        planned,
+        told_bends(made),
+        offers,
+        trust.trust,
+        may,
+        trust.reach,
+        first_turns=any(f.index == 0 and f.kind == "clock" for f in built.figures),
+    )
+    readings = observed(unknowns, built.figures, trust.gauge, part.beyond_mm, part.od_mm)
+    stands, weighed = fit(planned, unknowns, readings, offers, trust.reach, trust.trust, may, part.od_mm)
+    return stands, weighed, unreadable
+
+
+def _while_making(may: May, made: Sequence[MadeBend], count: int) -> May:
+    done = {item.bend for item in made}
+    return replace(may, twist_deg=0.0, fixed=tuple(k for k in range(1, count + 1) if k not in done))
 
 
 def _freedom(run: Run, kit: Kit, chosen: Choices, part: Part, planned: BendList) -> Freedom:
@@ -211,14 +249,3 @@ def _departs(planned: BendList, shape: BendList, roll_deg: float) -> float:
             least = min(least, sum((a[i] + t * way[i] - p[i]) ** 2 for i in range(3)))
         most = max(most, least)
     return sqrt(most)
-
-
-def _tweak(now: BendList, planned: BendList, kit: Kit, run: Run) -> str:
-    best = best_tweak(now, planned, range(len(now.bends)), run.span.held, tweaking(kit))
-    if best is None:
-        return "No single bend brings end B nearer; it is off in more than one."
-    way = "more" if best.by_deg > 0 else "less"
-    return (
-        f"Bend {best.bend} {abs(best.by_deg):.1f}° {way} brings end B to "
-        f"{format_length(best.left.off_mm, run.line.unit)} and {best.left.askew_deg:.1f}° of its port."
-    )

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from annotated_types import MaxLen
 
 from bendrel.core.fitup.asbuilt import MadeBend
+from bendrel.core.fitup.offered import MOST_OFFERS, TypedOffer
 from bendrel.core.lengths import Text
 from bendrel.core.record import record
 
@@ -25,10 +26,12 @@ class Spell:
 
 @record
 class MakingState:
-    """Where the person stands: the steps that are done, the bends with their readings, the work."""
+    """Where the person stands: the steps that are done, the bends with their readings, the trial fits,
+    the work."""
 
     done: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(300)] = ()
     made: Annotated[tuple[MadeBend, ...], MaxLen(200)] = ()
+    offers: Annotated[tuple[TypedOffer, ...], MaxLen(MOST_OFFERS)] = ()
     spells: Annotated[tuple[Spell, ...], MaxLen(500)] = ()
     booked_minutes: int = 0
     note: Text = ""

@@ -8,12 +8,12 @@ from dataclasses import replace
 from bendrel.core.bending.moves import Setting
 from bendrel.core.findings import EndName
 from bendrel.core.fitup.asbuilt import MadeBend, as_open, leg_mm
-from bendrel.core.fitup.correction import Laid, laid_out, shape_from
+from bendrel.core.fitup.laid import Laid, laid_out, shape_from
 from bendrel.core.line.run import Run
 from bendrel.core.record import record
 from bendrel.core.rigid.marking import Origin, order_of, plan_moves
 from bendrel.core.rigid.opened import open_bends
-from bendrel.core.rigid.part import Move, Part, ids_of
+from bendrel.core.rigid.part import Move, Part, ids_of, shape_of
 from bendrel.core.shape.bends import BendList, bend_spans
 from bendrel.core.shop.choices import Choices
 
@@ -21,12 +21,14 @@ from bendrel.core.shop.choices import Choices
 @record
 class NextBend:
     """The next bend to make: its move, and what it is to be along the tube; `leg_mm` is what its leg
-    will read. Its move bends it less than `angle_deg` where it is left open."""
+    will read; `beyond_deg` is by how much its clock is to lie beyond that of the bend made before it, as
+    that is believed to lie. Its move bends it less than `angle_deg` where it is left open."""
 
     move: Move
     start_mm: float
     angle_deg: float
     clock_deg: float
+    beyond_deg: float
     leg_mm: float
 
 
@@ -69,18 +71,30 @@ def told_of(run: Run, chosen: Choices, part: Part, laid: Laid, made: Sequence[Ma
     done = [item.bend - 1 for item in made]
     told = []
     for place, item in enumerate(made):
-        moves = moves_on(run, chosen, part, as_told(laid, [item]), done, part.beyond_mm)
-        told.append(moves[place])
+        then = as_told(laid, [item], shape_of(part))
+        if place and item.beyond_deg is not None:  # the bend before may be thought of otherwise since
+            clocks = list(then.clocks_deg)
+            clocks[done[place - 1]] = item.clock_deg - item.beyond_deg
+            then = replace(then, clocks_deg=tuple(clocks))
+        told.append(moves_on(run, chosen, part, then, done, part.beyond_mm)[place])
     return tuple(told)
 
 
-def as_told(laid: Laid, items: Sequence[MadeBend]) -> Laid:
-    """`laid` with the bends of `items` as they were to be."""
+def as_told(laid: Laid, items: Sequence[MadeBend], planned: BendList) -> Laid:
+    """`laid` with the bends of `items` as they were to be, on the radii planned."""
     starts, angles, clocks = list(laid.starts_mm), list(laid.angles_deg), list(laid.clocks_deg)
+    radii = list(laid.radii_mm)
     for item in items:
         k = item.bend - 1
         starts[k], angles[k], clocks[k] = item.start_mm, item.angle_deg, item.clock_deg
-    return replace(laid, starts_mm=tuple(starts), angles_deg=tuple(angles), clocks_deg=tuple(clocks))
+        radii[k] = planned.bends[k].radius_mm
+    return Laid(
+        starts_mm=tuple(starts),
+        angles_deg=tuple(angles),
+        clocks_deg=tuple(clocks),
+        radii_mm=tuple(radii),
+        length_mm=laid.length_mm,
+    )
 
 
 def _held_of(order: Sequence[Setting], bend: int) -> EndName:
@@ -109,5 +123,6 @@ def next_bend(
         start_mm=starts[k],
         angle_deg=laid.angles_deg[k],
         clock_deg=laid.clocks_deg[k],
+        beyond_deg=laid.clocks_deg[k] - laid.clocks_deg[made[-1].bend - 1] if made else 0.0,
         leg_mm=leg,
     )

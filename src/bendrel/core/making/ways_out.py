@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
+from math import hypot
 from typing import Literal
 
-from bendrel.core.fitup.correction import Laid, laid_out, shape_from
 from bendrel.core.fitup.exactness import Zone
-from bendrel.core.fitup.landing import Landing
-from bendrel.core.fitup.tweak import Tweaking, best_tweak, miss
+from bendrel.core.fitup.laid import Laid, laid_out, shape_from
+from bendrel.core.fitup.landing import Landing, landing
+from bendrel.core.fitup.tweak import Tweak
 from bendrel.core.line.run import Run
 from bendrel.core.record import record
 from bendrel.core.rigid.part import Part
 from bendrel.core.shape.bends import BendList
-from bendrel.core.shop.choices import Choices
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import format_length
 
@@ -33,7 +33,8 @@ class WayOut:
 @record
 class Standing:
     """Where the part stands: as it is now with the rest as planned, along its tube as built and as told,
-    what is left at end B after re-planning, whether that meets, and the bends that are made (from 0)."""
+    what is left at end B after re-planning, whether that meets, the bends that are made (from 0), and what
+    may be done to them again that is expected to help."""
 
     now: BendList
     planned: BendList
@@ -45,9 +46,10 @@ class Standing:
     zone: Zone
     departs_mm: float
     made: tuple[int, ...]
+    tweaks: tuple[Tweak, ...]
 
 
-def ways_out(at: Standing, chosen: Choices, kit: Kit, run: Run, part: Part) -> tuple[WayOut, ...]:
+def ways_out(at: Standing, kit: Kit, run: Run, part: Part) -> tuple[WayOut, ...]:
     """All ways on, the one that loses least first. Where the part is on the plan there is only one."""
     if at.near:
         return (WayOut(kind="as planned", text="On the plan: go on.", lost_mm=0.0),)
@@ -61,38 +63,36 @@ def ways_out(at: Standing, chosen: Choices, kit: Kit, run: Run, part: Part) -> t
         )
         ways.append(WayOut(kind="re-plan", text=text, lost_mm=0.0))
     if far or not at.meets:
-        ways += [*_without_loss(at, chosen, kit, run), *_with_loss(at, kit, run, part)]
+        ways += [*_without_loss(at, run), *_with_loss(at, kit, run, part)]
     return tuple(sorted(ways, key=lambda way: way.lost_mm))
 
 
-def tweaking(kit: Kit) -> Tweaking:
-    """What a finished bend takes, by the data."""
-    limits = kit.limits
-    return Tweaking(
-        open_deg=limits["open_deg"].value,
-        more_deg=limits["bend_on_deg"].value,
-        degree_mm=limits["degree_mm"].value,
-        helps=limits["tweak_helps"].value,
-    )
-
-
-def _without_loss(at: Standing, chosen: Choices, kit: Kit, run: Run) -> Iterator[WayOut]:
-    left, zone, unit, held = at.left, at.zone, run.line.unit, run.span.held
+def _without_loss(at: Standing, run: Run) -> Iterator[WayOut]:
+    left, zone, unit = at.left, at.zone, run.line.unit
     if not at.meets and left.off_mm <= zone.mm and left.askew_deg <= zone.deg:
         text = (
             f"{format_length(left.off_mm, unit)} and {left.askew_deg:.1f}° are within what a hand brings "
             f"home ({format_length(zone.mm, unit)}, {zone.deg:g}°)."
         )
         yield WayOut(kind="forgive", text=text, lost_mm=0.0)
-    tweak = best_tweak(at.now, at.planned, at.made, held, tweaking(kit))
-    home = tweak is not None and tweak.left.off_mm <= zone.mm and tweak.left.askew_deg <= zone.deg
-    if tweak is not None and home and (tweak.by_deg > 0 or chosen.material.tweaks_in_place):
-        way = "more" if tweak.by_deg > 0 else "less: opening a bend is hard on the tube"
+    home = bool(at.tweaks) and at.tweaks[-1].leaves_mm <= zone.mm and at.tweaks[-1].leaves_deg <= zone.deg
+    if home:
+        last = at.tweaks[-1]
+        what = " and ".join(_said(tweak) for tweak in at.tweaks)
         text = (
-            f"Bend {tweak.bend} again, {abs(tweak.by_deg):.1f}° {way}. "
-            f"End B then lands {format_length(tweak.left.off_mm, unit)} from its port."
+            f"{what[0].upper()}{what[1:]}. End B then lands {format_length(last.leaves_mm, unit)} and "
+            f"{last.leaves_deg:.1f}° from its port."
         )
         yield WayOut(kind="tweak", text=text, lost_mm=0.0)
+
+
+def _said(tweak: Tweak) -> str:
+    act = tweak.act
+    if act.kind == "twist":
+        way = "clockwise" if act.deg > 0 else "anticlockwise"
+        return f"twist straight {act.at} by {abs(act.deg):.1f}°, the side of B {way} seen from A"
+    more = "more" if act.deg > 0 else "less: opening a bend is hard on the tube"
+    return f"bend {act.at} again, {abs(act.deg):.1f}° {more}"
 
 
 def _with_loss(at: Standing, kit: Kit, run: Run, part: Part) -> Iterator[WayOut]:
@@ -131,7 +131,7 @@ def _unspoilt(at: Standing, part: Part, useful_mm: float) -> _Unspoilt:
 def _joints(at: Standing, part: Part, kit: Kit, left: _Unspoilt) -> Iterator[WayOut]:
     """Keep the good bends of one side of the bad one: cut in the nearest straight that a joint and its
     wrenches have room on."""
-    straights, bad = at.planned.straights_mm, culprit(at, tweaking(kit).degree_mm)
+    straights, bad = at.planned.straights_mm, culprit(at, kit.limits["degree_mm"].value)
     room_mm = kit.limits["joint_straight_mm"].value
     for k in range(bad, 0, -1):
         if straights[k] >= room_mm and any(j < k for j in at.made):
@@ -164,6 +164,7 @@ def culprit(at: Standing, degree_mm: float) -> int:
             angles_deg=one(planned.angles_deg, at.built.angles_deg, at.told.angles_deg),
             clocks_deg=one(planned.clocks_deg, at.built.clocks_deg, at.told.clocks_deg),
         )
-        return miss(shape_from(laid), at.planned, degree_mm)
+        there = landing(shape_from(laid), at.planned)
+        return hypot(there.off_mm, degree_mm * there.askew_deg)
 
     return max(at.made, key=alone)
