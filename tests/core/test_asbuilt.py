@@ -15,8 +15,8 @@ from scipy.spatial.transform import Rotation
 
 from bendrel.core.fitup.asbuilt import MadeBend, as_built
 from bendrel.core.fitup.laid import Laid
+from bendrel.core.fitup.ways import ExactWays
 from bendrel.core.line.run import main_run
-from bendrel.core.line.ways import ExactWays
 from bendrel.core.making.remade import remake
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.rigid.choosing import choices_of

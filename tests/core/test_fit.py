@@ -181,9 +181,9 @@ def test_what_a_tweak_moves_is_what_the_rigid_part_moves(kind):
         shape, port = shape_of(plan), Port(plan)
         tube = planned_tube(plan)
         at = int(rng.integers(1, len(plan.angles) + 1)) if kind == "bend" else len(plan.angles)
-        tube.tweak(kind, at, 4.0)
+        tube.tweak(kind, at, 2.0)
         off, lean, roll = port.miss(tube)
-        if off < 4 and lean < 3:
+        if off < 3 and lean < 2:
             continue
         reading = port.read(tube, roll, rng, 0.0, 0.0)
         found = judged(shape, [Offer(**reading, mm_error=0.01, deg_error=0.01)])
@@ -200,8 +200,8 @@ def test_what_a_tweak_moves_is_what_the_rigid_part_moves(kind):
                 clock = np.degrees(np.arctan2(beside[1], beside[0]))
                 assert (tweak.towards_clock_deg - clock + 180) % 360 - 180 == pytest.approx(0, abs=10)
         left = port.miss(tube)
-        assert found.tweaks[-1].leaves_mm == pytest.approx(left[0], abs=1.0)
-        assert found.tweaks[-1].leaves_deg == pytest.approx(left[1], abs=0.5)
+        assert found.tweaks[-1].leaves_mm == pytest.approx(left[0], abs=0.5)
+        assert found.tweaks[-1].leaves_deg == pytest.approx(left[1], abs=0.3)
         tried += 1
     assert tried >= 10
 

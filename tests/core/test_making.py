@@ -10,9 +10,9 @@ import pytest
 from bendrel.core.attool.sweep import swing_view
 from bendrel.core.bending.section import section_after
 from bendrel.core.fitup.asbuilt import MadeBend
+from bendrel.core.fitup.ways import ExactWays
 from bendrel.core.lengths import Length
 from bendrel.core.line.run import main_run
-from bendrel.core.line.ways import ExactWays
 from bendrel.core.making.remade import remake
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work

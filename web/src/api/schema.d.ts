@@ -1859,6 +1859,23 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Act
+         * @description Something done to a finished part: bend `at` (from 1) further by `deg`, or the straight `at` (from 1
+         *     at end A) twisted so that the side of B goes clockwise seen from A. A bend keeps its length of tube
+         *     and turns the side of B about its middle, as a hand does it.
+         */
+        Act: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bend" | "twist";
+            /** At */
+            at: number;
+            /** Deg */
+            deg: number;
+        };
+        /**
          * Actuator
          * @description What moves: its port, the air of one stroke in ml and the least vacuum in kPa, None while not
          *     known. `drawn` says that a source draws on it, `against` are parts that stand the wrong way on its way
@@ -3835,7 +3852,8 @@ export interface components {
         };
         /**
          * Departure
-         * @description How far one reading of one bend is from what it was to be; mm or degrees.
+         * @description How far one reading of one bend is from what it was to be; mm or degrees. In it are the errors of
+         *     `hands` settings of the hand and of `reads` readings.
          */
         Departure: {
             /** Bend */
@@ -3844,9 +3862,13 @@ export interface components {
              * Name
              * @enum {string}
              */
-            name: "angle" | "plane" | "leg";
+            name: "angle" | "plane" | "leg" | "from_a" | "from_b" | "rims";
             /** Off */
             off: number;
+            /** Hands */
+            hands: number;
+            /** Reads */
+            reads: number;
         };
         /**
          * Derivation
@@ -4218,14 +4240,48 @@ export interface components {
             } | null;
         };
         /**
+         * ExactWays
+         * @description `bend_short`: each bend is pulled a little short, read, and finished by what it lacks. `plane_first`:
+         *     the plane is read before a bend is pulled. `fine_gauge`: angles and planes are read to a tenth of a
+         *     degree. `fit_rounds`: the part is offered to its ports, end B is read, and it is tweaked by that.
+         */
+        ExactWays: {
+            /**
+             * Bend Short
+             * @default false
+             */
+            bend_short: boolean;
+            /**
+             * Plane First
+             * @default false
+             */
+            plane_first: boolean;
+            /**
+             * Fine Gauge
+             * @default false
+             */
+            fine_gauge: boolean;
+            /**
+             * Fit Rounds
+             * @default false
+             */
+            fit_rounds: boolean;
+        };
+        /**
          * Exactness
-         * @description `share` of parts whose end B lands in the zone; half of them land within `half_mm` and 95 % within
-         *     `most_mm`. `worst` is the bend (from 1, None without bends) that matters most, with its share of the
-         *     variance. `gains` says what a better gauge would bring, the best first.
+         * @description `made` is how parts come out that are made as told, `read` how where every bend is read and the rest
+         *     re-planned, `fitted` how after fit rounds; `now` is the one of them that the line's own ways come to,
+         *     `ways` what may be done about it. Half of those made as told land within `half_mm`, 95 % within `most_mm`
+         *     and `most_deg`. `worst` is the bend (from 1, None without bends) that matters most, with its share of the
+         *     variance, `tool_share` that of the tool.
          */
         Exactness: {
-            /** Share */
-            share: number;
+            made: components["schemas"]["Shares"];
+            read: components["schemas"]["Shares"];
+            fitted: components["schemas"]["Shares"];
+            now: components["schemas"]["Shares"];
+            /** Ways */
+            ways: components["schemas"]["WayGain"][];
             /** Half Mm */
             half_mm: number;
             /** Most Mm */
@@ -4236,10 +4292,12 @@ export interface components {
             worst: number | null;
             /** Worst Share */
             worst_share: number;
-            /** Gains */
-            gains: components["schemas"]["Gain"][];
+            /** Tool Share */
+            tool_share: number;
             zone: components["schemas"]["Zone"];
+            close: components["schemas"]["Zone"];
             spread: components["schemas"]["Spread"];
+            tool: components["schemas"]["ToolDoubt"];
             /** Parts */
             parts: number;
         };
@@ -4351,6 +4409,22 @@ export interface components {
              * @enum {string}
              */
             stage: "look" | "measure" | "choose" | "plan" | "fit" | "prove";
+        };
+        /**
+         * Fit
+         * @description `fits`: surely enough. `in_tool` says that a tweak goes back into the tool. `tweaks` are the one or two things to do now, together; none when it fits or
+         *     when nothing is expected to help. `again` says that it is worth while to read it once more.
+         */
+        Fit: {
+            /** Fits */
+            fits: boolean;
+            stands: components["schemas"]["Standing"];
+            /** In Tool */
+            in_tool: boolean;
+            /** Tweaks */
+            tweaks: components["schemas"]["Tweak"][];
+            /** Again */
+            again: boolean;
         };
         /**
          * Fitting
@@ -4737,16 +4811,6 @@ export interface components {
              * @default
              */
             note: string;
-        };
-        /**
-         * Gain
-         * @description What halving one error would do: the share of parts that then fit.
-         */
-        Gain: {
-            /** Of */
-            of: string;
-            /** Share */
-            share: number;
         };
         /**
          * GapOrder
@@ -5979,6 +6043,17 @@ export interface components {
             cents: number | null;
         };
         /**
+         * Known
+         * @description The share of parts of which end B is known to within the reach (all that was read weighed in), and the
+         *     readings that may be taken now, the one that tells most first.
+         */
+        Known: {
+            /** Now */
+            now: number;
+            /** Readings */
+            readings: components["schemas"]["Tells"][];
+        };
+        /**
          * KnownThread
          * @description A thread that fluid lines use, and what for. `dash` is the size of the 37° nut that has it, in
          *     sixteenths of an inch of tube.
@@ -6619,7 +6694,10 @@ export interface components {
          *
          *     `plane` is a clock from end A or degrees from the bend before on the tube, `plane_by` what a bare number
          *     of it means; `leg` runs from the back of
-         *     the nearest made bend on the held side, or from that end, to the outside of this bend.
+         *     the nearest made bend on the held side, or from that end, to the outside of this bend. `from_a` and
+         *     `from_b` are tapes straight across from the middle of the tube's end to the middle of this bend, `rims`
+         *     from end to end, each with the bends bent that are made by then. `beyond_deg` is by how much its clock
+         *     was to lie beyond that of the bend made before it, None where that was not kept.
          */
         MadeBend: {
             /** Bend */
@@ -6657,15 +6735,32 @@ export interface components {
              */
             leg: string;
             /**
+             * From A
+             * @default
+             */
+            from_a: string;
+            /**
+             * From B
+             * @default
+             */
+            from_b: string;
+            /**
+             * Rims
+             * @default
+             */
+            rims: string;
+            /**
              * Unit
              * @default mm
              * @enum {string}
              */
             unit: "in" | "mm";
+            /** Beyond Deg */
+            beyond_deg?: number | null;
         };
         /**
          * MadeSoFar
-         * @description A plan and the bends of it that are made.
+         * @description A plan, the bends of it that are made, and the trial fits.
          */
         MadeSoFar: {
             document: components["schemas"]["Line"];
@@ -6676,6 +6771,11 @@ export interface components {
             span: string;
             /** Made */
             made: components["schemas"]["MadeBend"][];
+            /**
+             * Offers
+             * @default []
+             */
+            offers: components["schemas"]["TypedOffer"][];
         };
         /**
          * MakeStep
@@ -6718,7 +6818,8 @@ export interface components {
         };
         /**
          * MakingState
-         * @description Where the person stands: the steps that are done, the bends with their readings, the work.
+         * @description Where the person stands: the steps that are done, the bends with their readings, the trial fits,
+         *     the work.
          */
         MakingState: {
             /**
@@ -6731,6 +6832,11 @@ export interface components {
              * @default []
              */
             made: components["schemas"]["MadeBend"][];
+            /**
+             * Offers
+             * @default []
+             */
+            offers: components["schemas"]["TypedOffer"][];
             /**
              * Spells
              * @default []
@@ -6969,7 +7075,7 @@ export interface components {
              * Name
              * @enum {string}
              */
-            name: "angle" | "plane" | "leg";
+            name: "angle" | "plane" | "leg" | "from_a" | "from_b" | "rims";
             /** Message */
             message: string;
         };
@@ -7186,7 +7292,8 @@ export interface components {
         /**
          * NextBend
          * @description The next bend to make: its move, and what it is to be along the tube; `leg_mm` is what its leg
-         *     will read. Its move bends it less than `angle_deg` where it is left open.
+         *     will read; `beyond_deg` is by how much its clock is to lie beyond that of the bend made before it, as
+         *     that is believed to lie. Its move bends it less than `angle_deg` where it is left open.
          */
         NextBend: {
             move: components["schemas"]["Move"];
@@ -7196,6 +7303,8 @@ export interface components {
             angle_deg: number;
             /** Clock Deg */
             clock_deg: number;
+            /** Beyond Deg */
+            beyond_deg: number;
             /** Leg Mm */
             leg_mm: number;
         };
@@ -8411,9 +8520,11 @@ export interface components {
         /**
          * Remade
          * @description How the part stands. `as_it_is` is where end B lands when the rest is made as planned, `then` where
-         *     it lands as re-planned; `near` says that it is on the plan as it is, `meets` that it will meet.
-         *     `moves` are the bends still to make, as re-planned; `told` those that are made, as they were told;
-         *     `departs_mm` is the most that the route moves.
+         *     it lands as re-planned; `near` says that roll and trim alone bring it home as it is, `meets` that it will
+         *     meet. `moves` are the bends still to make, as re-planned; `told` those that are made, as they were told;
+         *     `departs_mm` is the most that the route moves. `fit` is how the finished part stands at its ports and
+         *     what to do to it, None while bends are left to make; `known` what would tell most now; `unreadable`
+         *     what of the trial fits cannot be read.
          */
         Remade: {
             /** Departures */
@@ -8444,8 +8555,10 @@ export interface components {
             /** Ways */
             ways: components["schemas"]["WayOut"][];
             zone: components["schemas"]["Zone"];
-            /** Tweak */
-            tweak: string;
+            fit: components["schemas"]["Fit"] | null;
+            known: components["schemas"]["Known"];
+            /** Unreadable */
+            unreadable: components["schemas"]["Unreadable"][];
         };
         /**
          * Removal
@@ -8703,7 +8816,7 @@ export interface components {
          *     which end is held at each; none is one after the other away from the held end. `trim_first` cuts the
          *     spare off before bending; `turned` says that a tool on the bench stands turned round, so that the tube
          *     is fed from its other side; `stock` is the length that is bent where it is not cut to length first. A
-         *     coil or a folded line is straightened before it is cut.
+         *     coil or a folded line is straightened before it is cut; `ways` says what is done to be more exact.
          */
         RigidSpan: {
             /**
@@ -8839,6 +8952,15 @@ export interface components {
              * @default []
              */
             left_open: components["schemas"]["LeftOpen"][];
+            /**
+             * @default {
+             *       "bend_short": false,
+             *       "plane_first": false,
+             *       "fine_gauge": false,
+             *       "fit_rounds": false
+             *     }
+             */
+            ways: components["schemas"]["ExactWays"];
         };
         /**
          * RunBegin
@@ -9082,6 +9204,17 @@ export interface components {
             lines: string[];
             /** Done */
             done: boolean;
+        };
+        /**
+         * Shares
+         * @description Of such parts, the share that lands in the zone that a hand brings home (`hand`), and the share that
+         *     drops in by itself (`close`).
+         */
+        Shares: {
+            /** Hand */
+            hand: number;
+            /** Close */
+            close: number;
         };
         /**
          * Sign
@@ -9360,8 +9493,8 @@ export interface components {
         /**
          * Spread
          * @description One standard deviation of what a hand does at every bend: `straight_mm` of where it lands,
-         *     `angle_deg` and `rotation_deg`. `radius_mm` is the doubt of the tool's radius, the same in every bend
-         *     of a part. `readings` is how many as-built readings of this shop are in it (0: common practice).
+         *     `angle_deg` and `rotation_deg`. `readings` is how many as-built readings of this shop are in it
+         *     (0: common practice).
          */
         Spread: {
             /** Straight Mm */
@@ -9370,8 +9503,6 @@ export interface components {
             angle_deg: number;
             /** Rotation Deg */
             rotation_deg: number;
-            /** Radius Mm */
-            radius_mm: number;
             /** Readings */
             readings: number;
         };
@@ -9396,6 +9527,29 @@ export interface components {
              * @enum {string}
              */
             unit: "mm" | "in";
+        };
+        /**
+         * Standing
+         * @description The miss of the most likely part and towards which clock it lies, two standard deviations of it, and
+         *     the share of the parts that agree with all readings that fit.
+         */
+        Standing: {
+            /** Miss Mm */
+            miss_mm: number;
+            /** Towards Clock Deg */
+            towards_clock_deg: number;
+            /** Miss Deg */
+            miss_deg: number;
+            /** Doubt Mm */
+            doubt_mm: number;
+            /** Doubt Deg */
+            doubt_deg: number;
+            /** Roll Deg */
+            roll_deg: number;
+            /** Trim Mm */
+            trim_mm: number;
+            /** Chance */
+            chance: number;
         };
         /**
          * Stands
@@ -9719,6 +9873,24 @@ export interface components {
             tools: components["schemas"]["Tool"][];
         };
         /**
+         * Tells
+         * @description One reading that may be taken now: of which bend, what it would read if all came out as it is believed
+         *     to be (mm or degrees), and the share of parts of which end B would then be known to within the reach.
+         */
+        Tells: {
+            /** Bend */
+            bend: number;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "angle" | "plane" | "leg" | "from_a" | "from_b" | "rims";
+            /** Would Read */
+            would_read: number;
+            /** Known */
+            known: number;
+        };
+        /**
          * Term
          * @description One term of the cut length.
          */
@@ -9904,6 +10076,20 @@ export interface components {
             leg_doubt_mm: number;
             /** Angle Doubt Deg */
             angle_doubt_deg: number;
+        };
+        /**
+         * ToolDoubt
+         * @description What is not known of a bender: the covariance of its radius (mm), its zero (mm), its spring-back's
+         *     share and its spring-back's angle (degrees). All of them are the same in every bend of a part.
+         */
+        ToolDoubt: {
+            /** Covariance */
+            covariance: [
+                number,
+                number,
+                number,
+                number
+            ][];
         };
         /**
          * ToolKind
@@ -10122,6 +10308,77 @@ export interface components {
             thick_wall_kpa: number | null;
         };
         /**
+         * Tweak
+         * @description One thing to do: how far end B then moves beside its port's way and towards which clock, and the miss
+         *     that is left once this and those before it are done.
+         */
+        Tweak: {
+            act: components["schemas"]["Act"];
+            /** End Moves Mm */
+            end_moves_mm: number;
+            /** Towards Clock Deg */
+            towards_clock_deg: number;
+            /** Leaves Mm */
+            leaves_mm: number;
+            /** Leaves Deg */
+            leaves_deg: number;
+        };
+        /**
+         * TypedOffer
+         * @description Where end B lies when the part is offered to its ports, as typed; blank where nothing was read. A
+         *     length may be `touches`, or so many `tubes` (tube's thicknesses, told by eye). `along` is too long, or
+         *     too short where `short` says so. Clocks are seen from A. `then` is what was done after it.
+         */
+        TypedOffer: {
+            /**
+             * Along
+             * @default
+             */
+            along: string;
+            /**
+             * Short
+             * @default false
+             */
+            short: boolean;
+            /**
+             * Off
+             * @default
+             */
+            off: string;
+            /**
+             * Off Clock
+             * @default
+             */
+            off_clock: string;
+            /**
+             * Tilt
+             * @default
+             */
+            tilt: string;
+            /**
+             * Tilt Clock
+             * @default
+             */
+            tilt_clock: string;
+            /**
+             * Plane By
+             * @default
+             * @enum {string}
+             */
+            plane_by: "" | "clock" | "degrees";
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /**
+             * Then
+             * @default []
+             */
+            then: components["schemas"]["Act"][];
+        };
+        /**
          * Understood
          * @description What a file was taken for. `unit` is what its figures were in, None for a line document;
          *     `notes` say what was filled in, merged or joined.
@@ -10134,6 +10391,21 @@ export interface components {
             unit: ("in" | "mm") | null;
             /** Notes */
             notes: string[];
+        };
+        /**
+         * Unreadable
+         * @description A field of a trial fit that cannot be read: which one of all, and one sentence.
+         */
+        Unreadable: {
+            /** Index */
+            index: number;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "along" | "off" | "off_clock" | "tilt" | "tilt_clock";
+            /** Message */
+            message: string;
         };
         /**
          * VacuumCircuit
@@ -10259,6 +10531,20 @@ export interface components {
             ][];
             /** Radius Mm */
             radius_mm: number;
+        };
+        /**
+         * WayGain
+         * @description One way to be more exact: whether the line is made so already, and how its parts then come out.
+         */
+        WayGain: {
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "bend_short" | "plane_first" | "fine_gauge" | "fit_rounds" | "other_end" | "leave_long";
+            /** On */
+            on: boolean;
+            then: components["schemas"]["Shares"];
         };
         /**
          * WayOut
@@ -10491,7 +10777,7 @@ export interface components {
         };
         /**
          * Zone
-         * @description How far off an end may be to be brought home by hand.
+         * @description How far off an end may be.
          */
         Zone: {
             /** Mm */

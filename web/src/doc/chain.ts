@@ -109,6 +109,7 @@ export const blankTube = (like: RigidSpan | null, catalogue: Catalogue, unit: Un
     stock: typed("", unit),
     stock_form: "stick",
     left_open: [],
+    ways: { bend_short: false, plane_first: false, fine_gauge: false, fit_rounds: false },
   };
 };
 

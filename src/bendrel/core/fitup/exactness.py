@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
-from typing import TYPE_CHECKING
+from math import hypot
+from typing import TYPE_CHECKING, Literal
 
 from bendrel.core.fitup.flat import Flat
 from bendrel.core.fitup.laid import laid_out
 from bendrel.core.fitup.many import one, place
+from bendrel.core.fitup.observed import Gauge
 from bendrel.core.fitup.rounds import Fitting, after_rounds
 from bendrel.core.fitup.standing import Reach, missed
 from bendrel.core.fitup.trial import Port, port_of
 from bendrel.core.fitup.unknowns import TOOL, Hand, Told, ToolDoubt, Unknowns
+from bendrel.core.fitup.ways import ExactWays
 from bendrel.core.fitup.weighed import slopes_of
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
@@ -55,14 +59,31 @@ class Shares:
     close: float
 
 
+Exacter = Literal["bend_short", "plane_first", "fine_gauge", "fit_rounds", "other_end", "leave_long"]
+
+
+@record
+class WayGain:
+    """One way to be more exact: whether the line is made so already, and how its parts then come out."""
+
+    way: Exacter
+    on: bool
+    then: Shares
+
+
 @record
 class Exactness:
-    """`made` is how parts come out that are made as told, `fitted` how after fit rounds. Half of those made
-    land within `half_mm`, 95 % within `most_mm` and `most_deg`. `worst` is the bend (from 1, None without
-    bends) that matters most, with its share of the variance, `tool_share` that of the tool."""
+    """`made` is how parts come out that are made as told, `read` how where every bend is read and the rest
+    re-planned, `fitted` how after fit rounds; `now` is the one of them that the line's own ways come to,
+    `ways` what may be done about it. Half of those made as told land within `half_mm`, 95 % within `most_mm`
+    and `most_deg`. `worst` is the bend (from 1, None without bends) that matters most, with its share of the
+    variance, `tool_share` that of the tool."""
 
     made: Shares
+    read: Shares
     fitted: Shares
+    now: Shares
+    ways: tuple[WayGain, ...]
     half_mm: float
     most_mm: float
     most_deg: float
@@ -79,7 +100,8 @@ class Exactness:
 @record
 class Forecast:
     """What a forecast starts from: the part as it will be told, the tool, the hand, the zones, and how it is
-    fitted."""
+    fitted. `angle_sds` and `turn_sds` are one standard deviation at each bend told, where it is not the
+    hand's."""
 
     planned: BendList
     told: tuple[Told, ...]
@@ -88,9 +110,19 @@ class Forecast:
     reach: Reach
     zone: Zone
     fitting: Fitting
+    angle_sds: tuple[float, ...] = ()
+    turn_sds: tuple[float, ...] = ()
 
 
-def exactness(of: Forecast, spread: Spread, *, parts: int = PARTS) -> Exactness:
+def exactness(
+    of: Forecast,
+    spread: Spread,
+    gauge: Gauge,
+    now: ExactWays,
+    ways: Mapping[Exacter, tuple[bool, Forecast, Gauge, ExactWays]],
+    *,
+    parts: int = PARTS,
+) -> Exactness:
     """Make `parts` parts with random errors and see where end B lands, rolled and trimmed as suits best.
 
     The errors are normal; those of the hand independent at every bend, those of the tool the same in the
@@ -105,7 +137,13 @@ def exactness(of: Forecast, spread: Spread, *, parts: int = PARTS) -> Exactness:
     worst = max(range(1, len(shares)), key=shares.__getitem__) if len(shares) > 1 else None
     return Exactness(
         made=made,
-        fitted=fitted(of),
+        read=shares_made(read_back(of, gauge, now)),
+        fitted=fitted(read_back(of, gauge, now)),
+        now=shares_by(of, gauge, now),
+        ways=tuple(
+            WayGain(way=way, on=on, then=shares_by(start, with_gauge, by))
+            for way, (on, start, with_gauge, by) in ways.items()
+        ),
         half_mm=float(np.quantile(mm, 0.5)),
         most_mm=float(np.quantile(mm, 0.95)),
         most_deg=float(np.quantile(deg, 0.95)),
@@ -118,6 +156,12 @@ def exactness(of: Forecast, spread: Spread, *, parts: int = PARTS) -> Exactness:
         tool=of.tool,
         parts=parts,
     )
+
+
+def shares_by(of: Forecast, gauge: Gauge, ways: ExactWays) -> Shares:
+    """The shares of parts that are read and re-planned, and fitted where the ways say so."""
+    read = read_back(of, gauge, ways)
+    return fitted(read) if ways.fit_rounds else shares_made(read)
 
 
 def shares_made(of: Forecast, parts: int = FEW) -> Shares:
@@ -156,8 +200,42 @@ def fitted(of: Forecast) -> Shares:
     return Shares(hand=float(flat.fits(in_hand).mean()), close=float(flat.fits(figures).mean()))
 
 
+def read_back(of: Forecast, gauge: Gauge, ways: ExactWays) -> Forecast:
+    """The same where every bend is read with `gauge` as it is made and the rest re-planned, by the `ways` of
+    the line. What is read of a bend is made up for by those after it, so that only the reading's error stays;
+    the last one keeps what the hand does to it, unless it is finished by its reading. Source: the variance
+    after a reading, σ²·g²/(σ² + g²); what cannot be made up for is left out."""
+    _, _, share, fixed = of.tool.sds
+    back = [hypot(share * told.angle_deg, fixed) for told in of.told]
+    angles, turns = [], []
+    for index, _ in enumerate(of.told):
+        last = index == len(of.told) - 1
+        angle = hypot(of.hand.angle_deg, back[index])
+        angles.append(angle if last and not ways.bend_short else _after(angle, gauge.angle_deg))
+        turn = of.hand.turn_deg
+        turns.append(turn if last and not ways.plane_first else _after(turn, gauge.plane_deg))
+    kept = of.tool.covariance
+    tool = ToolDoubt(
+        covariance=tuple(
+            tuple(v if i < 2 and j < 2 else 0.0 for j, v in enumerate(row))  # type: ignore[misc]
+            for i, row in enumerate(kept)
+        )
+    )
+    return replace(of, tool=tool, angle_sds=tuple(angles), turn_sds=tuple(turns))
+
+
+def _after(sd: float, reading: float) -> float:
+    return sd * reading / hypot(sd, reading) if sd > 0 else 0.0
+
+
 def _unknowns(of: Forecast) -> Unknowns:
-    return Unknowns(laid_out(of.planned), of.told, of.tool, of.hand, (), 0, of.reach.roll_deg)
+    unknowns = Unknowns(laid_out(of.planned), of.told, of.tool, of.hand, (), 0, of.reach.roll_deg)
+    n = len(of.told)
+    if of.angle_sds:
+        unknowns.sds[n : 2 * n] = of.angle_sds
+    if of.turn_sds:
+        unknowns.sds[2 * n + 1 : 3 * n] = of.turn_sds[1:]
+    return unknowns
 
 
 def _flat_slopes(of: Forecast, unknowns: Unknowns, port: Port) -> tuple[Flat, Array]:

@@ -28,11 +28,12 @@ class Trust:
 
 @record
 class Fit:
-    """`fits`: surely enough. `tweaks` are the one or two things to do now, together; none when it fits or
+    """`fits`: surely enough. `in_tool` says that a tweak goes back into the tool. `tweaks` are the one or two things to do now, together; none when it fits or
     when nothing is expected to help. `again` says that it is worth while to read it once more."""
 
     fits: bool
     stands: Standing
+    in_tool: bool
     tweaks: tuple[Tweak, ...]
     again: bool
 
@@ -82,4 +83,5 @@ def fit(
     straights = shape_from(weighed.laid).straights_mm
     tweaks = () if sure else best_tweaks(parts, length, port, reach, may, trust.hand, now, straights, od_mm)
     near = now.miss_mm <= reach.mm + now.doubt_mm and now.miss_deg <= reach.deg + now.doubt_deg
-    return Fit(fits=sure, stands=now, tweaks=tweaks, again=not sure and not tweaks and near), weighed
+    again = not sure and not tweaks and near
+    return Fit(fits=sure, stands=now, in_tool=may.in_tool, tweaks=tweaks, again=again), weighed

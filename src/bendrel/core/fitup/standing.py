@@ -6,7 +6,7 @@ from math import sqrt
 from typing import TYPE_CHECKING
 
 from bendrel.core.fitup.many import Many, Places, place, rolled
-from bendrel.core.fitup.trial import Port
+from bendrel.core.fitup.trial import Port, towards
 from bendrel.core.fitup.unknowns import Unknowns
 from bendrel.core.fitup.weighed import Weighed
 from bendrel.core.record import record
@@ -35,8 +35,10 @@ class Reach:
 
 @record
 class Missed:
-    """By how much end B misses once the part is rolled and trimmed as suits best: each for every part."""
+    """By how much end B misses once the part is rolled and trimmed as suits best, each for every part; `off`
+    is the way there and back, (3, parts)."""
 
+    off: Array
     mm: Array
     deg: Array
     roll_deg: Array
@@ -45,10 +47,11 @@ class Missed:
 
 @record
 class Standing:
-    """The miss of the most likely part, two standard deviations of it, and the share of the parts that
-    agree with all readings that fit."""
+    """The miss of the most likely part and towards which clock it lies, two standard deviations of it, and
+    the share of the parts that agree with all readings that fit."""
 
     miss_mm: float
+    towards_clock_deg: float
     miss_deg: float
     doubt_mm: float
     doubt_deg: float
@@ -84,6 +87,7 @@ def missed(ends: Places, port: Port, reach: Reach) -> Missed:
     off, way, trim = left(roll)
     sine = np.sqrt((np.cross(way, np.broadcast_to(goal_way, way.shape), axis=0) ** 2).sum(axis=0))
     return Missed(
+        off=off,
         mm=np.sqrt((off * off).sum(axis=0)),
         deg=np.degrees(np.arctan2(sine, (way * goal_way).sum(axis=0))),
         roll_deg=roll,
@@ -116,8 +120,10 @@ def stands(parts: Many, length_mm: float, port: Port, reach: Reach) -> Standing:
 
     found = missed(place(parts, length_mm), port, reach)
     fits = (found.mm <= reach.mm) & (found.deg <= reach.deg)
+    x, y, z = (float(v) for v in found.off[:, 0])
     return Standing(
         miss_mm=float(found.mm[0]),
+        towards_clock_deg=towards(port, (x, y, z))[1],
         miss_deg=float(found.deg[0]),
         doubt_mm=2 * sqrt(float(np.mean((found.mm[1:] - found.mm[0]) ** 2))),
         doubt_deg=2 * sqrt(float(np.mean((found.deg[1:] - found.deg[0]) ** 2))),

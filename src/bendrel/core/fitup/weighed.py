@@ -19,7 +19,7 @@ if TYPE_CHECKING:
     Array = NDArray[np.float64]
 
 STEPS = 3
-AGAIN = 4
+AGAIN = 8
 
 
 @record
@@ -49,13 +49,16 @@ def weigh(unknowns: Unknowns, readings: Sequence[Reading], *, slip_sd: float) ->
     deviations from what was told the hand slipped there: what it usually does says nothing, and its
     doubt becomes as wide as the slip. Source: maximum of the posterior with normal errors.
     """
+    import numpy as np
+
     found = _filtered(unknowns, readings)
     for _ in range(AGAIN):
         away = abs(found.values[TOOL:])
-        slipped = away > slip_sd * unknowns.sds
-        if not slipped.any():
+        far = away / np.maximum(unknowns.sds, 1e-12)
+        worst = int(far.argmax()) if len(far) else 0
+        if not len(far) or far[worst] <= slip_sd:
             break
-        unknowns.sds[slipped] = away[slipped]
+        unknowns.sds[worst] = away[worst]  # one slip often explains the others
         found = _filtered(unknowns, readings)
     return found
 

@@ -13,12 +13,12 @@ from annotated_types import Ge, Le, MaxLen, MinLen
 
 from bendrel.core.bending.bender import MarkStyle
 from bendrel.core.findings import EndName, Spot
+from bendrel.core.fitup.ways import ExactWays
 from bendrel.core.hose.ending import EndAngle
 from bendrel.core.ids import NotAChain, fill_ids
 from bendrel.core.lengths import Angle, Length, Plane, Text
 from bendrel.core.line.checks import Checks
 from bendrel.core.line.hose_way import HoseWay
-from bendrel.core.line.ways import ExactWays
 from bendrel.core.measuring.legs import By, Reference
 from bendrel.core.proof.log import Proving
 from bendrel.core.record import record

@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
-from bendrel.core.findings import Finding, Place
-from bendrel.core.fitup.exactness import Exactness, Forecast, exactness
+from bendrel.core.findings import EndName, Finding, Place
+from bendrel.core.fitup.exactness import Exacter, Exactness, Forecast, exactness
 from bendrel.core.fitup.laid import laid_out
+from bendrel.core.fitup.observed import Gauge
 from bendrel.core.fitup.rounds import Fitting
 from bendrel.core.fitup.unknowns import Told
+from bendrel.core.fitup.ways import ExactWays
 from bendrel.core.line.run import Run
 from bendrel.core.making.believed import believed
 from bendrel.core.rigid.marking import order_of
 from bendrel.core.rigid.part import Part, ids_of, shape_of
+from bendrel.core.shape.bends import BendList
 from bendrel.core.shop.choices import Choices
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit, format_length
@@ -20,34 +24,69 @@ from bendrel.core.units import Unit, format_length
 
 def how_exact(run: Run, kit: Kit, chosen: Choices, part: Part) -> tuple[Exactness, tuple[Finding, ...]]:
     """The part with this shop's hand and tool, and what is to be said of it."""
-    told = exactness(forecast_of(run, kit, chosen, part), kit.spread)
+    gauge, now = believed(run, kit, chosen, part).gauge, run.span.ways
+    of = forecast_of(run, kit, chosen, part)
+    told = exactness(of, kit.spread, gauge, now, _ways(run, kit, part, of, gauge))
     return told, tuple(_findings(run.line.unit, kit, chosen, part, told))
+
+
+def _ways(
+    run: Run, kit: Kit, part: Part, of: Forecast, gauge: Gauge
+) -> dict[Exacter, tuple[bool, Forecast, Gauge, ExactWays]]:
+    """What may be done to be more exact: whether it is done, and what a forecast with it starts from."""
+    now, limits = run.span.ways, kit.limits
+    fine = limits["fine_gauge_deg"].value
+    found: dict[Exacter, tuple[bool, Forecast, Gauge, ExactWays]] = {
+        "bend_short": (now.bend_short, of, gauge, replace(now, bend_short=True)),
+        "plane_first": (now.plane_first, of, gauge, replace(now, plane_first=True)),
+        "fine_gauge": (
+            now.fine_gauge,
+            of,
+            replace(gauge, angle_deg=fine, plane_deg=fine),
+            replace(now, fine_gauge=True),
+        ),
+        "fit_rounds": (now.fit_rounds, of, gauge, replace(now, fit_rounds=True)),
+    }
+    if len(of.told) > 1 and not run.span.order:
+        other = replace(of, told=told_in(of.planned, [(t.bend, _other(t.held)) for t in reversed(of.told)]))
+        found["other_end"] = (False, other, gauge, now)
+    long = limits["left_long_mm"].value
+    if of.reach.spare_mm < long / 2 and part.end_b.order != "before":
+        found["leave_long"] = (False, replace(of, reach=replace(of.reach, spare_mm=long)), gauge, now)
+    return found
+
+
+def _other(end: EndName) -> EndName:
+    return "B" if end == "A" else "A"
+
+
+def told_in(planned: BendList, order: Sequence[tuple[int, EndName]]) -> tuple[Told, ...]:
+    """Every bend of a part as it will be told, in this order."""
+    laid = laid_out(planned)
+    told: list[Told] = []
+    for k, held in order:
+        clock = laid.clocks_deg[k]
+        told.append(
+            Told(
+                bend=k,
+                held=held,
+                start_mm=laid.starts_mm[k],
+                angle_deg=laid.angles_deg[k],
+                clock_deg=clock,
+                beyond_deg=clock - told[-1].clock_deg if told else 0.0,
+            )
+        )
+    return tuple(told)
 
 
 def forecast_of(run: Run, kit: Kit, chosen: Choices, part: Part) -> Forecast:
     """What the forecast of one tube starts from: every bend as it will be told."""
     trust, planned = believed(run, kit, chosen, part), shape_of(part)
-    laid = laid_out(planned)
     order, _ = order_of(run.span, ids_of(part))
-    told, before = [], None
-    for setting in order:
-        k = setting.bend
-        clock = laid.clocks_deg[k]
-        told.append(
-            Told(
-                bend=k,
-                held=setting.held,
-                start_mm=laid.starts_mm[k],
-                angle_deg=laid.angles_deg[k],
-                clock_deg=clock,
-                beyond_deg=0.0 if before is None else clock - before,
-            )
-        )
-        before = clock
     limits = kit.limits
     return Forecast(
         planned=planned,
-        told=tuple(told),
+        told=told_in(planned, [(setting.bend, setting.held) for setting in order]),
         tool=trust.trust.tool,
         hand=trust.trust.hand,
         reach=trust.reach,

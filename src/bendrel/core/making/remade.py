@@ -17,8 +17,10 @@ from bendrel.core.fitup.laid import Laid, laid_out, shape_from
 from bendrel.core.fitup.landing import Landing
 from bendrel.core.fitup.observed import observed, told_bends
 from bendrel.core.fitup.offered import ByHand, TypedOffer, Unreadable, read_offers
+from bendrel.core.fitup.tells import Known, tells_most
+from bendrel.core.fitup.trial import port_of
 from bendrel.core.fitup.tweak import May
-from bendrel.core.fitup.weighed import Weighed
+from bendrel.core.fitup.weighed import Weighed, weigh
 from bendrel.core.line.run import Run
 from bendrel.core.making.believed import Believed, believed
 from bendrel.core.making.told import NextBend, as_told, moves_on, next_bend, on_tube, told_of
@@ -34,14 +36,18 @@ from bendrel.core.shop.choices import Choices
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit, format_length
 
+LOOKED_AT = 3
+"""Of so many bends, the last ones, it is said which reading would tell most."""
+
 
 @record
 class Remade:
     """How the part stands. `as_it_is` is where end B lands when the rest is made as planned, `then` where
-    it lands as re-planned; `near` says that it is on the plan as it is, `meets` that it will meet.
-    `moves` are the bends still to make, as re-planned; `told` those that are made, as they were told;
-    `departs_mm` is the most that the route moves. `fit` is how the finished part stands at its ports and what
-    to do to it, None while bends are left to make; `unreadable` what of the trial fits cannot be read."""
+    it lands as re-planned; `near` says that roll and trim alone bring it home as it is, `meets` that it will
+    meet. `moves` are the bends still to make, as re-planned; `told` those that are made, as they were told;
+    `departs_mm` is the most that the route moves. `fit` is how the finished part stands at its ports and
+    what to do to it, None while bends are left to make; `known` what would tell most now; `unreadable`
+    what of the trial fits cannot be read."""
 
     departures: tuple[Departure, ...]
     misread: tuple[Misread, ...]
@@ -60,6 +66,7 @@ class Remade:
     ways: tuple[WayOut, ...]
     zone: Zone
     fit: Fit | None
+    known: Known
     unreadable: tuple[Unreadable, ...]
 
 
@@ -101,6 +108,7 @@ def remake(
     ahead = found.longer_mm if freedom.trimmed == "A" else 0.0
     replanned = on_tube(shape, laid, done)
     moves = moves_on(run, chosen, part, replanned, done, beyond)[len(done) :]
+    following = next_bend(rest, moves, replanned, made, part, ahead, opened)
     return Remade(
         departures=built.departures,
         misread=built.misread,
@@ -113,7 +121,7 @@ def remake(
         roll_deg=found.roll_deg,
         moves=moves,
         told=told_of(run, chosen, part, laid, made),
-        next=next_bend(rest, moves, replanned, made, part, ahead, opened),
+        next=following,
         changes=tuple(_changes(kit, line.unit, laid, replanned, rest, ahead, found.longer_mm)),
         departs_mm=departs,
         ways=ways_out(
@@ -136,6 +144,7 @@ def remake(
         ),
         zone=trust.zone,
         fit=None if rest else stands,
+        known=_known(part, planned, built, made, following, trust),
         unreadable=unreadable,
     )
 
@@ -164,11 +173,50 @@ def _weighed(
         trust.trust,
         may,
         trust.reach,
-        first_turns=any(f.index == 0 and f.kind == "clock" for f in built.figures),
+        first_turns=_first_turns(built),
     )
     readings = observed(unknowns, built.figures, trust.gauge, part.beyond_mm, part.od_mm)
     stands, weighed = fit(planned, unknowns, readings, offers, trust.reach, trust.trust, may, part.od_mm)
     return stands, weighed, unreadable
+
+
+def _first_turns(built: AsBuilt) -> bool:
+    return any(figure.index == 0 and figure.kind == "clock" for figure in built.figures)
+
+
+def _known(
+    part: Part, planned: BendList, built: AsBuilt, made: Sequence[MadeBend], following: NextBend | None,
+    trust: Believed,
+) -> Known:  # fmt: skip
+    """What would tell most now: of the bends made last, and of the next one as if it were made as told."""
+    also = list(made)
+    if following is not None:
+        also.append(
+            MadeBend(
+                bend=following.move.bend,
+                held=following.move.held,
+                start_mm=following.start_mm,
+                angle_deg=following.angle_deg,
+                clock_deg=following.clock_deg,
+                beyond_deg=following.beyond_deg,
+            )
+        )
+    unknowns = unknowns_of(
+        planned, told_bends(also), (), trust.trust, trust.may, trust.reach, first_turns=_first_turns(built)
+    )
+    readings = observed(unknowns, built.figures, trust.gauge, part.beyond_mm, part.od_mm)
+    weighed = weigh(unknowns, readings, slip_sd=trust.trust.slip_sd)
+    return tells_most(
+        unknowns,
+        weighed,
+        [(figure.index, figure.kind) for figure in built.figures],
+        range(max(0, len(also) - LOOKED_AT), len(also)),
+        trust.gauge,
+        port_of(planned),
+        trust.reach,
+        part.beyond_mm,
+        part.od_mm,
+    )
 
 
 def _while_making(may: May, made: Sequence[MadeBend], count: int) -> May:

@@ -13,8 +13,9 @@ import { Finish } from "./Finish";
 import { HowItStands } from "./HowItStands";
 import { big } from "./sizes";
 import { minutesOf, running, toggled } from "../../doc/spells";
-import type { MakingEditor } from "./useMaking";
-import { useMaking } from "./useMaking";
+import type { MakingEditor } from "../../doc/useMaking";
+import { useMaking } from "../../doc/useMaking";
+import { TrialFit } from "../../workspace/fitting/TrialFit";
 
 const KINDS: Record<string, string> = {
   prove: "Prove the nuts",
@@ -192,6 +193,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             ) : (
               <>
                 <Box sx={{ fontSize: "clamp(24px, 3.4vw, 38px)", lineHeight: 1.25, mt: 2 }}>{step.text}</Box>
+                {step.kind === "fit" && <TrialFit editor={editor} large />}
                 {(step.kind === "fit" || step.kind === "trim") && !reckoning && <HowItStands editor={editor} />}
                 {step.why && <Box sx={{ fontSize: 22, color: "var(--second)", mt: 2 }}>{step.why}</Box>}
               </>

@@ -8,8 +8,8 @@ import { usePlaneSchool } from "../../doc/usePlaneSchool";
 import { condensed } from "../../theme/theme";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
 import { HowItStands } from "./HowItStands";
-import { Readings } from "./Readings";
-import type { MakingEditor } from "./useMaking";
+import { Readings, readOf } from "./Readings";
+import type { MakingEditor } from "../../doc/useMaking";
 
 const figure = { font: `600 clamp(44px, 6.6vw, 76px)/1 ${condensed}` } as const;
 const name = { font: `500 22px ${condensed}`, color: "var(--second)" } as const;
@@ -33,7 +33,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
   const { school } = usePlaneSchool();
   const move = [...remade.moves, ...remade.told].find((item) => item.bend === bend);
   const next = remade.next;
-  const [read, setRead] = useState({ angle: made?.angle ?? "", plane: made?.plane ?? "", leg: made?.leg ?? "" });
+  const [read, setRead] = useState(readOf(made));
   if (!move) return null;
   const isNext = next?.move.bend === bend && !reckoning;
   const old = part.moves.find((item) => item.bend === bend);
@@ -52,6 +52,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
       start_mm: next.start_mm,
       angle_deg: next.angle_deg,
       clock_deg: next.clock_deg,
+      beyond_deg: next.beyond_deg,
       ...read,
       plane_by: school,
       unit,
@@ -156,6 +157,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
             leg_mm={
               isNext ? next.leg_mm : (remade.legs_mm[made ? (making.state.made ?? []).indexOf(made) : -1] ?? null)
             }
+            first={(isNext && !made && (making.state.made ?? []).length === 0) || (making.state.made ?? [])[0] === made}
             editor={editor}
           />
           {made && last && (

@@ -7,13 +7,12 @@ import { condensed } from "../../theme/theme";
 import { sayAngle, sayLength } from "../../format/units";
 import { HowItStands } from "./HowItStands";
 import type { Read } from "./Readings";
-import { Readings } from "./Readings";
-import type { MakingEditor } from "./useMaking";
+import { Readings, readOf } from "./Readings";
+import type { MakingEditor } from "../../doc/useMaking";
 
 /** The part as it was read against the plan: where it departs, and which bend to tweak. */
 export function Compare({ editor, onClose }: { editor: MakingEditor; onClose: () => void }) {
-  const { making, standing, keep } = editor;
-  const { remade } = standing;
+  const { making, keep } = editor;
   const unit = making.document.unit;
   const { school } = usePlaneSchool();
   const made = making.state.made ?? [];
@@ -24,7 +23,6 @@ export function Compare({ editor, onClose }: { editor: MakingEditor; onClose: ()
       </Box>
       {made.length === 0 && <Box sx={{ fontSize: 22, mt: 2 }}>No bend is made yet.</Box>}
       <HowItStands editor={editor} />
-      {remade.tweak && <Box sx={{ mt: 1.5, fontSize: 22, fontWeight: 600 }}>{remade.tweak}</Box>}
       {made.map((item) => (
         <Row
           key={item.bend}
@@ -59,9 +57,9 @@ function Row({
   unit: "in" | "mm";
   onRead: (read: Read) => void;
 }) {
-  const [read, setRead] = useState<Read>({ angle: item.angle ?? "", plane: item.plane ?? "", leg: item.leg ?? "" });
+  const [read, setRead] = useState<Read>(readOf(item));
   const told = editor.standing.remade.departures.filter((departure) => departure.bend === item.bend);
-  const dirty = read.angle !== (item.angle ?? "") || read.plane !== (item.plane ?? "") || read.leg !== (item.leg ?? "");
+  const dirty = JSON.stringify(read) !== JSON.stringify(readOf(item));
   return (
     <Box
       component="form"
@@ -88,6 +86,7 @@ function Row({
         setRead={setRead}
         unit={unit}
         expected={item}
+        first={(editor.making.state.made ?? [])[0] === item}
         leg_mm={editor.standing.remade.legs_mm[(editor.making.state.made ?? []).indexOf(item)] ?? null}
         editor={editor}
       />

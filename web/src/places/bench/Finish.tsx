@@ -6,7 +6,7 @@ import { api, sentence, take } from "../../api/client";
 import { condensed } from "../../theme/theme";
 import { HowItStands } from "./HowItStands";
 import { big } from "./sizes";
-import type { MakingEditor } from "./useMaking";
+import type { MakingEditor } from "../../doc/useMaking";
 
 /** All steps done: how it came out, and the time to the job. */
 export function Finish({ editor, minutes, lineId }: { editor: MakingEditor; minutes: number; lineId: string }) {

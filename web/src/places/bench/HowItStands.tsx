@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import type { Unit, WayOut } from "../../api/types";
 import { sayAngle, sayLength } from "../../format/units";
-import type { MakingEditor } from "./useMaking";
+import type { MakingEditor } from "../../doc/useMaking";
 
 const WAYS: Record<string, string> = {
   "as planned": "As planned",

@@ -1,14 +1,41 @@
 import Box from "@mui/material/Box";
 import { useEffect, useId, useRef } from "react";
-import type { Unit } from "../../api/types";
+import type { MadeBend, Unit } from "../../api/types";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
-import type { MakingEditor } from "./useMaking";
+import type { MakingEditor } from "../../doc/useMaking";
 
 export interface Read {
   angle: string;
   plane: string;
   leg: string;
+  from_a: string;
+  from_b: string;
+  rims: string;
 }
+
+const NAMES = ["angle", "plane", "from_a", "from_b", "rims", "leg"] as const;
+type Name = (typeof NAMES)[number];
+
+const ALWAYS: readonly Name[] = ["angle", "plane", "leg"];
+
+const LABELS: Record<Name, string> = {
+  angle: "It came out at",
+  plane: "It lies at, from A",
+  from_a: "Straight across, end A to its middle",
+  from_b: "Straight across, end B to its middle",
+  rims: "Straight across, end A to end B",
+  leg: "Leg, outside to outside",
+};
+
+/** What was read of a bend so far. */
+export const readOf = (made: MadeBend | undefined): Read => ({
+  angle: made?.angle ?? "",
+  plane: made?.plane ?? "",
+  leg: made?.leg ?? "",
+  from_a: made?.from_a ?? "",
+  from_b: made?.from_b ?? "",
+  rims: made?.rims ?? "",
+});
 
 interface Props {
   bend: number;
@@ -17,46 +44,103 @@ interface Props {
   unit: Unit;
   expected: { angle_deg: number; clock_deg: number };
   leg_mm: number | null;
+  /** The first bend made lies where it lies: its plane tells nothing. */
+  first: boolean;
   editor: MakingEditor;
 }
 
-/** What came out: angle, plane and leg, all of them optional; the plan stands in the empty field. */
-export function Readings({ bend, read, setRead, unit, expected, leg_mm, editor }: Props) {
+/** What came out, all of it optional: what would tell most of end B comes first and says what it is worth. */
+export function Readings({ bend, read, setRead, unit, expected, leg_mm, first, editor }: Props) {
+  const { remade, part } = editor.standing;
   const index = (editor.making.state.made ?? []).findIndex((item) => item.bend === bend);
-  const wrong = editor.standing.remade.misread.filter((item) => item.index === index);
+  const wrong = remade.misread.filter((item) => item.index === index);
   // a bend that is left open is read as it is now; it is finished in its place
-  const move = editor.standing.part.moves.find((item) => item.bend === bend);
+  const move = part.moves.find((item) => item.bend === bend);
   const angle = move?.finish_deg != null ? move.angle_deg : expected.angle_deg;
-  const fields = [
-    { name: "angle", label: "It came out at", holder: sayAngle(angle), takes: "angle" },
-    { name: "plane", label: "It lies at, from A", holder: sayClock(expected.clock_deg), takes: undefined },
-    {
-      name: "leg",
-      label: "Leg, outside to outside",
-      holder: leg_mm === null ? "" : sayLength(leg_mm, unit),
-      takes: "length",
-    },
-  ] as const;
+  const tells = new Map(remade.known.readings.filter((item) => item.bend === bend).map((item) => [item.name, item]));
+  const holders: Record<Name, string> = {
+    angle: sayAngle(angle),
+    plane: sayClock(expected.clock_deg),
+    leg: leg_mm === null ? "" : sayLength(leg_mm, unit),
+    from_a: across(tells.get("from_a")?.would_read, unit),
+    from_b: across(tells.get("from_b")?.would_read, unit),
+    rims: across(tells.get("rims")?.would_read, unit),
+  };
+  const worth = (name: Name) => tells.get(name)?.known ?? 0;
+  const asked = NAMES.filter((name) => tells.has(name) || read[name] !== "" || ALWAYS.includes(name)).filter(
+    (name) => name !== "plane" || !first || read.plane !== "",
+  );
+  const sorted = [...asked].sort((a, b) => worth(b) - worth(a) || NAMES.indexOf(a) - NAMES.indexOf(b));
+  const best = remade.known.readings[0];
+  const shown = sorted.filter((name, k) => k < 3 || read[name] !== "" || wrong.some((item) => item.name === name));
+  const others = sorted.filter((name) => !shown.includes(name));
+  const field = (name: Name) => (
+    <Reading
+      key={name}
+      label={LABELS[name]}
+      worth={read[name] === "" ? told(remade.known.now, tells.get(name)?.known) : ""}
+      holder={holders[name]}
+      takes={name === "angle" ? "angle" : name === "plane" ? undefined : "length"}
+      text={read[name]}
+      problem={wrong.find((item) => item.name === name)?.message}
+      first={wrong[0]?.name === name}
+      onText={(text) => setRead({ ...read, [name]: text.slice(0, 40) })}
+    />
+  );
   return (
-    <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(210px, 1fr))", gap: 2 }}>
-      {fields.map((field) => (
-        <Reading
-          key={field.name}
-          label={field.label}
-          holder={field.holder}
-          takes={field.takes}
-          text={read[field.name]}
-          problem={wrong.find((item) => item.name === field.name)?.message}
-          first={wrong[0]?.name === field.name}
-          onText={(text) => setRead({ ...read, [field.name]: text.slice(0, 40) })}
-        />
-      ))}
+    <Box>
+      {best && best.known > remade.known.now + 0.01 && (
+        <Box role="status" data-tells={`${best.bend} ${best.name}`} sx={{ fontSize: 20, mb: 1 }}>
+          {best.bend === bend ? (
+            <>
+              Read first: <b>{SHORT[best.name as Name]}</b>
+            </>
+          ) : (
+            <>
+              <b>{SHORT[best.name as Name]}</b> of bend {best.bend} would tell most
+            </>
+          )}
+          . End B is then known in {percent(best.known)} of such parts, now in {percent(remade.known.now)}.
+        </Box>
+      )}
+      <Grid>{shown.map(field)}</Grid>
+      {others.length > 0 && (
+        <Box component="details" sx={{ mt: 1, fontSize: 18, "& summary": { cursor: "pointer", minHeight: 44, pt: 1 } }}>
+          <summary>Other readings</summary>
+          <Grid>{others.map(field)}</Grid>
+        </Box>
+      )}
     </Box>
+  );
+}
+
+const SHORT: Record<Name, string> = {
+  angle: "its angle",
+  plane: "where it lies",
+  from_a: "straight across from end A",
+  from_b: "straight across from end B",
+  rims: "end A to end B, straight across",
+  leg: "its leg",
+};
+
+const percent = (share: number) => `${Math.round(share * 100)} %`;
+
+const across = (mm: number | undefined, unit: Unit) => (mm === undefined ? "" : sayLength(mm, unit));
+
+/** What one reading would lift the share to, where it lifts it at all. */
+function told(now: number, known: number | undefined): string {
+  return known !== undefined && known > now + 0.01 ? `→ ${percent(known)}` : "";
+}
+
+function Grid({ children }: { children: React.ReactNode }) {
+  return (
+    <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(210px, 1fr))", gap: 2 }}>{children}</Box>
   );
 }
 
 interface ReadingProps {
   label: string;
+  worth: string;
   holder: string;
   takes: string | undefined;
   text: string;
@@ -66,7 +150,8 @@ interface ReadingProps {
   onText: (text: string) => void;
 }
 
-function Reading({ label, holder, takes, text, problem, first, onText }: ReadingProps) {
+/** One large field of the bench. */
+export function Reading({ label, worth, holder, takes, text, problem, first, onText }: ReadingProps) {
   const id = useId();
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
@@ -74,8 +159,13 @@ function Reading({ label, holder, takes, text, problem, first, onText }: Reading
   }, [problem, first]);
   return (
     <Box>
-      <Box component="label" htmlFor={id} sx={{ fontSize: 20, color: "var(--second)" }}>
-        {label}
+      <Box sx={{ display: "flex", gap: 1, alignItems: "baseline", fontSize: 20, color: "var(--second)" }}>
+        <Box component="label" htmlFor={id} sx={{ flex: 1 }}>
+          {label}
+        </Box>
+        <Box component="span" sx={{ fontSize: 18, whiteSpace: "nowrap" }}>
+          {worth}
+        </Box>
       </Box>
       <Box
         component="input"

@@ -7,9 +7,20 @@ import { api, take } from "../../api/client";
 import { minutesOf } from "../../doc/spells";
 import { differences } from "../../doc/differ";
 import { sayDayOf } from "../../format/days";
+import type { Making } from "../../api/types";
 import type { LineEditor } from "../../doc/useLine";
+import { FitHere } from "./FitHere";
 import { useNotice } from "../../ui/notice";
 import { sentence } from "../../api/client";
+
+/** Every bend of it is made. */
+const finished = (making: Making) => {
+  const span = making.document.spans.find((item) => item.id === making.span);
+  const made = (making.state.made ?? []).length;
+  return (
+    made > 0 && span?.kind === "rigid" && made >= span.readings.rows.length - (span.readings.kind === "corners" ? 2 : 0)
+  );
+};
 
 /** Bench mode for this line: begun, gone on with, and what was made before. */
 export function Makings({ editor, ready }: { editor: LineEditor; ready: boolean }) {
@@ -66,6 +77,7 @@ export function Makings({ editor, ready }: { editor: LineEditor; ready: boolean 
           )}
         </Box>
       )}
+      {open && finished(open) && <FitHere lineId={lineId} span={editor.tube} />}
       {ended.length > 0 && (
         <Box sx={{ mt: 1 }}>
           <Typography variant="h2">Made before</Typography>

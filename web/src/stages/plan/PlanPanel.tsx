@@ -193,7 +193,7 @@ export function PlanPanel({ editor, view }: Props) {
           <AtTool editor={editor} view={view} />
           <EndsAndStock editor={editor} view={view} />
           <GettingIn editor={editor} />
-          <HowExact view={view} unit={line.unit} />
+          <HowExact view={view} editor={editor} unit={line.unit} />
           <CutSum editor={editor} view={view} />
         </>
       )}

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, Refusal, sentence, take } from "../../api/client";
-import type { Making, MakingStanding, MakingState } from "../../api/types";
+import { api, Refusal, sentence, take } from "../api/client";
+import type { Making, MakingStanding, MakingState } from "../api/types";
 
 export interface MakingEditor {
   making: Making;
@@ -16,11 +16,16 @@ export interface MakingEditor {
 const standingOf = (making: Making) =>
   take(
     api.POST("/api/bench/standing", {
-      body: { document: making.document, span: making.span, made: making.state.made ?? [] },
+      body: {
+        document: making.document,
+        span: making.span,
+        made: making.state.made ?? [],
+        offers: making.state.offers ?? [],
+      },
     }),
   );
 
-const readingsOf = (making: Making) => JSON.stringify(making.state.made ?? []);
+const readingsOf = (making: Making) => JSON.stringify([making.state.made ?? [], making.state.offers ?? []]);
 
 /** The making of a line: begun or gone on with, kept at every step. */
 export function useMaking(lineId: string, span: string): { editor: MakingEditor | null; problem: string } {

@@ -1,0 +1,122 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useId, useState } from "react";
+import type { TypedOffer } from "../../api/types";
+
+type Field = "along" | "off" | "off_clock" | "tilt" | "tilt_clock";
+
+interface Props {
+  start: TypedOffer;
+  wrong: readonly { name: Field; message: string }[];
+  large: boolean;
+  text: string;
+  onSave: (offer: TypedOffer) => void;
+}
+
+/** Where end B lies when the part is offered: every field may stay blank. */
+export function OfferForm({ start, wrong, large, text, onSave }: Props) {
+  const [offer, setOffer] = useState(start);
+  const set = (change: Partial<TypedOffer>) => setOffer((was) => ({ ...was, ...change }));
+  const field = (name: Field, label: string, holder: string, takes?: string) => (
+    <OfferField
+      label={label}
+      holder={holder}
+      takes={takes}
+      text={offer[name] ?? ""}
+      large={large}
+      problem={wrong.find((item) => item.name === name)?.message}
+      onText={(value) => set({ [name]: value.slice(0, 40) })}
+    />
+  );
+  return (
+    <Box
+      component="form"
+      aria-label="Offer the part"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onSave(offer);
+      }}
+      sx={{ mt: 1.5 }}
+    >
+      <Box sx={{ mb: 1 }}>
+        End A home, the part rolled to its best, end B not trimmed. Where does end B lie against its port (or against
+        the target of the jig sheet)? Leave out what you cannot see.
+      </Box>
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(150px, 1fr))", gap: 1.5 }}>
+        <Box>
+          {field("along", offer.short ? "Too short by" : "Too long by", "touches", "length")}
+          <Button
+            size="small"
+            variant="text"
+            onClick={() => set({ short: !offer.short })}
+            sx={{ minHeight: 40, fontSize: large ? 17 : 14 }}
+          >
+            {offer.short ? "It is too long" : "It is too short"}
+          </Button>
+        </Box>
+        {field("off", "Beside by", "touches, 4 mm, 1 tube", "length")}
+        {field("off_clock", "Towards", "3:00, from A")}
+        {field("tilt", "Leans by", "square, 1.5", "angle")}
+        {field("tilt_clock", "Leans towards", "6:00, from A")}
+      </Box>
+      <Button
+        type="submit"
+        variant="contained"
+        color="secondary"
+        sx={{ mt: 1, minHeight: large ? 64 : 44, fontSize: large ? 22 : 16 }}
+      >
+        {text}
+      </Button>
+    </Box>
+  );
+}
+
+interface FieldProps {
+  label: string;
+  holder: string;
+  takes: string | undefined;
+  text: string;
+  large: boolean;
+  problem: string | undefined;
+  onText: (text: string) => void;
+}
+
+function OfferField({ label, holder, takes, text, large, problem, onText }: FieldProps) {
+  const id = useId();
+  return (
+    <Box>
+      <Box component="label" htmlFor={id} sx={{ color: "var(--second)", fontSize: large ? 18 : 14 }}>
+        {label}
+      </Box>
+      <Box
+        component="input"
+        id={id}
+        value={text}
+        placeholder={holder}
+        data-takes={takes}
+        autoComplete="off"
+        aria-invalid={problem !== undefined}
+        aria-describedby={problem && `${id}-problem`}
+        onChange={(event) => onText(event.target.value)}
+        sx={{
+          width: "100%",
+          minHeight: large ? 60 : 40,
+          px: 1,
+          fontSize: large ? 24 : 16,
+          fontFamily: "Barlow, sans-serif",
+          color: "var(--ink)",
+          background: "var(--sheet)",
+          border: "2px solid",
+          borderColor: problem ? "var(--stop)" : "var(--second)",
+          borderRadius: "2px",
+          "&::placeholder": { color: "var(--second)", opacity: 1 },
+        }}
+      />
+      {problem && (
+        <Box role="alert" id={`${id}-problem`} sx={{ color: "var(--stop)", fontSize: 16 }}>
+          {problem}
+        </Box>
+      )}
+    </Box>
+  );
+}

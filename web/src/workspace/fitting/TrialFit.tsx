@@ -1,0 +1,227 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import { useState } from "react";
+import type { Fit, Tweak, TypedOffer, Unit } from "../../api/types";
+import type { MakingEditor } from "../../doc/useMaking";
+import { usePlaneSchool } from "../../doc/usePlaneSchool";
+import { sayAngle, sayLength } from "../../format/units";
+import { condensed } from "../../theme/theme";
+import { OfferForm } from "./OfferForm";
+import { PortView } from "./PortView";
+import { blankOffer, sayAct, sayOffer, sayTweak } from "./offers";
+
+const MOST = 30;
+
+/** The finished part offered to its ports: where end B lies, what to do about it, and again. */
+export function TrialFit({ editor, large }: { editor: MakingEditor; large: boolean }) {
+  const { making, standing, reckoning, keep } = editor;
+  const { school } = usePlaneSchool();
+  const unit = making.document.unit;
+  const offers = making.state.offers ?? [];
+  const last = offers.at(-1);
+  const { fit, unreadable } = standing.remade;
+  const ended = making.ended_at !== null && making.ended_at !== undefined;
+  const done = (last?.then ?? []).length > 0;
+  const wrong = unreadable.filter((item) => item.index === offers.length - 1);
+  const [opened, setOpened] = useState(false);
+  if (!fit) return null;
+  const asking = offers.length === 0 || done || opened || (fit.again && wrong.length === 0);
+  const put = (change: (was: readonly TypedOffer[]) => TypedOffer[]) => {
+    setOpened(false);
+    keep((state) => ({ ...state, offers: change(state.offers ?? []) }));
+  };
+  const size = large ? 22 : 16;
+  return (
+    <Box component="section" aria-label="Trial fit" sx={{ mt: 2, fontSize: size }}>
+      {offers.length > 0 && !reckoning && wrong.length === 0 && !done && (
+        <Answer fit={fit} editor={editor} unit={unit} large={large}>
+          {!ended && fit.tweaks.length > 0 && (
+            <Button
+              variant="contained"
+              color="secondary"
+              sx={{ minHeight: large ? 64 : 44, fontSize: large ? 22 : 16, mt: 1 }}
+              onClick={() =>
+                put((was) =>
+                  was.map((offer, k) =>
+                    k === was.length - 1 ? { ...offer, then: fit.tweaks.map((tweak) => tweak.act) } : offer,
+                  ),
+                )
+              }
+            >
+              Done: offer it again
+            </Button>
+          )}
+        </Answer>
+      )}
+      {reckoning && <Box role="status">Weighing what was read…</Box>}
+      {done && (
+        <Box role="status" sx={{ fontWeight: 600 }}>
+          Done: {(last?.then ?? []).map(sayAct).join(", ")}. Offer the part again.
+        </Box>
+      )}
+      {!ended && asking && offers.length < MOST && (
+        <OfferForm
+          key={`new ${offers.length}`}
+          start={blankOffer(unit, school)}
+          wrong={[]}
+          large={large}
+          text={offers.length === 0 ? "Weigh it" : "Weigh it with the rest"}
+          onSave={(offer) => put((was) => [...was, { ...offer, unit, plane_by: school }])}
+        />
+      )}
+      {!ended && wrong.length > 0 && last && (
+        <OfferForm
+          key={`wrong ${offers.length}`}
+          start={last}
+          wrong={wrong}
+          large={large}
+          text="Weigh it"
+          onSave={(offer) => put((was) => [...was.slice(0, -1), { ...offer, unit, plane_by: school }])}
+        />
+      )}
+      {offers.length > 0 && (
+        <Box sx={{ mt: 1.5, borderTop: "1px solid var(--rule)", pt: 1, fontSize: large ? 18 : 14 }}>
+          {offers.map((offer, k) => (
+            <Box key={k} sx={{ display: "flex", gap: 1.5 }}>
+              <Box sx={{ font: `600 ${large ? 20 : 16}px ${condensed}` }}>{k + 1}</Box>
+              <Box sx={{ overflowWrap: "anywhere" }}>
+                {sayOffer(offer)}
+                {(offer.then ?? []).length > 0 && (
+                  <Box sx={{ color: "var(--second)" }}>then {(offer.then ?? []).map(sayAct).join(", ")}</Box>
+                )}
+              </Box>
+            </Box>
+          ))}
+          {!ended && (
+            <Box sx={{ display: "flex", gap: 1, mt: 0.5, flexWrap: "wrap" }}>
+              <Button
+                variant="text"
+                onClick={() =>
+                  put((was) =>
+                    done ? was.map((o, k) => (k === was.length - 1 ? { ...o, then: [] } : o)) : was.slice(0, -1),
+                  )
+                }
+              >
+                {done ? "It was not done" : "Take the last offer back"}
+              </Button>
+              {!asking && wrong.length === 0 && offers.length < MOST && (
+                <Button variant="text" onClick={() => setOpened(true)}>
+                  Offer it again
+                </Button>
+              )}
+            </Box>
+          )}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+interface AnswerProps {
+  fit: Fit;
+  editor: MakingEditor;
+  unit: Unit;
+  large: boolean;
+  children: React.ReactNode;
+}
+
+function Answer({ fit, editor, unit, large, children }: AnswerProps) {
+  const { stands } = fit;
+  const trim =
+    Math.abs(stands.trim_mm) < 0.3
+      ? ""
+      : stands.trim_mm > 0
+        ? ` Cut ${sayLength(stands.trim_mm, unit)} off at B.`
+        : ` Leave end B ${sayLength(-stands.trim_mm, unit)} longer than marked.`;
+  return (
+    <Box
+      role="status"
+      data-fits={fit.fits}
+      sx={{
+        borderLeft: "6px solid",
+        borderColor: fit.fits ? "var(--good)" : fit.tweaks.length > 0 ? "var(--note)" : "var(--caution)",
+        pl: 2,
+        mb: 1.5,
+      }}
+    >
+      <Box sx={{ fontWeight: 600 }}>
+        {fit.fits ? "It fits: " : ""}off by {sayLength(stands.miss_mm, unit)} ± {sayLength(stands.doubt_mm, unit)} and{" "}
+        {sayAngle(stands.miss_deg)} ± {sayAngle(stands.doubt_deg)}, rolled to its best.{trim}
+      </Box>
+      {!fit.fits && fit.tweaks.length === 0 && (
+        <Box>
+          {fit.again
+            ? "Too near to tell: offer it and read it once more before anything is bent."
+            : "Another tweak would not help surely. The ways on stand below."}
+        </Box>
+      )}
+      {fit.tweaks.length > 0 && (
+        <Box sx={{ display: "flex", gap: 3, flexWrap: "wrap", mt: 1, alignItems: "center" }}>
+          <PortView offMm={stands.miss_mm} offClock={stands.towards_clock_deg} tweaks={fit.tweaks} />
+          <Box sx={{ flex: 1, minWidth: 240 }}>
+            {fit.tweaks.map((tweak, k) => (
+              <Told
+                key={`${tweak.act.kind} ${tweak.act.at}`}
+                tweak={tweak}
+                number={fit.tweaks.length > 1 ? k + 1 : 0}
+                fit={fit}
+                editor={editor}
+                unit={unit}
+                large={large}
+              />
+            ))}
+            {children}
+          </Box>
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Told({
+  tweak,
+  number,
+  fit,
+  editor,
+  unit,
+  large,
+}: {
+  tweak: Tweak;
+  number: number;
+  fit: Fit;
+  editor: MakingEditor;
+  unit: Unit;
+  large: boolean;
+}) {
+  const { told } = editor.standing.remade;
+  // what the bend was given at earlier fits is on it already
+  const given = (bend: number) =>
+    (editor.making.state.offers ?? [])
+      .flatMap((offer) => offer.then ?? [])
+      .filter((act) => act.kind === "bend" && act.at === bend)
+      .reduce((sum, act) => sum + act.deg, 0);
+  const said = sayTweak(tweak, unit);
+  const dial = told.find((item) => item.bend === tweak.act.at)?.dial_deg;
+  return (
+    <Box data-tweak={`${tweak.act.kind} ${tweak.act.at}`} sx={{ mb: 1 }}>
+      <Box sx={{ font: `600 ${large ? 34 : 22}px/1.1 ${condensed}` }}>
+        {number > 0 && `${number}. `}
+        {said.title}
+      </Box>
+      {fit.in_tool && tweak.act.kind === "bend" ? (
+        <Box>
+          Out with the part; bend {tweak.act.at} back into its tool at its own mark
+          {dial !== undefined && `, to ${sayAngle(dial + given(tweak.act.at) + tweak.act.deg)} on the dial`}; in again.
+          It gains {said.degrees}.
+        </Box>
+      ) : (
+        <Box>
+          {said.hold}, <b>{said.until}</b> ({said.degrees}).
+        </Box>
+      )}
+      <Box sx={{ color: "var(--second)", fontSize: large ? 18 : 14 }}>
+        leaves {sayLength(tweak.leaves_mm, unit)} and {sayAngle(tweak.leaves_deg)}
+      </Box>
+    </Box>
+  );
+}
