@@ -140,10 +140,7 @@ def exactness(
         read=shares_made(read_back(of, gauge, now)),
         fitted=fitted(read_back(of, gauge, now)),
         now=shares_by(of, gauge, now),
-        ways=tuple(
-            WayGain(way=way, on=on, then=shares_by(start, with_gauge, by))
-            for way, (on, start, with_gauge, by) in ways.items()
-        ),
+        ways=_gains(ways),
         half_mm=float(np.quantile(mm, 0.5)),
         most_mm=float(np.quantile(mm, 0.95)),
         most_deg=float(np.quantile(deg, 0.95)),
@@ -156,6 +153,12 @@ def exactness(
         tool=of.tool,
         parts=parts,
     )
+
+
+def _gains(ways: Mapping[Exacter, tuple[bool, Forecast, Gauge, ExactWays]]) -> tuple[WayGain, ...]:
+    """What each way brings, the best first."""
+    gains = [WayGain(way=way, on=on, then=shares_by(of, g, by)) for way, (on, of, g, by) in ways.items()]
+    return tuple(sorted(gains, key=lambda gain: -gain.then.close))
 
 
 def shares_by(of: Forecast, gauge: Gauge, ways: ExactWays) -> Shares:

@@ -28,8 +28,9 @@ class Trust:
 
 @record
 class Fit:
-    """`fits`: surely enough. `in_tool` says that a tweak goes back into the tool. `tweaks` are the one or two things to do now, together; none when it fits or
-    when nothing is expected to help. `again` says that it is worth while to read it once more."""
+    """`fits`: surely enough. `in_tool` says that a tweak goes back into the tool. `tweaks` are the one or two
+    things to do now, together; none when it fits or when nothing is expected to help. `again` says that it
+    is worth while to read it once more."""
 
     fits: bool
     stands: Standing

@@ -286,9 +286,11 @@ def _better(before: Missed, after: Missed, may: May, reach: Reach) -> float:
 
 
 def _helps(before: Missed, after: Missed, may: May, reach: Reach) -> bool:
-    """The most likely part itself comes nearer."""
+    """The most likely part itself comes nearer, and is not driven off or askew for it."""
     pairs = zip(_measures(before, may, reach), _measures(after, may, reach), strict=True)
-    return all(float(now[0]) < float(was[0]) for was, now in pairs)
+    nearer = all(float(now[0]) < float(was[0]) for was, now in pairs)
+    off = float(after.mm[0]) <= max(float(before.mm[0]), reach.mm)
+    return nearer and off and float(after.deg[0]) <= max(float(before.deg[0]), reach.deg)
 
 
 def _told(

@@ -109,6 +109,8 @@ def _findings(unit: Unit, kit: Kit, chosen: Choices, part: Part, told: Exactness
     bend = part.bends[(told.worst or 1) - 1]
     name = chosen.material.name
     stiff = "" if soft else f" In {name} nothing is tweaked in place: out, bend, in again."
+    of_tool = told.tool_share > told.worst_share
+    most_of = "What is not known of the tool" if of_tool else f"Bend {bend.number}"
     half, most, zone = (format_length(mm, unit) for mm in (told.half_mm, told.most_mm, told.zone.mm))
     yield Finding(
         severity="note" if soft else "caution",
@@ -125,7 +127,7 @@ def _findings(unit: Unit, kit: Kit, chosen: Choices, part: Part, told: Exactness
         message=(
             f"With this shop's spread half of them miss by more than {half}, one in twenty by {most}; "
             f"a hand brings {zone} home. "
-            f"Bend {bend.number} matters most.{stiff}"
+            f"{most_of} matters most.{stiff}"
         ),
         source=kit.limits["spread_angle_deg"].source,
         advice="Check each bend as it is made and let the rest be re-planned; leave the far end long.",

@@ -8,7 +8,7 @@ import { usePlaneSchool } from "../../doc/usePlaneSchool";
 import { condensed } from "../../theme/theme";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
 import { HowItStands } from "./HowItStands";
-import { Readings, readOf } from "./Readings";
+import { Reading, Readings, readOf } from "./Readings";
 import type { MakingEditor } from "../../doc/useMaking";
 
 const figure = { font: `600 clamp(44px, 6.6vw, 76px)/1 ${condensed}` } as const;
@@ -34,6 +34,8 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
   const move = [...remade.moves, ...remade.told].find((item) => item.bend === bend);
   const next = remade.next;
   const [read, setRead] = useState(readOf(made));
+  const span = making.document.spans.find((item) => item.id === making.span);
+  const ways = span?.kind === "rigid" ? span.ways : undefined;
   if (!move) return null;
   const isNext = next?.move.bend === bend && !reckoning;
   const old = part.moves.find((item) => item.bend === bend);
@@ -137,6 +139,13 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
           </Box>
         </Box>
       </Box>
+      {isNext && !made && ways?.plane_first && (
+        <Box sx={{ mt: 1.5, fontSize: 22 }}>
+          Before you pull: read where it lies with the gauge; it must show {sayClock(move.clock_deg)} from A (
+          {sayAngle(((move.clock_deg % 360) + 360) % 360)}). Turn it until it does.
+        </Box>
+      )}
+      {isNext && !made && ways?.bend_short && <BendShort dial={move.dial_deg} angle={move.angle_deg} />}
       {(isNext || made) && (
         <Box
           component="form"
@@ -171,6 +180,42 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
         <Box sx={{ mt: 3, fontSize: 22, color: "var(--second)" }}>Bend {next?.move.bend} comes first.</Box>
       )}
     </>
+  );
+}
+
+const SHORT_DEG = 2;
+
+/** Stop short, let go, read, and pull what is missing: the tube itself then says what it springs back. */
+function BendShort({ dial, angle }: { dial: number; angle: number }) {
+  const [reads, setReads] = useState("");
+  const value = Number(reads.replace("°", "").trim());
+  const known = reads.trim() !== "" && Number.isFinite(value) && Math.abs(value - angle) < 30;
+  const over = known && value > angle + 0.05;
+  return (
+    <Box sx={{ mt: 1.5, display: "flex", gap: 2, flexWrap: "wrap", alignItems: "end", fontSize: 22 }}>
+      <Box>
+        First to <b data-figure="short">{sayAngle(Math.max(0, dial - SHORT_DEG))}</b> on the dial, let go and read.
+      </Box>
+      <Box sx={{ width: 220 }}>
+        <Reading
+          label="It reads"
+          worth=""
+          holder={sayAngle(Math.max(0, angle - SHORT_DEG))}
+          takes="angle"
+          text={reads}
+          problem={undefined}
+          first={false}
+          onText={(text) => setReads(text.slice(0, 12))}
+        />
+      </Box>
+      {known && (
+        <Box role="status" sx={{ fontWeight: 600 }}>
+          {over
+            ? "It is there already; note what it reads."
+            : `Now on to ${sayAngle(Math.max(0, dial - SHORT_DEG) + angle - value)} on the dial.`}
+        </Box>
+      )}
+    </Box>
   );
 }
 

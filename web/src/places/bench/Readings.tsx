@@ -72,7 +72,11 @@ export function Readings({ bend, read, setRead, unit, expected, leg_mm, first, e
   );
   const sorted = [...asked].sort((a, b) => worth(b) - worth(a) || NAMES.indexOf(a) - NAMES.indexOf(b));
   const best = remade.known.readings[0];
-  const shown = sorted.filter((name, k) => k < 3 || read[name] !== "" || wrong.some((item) => item.name === name));
+  // the angle is always at hand, and whatever of the rest tells most
+  const most = sorted.filter((name) => name !== "angle").slice(0, 2);
+  const shown = sorted.filter(
+    (name) => name === "angle" || most.includes(name) || read[name] !== "" || wrong.some((item) => item.name === name),
+  );
   const others = sorted.filter((name) => !shown.includes(name));
   const field = (name: Name) => (
     <Reading

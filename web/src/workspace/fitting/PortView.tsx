@@ -1,17 +1,19 @@
-import type { Tweak } from "../../api/types";
+import type { Tweak, Unit } from "../../api/types";
+import { sayLength } from "../../format/units";
 
 interface Props {
   /** Where end B lies beside its port, as read. */
   offMm: number | null;
   offClock: number | null;
   tweaks: readonly Tweak[];
+  unit: Unit;
 }
 
 const R = 74;
 const FULL_MM = 10;
 
 /** Port B seen along the line from A: where end B lies, and which way it is to move. */
-export function PortView({ offMm, offClock, tweaks }: Props) {
+export function PortView({ offMm, offClock, tweaks, unit }: Props) {
   const most = Math.max(FULL_MM, offMm ?? 0, ...tweaks.map((tweak) => tweak.end_moves_mm));
   const at = (mm: number, clock: number) => {
     const a = (clock * Math.PI) / 180;
@@ -55,7 +57,7 @@ export function PortView({ offMm, offClock, tweaks }: Props) {
         );
       })}
       <text x="-102" y="100" fontSize="14" fill="var(--second)">
-        edge {Math.round(most)} mm
+        edge {sayLength(most, unit)}
       </text>
     </svg>
   );

@@ -128,7 +128,7 @@ interface AnswerProps {
 function Answer({ fit, editor, unit, large, children }: AnswerProps) {
   const { stands } = fit;
   const trim =
-    Math.abs(stands.trim_mm) < 0.3
+    !fit.fits || Math.abs(stands.trim_mm) < 0.3
       ? ""
       : stands.trim_mm > 0
         ? ` Cut ${sayLength(stands.trim_mm, unit)} off at B.`
@@ -145,8 +145,8 @@ function Answer({ fit, editor, unit, large, children }: AnswerProps) {
       }}
     >
       <Box sx={{ fontWeight: 600 }}>
-        {fit.fits ? "It fits: " : ""}off by {sayLength(stands.miss_mm, unit)} ± {sayLength(stands.doubt_mm, unit)} and{" "}
-        {sayAngle(stands.miss_deg)} ± {sayAngle(stands.doubt_deg)}, rolled to its best.{trim}
+        {fit.fits ? "It fits: off by" : "Off by"} {sayLength(stands.miss_mm, unit)} ± {sayLength(stands.doubt_mm, unit)}{" "}
+        and {sayAngle(stands.miss_deg)} ± {sayAngle(stands.doubt_deg)}, rolled to its best.{trim}
       </Box>
       {!fit.fits && fit.tweaks.length === 0 && (
         <Box>
@@ -157,7 +157,7 @@ function Answer({ fit, editor, unit, large, children }: AnswerProps) {
       )}
       {fit.tweaks.length > 0 && (
         <Box sx={{ display: "flex", gap: 3, flexWrap: "wrap", mt: 1, alignItems: "center" }}>
-          <PortView offMm={stands.miss_mm} offClock={stands.towards_clock_deg} tweaks={fit.tweaks} />
+          <PortView unit={unit} offMm={stands.miss_mm} offClock={stands.towards_clock_deg} tweaks={fit.tweaks} />
           <Box sx={{ flex: 1, minWidth: 240 }}>
             {fit.tweaks.map((tweak, k) => (
               <Told
