@@ -87,16 +87,16 @@ class Tube:
     def _swing(self, beyond: np.ndarray, angle_deg: float, radius: float, side: float) -> None:
         arc = radius * np.radians(angle_deg)
         centre = np.array([0.0, side * radius, 0.0])
-        for k, distance in enumerate(beyond):
-            if distance <= 0:
-                continue
-            wrapped = min(distance, arc)
-            roll = about(2, side * np.degrees(wrapped / radius))
-            # what has gone round the die comes off it where the arc ends
-            off = self.points[k] - np.array([wrapped, 0.0, 0.0])
-            self.points[k] = roll @ (off - centre) + centre
-            self.ways[k] = roll @ self.ways[k]
-            self.stripes[k] = roll @ self.stripes[k]
+        free = beyond > 0
+        wrapped = np.minimum(beyond[free], arc)
+        turned = side * wrapped / radius
+        c, s, zero, one = np.cos(turned), np.sin(turned), np.zeros(len(turned)), np.ones(len(turned))
+        roll = np.array([[c, -s, zero], [s, c, zero], [zero, zero, one]]).transpose(2, 0, 1)
+        # what has gone round the die comes off it where the arc ends
+        off = self.points[free] - np.column_stack([wrapped, zero, zero])
+        self.points[free] = np.einsum("nij,nj->ni", roll, off - centre) + centre
+        self.ways[free] = np.einsum("nij,nj->ni", roll, self.ways[free])
+        self.stripes[free] = np.einsum("nij,nj->ni", roll, self.stripes[free])
 
 
 def misfit_mm(made: np.ndarray, planned: np.ndarray, *, mirrored: bool = False) -> float:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from math import ceil, radians
 from typing import TYPE_CHECKING
 
@@ -77,10 +77,10 @@ def swinging(
 def meeting(free: Tail, clamped: Tail, radius_mm: float, angle_deg: float, keep_mm: float) -> Contact | None:
     """Where the free side comes nearer than `keep_mm` (centreline to centreline) to the clamped side.
 
-    A point p of the free side keeps its height and goes round the die's axis on a spiral, so that it
-    passes a point q when both lie in one direction from the axis; there they are as far apart as
-    their distances from the axis, less the slant of the spiral. Only pairs at one height and in one
-    ring are looked at, and both ends of the swing besides.
+    A point of the free side keeps its height and goes round the die's axis on a spiral until it lies on the
+    die. Only pairs at one height and in one ring are looked at: the least distance of each is found in steps
+    of three degrees and then between the two beside the nearest (golden section), so that it is bounded
+    also near the axis, where a point has no one direction.
     """
     import numpy as np
 
@@ -94,23 +94,27 @@ def meeting(free: Tail, clamped: Tail, radius_mm: float, angle_deg: float, keep_
     if not len(which):
         return None
     p, q = free.points[which], clamped.points[other]
-    along, rise = free.along[which], p[:, 2] - q[:, 2]
-    last = np.full(len(p), radians(angle_deg))
-    free_until = np.minimum(last, along / radius_mm)  # from then on it lies on the die
-    x, y = p[:, 0], p[:, 1] - radius_mm
-    target = np.arctan2(q[:, 1] - radius_mm, q[:, 0])
-    phi = np.zeros(len(p))
-    for _ in range(PASSES):  # φ + atan2(y, x − R·φ) = direction of q
-        phi = np.mod(target - np.arctan2(y, x - radius_mm * np.minimum(phi, free_until)), 2 * np.pi)
-    spiral = np.hypot(x - radius_mm * np.minimum(phi, free_until), y)
-    slant = there[other] / np.hypot(there[other], radius_mm)
-    passing = (phi < free_until) & (np.hypot((spiral - there[other]) * slant, rise) < keep_mm)
-    at_first = _near(x, y, radius_mm, q, rise, np.zeros(len(p)), keep_mm)
-    hit = passing | at_first | _near(x, y, radius_mm, q, rise, free_until, keep_mm)
+    along = free.along[which]
+    until = np.minimum(radians(angle_deg), along / radius_mm)  # from then on it lies on the die
+    squared = _gaps(p, q, radius_mm)
+    steps = max(2, ceil(angle_deg / STEP_DEG) + 1)
+    shares = np.linspace(0.0, 1.0, steps)
+    best, gap = np.zeros(len(p)), squared(np.zeros(len(p)))
+    for share in shares[1:]:
+        there_now = squared(until * share)
+        best = np.where(there_now < gap, share, best)
+        gap = np.minimum(gap, there_now)
+    low, high = np.maximum(best - shares[1], 0.0), np.minimum(best + shares[1], 1.0)
+    for _ in range(PASSES):
+        one, two = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
+        left = squared(until * one) < squared(until * two)
+        low, high = np.where(left, low, one), np.where(left, two, high)
+    at = until * (low + high) / 2
+    at = np.where(squared(at) < gap, at, until * best)
+    hit = np.minimum(gap, squared(at)) < keep_mm**2
     if not hit.any():
         return None
-    at = np.where(hit, np.where(at_first, 0.0, np.where(passing, phi, free_until)), np.inf)
-    first = int(np.argmin(at))
+    first = int(np.argmin(np.where(hit, at, np.inf)))
     return Contact(
         thing="the tube itself",
         at_deg=float(np.degrees(at[first])),
@@ -119,17 +123,24 @@ def meeting(free: Tail, clamped: Tail, radius_mm: float, angle_deg: float, keep_
     )
 
 
-PASSES = 8
+PASSES = 14
+GOLDEN = 0.6180339887498949
 
 
-def _near(x: Array, y: Array, radius: float, q: Array, rise: Array, phi: Array, keep: float) -> Mask:
-    """Whether each pair is nearer than `keep` when the bend stands at `phi` (radians)."""
+def _gaps(p: Array, q: Array, radius: float) -> Callable[[Array], Array]:
+    """The square of the distance of each pair (a point of the free side as it starts, one of the clamped side)
+    by how far the bend stands (radians)."""
     import numpy as np
 
-    c, s, out = np.cos(phi), np.sin(phi), x - radius * phi
-    gap_x, gap_y = c * out - s * y - q[:, 0], s * out + c * y + radius - q[:, 1]
-    near: Mask = gap_x**2 + gap_y**2 + rise**2 < keep**2
-    return near
+    x, y, rise = p[:, 0], p[:, 1] - radius, p[:, 2] - q[:, 2]
+
+    def squared(phi: Array) -> Array:
+        c, s, out = np.cos(phi), np.sin(phi), x - radius * phi
+        gap_x, gap_y = c * out - s * y - q[:, 0], s * out + c * y + radius - q[:, 1]
+        gap: Array = gap_x**2 + gap_y**2 + rise**2
+        return gap
+
+    return squared
 
 
 def _angles(angle_deg: float) -> Array:
