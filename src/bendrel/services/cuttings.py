@@ -190,7 +190,8 @@ class Cuttings:
                 )
                 lines.append(told)
                 if told.in_list and mm is not None:
-                    wanted.setdefault(run.span.tube, []).append(Wanted(id=piece, mm=mm))
+                    curved = kit.limits["straighten_mm"].value if run.span.stock_form == "stick" else 0.0
+                    wanted.setdefault(run.span.tube, []).append(Wanted(id=piece, mm=mm, from_coil_mm=curved))
         tubes = tuple(_cuts(kit, tube, pieces, there.stock) for tube, pieces in wanted.items())
         return JobCuts(
             lines=tuple(lines),

@@ -128,7 +128,7 @@ GOLDEN = 0.6180339887498949
 
 
 def _gaps(p: Array, q: Array, radius: float) -> Callable[[Array], Array]:
-    """The square of the distance of each pair (a point of the free side as it starts, one of the clamped side)
+    """The square of the distance of each pair (a point of the free side as it starts, one of the other side)
     by how far the bend stands (radians)."""
     import numpy as np
 

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from math import ceil, floor
 
 from bendrel.core.record import record
@@ -14,10 +15,12 @@ UNIT_MM = 0.5
 
 @record
 class Wanted:
-    """One piece to cut: whose it is, and its length in mm."""
+    """One piece to cut: whose it is, and its length in mm; `from_coil_mm` is how much more of a coil it takes,
+    because it is straightened first."""
 
     id: str
     mm: float
+    from_coil_mm: float = 0.0
 
 
 @record
@@ -78,7 +81,7 @@ def cut_list(
         kinds.setdefault(ceil((piece.mm + kerf_mm) / UNIT_MM - 1e-9), []).append(piece)
     sizes = sorted(kinds, reverse=True)
     rooms = [floor((bar.mm + kerf_mm) / UNIT_MM + 1e-9) for bar in bars]
-    chosen, bound, short = _choose(sizes, [len(kinds[s]) for s in sizes], bars, rooms)
+    chosen, short = _choose(sizes, [len(kinds[s]) for s in sizes], bars, rooms)
     left = {size: list(kinds[size]) for size in sizes}
     cuts: list[Cut] = []
     weighed = bought = 0.0
@@ -112,7 +115,7 @@ def cut_list(
         opened_mm=opened,
         bought_mm=bought,
         weighed_mm=weighed,
-        bound_mm=0.0 if short else bound,
+        bound_mm=0.0 if short else _least(asked, bars, kerf_mm, weighed),
         waste_mm=opened - used - kept,
         missing=tuple(piece.id for piece in missing),
     )
@@ -134,7 +137,8 @@ def _with_coils(
         key=lambda bar: bar.mm,
     )
     for bar in [*single, *sorted(coils, key=lambda bar: bar.mm)]:
-        taken, left = _fullest(rest, bar.mm, kerf_mm)
+        straight = [replace(piece, mm=piece.mm + piece.from_coil_mm) for piece in rest] if bar.coil else rest
+        taken, left = _fullest(straight, bar.mm, kerf_mm)
         kept = bar.coil or left >= least_kept_mm
         if not taken or (not kept and left > LITTLE * bar.mm):
             continue
@@ -148,9 +152,14 @@ def _with_coils(
     bought = cut_list(rest, others, kerf_mm=kerf_mm, least_kept_mm=least_kept_mm)
     coil_ids = {bar.id for bar in coils}
     used = sum(cut.bar_mm - (cut.left_mm if cut.bar in coil_ids else 0.0) for cut in cuts)
-    length = {piece.id: piece.mm for piece in pieces}
+    length = {piece.id: piece for piece in pieces}
     lost = sum(
-        cut.bar_mm - sum(length[name] for name in cut.pieces) - (cut.left_mm if cut.kept else 0.0)
+        cut.bar_mm
+        - sum(
+            length[name].mm + (length[name].from_coil_mm if cut.bar in coil_ids else 0.0)
+            for name in cut.pieces
+        )
+        - (cut.left_mm if cut.kept else 0.0)
         for cut in cuts
     )
     return CutList(
@@ -182,8 +191,8 @@ def _fullest(pieces: Sequence[Wanted], room_mm: float, kerf_mm: float) -> tuple[
 
 def _choose(
     sizes: Sequence[int], counts: Sequence[int], bars: Sequence[Bar], rooms: Sequence[int]
-) -> tuple[list[tuple[Bar, Pattern]], float, bool]:
-    """Bars with their patterns; the bound; whether the stock runs short.
+) -> tuple[list[tuple[Bar, Pattern]], bool]:
+    """Bars with their patterns; whether the stock runs short.
 
     First the sets of bars that could just hold everything are filled one after the other; the first that
     does is the best there is. Where none does within a hundredth, patterns are generated for the
@@ -194,23 +203,21 @@ def _choose(
     sets = bar_sets(need, bars, rooms)
     bound = sets[0][0] if sets else 0.0
     filled: list[Column] | None = None
+    master = Master(sizes, bars, rooms)
     for total, chosen in sets:
         if total > bound * NEAR:
             break
-        filled = fill(sizes, counts, chosen, rooms)
+        filled = fill(sizes, counts, chosen, rooms, master)
         if filled is not None:
-            return [(bars[bar], pattern) for bar, pattern in filled], bound, False
-    master = Master(sizes, bars, rooms)
+            return [(bars[bar], pattern) for bar, pattern in filled], False
     stock = [bar.count for bar in bars]
     bound = max(bound, master.relax(counts, stock)[0] * (1 - 1e-9))
-    if len(bars) == 1 and bars[0].count is None:  # only whole sticks can be begun
-        bound = ceil(bound / bars[0].price_mm - 1e-6) * bars[0].price_mm
     found, short = master.dive(counts, stock)
     cost = sum(bars[bar].price_mm for bar, _ in found)
     for total, chosen in sets:
         if total >= cost and not short:
             break
-        filled = fill(sizes, counts, chosen, rooms)
+        filled = fill(sizes, counts, chosen, rooms, master)
         if filled is not None:
             found, cost, short = filled, total, False
             break
@@ -218,30 +225,43 @@ def _choose(
         whole = master.integers(counts, stock)
         if whole is not None and (short or sum(bars[bar].price_mm for bar, _ in whole) < cost - 1e-6):
             found, short = whole, False
-    return [(bars[bar], pattern) for bar, pattern in found], bound, short
+    return [(bars[bar], pattern) for bar, pattern in found], short
 
 
-NEAR, MOST_SETS, MOST_SINGLE = 1.01, 40, 10
-"""Within a hundredth of the bound is good enough; how many sets of bars are filled, and how many single
+def _least(pieces: Sequence[Wanted], bars: Sequence[Bar], kerf_mm: float, weighed_mm: float) -> float:
+    """What any cut list of these pieces comes to at least: pieces rounded down and bars up, so that it holds
+    for the lengths themselves. The relaxation is only solved where the lightest set of bars with room for
+    all of it is not what was found."""
+    kinds: dict[int, int] = {}
+    for piece in pieces:
+        size = floor((piece.mm + kerf_mm) / UNIT_MM + 1e-9)
+        kinds[size] = kinds.get(size, 0) + 1
+    sizes = sorted(kinds, reverse=True)
+    rooms = [ceil((bar.mm + kerf_mm) / UNIT_MM - 1e-9) for bar in bars]
+    sets = bar_sets(sum(size * n for size, n in kinds.items()), bars, rooms)
+    bound = sets[0][0] if sets else 0.0
+    if weighed_mm <= bound * (1 + 1e-9):
+        return bound
+    relaxed = Master(sizes, bars, rooms).relax([kinds[s] for s in sizes], [bar.count for bar in bars])[0]
+    bound = max(bound, relaxed * (1 - 1e-9))
+    if len(bars) == 1 and bars[0].count is None:  # only whole sticks can be begun
+        bound = ceil(bound / bars[0].price_mm - 1e-6) * bars[0].price_mm
+    return bound
+
+
+NEAR, MOST_SETS, MOST_SINGLE = 1.004, 80, 10
+"""Within four thousandths of the bound is good enough; how many sets of bars are filled, and how many single
 bars are combined in them."""
 
 
 def bar_sets(need: int, bars: Sequence[Bar], rooms: Sequence[int]) -> list[tuple[float, tuple[int, ...]]]:
     """Sets of bars (indices, the shortest first) with room for `need` units: what weighs least first, and
-    of those the one of which least has to be bought."""
+    of those the one of which least has to be bought. The first of them is the lightest that there is."""
     single = [i for i, bar in enumerate(bars) if bar.count is not None for _ in range(bar.count)]
-    single = sorted(single, key=lambda i: rooms[i])[-MOST_SINGLE:]
-    bought = [i for i, bar in enumerate(bars) if bar.count is None]
     found: dict[tuple[int, ...], float] = {}
-    for mask in range(1 << len(single)):
-        held = [i for k, i in enumerate(single) if mask >> k & 1]
-        rest = need - sum(rooms[i] for i in held)
-        ways = [[]] if rest <= 0 else [[i] * ceil(rest / rooms[i]) for i in bought]
-        if rest > 0 and len(bought) == 2:
-            one, two = bought
-            for n in range(1, ceil(rest / rooms[one])):
-                ways.append([one] * n + [two] * ceil((rest - n * rooms[one]) / rooms[two]))
-        for way in ways:
+    few = len(single) <= MOST_SINGLE
+    for held in _every_set(single) if few else _fullest_sets(need, single, bars, rooms):
+        for way in _bought(need - sum(rooms[i] for i in held), bars, rooms):
             chosen = tuple(sorted([*held, *way], key=lambda i: (rooms[i], i)))
             found[chosen] = sum(bars[i].price_mm for i in chosen)
 
@@ -252,20 +272,89 @@ def bar_sets(need: int, bars: Sequence[Bar], rooms: Sequence[int]) -> list[tuple
     return [(total, chosen) for chosen, total in ranked[:MOST_SETS]]
 
 
+def _bought(rest: int, bars: Sequence[Bar], rooms: Sequence[int]) -> list[list[int]]:
+    """What may be bought to hold `rest` units."""
+    if rest <= 0:
+        return [[]]
+    bought = [i for i, bar in enumerate(bars) if bar.count is None]
+    ways = [[i] * ceil(rest / rooms[i]) for i in bought]
+    if len(bought) == 2:
+        one, two = bought
+        for n in range(1, ceil(rest / rooms[one])):
+            ways.append([one] * n + [two] * ceil((rest - n * rooms[one]) / rooms[two]))
+    return ways
+
+
+def _every_set(single: Sequence[int]) -> Iterator[list[int]]:
+    for mask in range(1 << len(single)):
+        yield [i for k, i in enumerate(single) if mask >> k & 1]
+
+
+def _fullest_sets(
+    need: int, single: Sequence[int], bars: Sequence[Bar], rooms: Sequence[int]
+) -> Iterator[list[int]]:
+    """Of more single bars than can be tried in every combination: for each amount that may be bought beside
+    them the lightest set with room for the rest, and those with a little more room. Exact by weight
+    (dynamic program over the room, in half millimetres); long bars first, because they are filled better."""
+    import numpy as np
+
+    order = sorted(single, key=lambda i: -rooms[i])
+    whole = sum(rooms[i] for i in order)
+    price = np.full(whole + 1, np.inf)
+    price[0] = 0.0
+    took = np.zeros((len(order), whole + 1), dtype=bool)
+    for k, i in enumerate(order):
+        with_it = np.full(whole + 1, np.inf)
+        with_it[rooms[i] :] = price[: whole + 1 - rooms[i]] + bars[i].price_mm
+        took[k] = with_it < price - 1e-9
+        price = np.minimum(price, with_it)
+    asked = {0, max(0, need)}
+    for way in _bought(need, bars, rooms):
+        held = 0
+        for i in way:
+            held += rooms[i]
+            asked.add(max(0, need - held))
+    for rest in asked:
+        for slack in SLACKS:
+            least = rest + round(slack * need)
+            if least > whole or not np.isfinite(price[least:]).any():
+                continue
+            at = least + int(np.argmin(price[least:]))
+            chosen = []
+            for k in range(len(order) - 1, -1, -1):
+                if took[k, at]:
+                    chosen.append(order[k])
+                    at -= rooms[order[k]]
+            yield chosen
+
+
+SLACKS = (0.0, 0.0005, 0.001, 0.002, 0.003, 0.005, 0.0075, 0.01, 0.015, 0.02)
+"""Sets of bars with so much more room than the pieces need are tried too, as a share of it."""
+
+
 def fill(
-    sizes: Sequence[int], counts: Sequence[int], chosen: Sequence[int], rooms: Sequence[int]
+    sizes: Sequence[int],
+    counts: Sequence[int],
+    chosen: Sequence[int],
+    rooms: Sequence[int],
+    master: Master,
 ) -> list[Column] | None:
-    """Fill the chosen bars one after the other as full as they go; None where something is left over.
+    """Fill the chosen bars one after the other as full as they go; None where something is left over. The
+    patterns that are tried are kept in `master`: together with others they may serve.
 
     Longer pieces count for a little more than their length, because they are harder to place later.
     """
     longest = max(sizes)
-    for eager in (0.05, 0.3, 0.0):
-        worth = [size * (1 + eager * size / longest) for size in sizes]
+    ways = [
+        (bars, [size * (1 + eager * size / longest) for size in sizes])
+        for eager, bars in ((0.05, chosen), (0.3, chosen), (0.0, chosen), (0.05, chosen[::-1]))
+    ]
+    for bars, worth in ways:
         left, made = list(counts), []
-        for bar in chosen:
+        for bar in bars:
             _, pattern = knapsacks(sizes, left, worth, [rooms[bar]])[0]
             made.append((bar, pattern))
+            master.add(bar, pattern)
             left = [n - taken for n, taken in zip(left, pattern, strict=True)]
         if not any(left):
             return made
