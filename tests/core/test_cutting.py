@@ -286,7 +286,7 @@ def test_what_is_cut_from_a_coil_as_a_stick_gets_its_straightening():
     assert found.waste_mm == pytest.approx(2.0)  # the kerfs; what is straightened goes with its piece
 
 
-@pytest.mark.parametrize(("seed", "count"), [(0, 12), (1, 20), (3, 40), (6, 30), (15, 40)])
+@pytest.mark.parametrize(("seed", "count"), [(1, 20), (3, 40), (6, 30)])
 def test_many_own_bars_are_all_thought_of(seed, count):
     """Up to forty own bars of different lengths: within a hundredth of what CP-SAT finds, and what is said to
     be the least is never above it."""
@@ -296,7 +296,7 @@ def test_many_own_bars_are_all_thought_of(seed, count):
     pieces = [Wanted(id=str(k), mm=rng.uniform(180, 1250)) for k in range(rng.choice([15, 30, 45]))]
     found = cut_list(pieces, [*own, *new], kerf_mm=1.0, least_kept_mm=150.0)
     check(found, pieces, [*own, *new], 1.0)
-    _, best = sat_bound(pieces, [*own, *new], 1.0, 0.3)
+    _, best = sat_bound(pieces, [*own, *new], 1.0, 1.5)
     assert found.weighed_mm <= best * 1.01
     assert 0 < found.bound_mm <= best
     assert found.bound_mm <= found.weighed_mm

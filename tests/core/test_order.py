@@ -159,8 +159,7 @@ def hits_in(
             back = [piece for free in (True, False) for piece in side(leaving, half - seated, free=free)]
             if any(touches(die, piece) for piece in back):
                 found.append(f"die {here}")
-            apart = np.pi * bend.radius_mm / 2 + 2 * half
-            itself = side(max(clear, apart), OD / 2 + stouter / 2, free=True)
+            itself = side(clear, OD / 2 + stouter / 2, free=True)
             if any(touches(a, b) for a in itself for b in side(clear, OD / 2 + stouter / 2, free=False)):
                 found.append(f"the tube itself {here}")
             if found:

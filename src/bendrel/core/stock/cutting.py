@@ -15,8 +15,8 @@ UNIT_MM = 0.5
 
 @record
 class Wanted:
-    """One piece to cut: whose it is, and its length in mm; `from_coil_mm` is how much more of a coil it takes,
-    because it is straightened first."""
+    """One piece to cut: whose it is, and its length in mm; `from_coil_mm` is how much more it takes of a
+    coil, because it is straightened first."""
 
     id: str
     mm: float
