@@ -143,9 +143,21 @@ def test_a_reading_that_cannot_be_read_is_named_and_left_out():
     assert told.as_it_is.off_mm < 0.01
 
 
-def test_degrees_from_a_bend_that_is_not_made_are_not_taken():
-    """Held at B the bend before, counted from A, is still straight tube."""
+def test_from_end_b_degrees_count_from_the_bend_behind():
+    """Held at B bend 2 is straight tube while bend 3 is made: from bend 4, read from B with its sign, bend 3
+    lies 90° round; 85° is 5° less, so that its own clock is 5° more (C4 - C3 = 85)."""
     line = with_tube(LINE, held="B")
+    told = made_of(line, [{}, {"plane": "+85"}])
+    assert told.misread == ()
+    assert told.departures[0].off == pytest.approx(-5)
+    assert made_of(line, [{}, {"plane": "+90"}]).departures[0].off == pytest.approx(0)
+    clock = made_of(line, [{}, {"plane": "6:10"}])
+    assert clock.as_it_is.off_mm == pytest.approx(told.as_it_is.off_mm, abs=0.01)
+
+
+def test_degrees_from_a_bend_that_is_not_made_are_not_taken():
+    """In the middle of the tube nothing on either side is made."""
+    line = with_tube(LINE, order=in_order("A1 A3 A2 A4"))
     told = made_of(line, [{}, {"plane": "-90"}])
     assert told.misread[0].name == "plane"
     assert told.misread[0].message.startswith("“-90” counts from bend 2, which is not made yet")

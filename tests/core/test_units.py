@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 from bendrel.core.units import (
     PlaneUnsaid,
     UnitError,
+    format_angle,
     format_clock,
     format_length,
     parse_angle,
@@ -123,6 +124,15 @@ def test_planes(text, kind, degrees):
 def test_planes_refused(text):
     with pytest.raises(UnitError):
         parse_plane(text)
+
+
+@pytest.mark.parametrize(
+    ("value", "text"), [(12.25, "12.3"), (12.35, "12.4"), (-12.25, "-12.3"), (-0.04, "0")]
+)
+def test_half_a_tenth_is_rounded_away_from_nought_as_on_the_screen(value, text):
+    """The same figures stand in web/src/format/units.test.ts."""
+    assert format_length(value) == f"{text} mm"
+    assert format_angle(value) == f"{text}°"
 
 
 def test_clock_is_printed_to_the_minute():

@@ -160,7 +160,7 @@ def normalised_turn(degrees: float) -> float:
 def format_length(mm: float, unit: Unit = "mm", denominator: int = 32) -> str:
     """Print a length as the shop says it: inches to the nearest 1/`denominator`, or 0.1 mm."""
     if unit == "mm":
-        return f"{round(mm, 1) + 0.0:.1f}".removesuffix(".0") + " mm"
+        return _tenths(mm) + " mm"
     parts = floor(abs(mm) / MM_PER_INCH * denominator + 0.5)
     sign = "-" if mm < 0 and parts else ""
     whole, rest = divmod(parts, denominator)
@@ -172,7 +172,15 @@ def format_length(mm: float, unit: Unit = "mm", denominator: int = 32) -> str:
 
 def format_angle(degrees: float) -> str:
     """Print degrees to a tenth, without a needless `.0`."""
-    return f"{round(degrees, 1) + 0.0:.1f}".removesuffix(".0") + "°"
+    return _tenths(degrees) + "°"
+
+
+def _tenths(value: float) -> str:
+    """To a tenth, a half away from nought: as on the screen, and as people round."""
+    tenths = floor(abs(value) * 10 + 0.5)
+    sign = "-" if value < 0 and tenths else ""
+    whole, rest = divmod(tenths, 10)
+    return f"{sign}{whole}.{rest}" if rest else f"{sign}{whole}"
 
 
 def format_clock(degrees: float) -> str:

@@ -4,8 +4,14 @@ const MM_PER_INCH = 25.4;
 
 /** A length as the shop says it: inches to the nearest 1/32, or tenths of a millimetre. */
 export function sayLength(mm: number, unit: Unit): string {
-  if (unit === "mm") return `${(Math.round(mm * 10) / 10).toFixed(1).replace(/\.0$/, "").replace(/^-0$/, "0")} mm`;
+  if (unit === "mm") return `${tenths(mm)} mm`;
   return `${sayInches(mm)}"`;
+}
+
+/** To a tenth, a half away from nought: as the sheet prints it. */
+function tenths(value: number): string {
+  const whole = Math.floor(Math.abs(value) * 10 + 0.5);
+  return `${value < 0 && whole > 0 ? "-" : ""}${(whole / 10).toFixed(1).replace(/\.0$/, "")}`;
 }
 
 /** The bare figure, for rulers and marks where the unit is plain. */
@@ -28,7 +34,7 @@ function sayInches(mm: number): string {
 }
 
 export function sayAngle(degrees: number): string {
-  return `${(Math.round(degrees * 10) / 10).toFixed(1).replace(/\.0$/, "").replace(/^-/, "−")}°`;
+  return `${tenths(degrees).replace(/^-/, "−")}°`;
 }
 
 export function sayTurn(degrees: number): string {

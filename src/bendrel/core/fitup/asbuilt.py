@@ -34,8 +34,8 @@ class MadeBend:
     """One bend that is made: what it was to be (`start_mm`, `angle_deg`, `clock_deg` along the tube) with
     `held` in the clamp, and what was read afterwards, as typed; blank where nothing was read.
 
-    `plane` is a clock from end A or degrees from the bend before on the tube, `plane_by` what a bare number
-    of it means; `leg` runs from the back of
+    `plane` is a clock from end A, or degrees from the bend before on the tube (from the one behind while
+    that is straight still), `plane_by` what a bare number of it means; `leg` runs from the back of
     the nearest made bend on the held side, or from that end, to the outside of this bend. `from_a` and
     `from_b` are tapes straight across from the middle of the tube's end to the middle of this bend, `rims`
     from end to end, each with the bends bent that are made by then. `beyond_deg` is by how much its clock
@@ -79,7 +79,7 @@ class Departure:
     reads: int
 
 
-FigureKind = Literal["angle", "clock", "rotation", "leg", "from_a", "from_b", "rims"]
+FigureKind = Literal["angle", "clock", "rotation", "from_next", "leg", "from_a", "from_b", "rims"]
 
 
 @record
@@ -147,18 +147,11 @@ def as_built(
             starts[k] = item.start_mm + radii[k] * radians(item.angle_deg - angles[k])
         try:
             if item.plane.strip():
-                kind, turn = parse_plane(item.plane, item.plane_by)
-                if kind == "rotation" and k and k - 1 not in done:
-                    raise UnitError(
-                        f"“{item.plane.strip()}” counts from bend {k}, which is not made yet; write where "
-                        "the bend lies as seen from end A, such as 3:00."
-                    )
-                before = clocks[k - 1] if k else 0.0
-                off = normalised_turn(turn - clocks[k] if kind == "clock" else before + turn - clocks[k])
-                clocks[k] += off
+                kind, value = _plane(item, k, done)
+                off = normalised_turn(value - _seen(kind, k, clocks))
+                clocks[k] += -off if kind == "from_next" else off
                 told["plane"] = off
-                value = clocks[k] if kind == "clock" else clocks[k] - before
-                figures.append(Figure(index=index, kind=kind, value=value))
+                figures.append(Figure(index=index, kind=kind, value=_seen(kind, k, clocks)))
                 planes.add(index)
         except UnitError as error:
             misread.append(Misread(index=index, name="plane", message=str(error)))
@@ -196,6 +189,33 @@ def as_built(
         misread=tuple(misread),
         legs_mm=tuple(legs),
     )
+
+
+PlaneKind = Literal["clock", "rotation", "from_next"]
+
+
+def _plane(item: MadeBend, k: int, done: Sequence[int]) -> tuple[PlaneKind, float]:
+    """What a plane was read against, and its figure. Degrees count from the bend before on the tube, or,
+    while that is straight tube still, from the one behind: read from end B a rotation keeps its sign.
+    Raises UnitError."""
+    said, turn = parse_plane(item.plane, item.plane_by)
+    if said == "clock":
+        return "clock", turn
+    if k == 0 or k - 1 in done:
+        return "rotation", turn
+    if k + 1 in done:
+        return "from_next", turn
+    raise UnitError(
+        f"“{item.plane.strip()}” counts from bend {k}, which is not made yet; write where "
+        "the bend lies as seen from end A, such as 3:00."
+    )
+
+
+def _seen(kind: PlaneKind, k: int, clocks: Sequence[float]) -> float:
+    """What a plane of that kind reads."""
+    if kind == "from_next":
+        return clocks[k + 1] - clocks[k]
+    return clocks[k] - (clocks[k - 1] if kind == "rotation" and k else 0.0)
 
 
 def as_open(laid: Laid, opened: Mapping[int, float], held: Mapping[int, EndName]) -> Laid:

@@ -34,7 +34,7 @@ class Gauge:
         """That of one kind of reading."""
         if kind == "angle":
             return self.angle_deg
-        return self.plane_deg if kind in ("clock", "rotation") else self.tape_mm
+        return self.plane_deg if kind in ("clock", "rotation", "from_next") else self.tape_mm
 
 
 def told_bends(made: Sequence[MadeBend]) -> tuple[Told, ...]:
@@ -91,6 +91,8 @@ def reading_of(
         many = unknowns.parts(values)
         if kind == "angle":
             return _row(many.angles, k)
+        if kind == "from_next":
+            return _row(many.clocks, k + 1) - _row(many.clocks, k)
         return _row(many.clocks, k) - (_row(many.clocks, k - 1) if kind == "rotation" and k else 0.0)
 
     return read

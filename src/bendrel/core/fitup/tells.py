@@ -78,10 +78,15 @@ def tells_most(
     slopes = (misses[:, 1:] - misses[:, :1]) / step
     doubt = slopes @ weighed.covariance @ slopes.T
     last = max(indices, default=-1)
+    taken = {(index, KINDS.get(kind, "plane")) for index, kind in read}
     found = []
     for index in indices:
         for kind, name in KINDS.items():
-            if (index, kind) in read or (kind == "rims" and index != last) or (kind == "clock" and not index):
+            if (
+                (index, name) in taken
+                or (kind == "rims" and index != last)
+                or (kind == "clock" and not index)
+            ):
                 continue
             told = reading_of(unknowns, index, kind, beyond_mm, od_mm)(columns)
             slope = (told[1:] - told[0]) / step
