@@ -49,7 +49,7 @@ def test_the_plan_carries_doubt_and_checks(client, left):
     assert measured["doubt"]["end_b_mm"] > measured["doubt"]["developed_mm"] > 0
     assert {check["kind"] for check in measured["checks"]} == {"wire", "tape"}
     assert measured["disagree"] is True
-    named = client.post("/api/suspects", json=document).json()
+    named = client.post("/api/suspects", json=document).json()["named"]
     assert 1 <= len(named) <= 3
     assert all(item["path"].startswith("/spans/s1/readings/") for item in named)
 

@@ -17,7 +17,7 @@ from bendrel.core.plan.assemble import plan_line
 from bendrel.core.shape.centreline import end_frame
 from bendrel.exchange.documents import line_to_value
 from bendrel.services.jobs import JobDraft
-from bendrel.services.measuring import name_suspects
+from bendrel.services.measuring import look_at_checks
 from bendrel.services.startup import open_shop
 from tests.lines import Component, End, Hose, bent, replace, row
 from tests.parts import random_part
@@ -91,7 +91,7 @@ def test_opening_one_of_200_jobs(benchmark, full_shop):
 def test_naming_a_misread_reading(benchmark, kit):
     line = bent(*(row(60 + 9 * k, 30 + 7 * k, "3:00" if k % 2 else "12:00") for k in range(6)))
     line = replace(line, checks=Checks(wire=Length(text="900"), tape=Length(text="300")))
-    assert benchmark(name_suspects, line, kit)
+    assert benchmark(look_at_checks, line, kit).named
 
 
 def test_geometry_against_opencascade(benchmark):

@@ -13,7 +13,7 @@ from bendrel.services.benches import standing
 from bendrel.services.errors import Refused
 from bendrel.services.importing import import_text
 from bendrel.services.jobs import JobDraft
-from bendrel.services.measuring import CopyOrder, copy_line, name_suspects, rebuild
+from bendrel.services.measuring import CopyOrder, copy_line, look_at_checks, rebuild
 from tests.lines import bent, cornered, end_of, replace, row, the_tube, with_tube
 
 SOURCE = replace(bent(row(100, 90), row(80, 45, "3:00"), last=70), name="Rear left", service="cooler")
@@ -116,14 +116,14 @@ def test_no_other_radius(shop, line, radius, said):
 def test_suspects_are_named_only_when_a_check_disagrees(shop):
     along = shape(shop, SOURCE).developed_mm
     agreeing = replace(SOURCE, checks=Checks(wire=Length(text=f"{along}")))
-    assert name_suspects(agreeing, shop.kit) == ()
+    assert look_at_checks(agreeing, shop.kit).named == ()
     off = replace(SOURCE, checks=Checks(wire=Length(text=f"{along - 25.4}")))
-    named = name_suspects(off, shop.kit)
+    named = look_at_checks(off, shop.kit).named
     legs = {f"/spans/s1/readings{path}" for path in ("/rows/r1/length", "/rows/r2/length", "/last")}
     assert {item.path for item in named} <= legs
     assert {item.change for item in named} == {"25.4 mm less"}
     assert all("an inch" in item.slip for item in named)
-    assert name_suspects(bent(row("?", 90)), shop.kit) == ()
+    assert look_at_checks(bent(row("?", 90)), shop.kit).named == ()
 
 
 POINTS = "x_mm,y_mm,z_mm,radius_mm\n0,0,0,\n10,0,0,\n20,0,0,\n20,8,0,\n"

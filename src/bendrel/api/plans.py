@@ -38,7 +38,7 @@ from bendrel.services.hose_ways import HoseStudy, study_hose
 from bendrel.services.importing import Understood, import_text
 from bendrel.services.kits import added_up
 from bendrel.services.letting_in import LettingIn, letting_in
-from bendrel.services.measuring import Named, Rebuilt, copy_line, name_suspects, rebuild
+from bendrel.services.measuring import CheckAdvice, Rebuilt, copy_line, look_at_checks, rebuild
 from bendrel.services.splicing import (
     Mending,
     decide_to_mend,
@@ -132,9 +132,9 @@ def steps(document: Line, services: Services, span: str = "") -> tuple[Step, ...
 
 
 @router.post("/suspects")
-def find_suspects(document: Line, services: Services, span: str = "") -> tuple[Named, ...]:
+def find_suspects(document: Line, services: Services, span: str = "") -> CheckAdvice:
     """The readings to read again first when a check does not agree."""
-    return name_suspects(document, services.kit, span)
+    return look_at_checks(document, services.kit, span)
 
 
 @router.post("/copy")

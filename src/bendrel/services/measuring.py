@@ -17,7 +17,8 @@ from bendrel.core.line.references import without_bends
 from bendrel.core.line.resolve import Resolved, resolve, slot_path
 from bendrel.core.line.rewrite import computed_length
 from bendrel.core.line.run import with_span
-from bendrel.core.measuring.culprits import Given, suspects
+from bendrel.core.measuring.ask import AskKind, separating, unnoticed
+from bendrel.core.measuring.culprits import MOST_NAMED, Given, ranked
 from bendrel.core.measuring.explain import name_of, slip_of
 from bendrel.core.record import record
 from bendrel.core.shape.bends import ShapeError
@@ -67,27 +68,56 @@ class Rebuilt:
     result: Reradius
 
 
-def name_suspects(document: Line, kit: Kit, name: str = "") -> tuple[Named, ...]:
-    """The readings to read again first; nothing while all checks agree."""
+@record
+class NextCheck:
+    """A check to take next: which, and the readings that it decides between, by name. `why` says whether
+    readings contradict one another or a plane could lie on the wrong side unnoticed."""
+
+    kind: AskKind
+    between: tuple[str, ...]
+    why: Literal["which is wrong", "which side"]
+
+
+@record
+class CheckAdvice:
+    """What checks say of the readings: those to read again first, and the check to take next."""
+
+    named: tuple[Named, ...]
+    ask: NextCheck | None
+
+
+def look_at_checks(document: Line, kit: Kit, name: str = "") -> CheckAdvice:
+    """The readings to read again first (nothing while all checks agree), and the one more check that would
+    tell most."""
     span = tube_of(document, name).span
     read = _resolved(span, kit)
-    if read is None or read.read is None or not measure(span, kit, read.read).disagree:
-        return ()
-    given, _ = given_checks(span)
-    if given == Given():
-        return ()
+    if read is None or read.read is None:
+        return CheckAdvice(named=(), ask=None)
+    given, errors = given_checks(span)[0], reading_errors(kit)
+    wrong = given != Given() and measure(span, kit, read.read).disagree
     try:
-        found = suspects(read.read, given, reading_errors(kit))
+        found = ranked(read.read, given, errors) if wrong else ()
+        asked = separating(read.read, given, found, errors) if wrong else unnoticed(read.read, given, errors)
     except ShapeError:
-        return ()
-    return tuple(
-        Named(
-            path=readings_path(span.id, slot_path(span.readings, suspect.slot)),
-            name=name_of(read.read, suspect.slot),
-            change=_change(suspect.change, suspect.slot.kind, document),
-            slip=slip_of(read.read, suspect, kit.limits["slip_mm"].value, kit.limits["slip_deg"].value),
+        return CheckAdvice(named=(), ask=None)
+    ask: NextCheck | None = None
+    if asked is not None:
+        ask = NextCheck(
+            kind=asked.kind,
+            between=tuple(name_of(read.read, slot) for slot in asked.between),
+            why="which is wrong" if wrong else "which side",
         )
-        for suspect in found
+    return CheckAdvice(
+        named=tuple(
+            Named(
+                path=readings_path(span.id, slot_path(span.readings, suspect.slot)),
+                name=name_of(read.read, suspect.slot),
+                change=_change(suspect.change, suspect.slot.kind, document),
+                slip=slip_of(read.read, suspect, kit.limits["slip_mm"].value, kit.limits["slip_deg"].value),
+            )
+            for _, suspect in found[:MOST_NAMED]
+        ),
+        ask=ask,
     )
 
 

@@ -3026,6 +3026,15 @@ export interface components {
             allowed: number;
         };
         /**
+         * CheckAdvice
+         * @description What checks say of the readings: those to read again first, and the check to take next.
+         */
+        CheckAdvice: {
+            /** Named */
+            named: components["schemas"]["Named"][];
+            ask: components["schemas"]["NextCheck"] | null;
+        };
+        /**
          * Checks
          * @description Blank where nothing was taken.
          *
@@ -4412,8 +4421,9 @@ export interface components {
         };
         /**
          * Fit
-         * @description `fits`: surely enough. `in_tool` says that a tweak goes back into the tool. `tweaks` are the one or two things to do now, together; none when it fits or
-         *     when nothing is expected to help. `again` says that it is worth while to read it once more.
+         * @description `fits`: surely enough. `in_tool` says that a tweak goes back into the tool. `tweaks` are the one or two
+         *     things to do now, together; none when it fits or when nothing is expected to help. `again` says that it
+         *     is worth while to read it once more.
          */
         Fit: {
             /** Fits */
@@ -6692,8 +6702,8 @@ export interface components {
          * @description One bend that is made: what it was to be (`start_mm`, `angle_deg`, `clock_deg` along the tube) with
          *     `held` in the clamp, and what was read afterwards, as typed; blank where nothing was read.
          *
-         *     `plane` is a clock from end A or degrees from the bend before on the tube, `plane_by` what a bare number
-         *     of it means; `leg` runs from the back of
+         *     `plane` is a clock from end A, or degrees from the bend before on the tube (from the one behind while
+         *     that is straight still), `plane_by` what a bare number of it means; `leg` runs from the back of
          *     the nearest made bend on the held side, or from that end, to the outside of this bend. `from_a` and
          *     `from_b` are tapes straight across from the middle of the tube's end to the middle of this bend, `rims`
          *     from end to end, each with the bends bent that are made by then. `beyond_deg` is by how much its clock
@@ -7307,6 +7317,25 @@ export interface components {
             beyond_deg: number;
             /** Leg Mm */
             leg_mm: number;
+        };
+        /**
+         * NextCheck
+         * @description A check to take next: which, and the readings that it decides between, by name. `why` says whether
+         *     readings contradict one another or a plane could lie on the wrong side unnoticed.
+         */
+        NextCheck: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wire" | "tape" | "way B";
+            /** Between */
+            between: string[];
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "which is wrong" | "which side";
         };
         /**
          * Nut
@@ -14071,7 +14100,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Named"][];
+                    "application/json": components["schemas"]["CheckAdvice"];
                 };
             };
             /** @description Bad Request */

@@ -58,6 +58,14 @@ def suspects(read: ReadBends | Corners, given: Given, errors: ReadingErrors) -> 
     the size of the change against how far people misread. Raises ShapeError where `read` is no
     shape.
     """
+    return tuple(suspect for _, suspect in ranked(read, given, errors)[:MOST_NAMED])
+
+
+def ranked(
+    read: ReadBends | Corners, given: Given, errors: ReadingErrors
+) -> tuple[tuple[float, Suspect], ...]:
+    """Every reading as the one that is wrong, likeliest first: (twice the negative log likelihood but for a
+    constant, suspect). Raises ShapeError where `read` is no shape."""
     # a smaller change explains a check sooner than a larger one; a plane may be any way round
     worst: dict[SlotKind, float] = {"length": errors.gross_mm, "angle": errors.gross_deg, "plane": 180.0}
     residual = _residual(given)
@@ -68,8 +76,7 @@ def suspects(read: ReadBends | Corners, given: Given, errors: ReadingErrors) -> 
         change, misfit = fit.best(coarse=len(list(slots(read))) > MANY_READINGS)
         weight = (change / worst[slot.kind]) ** 2
         found.append((misfit + weight, Suspect(slot=slot, change=change, misfit=misfit)))
-    found.sort(key=lambda pair: pair[0])
-    return tuple(suspect for _, suspect in found[:MOST_NAMED])
+    return tuple(sorted(found, key=lambda pair: pair[0]))
 
 
 def _residual(given: Given) -> Residual:

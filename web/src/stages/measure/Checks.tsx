@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useState } from "react";
 import { api, take } from "../../api/client";
-import type { Check, Checks as ChecksOf, Named } from "../../api/types";
+import type { Check, Checks as ChecksOf, CheckAdvice, NextCheck } from "../../api/types";
 import { Field } from "../../ui/Field";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
@@ -23,7 +23,9 @@ export function Checks({ editor, view }: Props) {
   const { document: line, edit } = editor;
   const { checks } = spanOf(line, editor.tube);
   const measured = view.old ? undefined : view.piece?.measured;
-  const suspects = useSuspects(editor, measured?.disagree ?? false);
+  const bends = spanOf(line, editor.tube).readings.kind === "bends";
+  const looked = useLooked(editor, (measured?.disagree ?? false) || (bends && measured != null));
+  const suspects = measured?.disagree ? looked.named : [];
   const set = (change: Partial<ChecksOf>) =>
     edit((was) => withSpan(was, { checks: { ...spanOf(was, editor.tube).checks, ...change } }, editor.tube));
   const problem = (path: string) =>
@@ -95,6 +97,7 @@ export function Checks({ editor, view }: Props) {
         </>
       )}
       {verdict("way B")}
+      {looked.ask && <NextOne ask={looked.ask} />}
       {suspects.length > 0 && (
         <Box role="status" aria-label="Read these again" sx={{ mt: 1, borderTop: "2px solid var(--caution)", pt: 0.5 }}>
           <Box sx={{ fontWeight: 600 }}>Read these again, likeliest first</Box>
@@ -159,21 +162,41 @@ function Verdict({ check, unit }: { check: Check | undefined; unit: "in" | "mm" 
   );
 }
 
-function useSuspects(editor: LineEditor, disagree: boolean): readonly Named[] {
+/** What the checks say: while nothing contradicts, only whether a side could be wrong unnoticed. */
+function useLooked(editor: LineEditor, wanted: boolean): CheckAdvice {
   const { document: line, tube } = editor;
-  const [named, setNamed] = useState<readonly Named[]>([]);
+  const [looked, setLooked] = useState<CheckAdvice>(NOTHING);
   useEffect(() => {
-    if (!disagree) return;
+    if (!wanted) return;
     let gone = false;
     const timer = window.setTimeout(() => {
       take(api.POST("/api/suspects", { body: line, params: { query: { span: tube } } }))
-        .then((answer) => !gone && setNamed(answer))
-        .catch(() => !gone && setNamed([]));
+        .then((answer) => !gone && setLooked(answer))
+        .catch(() => !gone && setLooked(NOTHING));
     }, QUIET_MS);
     return () => {
       gone = true;
       window.clearTimeout(timer);
     };
-  }, [line, disagree, tube]);
-  return disagree ? named : [];
+  }, [line, wanted, tube]);
+  return wanted ? looked : NOTHING;
+}
+
+const NOTHING: CheckAdvice = { named: [], ask: null };
+
+const CHECKS: Record<NextCheck["kind"], string> = {
+  wire: "Lay a wire along the old line and take its whole length",
+  tape: "Take the tape straight across, from rim to rim",
+  "way B": "Say which way port B points",
+};
+
+function NextOne({ ask }: { ask: NextCheck }) {
+  return (
+    <Box role="status" data-ask={ask.kind} sx={{ mt: 1, pl: 1, borderLeft: "4px solid var(--note)" }}>
+      <b>{CHECKS[ask.kind]}.</b>{" "}
+      {ask.why === "which is wrong"
+        ? `It decides between ${ask.between.join(", ")}.`
+        : `Now nobody would notice ${ask.between.length === 1 ? "this on its wrong side" : "one of these on its wrong side"}: ${ask.between.join(", ")}.`}
+    </Box>
+  );
 }
