@@ -17,6 +17,7 @@ from bendrel.core.line.document import Line
 from bendrel.core.making.state import Ended, MakingState
 from bendrel.core.record import record
 from bendrel.services.benches import BenchReport, PartStanding, print_tape, report, standing, swing
+from bendrel.services.jigs import blocks_dxf, blocks_stl, print_jig
 from bendrel.services.makings import Making
 
 router = APIRouter(prefix="/api", tags=["making"])
@@ -84,6 +85,29 @@ def tape(line_id: str, services: Services, span: str = "") -> Response:
     return as_file(
         print_tape(line, services.kit, span), "application/pdf", f"{line.name} tape.pdf", inline=True
     )
+
+
+@router.get("/lines/{line_id}/jig.pdf", response_class=Response)
+def jig_sheet(line_id: str, services: Services, span: str = "") -> Response:
+    """The jig sheet of a line, to scale."""
+    line = services.lines.open(line_id).document
+    return as_file(
+        print_jig(line, services.kit, span), "application/pdf", f"{line.name} jig.pdf", inline=True
+    )
+
+
+@router.get("/lines/{line_id}/jig.stl", response_class=Response)
+def jig_blocks_stl(line_id: str, services: Services, span: str = "") -> Response:
+    """The blocks of the jig, to print."""
+    line = services.lines.open(line_id).document
+    return as_file(blocks_stl(line, services.kit, span), "model/stl", f"{line.name} jig blocks.stl")
+
+
+@router.get("/lines/{line_id}/jig.dxf", response_class=Response)
+def jig_blocks_dxf(line_id: str, services: Services, span: str = "") -> Response:
+    """The blocks of the jig, to cut."""
+    line = services.lines.open(line_id).document
+    return as_file(blocks_dxf(line, services.kit, span), "image/vnd.dxf", f"{line.name} jig blocks.dxf")
 
 
 @router.get("/lines/{line_id}/makings")

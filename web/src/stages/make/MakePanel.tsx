@@ -63,6 +63,27 @@ export function MakePanel({ editor, view }: Props) {
             >
               Print the paper tape
             </Button>
+            <Button
+              disabled={!ready}
+              href={`/api/lines/${editor.opened.id}/jig.pdf?span=${editor.tube}`}
+              target="_blank"
+              rel="noopener"
+              sx={{ minHeight: 44 }}
+            >
+              Print the jig sheet
+            </Button>
+            <Box sx={{ display: "flex", gap: 1 }}>
+              {(["stl", "dxf"] as const).map((kind) => (
+                <Button
+                  key={kind}
+                  disabled={!ready}
+                  href={`/api/lines/${editor.opened.id}/jig.${kind}?span=${editor.tube}`}
+                  sx={{ minHeight: 44, flex: 1 }}
+                >
+                  Blocks, {kind.toUpperCase()}
+                </Button>
+              ))}
+            </Box>
           </Box>
         </>
       )}
