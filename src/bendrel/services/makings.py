@@ -114,7 +114,7 @@ class Makings:
             row.outcome, row.ended_at = outcome, now()
             row.version += 1
             kept = _making(row, _line(session, row.line_id))
-        self._shelf.read_hand()
+        self._shelf.read_anew()  # its angles teach the tool
         return kept
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 from hashlib import sha256
 from typing import Annotated, Any, cast
@@ -20,11 +20,13 @@ from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
 from bendrel.core.shop.pace import Pace, pace_of
 from bendrel.core.shop.spread import HandRead, spread_of
-from bendrel.core.units import Unit
+from bendrel.core.units import Unit, UnitError, parse_angle
+from bendrel.exchange.documents import line_from_value
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.trials import (
     MOST_TRIALS,
     NAMES,
+    BentAngle,
     KeptTrial,
     ToolCard,
     TrialFields,
@@ -32,6 +34,7 @@ from bendrel.services.trials import (
     read_trial,
     tool_card,
 )
+from bendrel.services.tubes import tube_of
 from bendrel.services.wrench import WrenchDraft, keep_wrench, wrench_of
 from bendrel.store.database import Database
 from bendrel.store.models import Holding, MakingRow, OwnEntry, Preference, TrialRow, new_id, now
@@ -95,19 +98,20 @@ class Shelf:
         be in the middle of a transaction."""
         own, answers = self.own(), self._answers()
         kit = with_own(load_kit(), ((row.id, row.shelf, row.fields) for row in own))
-        trials = self.trials()
+        trials, bent = self.trials(), self._bent(kit)
         with self._database.reading() as session:
             wrench = wrench_of(session, kit.proving.wrench)
         self._kit = replace(
             kit,
             preferences={**kit.preferences, **answers},
             proving=replace(kit.proving, wrench=wrench),
-            calibrations=calibrations_of(kit, trials),
+            calibrations=calibrations_of(kit, trials, bent),
             spread=spread_of(kit, self._departures()),
             pace=self._pace(kit),
         )
         changed = [[r.id, r.shelf, r.fields] for r in own] + [answers, [wrench.length_mm, wrench.offset_mm]]
-        told = json.dumps([*changed, *([t.id, t.fields] for t in trials)], sort_keys=True)
+        taught = [[b.bender, b.material, b.dial_deg, b.angle_deg] for b in bent]
+        told = json.dumps([*changed, *([t.id, t.fields] for t in trials), *taught], sort_keys=True)
         self._stamp = sha256(told.encode()).hexdigest()
 
     def read_anew(self) -> None:
@@ -127,6 +131,20 @@ class Shelf:
             made = [_STATE.validate_python(state) for state in states]
         parts = [(len(state.made), worked_minutes(state)) for state in made]
         return pace_of(weigh.bend_minutes, weigh.pace_counts, weigh.most_bend_minutes, parts)
+
+    def _bent(self, kit: Kit) -> list[BentAngle]:
+        """The angles of finished parts; a part in hand does not change the tool that it is made on."""
+        with self._database.reading() as session:
+            rows = session.execute(
+                select(MakingRow.document, MakingRow.span, MakingRow.state)
+                .where(MakingRow.ended_at.is_not(None))
+                .order_by(MakingRow.ended_at)
+            ).all()
+        found: list[BentAngle] = []
+        for document, span_id, state in rows:
+            if any(item.get("dial_deg") and item.get("angle") for item in state.get("made", [])):
+                found += bent_angles(kit, document, span_id, _STATE.validate_python(state))
+        return found
 
     def _departures(self) -> list[HandRead]:
         with self._database.reading() as session:
@@ -287,3 +305,24 @@ def hand_read(kept: Sequence[Any]) -> HandRead:
     name, off, *counts = kept
     hands, reads = counts if len(counts) == 2 else (1, 1)
     return HandRead(name=str(name), off=float(off), hands=int(hands), reads=int(reads))
+
+
+def bent_angles(kit: Kit, document: dict[str, Any], span_id: str, state: MakingState) -> Iterator[BentAngle]:
+    """What the readings of a finished part say of the tool; bends left open came out otherwise on purpose."""
+    span = tube_of(line_from_value(document), span_id).span
+    tube = kit.tubes.get(span.tube)
+    if tube is None or span.left_open:
+        return
+    for item in state.made:
+        try:
+            angle = parse_angle(item.angle) if item.angle.strip() else None
+        except UnitError:
+            continue
+        if (
+            angle is not None
+            and item.dial_deg
+            and abs(angle - item.angle_deg) <= kit.limits["slip_off"].value
+        ):
+            yield BentAngle(
+                bender=span.bender, material=tube.material, dial_deg=item.dial_deg, angle_deg=angle
+            )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
 from typing import Annotated
 
 from annotated_types import MaxLen
@@ -114,9 +115,38 @@ def read_trial(fields: Mapping[str, str], unit: Unit) -> Trial:
     return trial
 
 
-def calibrations_of(kit: Kit, kept: Iterable[KeptTrial]) -> dict[tuple[str, str], Calibration]:
+@record
+class BentAngle:
+    """An angle read off a bend of a part that is finished: with which bender, in which material, what the
+    dial was to show and what it read."""
+
+    bender: str
+    material: str
+    dial_deg: float
+    angle_deg: float
+
+
+MOST_BENT = 60
+"""So many of the angles of finished parts, the latest, teach a tool."""
+
+
+def calibrations_of(
+    kit: Kit, kept: Iterable[KeptTrial], bent: Iterable[BentAngle] = ()
+) -> dict[tuple[str, str], Calibration]:
     """What the kept pieces tell, by bender and material; a piece that cannot be read any more is left
-    out."""
+    out. The angles of finished parts go on teaching a tool that has pieces."""
+    taught: dict[tuple[str, str], list[Trial]] = {}
+    for item in bent:
+        taught.setdefault((item.bender, item.material), []).append(
+            Trial(
+                cut_mm=1000.0,
+                mark_mm=500.0,
+                dial_deg=item.dial_deg,
+                leg_a_mm=None,
+                leg_b_mm=None,
+                angle_deg=item.angle_deg,
+            )
+        )
     by_tool: dict[tuple[str, str], list[Trial]] = {}
     for trial in kept:
         bender = kit.benders.get(trial.bender)
@@ -129,10 +159,15 @@ def calibrations_of(kit: Kit, kept: Iterable[KeptTrial]) -> dict[tuple[str, str]
         except Refused:
             continue
     return {
-        (bender, material): calibrate(
-            pieces, kit.benders[bender].od_mm, prior_of(kit, kit.benders[bender], material)
+        tool: replace(
+            calibrate(
+                [*pieces, *taught.get(tool, [])[-MOST_BENT:]],
+                kit.benders[tool[0]].od_mm,
+                prior_of(kit, kit.benders[tool[0]], tool[1]),
+            ),
+            pieces=len(pieces),
         )
-        for (bender, material), pieces in by_tool.items()
+        for tool, pieces in by_tool.items()
     }
 
 

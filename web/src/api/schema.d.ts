@@ -6767,7 +6767,8 @@ export interface components {
          *     the nearest made bend on the held side, or from that end, to the outside of this bend. `from_a` and
          *     `from_b` are tapes straight across from the middle of the tube's end to the middle of this bend, `rims`
          *     from end to end, each with the bends bent that are made by then. `beyond_deg` is by how much its clock
-         *     was to lie beyond that of the bend made before it, None where that was not kept.
+         *     was to lie beyond that of the bend made before it, `dial_deg` what the dial was to show; None where that
+         *     was not kept.
          */
         MadeBend: {
             /** Bend */
@@ -6827,6 +6828,8 @@ export interface components {
             unit: "in" | "mm";
             /** Beyond Deg */
             beyond_deg?: number | null;
+            /** Dial Deg */
+            dial_deg?: number | null;
         };
         /**
          * MadeSoFar

@@ -39,7 +39,8 @@ class MadeBend:
     the nearest made bend on the held side, or from that end, to the outside of this bend. `from_a` and
     `from_b` are tapes straight across from the middle of the tube's end to the middle of this bend, `rims`
     from end to end, each with the bends bent that are made by then. `beyond_deg` is by how much its clock
-    was to lie beyond that of the bend made before it, None where that was not kept.
+    was to lie beyond that of the bend made before it, `dial_deg` what the dial was to show; None where that
+    was not kept.
     """
 
     bend: Annotated[int, Ge(1)]
@@ -56,6 +57,7 @@ class MadeBend:
     rims: Text = ""
     unit: Unit = "mm"
     beyond_deg: Annotated[float, Ge(-3600), Le(3600)] | None = None
+    dial_deg: Annotated[float, Ge(0), Le(400)] | None = None
 
 
 @record

@@ -46,8 +46,9 @@ ROUTE_MM = 5.0
 """The route moved by so much weighs like a hundredth of that missed at end B."""
 BESIDE = 3.0
 """What a miss weighs where nothing meets."""
-INSIDE = 0.8
-"""What is re-planned ends within this share of the zone in which end B meets: the rest is the hand's."""
+INSIDE, ONE_LEFT = 0.2, 0.8
+"""What is re-planned ends within this share of the zone in which end B meets; with one bend left more of
+it is used, because that one can only bring end B nearer by a detour."""
 
 
 @record
@@ -78,7 +79,8 @@ def correct(
     """
     rolled_only = _Problem(as_built, planned, frozenset(range(len(as_built.starts_mm))), freedom, inside=0.0)
     best = rolled_only.solve(0)
-    problem = _Problem(as_built, planned, frozenset(made), freedom, inside=INSIDE)
+    one_left = len(as_built.starts_mm) - len(made) <= 1
+    problem = _Problem(as_built, planned, frozenset(made), freedom, inside=ONE_LEFT if one_left else INSIDE)
     if best.meets or not problem.free:
         return best
     best = problem.solve(0)

@@ -55,6 +55,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
       angle_deg: next.angle_deg,
       clock_deg: next.clock_deg,
       beyond_deg: next.beyond_deg,
+      dial_deg: move.dial_deg,
       ...read,
       plane_by: school,
       unit,
