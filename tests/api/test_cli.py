@@ -360,3 +360,81 @@ def test_hold_test_refuses_in_one_line(tmp_path, text, said):
     assert (done.returncode, done.stdout) == (2, "")
     assert said in done.stderr
     assert done.stderr.count("\n") == 1
+
+
+READ = {"along_mm": 1.0, "off_mm": 6.0, "off_clock_deg": 120, "tilt_deg": 1.5, "tilt_clock_deg": 30,
+        "mm_error": 0.3, "deg_error": 0.3}  # fmt: skip
+
+
+def fits(folder, value, *words):
+    (folder / "fit.json").write_text(value if isinstance(value, str) else json.dumps(value))
+    return bendrel("fit", "stair.csv", "fit.json", *words, cwd=folder)
+
+
+def test_fit_says_what_to_do_and_counts_in_what_was_done(folder):
+    told = json.loads(fits(folder, {"made": [], "rounds": [READ]}, "--json").stdout)
+    assert set(told) >= {
+        "fits",
+        "miss_mm",
+        "miss_deg",
+        "doubt_mm",
+        "doubt_deg",
+        "roll_deg",
+        "trim_mm",
+        "tweaks",
+    }
+    assert not told["fits"]
+    assert 1 <= len(told["tweaks"]) <= 2
+    done = [{name: tweak[name] for name in ("kind", "at", "deg")} for tweak in told["tweaks"]]
+    last = told["tweaks"][-1]
+    assert last["leaves_mm"] < told["miss_mm"]
+    after = json.loads(fits(folder, {"made": [], "rounds": [READ | {"then": done}]}, "--json").stdout)
+    assert after["miss_mm"] == pytest.approx(last["leaves_mm"], abs=0.3)
+    home = dict.fromkeys(("along_mm", "off_mm", "off_clock_deg", "tilt_deg", "tilt_clock_deg"), 0)
+    home |= {"mm_error": 0.1, "deg_error": 0.1}
+    good = fits(folder, {"rounds": [READ | {"then": done}, home]})
+    assert good.stdout.startswith("fits: off by 0")
+    assert json.loads(fits(folder, {"rounds": [home]}, "--json").stdout)["tweaks"] == []
+
+
+def test_what_was_read_of_bends_is_weighed_with_the_trial_fit(folder):
+    read = [
+        {"bend": 1, "angle_deg": 92.0, "plane_deg": None},
+        {"bend": 2, "angle_deg": 90.0, "plane_deg": 91.0},
+    ]
+    told = json.loads(fits(folder, {"made": read, "rounds": []}, "--json").stdout)
+    assert told["miss_mm"] > 0.5
+    assert json.loads(fits(folder, {"made": [], "rounds": []}, "--json").stdout)["miss_mm"] < 0.1
+
+
+@pytest.mark.parametrize(
+    ("value", "says"),
+    [
+        ("[1]", "This is no fit"),
+        ("{", "the text is not valid JSON"),
+        ({"rounds": [{"off_mm": -1}]}, "rounds › 0 › off_mm"),
+        ({"rounds": [{}] * 100}, "rounds: there are 100; up to 30 are accepted."),
+        (
+            {"rounds": [{"then": [{"kind": "bend", "at": 9, "deg": 1}]}]},
+            "no bend at 9; the part has 2 bends",
+        ),
+        ({"rounds": [{"tilt_deg": 95}]}, "tilt_deg"),
+        ({"made": [{"bend": 7, "angle_deg": 90}]}, "there is no bend 7; this part has 2."),
+        ({"made": [{"bend": 1}, {"bend": 1}]}, "bend 1 stands there twice"),
+        ('{"rounds": [{"along_mm": NaN}]}', "not valid JSON"),
+    ],
+)
+def test_a_fit_that_cannot_be_is_one_sentence(folder, value, says):
+    done = fits(folder, value)
+    assert (done.returncode, done.stdout) == (2, "")
+    assert says in done.stderr
+    assert done.stderr.count("\n") == 1
+
+
+def test_a_fit_without_a_shape_is_one_sentence(folder):
+    copied = bent(name="copied")
+    (folder / "no.bendrel.json").write_text(write_line(copied))
+    (folder / "fit.json").write_text("{}")
+    done = bendrel("fit", "no.bendrel.json", "fit.json", cwd=folder)
+    assert (done.returncode, done.stdout) == (2, "")
+    assert done.stderr.count("\n") == 1

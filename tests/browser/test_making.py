@@ -121,10 +121,17 @@ def test_ends_and_stock_change_the_cut_and_the_steps(page: Page, own_line):
 def test_how_exact_it_will_be_and_what_matters_most(page: Page, own_line):
     open_line(page, own_line, "plan")
     exact = page.get_by_role("region", name="How exact")
-    expect(exact).to_contain_text("of such parts land within")
-    exact.get_by_role("button", name=re.compile(r"^Bend \d$")).click()
-    expect(page.locator("svg [data-bend]").first).to_be_visible()
+    expect(exact).to_contain_text("Of such parts, end B lands within")
+    expect(exact).to_contain_text("What is not known of the tool matters most")
     expect(exact.locator("[data-section]")).to_contain_text("of wall on its back")
+    # one click makes it the way of the line, and the forecast follows
+    rounds = exact.locator("[data-way='fit_rounds']")
+    expect(rounds).to_contain_text(re.compile(r"\+\d+ → \d+ %"))
+    rounds.get_by_role("button", name="Do it: Fit in rounds").click()
+    expect(rounds).to_contain_text("in use")
+    expect(exact).to_contain_text(re.compile(r"The way of this line: (9\d|100) % drop in"))
+    rounds.get_by_role("button", name="No fit rounds").click()
+    expect(rounds).to_contain_text("→")
 
 
 def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_line):
@@ -186,10 +193,11 @@ def test_the_bench_with_the_keyboard_alone(page: Page, own_line):
     expect(page.get_by_label("It came out at")).to_have_value("90.5")
     page.keyboard.press("ArrowRight")
     expect(page.get_by_role("heading", name="Bend 2")).to_be_visible()
-    tab_to(page, page.get_by_label("Leg, outside to outside"))
+    expect(page.locator("[data-tells]")).to_contain_text("End B is then known in")
+    tab_to(page, page.get_by_label("It lies at, from A"))
     page.keyboard.type("half")
     page.keyboard.press("Escape")  # out of the field, and what is typed stays
-    expect(page.get_by_label("Leg, outside to outside")).to_have_value("half")
+    expect(page.get_by_label("It lies at, from A")).to_have_value("half")
     page.keyboard.press("Escape")
     expect(page.get_by_role("button", name="Go on at the bench")).to_be_visible()
 
@@ -255,8 +263,52 @@ def test_a_finished_part_that_is_off_is_told_which_bend_to_tweak(page: Page, own
     page.get_by_role("button", name="Compare with the plan").click()
     compared = page.get_by_role("region", name="Compared with the plan")
     expect(compared).to_contain_text("End B will miss its port")
-    expect(compared).to_contain_text(re.compile(r"Bend \d \d+\.\d° (more|less) brings end B"))
     expect(compared).to_contain_text("Start again")
+
+
+def test_a_part_is_offered_read_tweaked_and_offered_again_until_it_fits(page: Page, api, own_line):
+    to_the_first_bend(page, own_line)
+    heading = page.get_by_role("heading", level=2)
+    for _ in range(6):
+        expect(heading).to_have_text(re.compile(r"Bend \d"))
+        bend = heading.inner_text()
+        page.get_by_role("button", name="Bent", exact=True).click()
+        expect(heading).not_to_have_text(bend)
+    fitting = page.get_by_role("region", name="Trial fit")
+    expect(fitting).to_contain_text("end B not trimmed")
+    fitting.get_by_label("Beside by").fill("far off")
+    fitting.get_by_role("button", name="Weigh it").click()
+    expect(fitting.get_by_role("alert")).to_contain_text("“far off” is not a length")
+    fitting.get_by_label("Too long by").fill("1.5 mm")
+    fitting.get_by_label("Beside by").fill("5 mm")
+    fitting.get_by_label("Towards", exact=True).fill("4:00")
+    fitting.get_by_label("Leans by").fill("1.2")
+    fitting.get_by_label("Leans towards").fill("2:00")
+    fitting.get_by_role("button", name="Weigh it").click()
+    told = fitting.locator("[data-tweak]").first
+    expect(told).to_contain_text(re.compile("until end B has moved|by the angle"))
+    fitting.get_by_role("button", name="Done: offer it again").click()
+    expect(fitting).to_contain_text("Offer the part again.")
+    page.reload()  # it is kept
+    expect(fitting).to_contain_text("Offer the part again.")
+    for _ in range(3):
+        if fitting.locator("[data-fits='true']").count():
+            break
+        for label in ("Too long by", "Beside by"):
+            fitting.get_by_label(label).fill("touches")
+        fitting.get_by_label("Leans by").fill("square")
+        before = len(api.get(f"/api/lines/{own_line}/makings").json()[0]["state"]["offers"])
+        fitting.get_by_role("button", name="Weigh it with the rest").click()
+        expect(fitting.get_by_text(str(before + 1), exact=True)).to_be_visible()
+        expect(fitting.locator("[data-fits]")).to_be_visible()
+    expect(fitting.locator("[data-fits='true']")).to_contain_text("It fits")
+    # the same stands beside the order of work
+    open_line(page, own_line, "make")
+    expect(page.get_by_role("region", name="Trial fit")).to_contain_text("It fits")
+    with page.expect_download() as blocks:
+        page.get_by_role("link", name="Blocks, STL").click()
+    assert blocks.value.suggested_filename.endswith("jig blocks.stl")
+    assert api.get(f"/api/lines/{own_line}/jig.pdf").body().startswith(b"%PDF")
 
 
 def test_the_time_is_kept_and_booked_and_the_part_ends(page: Page, api, own_line):
@@ -361,7 +413,7 @@ def test_tube_is_counted_piece_by_piece_and_only_its_price_is_set(page: Page, ap
     row = page.locator(f"[data-row='{BRAKE_TUBE}']")
     row.get_by_role("button", name=re.compile("stock and price of")).click()
     asked = page.get_by_role("dialog")
-    expect(asked).to_contain_text(f"{lying / 1000:.2f} m lie in the shop")
+    expect(asked).to_contain_text(f"{round(lying / 1000, 2):g} m lie in the shop")
     expect(asked.get_by_label("In stock")).to_have_count(0)
     asked.get_by_label("Price a metre").fill("a lot")
     page.keyboard.press("Enter")

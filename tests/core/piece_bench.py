@@ -39,14 +39,16 @@ def meet(p, u, q, v):
     return np.asarray(p) + t * np.asarray(u)
 
 
-def readings(tool: Tool, od_mm: float, cut_mm: float, mark_mm: float, dial_deg: float) -> dict[str, float]:
-    """Legs to the outside corner, or hooked over the back of a bend set to 150° and more; the angle between
-    the legs; the width over the bend."""
+def readings(
+    tool: Tool, od_mm: float, cut_mm: float, mark_mm: float, dial_deg: float, told_deg: float | None = None
+) -> dict[str, float]:
+    """Legs to the outside corner, or hooked over the back of a bend that was told 150° and more (`told_deg`,
+    else what it was pulled to); the angle between the legs; the width over the bend."""
     points, way, radius, angle = bent_piece(tool, cut_mm, mark_mm, dial_deg)
     ahead = np.array([1.0, 0.0])
     out_a, out_b = np.array([0.0, -1.0]), np.array([way[1], -way[0]])  # square to each leg, outwards
     end = points[-1]
-    if dial_deg < 150:
+    if (dial_deg if told_deg is None else told_deg) < 150:
         corner = meet(out_a * od_mm / 2, ahead, end + out_b * od_mm / 2, way)
         leg_a, leg_b = corner[0], float((end - corner) @ way)
     else:

@@ -315,7 +315,7 @@ def test_orders_are_read_as_they_are_written():
         parse_order("A1 A1", 2)
 
 
-HAIRPINS = int(os.environ.get("BENDREL_HAIRPINS", "4"))
+HAIRPINS = int(os.environ.get("BENDREL_HAIRPINS", "3"))
 
 
 def hairpin(seed: int) -> BendList:

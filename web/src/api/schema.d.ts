@@ -8615,8 +8615,9 @@ export interface components {
          *     it lands as re-planned; `near` says that roll and trim alone bring it home as it is, `meets` that it will
          *     meet. `moves` are the bends still to make, as re-planned; `told` those that are made, as they were told;
          *     `departs_mm` is the most that the route moves. `fit` is how the finished part stands at its ports and
-         *     what to do to it, None while bends are left to make; `known` what would tell most now; `unreadable`
-         *     what of the trial fits cannot be read.
+         *     what to do to it, None while bends are left to make; `known` what would tell most now;
+         *     `short_deg` how far short of its dial a bend is stopped that is read and finished; `unreadable` what of
+         *     the trial fits cannot be read.
          */
         Remade: {
             /** Departures */
@@ -8649,6 +8650,8 @@ export interface components {
             zone: components["schemas"]["Zone"];
             fit: components["schemas"]["Fit"] | null;
             known: components["schemas"]["Known"];
+            /** Short Deg */
+            short_deg: number;
             /** Unreadable */
             unreadable: components["schemas"]["Unreadable"][];
         };

@@ -104,8 +104,11 @@ def finished_angle(figures: Sequence[float], dial_deg: float) -> float:
     return (dial_deg - b) / (1 + a)
 
 
-def predict(figures: Sequence[float], piece: Trial, od_mm: float) -> dict[ReadingName, float]:
-    """What each reading of `piece` would be with a tool of these figures (radius, zero, a, b).
+def predict(
+    figures: Sequence[float], piece: Trial, od_mm: float, told_deg: float | None = None
+) -> dict[ReadingName, float]:
+    """What each reading of `piece` would be with a tool of these figures (radius, zero, a, b). `told_deg`
+    is the dial that it was told (None: the piece's own): by that a person reads over the back or not.
 
     The arc starts at mark + z on the clamped side with the finished radius R·dial/θ. Source: geometry
     of a rotary-draw bender; readings as in `setback_mm`.
@@ -114,7 +117,9 @@ def predict(figures: Sequence[float], piece: Trial, od_mm: float) -> dict[Readin
     angle = finished_angle(figures, piece.dial_deg)
     finished = radius * piece.dial_deg / angle
     start = piece.mark_mm + zero
-    reach = setback_mm(usual_reference(piece.dial_deg), angle, finished, od_mm)
+    reach = setback_mm(
+        usual_reference(piece.dial_deg if told_deg is None else told_deg), angle, finished, od_mm
+    )
     return {
         "leg A": start + reach,
         "leg B": piece.cut_mm - start - finished * radians(angle) + reach,
@@ -143,7 +148,12 @@ def calibrate(pieces: Sequence[Trial], od_mm: float, prior: CalibrationPrior) ->
     def residuals(unknown: Array) -> Array:
         figures = [float(f) for f in unknown[:4]]
         told = [
-            predict(figures, _as_made(piece, *(float(e) for e in unknown[4 + 2 * k : 6 + 2 * k])), od_mm)
+            predict(
+                figures,
+                _as_made(piece, *(float(e) for e in unknown[4 + 2 * k : 6 + 2 * k])),
+                od_mm,
+                piece.dial_deg,
+            )
             for k, piece in enumerate(pieces)
         ]
         read = [(told[k][name] - value) / sigma for k, name, value, sigma in rows]
@@ -290,7 +300,9 @@ def _hand_slopes(figures: Figures, piece: Trial, od_mm: float) -> dict[ReadingNa
 
     step = 1e-3
     at = predict(figures, piece, od_mm)
-    more = [predict(figures, _as_made(piece, *by), od_mm) for by in ((step, 0.0), (0.0, step))]
+    more = [
+        predict(figures, _as_made(piece, *by), od_mm, piece.dial_deg) for by in ((step, 0.0), (0.0, step))
+    ]
     return {name: np.array([(told[name] - at[name]) / step for told in more]) for name in at}
 
 

@@ -46,9 +46,10 @@ ROUTE_MM = 5.0
 """The route moved by so much weighs like a hundredth of that missed at end B."""
 BESIDE = 3.0
 """What a miss weighs where nothing meets."""
-INSIDE, ONE_LEFT = 0.2, 0.8
-"""What is re-planned ends within this share of the zone in which end B meets; with one bend left more of
-it is used, because that one can only bring end B nearer by a detour."""
+INSIDE, NEARER, NEARER_OF_MORE = 0.8, 4.0, 15.0
+"""What is re-planned ends within this share of the zone in which end B meets, and nearer where the route
+hardly moves for it: a miss as large as the zone weighs like so many times `ROUTE_MM`; with more than one
+bend left nearer still, because they can do it without a detour."""
 
 
 @record
@@ -79,8 +80,7 @@ def correct(
     """
     rolled_only = _Problem(as_built, planned, frozenset(range(len(as_built.starts_mm))), freedom, inside=0.0)
     best = rolled_only.solve(0)
-    one_left = len(as_built.starts_mm) - len(made) <= 1
-    problem = _Problem(as_built, planned, frozenset(made), freedom, inside=ONE_LEFT if one_left else INSIDE)
+    problem = _Problem(as_built, planned, frozenset(made), freedom, inside=INSIDE)
     if best.meets or not problem.free:
         return best
     best = problem.solve(0)
@@ -156,8 +156,8 @@ class _Problem:
         off = subtract(frame.point, self.goal.point)
         miss_mm = np.array(off)
         miss_deg = np.array([degrees(asin(max(-1.0, min(1.0, dot(frame.way, s))))) for s in self.across])
-        miss_mm = _beyond(miss_mm, self.inside * self.freedom.meets_mm)
-        miss_deg = _beyond(miss_deg, self.inside * self.freedom.meets_deg)
+        far_mm = _beyond(miss_mm, self.inside * self.freedom.meets_mm)
+        far_deg = _beyond(miss_deg, self.inside * self.freedom.meets_deg)
         # a part that points the other way has no sideways miss either
         back = max(0.0, -dot(frame.way, self.goal.way))
         short = [
@@ -166,7 +166,7 @@ class _Problem:
                 self.freedom.least_mm, self.planned.straights_mm, shape.straights_mm, strict=True
             )
         ]
-        hard = self.weighs * np.array([*miss_mm, *miss_deg, 100.0 * back, *short])
+        hard = self.weighs * np.array([*far_mm, *far_deg, 100.0 * back, *short])
         if not self.free:
             return np.concatenate([hard, 0.01 * values / self.scale])
         moved = [
@@ -174,7 +174,9 @@ class _Problem:
             for now, was in zip(bend_middles(shape), self.route, strict=True)
             for a, b in zip(rotated(now, (1.0, 0.0, 0.0), told[-1]), was, strict=True)
         ]
-        return np.concatenate([hard, moved, 0.1 * values / self.scale])
+        nearer = NEARER if len(self.free) == 1 else NEARER_OF_MORE
+        near = nearer * np.array([*miss_mm / self.freedom.meets_mm, *miss_deg / self.freedom.meets_deg])
+        return np.concatenate([hard, near, moved, 0.1 * values / self.scale])
 
     def solve(self, seed: int) -> Correction:
         """The best from one start: the plan as it is, or for a seed somewhere else."""

@@ -100,8 +100,9 @@ class Exactness:
 @record
 class Forecast:
     """What a forecast starts from: the part as it will be told, the tool, the hand, the zones, and how it is
-    fitted. `angle_sds` and `turn_sds` are one standard deviation at each bend told, where it is not the
-    hand's."""
+    fitted. `carried` is one standard deviation, in shares of the reach, of what stays unmended of a part
+    that is `read`, because inside the zone nothing is re-planned. `angle_sds` and `turn_sds` are one
+    standard deviation at each bend told, where it is not the hand's."""
 
     planned: BendList
     told: tuple[Told, ...]
@@ -110,8 +111,10 @@ class Forecast:
     reach: Reach
     zone: Zone
     fitting: Fitting
+    carried: float
     angle_sds: tuple[float, ...] = ()
     turn_sds: tuple[float, ...] = ()
+    read: bool = False
 
 
 def exactness(
@@ -185,7 +188,13 @@ def landings(of: Forecast, parts: int) -> tuple[Array, Array]:
     normal = np.random.default_rng(20_000).standard_normal((unknowns.size, parts))
     ends = place(unknowns.parts(unknowns.spread() @ normal), unknowns.planned.length_mm)
     found = missed(ends, port_of(of.planned), of.reach)
-    return found.mm, found.deg
+    if not of.read:
+        return found.mm, found.deg
+    left = of.carried * np.random.default_rng(20_002).standard_normal((4, parts))
+    return (
+        np.hypot(found.mm + left[0] * of.reach.mm, left[1] * of.reach.mm),
+        np.hypot(found.deg + left[2] * of.reach.deg, left[3] * of.reach.deg),
+    )
 
 
 def fitted(of: Forecast) -> Shares:
@@ -224,7 +233,7 @@ def read_back(of: Forecast, gauge: Gauge, ways: ExactWays) -> Forecast:
             for i, row in enumerate(kept)
         )
     )
-    return replace(of, tool=tool, angle_sds=tuple(angles), turn_sds=tuple(turns))
+    return replace(of, tool=tool, angle_sds=tuple(angles), turn_sds=tuple(turns), read=True)
 
 
 def _after(sd: float, reading: float) -> float:

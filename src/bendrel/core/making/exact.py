@@ -98,6 +98,7 @@ def forecast_of(run: Run, kit: Kit, chosen: Choices, part: Part) -> Forecast:
             fits=trust.trust.fits,
             od_mm=part.od_mm,
         ),
+        carried=limits["carried_share"].value,
     )
 
 

@@ -46,8 +46,9 @@ class Remade:
     it lands as re-planned; `near` says that roll and trim alone bring it home as it is, `meets` that it will
     meet. `moves` are the bends still to make, as re-planned; `told` those that are made, as they were told;
     `departs_mm` is the most that the route moves. `fit` is how the finished part stands at its ports and
-    what to do to it, None while bends are left to make; `known` what would tell most now; `unreadable`
-    what of the trial fits cannot be read."""
+    what to do to it, None while bends are left to make; `known` what would tell most now;
+    `short_deg` how far short of its dial a bend is stopped that is read and finished; `unreadable` what of
+    the trial fits cannot be read."""
 
     departures: tuple[Departure, ...]
     misread: tuple[Misread, ...]
@@ -67,6 +68,7 @@ class Remade:
     zone: Zone
     fit: Fit | None
     known: Known
+    short_deg: float
     unreadable: tuple[Unreadable, ...]
 
 
@@ -145,6 +147,7 @@ def remake(
         zone=trust.zone,
         fit=None if rest else stands,
         known=_known(part, planned, built, made, following, trust),
+        short_deg=kit.limits["bend_short_deg"].value,
         unreadable=unreadable,
     )
 

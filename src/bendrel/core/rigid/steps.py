@@ -12,6 +12,7 @@ from typing import Literal
 
 from bendrel.core.ends.room import FlareOrder
 from bendrel.core.findings import EndName
+from bendrel.core.fitup.ways import ExactWays
 from bendrel.core.record import record
 from bendrel.core.service import Proof, WorkStage
 from bendrel.core.units import Unit, format_length
@@ -93,6 +94,24 @@ class Stock:
     turned: bool = False
 
 
+def _more_exact(ways: ExactWays) -> str:
+    said = [
+        (ways.plane_first, " Read the plane at the clamp before you pull."),
+        (ways.bend_short, " Stop short, let go, read, and pull what is missing."),
+        (ways.fine_gauge, " Read every angle and plane with a gauge to 0.1°."),
+    ]
+    return "".join(text for on, text in said if on)
+
+
+def _trial_fit(ways: ExactWays) -> str:
+    if not ways.fit_rounds:
+        return "Trial fit. Correct small misses before the last flare."
+    return (
+        "Trial fit in rounds, before the last flare: offer it to its ports or its jig, read where end B lies, "
+        "tweak it by how far end B moves, and offer it again until it fits."
+    )
+
+
 def stage_of(kind: StepKind) -> WorkStage:
     """The stage of the work that a step belongs to."""
     return "prove" if kind == "test" else "fit" if kind in ("fit", "install", "old tube") else "make"
@@ -123,11 +142,13 @@ def build_steps(
     finishes: tuple[str, ...] = (),
     copied: bool = False,
     old: OldWork = OldWork(),
+    ways: ExactWays = ExactWays(),
 ) -> tuple[Step, ...]:
     """All steps for one rigid piece, `held` being the end that the marks are taken from; `copied` says that
-    it is bent after the old part and has no marks, `old` is the work at old tubes that it meets."""
+    it is bent after the old part and has no marks, `old` is the work at old tubes that it meets, `ways` what
+    is done to be more exact."""
     return tuple(
-        _steps(cut_mm, spare_mm, bends, changes, stock, finishes, held, far, unit, proofs, copied, old)
+        _steps(cut_mm, spare_mm, bends, changes, stock, finishes, held, far, unit, proofs, copied, old, ways)
     )
 
 
@@ -144,6 +165,7 @@ def _steps(
     proofs: tuple[Proof, ...],
     copied: bool,
     old: OldWork,
+    ways: ExactWays,
 ) -> Iterator[Step]:
     yield from old.first
     screwed = [end for end in sorted((held, far), key=lambda e: e.end) if end.nut_thread]
@@ -216,6 +238,7 @@ def _steps(
                 ("Turn the tool round on the bench and feed from its other side. " if stock.turned else "")
                 + "Bend in the order of the table: set the mark, turn the tube, bend to the dial, check."
                 + (" Change the tube over where it says so." if changes else "")
+                + _more_exact(ways)
             ),
             why="A turn the wrong way makes a mirror image, which is scrap.",
         )
@@ -241,7 +264,7 @@ def _steps(
             text=f"Through its openings, then finish in place: {'; '.join(finishes)}.",
             why="Bent whole it would not go through.",
         )
-    yield Step(kind="fit", text="Trial fit. Correct small misses before the last flare.")
+    yield Step(kind="fit", text=_trial_fit(ways))
     yield from old.fitting
     if held.leave_long_mm > 0:
         yield Step(

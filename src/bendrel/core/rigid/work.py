@@ -95,6 +95,7 @@ def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
         far=work[1],
         unit=line.unit,
         proofs=kit.services[line.service].proofs,
+        ways=span.ways,
         copied=isinstance(span.readings, BendReadings) and span.readings.copied,
         old=OldWork(
             first=tuple(cut_and_plugged(olds)),

@@ -146,7 +146,9 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
           {sayAngle(((move.clock_deg % 360) + 360) % 360)}). Turn it until it does.
         </Box>
       )}
-      {isNext && !made && ways?.bend_short && <BendShort dial={move.dial_deg} angle={move.angle_deg} />}
+      {isNext && !made && ways?.bend_short && (
+        <BendShort dial={move.dial_deg} angle={move.angle_deg} by={remade.short_deg} />
+      )}
       {(isNext || made) && (
         <Box
           component="form"
@@ -184,10 +186,8 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
   );
 }
 
-const SHORT_DEG = 2;
-
 /** Stop short, let go, read, and pull what is missing: the tube itself then says what it springs back. */
-function BendShort({ dial, angle }: { dial: number; angle: number }) {
+function BendShort({ dial, angle, by }: { dial: number; angle: number; by: number }) {
   const [reads, setReads] = useState("");
   const value = Number(reads.replace("°", "").trim());
   const known = reads.trim() !== "" && Number.isFinite(value) && Math.abs(value - angle) < 30;
@@ -195,13 +195,13 @@ function BendShort({ dial, angle }: { dial: number; angle: number }) {
   return (
     <Box sx={{ mt: 1.5, display: "flex", gap: 2, flexWrap: "wrap", alignItems: "end", fontSize: 22 }}>
       <Box>
-        First to <b data-figure="short">{sayAngle(Math.max(0, dial - SHORT_DEG))}</b> on the dial, let go and read.
+        First to <b data-figure="short">{sayAngle(Math.max(0, dial - by))}</b> on the dial, let go and read.
       </Box>
       <Box sx={{ width: 220 }}>
         <Reading
           label="It reads"
           worth=""
-          holder={sayAngle(Math.max(0, angle - SHORT_DEG))}
+          holder={sayAngle(Math.max(0, angle - by))}
           takes="angle"
           text={reads}
           problem={undefined}
@@ -213,7 +213,7 @@ function BendShort({ dial, angle }: { dial: number; angle: number }) {
         <Box role="status" sx={{ fontWeight: 600 }}>
           {over
             ? "It is there already; note what it reads."
-            : `Now on to ${sayAngle(Math.max(0, dial - SHORT_DEG) + angle - value)} on the dial.`}
+            : `Now on to ${sayAngle(Math.max(0, dial - by) + angle - value)} on the dial.`}
         </Box>
       )}
     </Box>

@@ -135,7 +135,7 @@ const WAYS: Record<WayGain["way"], { name: string; off: string; how: string }> =
   bend_short: {
     name: "Bend short, read, finish",
     off: "Bend at once",
-    how: "stop 2° before, read, pull what is missing",
+    how: "stop short, read, pull what is missing",
   },
   plane_first: {
     name: "Check the plane before pulling",

@@ -33,7 +33,7 @@ export function TrialFit({ editor, large }: { editor: MakingEditor; large: boole
   const size = large ? 22 : 16;
   return (
     <Box component="section" aria-label="Trial fit" sx={{ mt: 2, fontSize: size }}>
-      {offers.length > 0 && !reckoning && wrong.length === 0 && !done && (
+      {(offers.length > 0 || fit.tweaks.length > 0) && !reckoning && wrong.length === 0 && !done && (
         <Answer fit={fit} editor={editor} unit={unit} large={large}>
           {!ended && fit.tweaks.length > 0 && (
             <Button
@@ -41,11 +41,13 @@ export function TrialFit({ editor, large }: { editor: MakingEditor; large: boole
               color="secondary"
               sx={{ minHeight: large ? 64 : 44, fontSize: large ? 22 : 16, mt: 1 }}
               onClick={() =>
-                put((was) =>
-                  was.map((offer, k) =>
-                    k === was.length - 1 ? { ...offer, then: fit.tweaks.map((tweak) => tweak.act) } : offer,
-                  ),
-                )
+                put((was) => {
+                  // what bends alone told is done before the part was ever offered
+                  const all = was.length > 0 ? was : [blankOffer(unit, school)];
+                  return all.map((offer, k) =>
+                    k === all.length - 1 ? { ...offer, then: fit.tweaks.map((tweak) => tweak.act) } : offer,
+                  );
+                })
               }
             >
               Done: offer it again
@@ -216,7 +218,7 @@ function Told({
         </Box>
       ) : (
         <Box>
-          {said.hold}, <b>{said.until}</b> ({said.degrees}).
+          {said.hold}, <b>{said.until}</b> ({said.degrees}); then roll the part to its best again.
         </Box>
       )}
       <Box sx={{ color: "var(--second)", fontSize: large ? 18 : 14 }}>
