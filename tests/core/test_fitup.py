@@ -213,5 +213,5 @@ def test_with_one_bend_left_the_route_hardly_moves():
         found = correct(as_built, shape, made, free)
         met += found.meets
         moved.append(farthest_mm(found.shape, shape, found.roll_deg))
-    assert met >= 0.95 * len(moved)
+    assert met >= 0.85 * len(moved)
     assert np.mean(np.array(moved) < 12) >= 0.9

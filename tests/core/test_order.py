@@ -315,7 +315,8 @@ def test_orders_are_read_as_they_are_written():
         parse_order("A1 A1", 2)
 
 
-HAIRPINS = int(os.environ.get("BENDREL_HAIRPINS", "3"))
+HAIRPINS = range(int(os.environ["BENDREL_HAIRPINS"])) if "BENDREL_HAIRPINS" in os.environ else (0, 3, 66)
+"""Seeds; without a number one that can be made and two that the tube itself is in the way of."""
 
 
 def hairpin(seed: int) -> BendList:
@@ -342,7 +343,7 @@ def test_no_tight_hairpin_is_refused_that_the_other_library_lets_pass():
     `BENDREL_HAIRPINS=300` takes the whole number."""
     keep = KIT.limits["swing_clear_mm"].value + 0.5
     refused = accepted = 0
-    for seed in range(HAIRPINS):
+    for seed in HAIRPINS:
         shape = hairpin(seed)
         found = find_order(at("lever_3-16in", shape, kind=BARE), "A", 100_000)
         if found.order is not None:
@@ -360,5 +361,5 @@ def test_no_tight_hairpin_is_refused_that_the_other_library_lets_pass():
                 if told is not None and told.contact.thing != "the tube itself":
                     continue  # another cause, held to account by the tests above
                 assert hits_in(shape, settings, "lever_3-16in", stouter=keep, kind=BARE), (seed, settings)
-    assert accepted >= HAIRPINS / 5
-    assert refused >= HAIRPINS / 20
+    assert accepted >= len(HAIRPINS) / 5
+    assert refused >= len(HAIRPINS) / 20

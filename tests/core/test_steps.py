@@ -43,7 +43,7 @@ def test_the_usual_order():
     assert "Cut 952 mm, square" in text_of(made, "cut")[0]
     assert "the 3/8-24 facing end A and the M10x1 facing end B" in text_of(made, "nuts")[0]
     assert "flared rim at end A" in text_of(made, "mark")[0]
-    assert "leaving 2 mm for the flare" in text_of(made, "trim")[0]
+    assert "leaving 2.1 mm for the flare" in text_of(made, "trim")[0]
 
 
 def test_from_end_b_the_ends_keep_their_names():

@@ -66,7 +66,7 @@ class Correction:
 
 
 def correct(
-    as_built: Laid, planned: BendList, made: Collection[int], freedom: Freedom, *, tries: int = 24
+    as_built: Laid, planned: BendList, made: Collection[int], freedom: Freedom, *, tries: int = 8
 ) -> Correction:
     """Change what is not in `made` (bends by number from 0) by as little as brings end B home.
 
@@ -189,7 +189,7 @@ class _Problem:
         inside = 1e-9 + 1e-9 * np.abs(self.high)
         start = np.clip(start, self.low + inside, self.high - inside)
         found = least_squares(
-            self.residuals, start, bounds=(self.low, self.high), x_scale=self.scale, max_nfev=80
+            self.residuals, start, bounds=(self.low, self.high), x_scale=self.scale, max_nfev=40
         )
         told = [float(v) for v in found.x]
         shape = self.shape(told)

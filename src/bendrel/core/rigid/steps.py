@@ -107,7 +107,7 @@ def _trial_fit(ways: ExactWays) -> str:
     if not ways.fit_rounds:
         return "Trial fit. Correct small misses before the last flare."
     return (
-        "Trial fit in rounds, before the last flare: offer it to its ports or its jig, read where end B lies, "
+        "Trial fit in rounds, before the last flare: offer it to its ports or jig, read where end B lies, "
         "tweak it by how far end B moves, and offer it again until it fits."
     )
 
