@@ -6,15 +6,16 @@ from time import perf_counter
 import pytest
 
 from bendrel.core.bending.order import find_order
-from bendrel.core.fitup.correction import correct, laid_out
-from bendrel.core.fitup.exactness import Spread, Zone, exactness
+from bendrel.core.fitup.correction import correct
+from bendrel.core.fitup.exactness import fitted, landings
+from bendrel.core.fitup.laid import laid_out
+from bendrel.core.fitup.trial import Offer
 from bendrel.core.stock.cutting import Wanted, cut_list
 from bendrel.core.stock.patterns import Bar
 from tests.core.test_cutting import sat_bound
+from tests.core.test_fit import CALIBRATED, forecast, judged
 from tests.core.test_fitup import freedom, off
 from tests.core.test_order import KIT, at, part_for
-
-SPREAD = Spread(straight_mm=0.5, angle_deg=0.5, rotation_deg=1.0, radius_mm=0.3, readings=0)
 
 
 @pytest.mark.parametrize("bender", ["lever_3-16in", "bench_3-16in", "vise_3-16in"])
@@ -38,8 +39,18 @@ def test_an_order_for_12_bends(benchmark, bender):
 
 
 def test_20000_parts_on_paper(benchmark):
-    told = benchmark(exactness, part_for(3, 12, 15.0), SPREAD, Zone(mm=5, deg=3))
-    assert told.parts == 20_000
+    mm, _ = benchmark(landings, forecast(part_for(3, 12, 15.0), CALIBRATED), 20_000)
+    assert len(mm) == 20_000
+
+
+def test_fit_rounds_of_400_parts_on_paper(benchmark):
+    assert benchmark(fitted, forecast(part_for(3, 12, 15.0), CALIBRATED)).close > 0.8
+
+
+def test_a_trial_fit_of_twelve_bends(benchmark):
+    """What a person waits for after an offer: aim 150 ms."""
+    read = Offer(along_mm=1.0, off_mm=6.0, off_clock_deg=120.0, tilt_deg=1.0, tilt_clock_deg=30.0)
+    assert not benchmark(judged, part_for(3, 12, 15.0), [read]).fits
 
 
 def test_a_correction_of_six_bends(benchmark):
