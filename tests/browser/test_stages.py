@@ -213,7 +213,7 @@ def test_the_stock_shows_what_a_cut_list_would_take(page: Page, api):
     bars = page.locator("[data-stock] [role=img]")
     expect(bars.first).to_be_visible()
     expect(page.locator("[data-stock]").filter(has_text="coil").get_by_role("img")).to_have_accessible_name(
-        "C1: a coil of 5.2 m"
+        "C1: a coil of 5.14 m"
     )
     jobs = {job["name"]: job["id"] for job in api.get("/api/jobs").json()}
     cuts = api.get(f"/api/jobs/{jobs['Fire tender']}/cuts").json()
