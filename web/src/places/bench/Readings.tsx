@@ -101,7 +101,7 @@ export function Readings({ bend, read, setRead, unit, expected, leg_mm, first, e
             </>
           ) : (
             <>
-              <b>{SHORT[best.name as Name]}</b> of bend {best.bend} would tell most
+              <b>{OTHER[best.name as Name](best.bend)}</b> would tell most
             </>
           )}
           . End B is then known in {percent(best.known)} of such parts, now in {percent(remade.known.now)}.
@@ -125,6 +125,15 @@ const SHORT: Record<Name, string> = {
   from_b: "straight across from end B",
   rims: "end A to end B, straight across",
   leg: "its leg",
+};
+
+const OTHER: Record<Name, (bend: number) => string> = {
+  angle: (bend) => `The angle of bend ${bend}`,
+  plane: (bend) => `Where bend ${bend} lies`,
+  from_a: (bend) => `Straight across from end A to bend ${bend}`,
+  from_b: (bend) => `Straight across from end B to bend ${bend}`,
+  rims: () => "Straight across from end A to end B",
+  leg: (bend) => `The leg to bend ${bend}`,
 };
 
 const percent = (share: number) => `${Math.round(share * 100)} %`;

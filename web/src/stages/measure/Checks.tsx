@@ -36,94 +36,100 @@ export function Checks({ editor, view }: Props) {
   const corners = spanOf(line, editor.tube).readings.kind === "corners";
 
   return (
-    <Section
-      title="Checks"
-      open={(measured?.checks.length ?? 0) > 0}
-      hint="A wire, a tape across the ends, a port’s direction: any of them catches a misreading."
-    >
-      <Field
-        takes="length"
-        label="Whole wire"
-        text={checks.wire.text}
-        placeholder="laid along the old line"
-        problem={problem("wire")}
-        onText={(text) => set({ wire: typed(text, line.unit) })}
-      />
-      {verdict("wire")}
-      <Field
-        takes="length"
-        label="Rim to rim"
-        text={checks.tape.text}
-        placeholder="tape straight across the ends"
-        problem={problem("tape")}
-        onText={(text) => set({ tape: typed(text, line.unit) })}
-      />
-      {verdict("tape")}
-      {corners ? (
-        <>
-          <Field
-            label="Way out of A"
-            text={checks.way_a}
-            placeholder="+x, -z or 1 0 -1"
-            problem={problem("way_a")}
-            onText={(way_a) => set({ way_a: way_a.slice(0, 80) })}
-          />
-          {verdict("way A")}
-          <Field
-            label="Way into B"
-            text={checks.way_b}
-            placeholder="+x, -z or 1 0 -1"
-            problem={problem("way_b")}
-            onText={(way_b) => set({ way_b: way_b.slice(0, 80) })}
-          />
-        </>
-      ) : (
-        <>
-          <Field
-            takes="angle"
-            label="Port B turns off A’s way by"
-            text={checks.port_b_angle.text}
-            placeholder="0° straight on, 180° back"
-            problem={problem("port_b_angle")}
-            onText={(text) => set({ port_b_angle: { text: text.slice(0, 80), exact_deg: null } })}
-          />
-          <Field
-            label="towards"
-            text={checks.port_b_clock.text}
-            placeholder="clock seen from A, 3:00"
-            problem={problem("port_b_clock")}
-            onText={(text) => set({ port_b_clock: { text: text.slice(0, 80), by: "clock", exact_deg: null } })}
-          />
-        </>
-      )}
-      {verdict("way B")}
+    <>
       {looked.ask && <NextOne ask={looked.ask} />}
-      {suspects.length > 0 && (
-        <Box role="status" aria-label="Read these again" sx={{ mt: 1, borderTop: "2px solid var(--caution)", pt: 0.5 }}>
-          <Box sx={{ fontWeight: 600 }}>Read these again, likeliest first</Box>
-          {suspects.map((suspect) => (
-            <Box
-              key={suspect.path}
-              data-suspect={suspect.path}
-              sx={{ display: "flex", gap: 1, alignItems: "center", borderBottom: "1px solid var(--rule)" }}
-            >
-              <Box sx={{ flex: 1, py: 0.5 }}>
-                <strong>{suspect.name}</strong>: {suspect.change} would reconcile all
-                {suspect.slip && `, ${suspect.slip}`}.
-              </Box>
-              <Button
-                size="small"
-                variant="text"
-                aria-label={`Go to ${suspect.name}`}
-                onClick={() => goTo(suspect.path, spanOf(line, editor.tube).readings.rows)}
+      <Section
+        title="Checks"
+        open={(measured?.checks.length ?? 0) > 0}
+        hint="A wire, a tape across the ends, a port’s direction: any of them catches a misreading."
+      >
+        <Field
+          takes="length"
+          label="Whole wire"
+          text={checks.wire.text}
+          placeholder="laid along the old line"
+          problem={problem("wire")}
+          onText={(text) => set({ wire: typed(text, line.unit) })}
+        />
+        {verdict("wire")}
+        <Field
+          takes="length"
+          label="Rim to rim"
+          text={checks.tape.text}
+          placeholder="tape straight across the ends"
+          problem={problem("tape")}
+          onText={(text) => set({ tape: typed(text, line.unit) })}
+        />
+        {verdict("tape")}
+        {corners ? (
+          <>
+            <Field
+              label="Way out of A"
+              text={checks.way_a}
+              placeholder="+x, -z or 1 0 -1"
+              problem={problem("way_a")}
+              onText={(way_a) => set({ way_a: way_a.slice(0, 80) })}
+            />
+            {verdict("way A")}
+            <Field
+              label="Way into B"
+              text={checks.way_b}
+              placeholder="+x, -z or 1 0 -1"
+              problem={problem("way_b")}
+              onText={(way_b) => set({ way_b: way_b.slice(0, 80) })}
+            />
+          </>
+        ) : (
+          <>
+            <Field
+              takes="angle"
+              label="Port B turns off A’s way by"
+              text={checks.port_b_angle.text}
+              placeholder="0° straight on, 180° back"
+              problem={problem("port_b_angle")}
+              onText={(text) => set({ port_b_angle: { text: text.slice(0, 80), exact_deg: null } })}
+            />
+            <Field
+              label="towards"
+              text={checks.port_b_clock.text}
+              placeholder="clock seen from A, 3:00"
+              problem={problem("port_b_clock")}
+              onText={(text) => set({ port_b_clock: { text: text.slice(0, 80), by: "clock", exact_deg: null } })}
+            />
+          </>
+        )}
+        {verdict("way B")}
+        {suspects.length > 0 && (
+          <Box
+            role="status"
+            aria-label="Read these again"
+            sx={{ mt: 1, borderTop: "2px solid var(--caution)", pt: 0.5 }}
+          >
+            <Box sx={{ fontWeight: 600 }}>Read these again, likeliest first</Box>
+            {suspects.map((suspect) => (
+              <Box
+                key={suspect.path}
+                data-suspect={suspect.path}
+                sx={{ display: "flex", gap: 1, alignItems: "center", borderBottom: "1px solid var(--rule)" }}
               >
-                Go there
-              </Button>
-            </Box>
-          ))}
-        </Box>
-      )}
-    </Section>
+                <Box sx={{ flex: 1, py: 0.5 }}>
+                  <strong>{suspect.name}</strong>: {suspect.change} would reconcile all
+                  {suspect.slip && `, ${suspect.slip}`}.
+                </Box>
+                <Button
+                  size="small"
+                  variant="text"
+                  aria-label={`Go to ${suspect.name}`}
+                  onClick={() => goTo(suspect.path, spanOf(line, editor.tube).readings.rows)}
+                >
+                  Go there
+                </Button>
+              </Box>
+            ))}
+          </Box>
+        )}
+      </Section>
+    </>
   );
 }
 

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useId, useState } from "react";
+import { useEffect, useId, useRef, useState } from "react";
 import type { TypedOffer } from "../../api/types";
 
 type Field = "along" | "off" | "off_clock" | "tilt" | "tilt_clock";
@@ -25,6 +25,7 @@ export function OfferForm({ start, wrong, large, text, onSave }: Props) {
       text={offer[name] ?? ""}
       large={large}
       problem={wrong.find((item) => item.name === name)?.message}
+      first={wrong[0]?.name === name}
       onText={(value) => set({ [name]: value.slice(0, 40) })}
     />
   );
@@ -54,7 +55,7 @@ export function OfferForm({ start, wrong, large, text, onSave }: Props) {
             {offer.short ? "It is too long" : "It is too short"}
           </Button>
         </Box>
-        {field("off", "Beside by", "touches, 4 mm, 1 tube", "length")}
+        {field("off", "Beside by", "touches, 4 mm", "length")}
         {field("off_clock", "Towards", "3:00, from A")}
         {field("tilt", "Leans by", "square, 1.5", "angle")}
         {field("tilt_clock", "Leans towards", "6:00, from A")}
@@ -78,11 +79,19 @@ interface FieldProps {
   text: string;
   large: boolean;
   problem: string | undefined;
+  /** Of all problems it is the first: the cursor goes there. */
+  first: boolean;
   onText: (text: string) => void;
 }
 
-function OfferField({ label, holder, takes, text, large, problem, onText }: FieldProps) {
+function OfferField({ label, holder, takes, text, large, problem, first, onText }: FieldProps) {
   const id = useId();
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (!problem || !first) return;
+    field.current?.select();
+    field.current?.scrollIntoView({ block: "center" });
+  }, [problem, first]);
   return (
     <Box>
       <Box component="label" htmlFor={id} sx={{ color: "var(--second)", fontSize: large ? 18 : 14 }}>
@@ -90,6 +99,7 @@ function OfferField({ label, holder, takes, text, large, problem, onText }: Fiel
       </Box>
       <Box
         component="input"
+        ref={field}
         id={id}
         value={text}
         placeholder={holder}
