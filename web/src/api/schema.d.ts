@@ -10629,7 +10629,8 @@ export interface components {
         };
         /**
          * WayGain
-         * @description One way to be more exact: whether the line is made so already, and how its parts then come out.
+         * @description One way to be more exact: whether the line is made so already, how its parts then come out, and the
+         *     figure that it goes by (the gauge in degrees, the length left on in mm; None where it has none).
          */
         WayGain: {
             /**
@@ -10640,6 +10641,8 @@ export interface components {
             /** On */
             on: boolean;
             then: components["schemas"]["Shares"];
+            /** Figure */
+            figure?: number | null;
         };
         /**
          * WayOut

@@ -64,11 +64,13 @@ Exacter = Literal["bend_short", "plane_first", "fine_gauge", "fit_rounds", "othe
 
 @record
 class WayGain:
-    """One way to be more exact: whether the line is made so already, and how its parts then come out."""
+    """One way to be more exact: whether the line is made so already, how its parts then come out, and the
+    figure that it goes by (the gauge in degrees, the length left on in mm; None where it has none)."""
 
     way: Exacter
     on: bool
     then: Shares
+    figure: float | None = None
 
 
 @record
@@ -160,8 +162,17 @@ def exactness(
 
 def _gains(ways: Mapping[Exacter, tuple[bool, Forecast, Gauge, ExactWays]]) -> tuple[WayGain, ...]:
     """What each way brings, the best first."""
-    gains = [WayGain(way=way, on=on, then=shares_by(of, g, by)) for way, (on, of, g, by) in ways.items()]
+    gains = [
+        WayGain(way=way, on=on, then=shares_by(of, g, by), figure=_figure(way, of, g))
+        for way, (on, of, g, by) in ways.items()
+    ]
     return tuple(sorted(gains, key=lambda gain: -gain.then.close))
+
+
+def _figure(way: Exacter, of: Forecast, gauge: Gauge) -> float | None:
+    if way == "fine_gauge":
+        return gauge.angle_deg
+    return of.reach.spare_mm if way == "leave_long" else None
 
 
 def shares_by(of: Forecast, gauge: Gauge, ways: ExactWays) -> Shares:

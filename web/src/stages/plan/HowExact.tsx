@@ -4,7 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
-import { spanOf, withSpan } from "../../doc/rows";
+import { spanOf, typed, withSpan } from "../../doc/rows";
 import { condensed } from "../../theme/theme";
 import { sayAngle, sayLength } from "../../format/units";
 import type { Exactness, RigidSpan, Unit, WayGain } from "../../api/types";
@@ -84,7 +84,7 @@ export function HowExact({ view, editor, unit }: Props) {
         {exact.tool_share > exact.worst_share &&
           `What is not known of the tool matters most (${percent(exact.tool_share)}): bend test pieces under Tools.`}
       </Box>
-      <Ways exact={exact} editor={editor} />
+      <Ways exact={exact} editor={editor} unit={unit} />
       <Box sx={{ fontSize: 13, color: "var(--second)", mt: 1 }}>{doubtOf(exact)}</Box>
       {section && (
         <Box data-section={shown + 1} sx={{ mt: 1 }}>
@@ -142,20 +142,26 @@ const WAYS: Record<WayGain["way"], { name: string; off: string; how: string }> =
     off: "Trust the turn",
     how: "read it at the clamp, then bend",
   },
-  fine_gauge: { name: "A gauge to 0.1°", off: "A usual gauge", how: "for every angle and plane" },
+  fine_gauge: { name: "A finer gauge", off: "A usual gauge", how: "for every angle and plane" },
   other_end: { name: "Begin at the other end", off: "", how: "the bend made last is another" },
-  leave_long: { name: "Leave end B long", off: "", how: "25 mm, trimmed after the trial fit" },
+  leave_long: { name: "Leave end B long", off: "", how: "trimmed after the trial fit" },
 };
 
+/** The figure that a way goes by, before its words. */
+function figureOf({ way, figure }: WayGain, unit: Unit): string {
+  if (figure == null) return "";
+  return way === "fine_gauge" ? `to ${sayAngle(figure)}, ` : `${sayLength(figure, unit)}, `;
+}
+
 /** What would make this part more exact, each with its gain; one click makes it the way of this line. */
-function Ways({ exact, editor }: { exact: Exactness; editor: LineEditor }) {
+function Ways({ exact, editor, unit }: { exact: Exactness; editor: LineEditor; unit: Unit }) {
   const tube = spanOf(editor.document, editor.tube);
   const set = (gain: WayGain) => {
     const change: Partial<RigidSpan> =
       gain.way === "other_end"
         ? { held: tube.held === "A" ? "B" : "A" }
         : gain.way === "leave_long"
-          ? { spare: { text: "25 mm", unit: "mm", exact_mm: null } }
+          ? { spare: typed(`${gain.figure ?? 0} mm`, "mm") }
           : { ways: { ...tube.ways, [gain.way]: !gain.on } };
     editor.edit((was) => withSpan(was, change, editor.tube));
   };
@@ -174,7 +180,11 @@ function Ways({ exact, editor }: { exact: Exactness; editor: LineEditor }) {
             sx={{ display: "flex", gap: 1, alignItems: "center", borderTop: "1px solid var(--rule)", py: 0.5 }}
           >
             <Box sx={{ flex: 1 }}>
-              {name} <Box sx={{ fontSize: 13, color: "var(--second)" }}>{how}</Box>
+              {name}{" "}
+              <Box sx={{ fontSize: 13, color: "var(--second)" }}>
+                {figureOf(gain, unit)}
+                {how}
+              </Box>
             </Box>
             <Box sx={{ font: `600 17px ${condensed}`, whiteSpace: "nowrap" }}>
               {gain.on
