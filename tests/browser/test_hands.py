@@ -74,6 +74,8 @@ def test_a_whole_job_by_tab_and_enter_alone(page: Page, api):
     keys.to("Choose", back=True)
     keys.enter()
     expect(page).to_have_url(re.compile("/choose$"))
+    # the address changes before the stage does; a person looks up before going on
+    expect(page.get_by_label("Size")).to_be_visible()
     keys.to("Size")
     keys.write("1/4")
     expect(page.get_by_label("Bender")).to_have_value("lever_1-4in")
