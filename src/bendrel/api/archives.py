@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Response
 
-from bendrel.api.files import BINARY_BODY, as_file
+from bendrel.api.beside import beside
+from bendrel.api.files import BINARY_BODY, Raw, as_file
 from bendrel.api.state import Services
 from bendrel.services.archives import BroughtIn
 
@@ -19,6 +20,6 @@ def write_job(job_id: str, services: Services) -> Response:
 
 
 @router.post("", openapi_extra=BINARY_BODY)
-async def read_job(request: Request, services: Services, keep: bool = False) -> BroughtIn:
+async def read_job(data: Raw, services: Services, keep: bool = False) -> BroughtIn:
     """What a job file holds; with `keep` it becomes a job."""
-    return services.archives.read(await request.body(), keep=keep)
+    return await beside(lambda: services.archives.read(data, keep=keep))

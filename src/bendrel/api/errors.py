@@ -2,61 +2,64 @@
 
 from __future__ import annotations
 
-import logging
+from collections.abc import Callable
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
-from bendrel.exchange.documents import spoken_path, telling
 from bendrel.exchange.errors import FileError
-from bendrel.services.errors import Busy, NotFound, Refused, Stale
+from bendrel.exchange.wrong import sentence, spoken_steps, telling
+from bendrel.services.errors import Busy, Crowded, GivenUp, NoRoom, NotFound, Refused, Stale, TooMuch
 
-log = logging.getLogger("bendrel")
+STATUSES: dict[type[Exception], int] = {
+    NotFound: 404,
+    TooMuch: 413,
+    Refused: 422,
+    FileError: 422,
+    Crowded: 429,
+    GivenUp: 499,
+    Busy: 503,
+    NoRoom: 507,
+}
+"""What each refusal of a use case is in HTTP; 499 is heard by nobody: the asker has gone."""
+AGAIN = {"retry-after": "1"}
 
 
 def add_error_handlers(app: FastAPI) -> None:
-    """Turn exceptions into {"message": …} with 404, 409, 413, 422, 503 or 500."""
+    """Turn exceptions into {"message": …}. What is none of these is a fault; the guard tells it."""
 
-    @app.exception_handler(NotFound)
-    async def _not_found(_: Request, error: NotFound) -> JSONResponse:
-        return JSONResponse({"message": str(error.args[0])}, status_code=404)
+    def telling_of(status: int) -> Callable[[Request, Exception], JSONResponse]:
+        def told(_: Request, error: Exception) -> JSONResponse:
+            headers = AGAIN if status in (429, 503) else None
+            return JSONResponse({"message": str(error.args[0])}, status_code=status, headers=headers)
+
+        return told
+
+    for kind, status in STATUSES.items():
+        app.add_exception_handler(kind, telling_of(status))
 
     @app.exception_handler(Stale)
     async def _stale(_: Request, error: Stale) -> JSONResponse:
         body = {"message": str(error), "version": error.version, "current": error.current}
         return JSONResponse(body, status_code=409)
 
-    @app.exception_handler(Refused)
-    @app.exception_handler(FileError)
-    async def _refused(_: Request, error: ValueError) -> JSONResponse:
-        return JSONResponse({"message": str(error)}, status_code=422)
-
-    @app.exception_handler(Busy)
-    async def _busy(_: Request, error: Busy) -> JSONResponse:
-        return JSONResponse({"message": str(error)}, status_code=503, headers={"retry-after": "1"})
-
     @app.exception_handler(RequestValidationError)
     async def _invalid(_: Request, error: RequestValidationError) -> JSONResponse:
-        found = telling(error.errors())
-        steps = spoken_path(found["loc"])
-        said = str(found["msg"]).rstrip(".")
-        if found["type"] == "json_invalid":
-            return JSONResponse({"message": "The request is not valid JSON."}, status_code=422)
-        field = " › ".join(steps)
-        message = f"{field}: {said}." if field else f"{said}."
-        return JSONResponse({"message": message, "field": "/" + "/".join(steps)}, status_code=422)
+        errors = error.errors()
+        steps = spoken_steps(telling(errors)["loc"])
+        body = {"message": sentence(errors, "what is expected here"), "field": "/" + "/".join(steps)}
+        return JSONResponse(body, status_code=422)
 
     @app.exception_handler(HTTPException)
     async def _http(_: Request, error: HTTPException) -> JSONResponse:
-        text = "There is nothing at this address." if error.status_code == 404 else str(error.detail)
+        text = _HTTP.get(error.status_code, str(error.detail))
         return JSONResponse({"message": text}, status_code=error.status_code, headers=error.headers)
 
-    @app.exception_handler(Exception)
-    async def _unexpected(request: Request, error: Exception) -> JSONResponse:
-        log.exception("%s %s failed", request.method, request.url.path, exc_info=error)
-        return JSONResponse(
-            {"message": "Bendrel failed at this; nothing was changed. The log says more."},
-            status_code=500,
-        )
+
+_HTTP = {
+    400: "What was sent cannot be read; it must be JSON.",
+    404: "There is nothing at this address.",
+    405: "That cannot be done at this address.",
+}

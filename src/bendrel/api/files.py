@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Annotated, Any
 from urllib.parse import quote
 
-from fastapi import Response
+from fastapi import Depends, Request, Response
 
 BINARY_BODY: dict[str, Any] = {
     "requestBody": {
@@ -13,6 +13,14 @@ BINARY_BODY: dict[str, Any] = {
         "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
     }
 }
+
+
+async def _raw(request: Request) -> bytes:
+    return await request.body()
+
+
+Raw = Annotated[bytes, Depends(_raw)]
+"""The bytes that were sent, for a call that must not hold the event loop."""
 
 
 def as_file(data: bytes, media: str, name: str, *, inline: bool = False) -> Response:

@@ -1,16 +1,25 @@
-"""What every request passes: known host, same origin, a body of sane size, safe headers."""
+"""What every request passes: known host, same origin, a body of sane size, safe headers on every answer."""
 
 from __future__ import annotations
 
+import asyncio
+import logging
+import re
 import secrets
+import traceback
 from collections.abc import MutableMapping
+from pathlib import Path
 from typing import Any
 from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
-from starlette.exceptions import HTTPException
 from starlette.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from bendrel.exchange.elements import MOST_IN_A_LINE, holds_over
+
+log = logging.getLogger("bendrel.refused")
+faults = logging.getLogger("bendrel.fault")
 
 MOST_BODY_BYTES = 2_500_000
 TOO_LARGE = "That is over 2.5 MB; a line or a CSV is much smaller."
@@ -20,11 +29,16 @@ LARGER: dict[str, tuple[int, str]] = {
     "/api/archives": (60_000_000, "That is over 60 MB; a job with its photographs is smaller."),
     "/api/import": (6_000_000, "That is over 6 MB; a CSV or a drawing of one line is smaller."),
 }
-LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
+MOST_ADDRESS = 2_000
+MOST_PATH = 200
+BODY_SILENT_S = 20.0
+"""For so long a body may say nothing before it is given up."""
+_LOCAL = re.compile(r"(?:127\.0\.0\.1|localhost|\[::1\])(?::[0-9]{1,5})?", re.IGNORECASE)
 
 
 class Guard:
-    """Refuses foreign hosts (400), foreign origins (403) and large bodies (413)."""
+    """Refuses foreign hosts (400), foreign origins (403), addresses and bodies that are too long (414, 413),
+    bodies that stay away (408) and bodies of too many values (422)."""
 
     def __init__(self, app: ASGIApp) -> None:
         self._app = app
@@ -33,27 +47,48 @@ class Guard:
         if scope["type"] != "http":
             await self._app(scope, receive, send)
             return
-        headers = Headers(scope=scope)
-        most, told = LARGER.get(scope["path"], (MOST_BODY_BYTES, TOO_LARGE))
-        refusal = _refusal(scope["method"], headers, most, told)
-        if refusal is not None:
-            await refusal(scope, receive, send)
-            return
         nonce = secrets.token_urlsafe(16)
         scope.setdefault("state", {})["nonce"] = nonce
 
+        begun = False
+
         async def guarded_send(message: Message) -> None:
+            nonlocal begun
             if message["type"] == "http.response.start":
-                _add_headers(message, nonce)
+                begun = True
+                _add_headers(message, nonce, scope["path"])
+                if message["status"] >= 400:
+                    log.info("%s %s %s", message["status"], scope["method"], scope["path"][:MOST_PATH])
             await send(message)
 
-        await self._app(scope, _limited(receive, most, told), guarded_send)
+        refusal = _refusal(scope, Headers(scope=scope))
+        if refusal is None and scope["method"] not in ("GET", "HEAD", "OPTIONS"):
+            read = await _body(scope, receive)
+            if isinstance(read, JSONResponse):
+                refusal = read
+            else:
+                receive = _again(read, receive)
+        try:
+            await (refusal or self._app)(scope, receive, guarded_send)
+        except Exception as error:
+            faults.error("%s %s: %s", scope["method"], scope["path"][:MOST_PATH], where_of(error))
+            if begun:
+                raise
+            await _message(500, "Bendrel failed at this; nothing was changed. The log says where.")(
+                scope, receive, guarded_send
+            )
 
 
-def _refusal(method: str, headers: Headers, most: int, told: str) -> JSONResponse | None:
-    host = headers.get("host", "")
-    name = host.rsplit(":", 1)[0] if not host.endswith("]") else host
-    if name.lower() not in LOCAL_HOSTS:
+def where_of(error: BaseException) -> str:
+    """The kind of a fault and the places in the code that led to it, without a word of what was sent."""
+    frames = traceback.extract_tb(error.__traceback__)[-6:]
+    way = " > ".join(f"{Path(frame.filename).name}:{frame.lineno} {frame.name}" for frame in frames)
+    return f"{type(error).__name__} at {way}"
+
+
+def _refusal(scope: Scope, headers: Headers) -> JSONResponse | None:
+    host, method = headers.get("host", ""), scope["method"]
+    if not _LOCAL.fullmatch(host):
         return _message(400, "Bendrel answers on this machine only; open it as 127.0.0.1.")
     origin = headers.get("origin")
     foreign = headers.get("sec-fetch-site") in ("cross-site", "same-site")
@@ -61,27 +96,51 @@ def _refusal(method: str, headers: Headers, most: int, told: str) -> JSONRespons
         foreign or (origin is not None and urlsplit(origin).netloc != host)
     ):
         return _message(403, "Another site tried to change something here; that is refused.")
-    length = headers.get("content-length", "")
-    if length.isdigit() and int(length) > most:
-        return _message(413, told)
+    if len(scope["path"]) > MOST_PATH or len(scope["query_string"]) > MOST_ADDRESS:
+        return _message(414, "That address is longer than any here.")
     return None
 
 
-def _limited(receive: Receive, most: int, told: str) -> Receive:
-    taken = 0
-
-    async def counted() -> Message:
-        nonlocal taken
-        message = await receive()
-        taken += len(message.get("body", b""))
+async def _body(scope: Scope, receive: Receive) -> bytes | JSONResponse:
+    """The whole body, or why it is refused."""
+    headers = Headers(scope=scope)
+    most, told = LARGER.get(scope["path"], (MOST_BODY_BYTES, TOO_LARGE))
+    length = headers.get("content-length", "")
+    if length.isdigit() and int(length) > most:
+        return _message(413, told)
+    parts, taken, more = [], 0, True
+    while more:
+        try:
+            message = await asyncio.wait_for(receive(), BODY_SILENT_S)
+        except TimeoutError:
+            return _message(408, "The rest of what was sent did not come; send it again.")
+        if message["type"] == "http.disconnect":
+            return _message(408, "What was sent broke off; send it again.")
+        parts.append(message.get("body", b""))
+        taken, more = taken + len(parts[-1]), message.get("more_body", False)
         if taken > most:
-            raise HTTPException(413, told)
-        return message
+            return _message(413, told)
+    body = b"".join(parts)
+    if "json" in headers.get("content-type", "") and holds_over(body, MOST_IN_A_LINE):
+        return _message(422, f"That holds over {MOST_IN_A_LINE:,} values; a line of 200 bends has far fewer.")
+    return body
 
-    return counted
+
+def _again(body: bytes, receive: Receive) -> Receive:
+    """Hand on a body that has been read; after it, only that the other side has gone."""
+    given = False
+
+    async def handed() -> Message:
+        nonlocal given
+        if given:
+            return await receive()
+        given = True
+        return {"type": "http.request", "body": body, "more_body": False}
+
+    return handed
 
 
-def _add_headers(message: MutableMapping[str, Any], nonce: str) -> None:
+def _add_headers(message: MutableMapping[str, Any], nonce: str, path: str) -> None:
     headers = MutableHeaders(scope=message)
     headers["content-security-policy"] = (
         "default-src 'self'; script-src 'self'; "
@@ -90,8 +149,12 @@ def _add_headers(message: MutableMapping[str, Any], nonce: str) -> None:
         "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
     )
     headers["x-content-type-options"] = "nosniff"
+    headers["x-frame-options"] = "DENY"
     headers["referrer-policy"] = "no-referrer"
     headers["cross-origin-opener-policy"] = "same-origin"
+    headers["cross-origin-resource-policy"] = "same-origin"
+    if path.startswith("/api/"):
+        headers.setdefault("cache-control", "no-store")
 
 
 def _message(status: int, text: str) -> JSONResponse:

@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Annotated
 
 from annotated_types import Ge, Le, MaxLen
-from fastapi import APIRouter, Response
-from pydantic import TypeAdapter
+from fastapi import APIRouter, Request, Response
 
+from bendrel.api.beside import answered, beside
 from bendrel.api.files import as_file
 from bendrel.api.state import Services
 from bendrel.core.attool.sweep import SwingView
@@ -16,13 +16,12 @@ from bendrel.core.fitup.offered import MOST_OFFERS, TypedOffer
 from bendrel.core.line.document import Line
 from bendrel.core.making.state import Ended, MakingState
 from bendrel.core.record import record
-from bendrel.services.benches import BenchReport, PartStanding, print_tape, report, standing, swing
+from bendrel.services.benches import BenchReport, PartStanding, print_tape
 from bendrel.services.jigs import blocks_dxf, blocks_stl, print_jig
 from bendrel.services.makings import Making
+from bendrel.services.reckoning import bench_report, part_standing, swing_of
 
 router = APIRouter(prefix="/api", tags=["making"])
-
-_SWING = TypeAdapter(SwingView)
 
 
 @record
@@ -59,23 +58,23 @@ class Ending:
     outcome: Ended
 
 
-@router.post("/bench")
-def bench(document: Line, services: Services, span: str = "") -> BenchReport:
+@router.post("/bench", response_model=BenchReport)
+async def bench(document: Line, request: Request, services: Services, span: str = "") -> Response:
     """What the tool makes of the line as typed, and how exact the part will be."""
-    return report(document, services.kit, span)
+    return await answered(request, bench_report, document, services.kit, span)
 
 
 @router.post("/bench/swing", response_model=SwingView)
-def see_swing(body: SwingOrder, services: Services) -> Response:
+async def see_swing(body: SwingOrder, request: Request, services: Services) -> Response:
     """One move as it swings."""
-    view = swing(body.document, services.kit, body.move, body.span)
-    return Response(_SWING.dump_json(view), media_type="application/json")
+    return await answered(request, swing_of, body.document, services.kit, body.move, body.span)
 
 
-@router.post("/bench/standing")
-def part_standing(body: MadeSoFar, services: Services) -> PartStanding:
+@router.post("/bench/standing", response_model=PartStanding)
+async def see_standing(body: MadeSoFar, request: Request, services: Services) -> Response:
     """How a part stands of which some bends are made, and the rest re-planned."""
-    return standing(body.document, services.kit, body.made, body.span, body.offers)
+    told = (body.document, services.kit, body.made, body.span, body.offers)
+    return await answered(request, part_standing, *told)
 
 
 @router.get("/lines/{line_id}/tape.pdf", response_class=Response)
@@ -117,15 +116,15 @@ def makings(line_id: str, services: Services) -> tuple[Making, ...]:
 
 
 @router.post("/lines/{line_id}/makings", status_code=201)
-def begin(line_id: str, services: Services, span: str = "") -> Making:
+async def begin(line_id: str, services: Services, span: str = "") -> Making:
     """Begin to make a line, or go on with what was begun."""
-    return services.makings.begin(line_id, span)
+    return await beside(services.makings.begin, line_id, span)
 
 
 @router.put("/makings/{making_id}")
-def keep(making_id: str, body: KeptMaking, services: Services) -> Making:
+async def keep(making_id: str, body: KeptMaking, services: Services) -> Making:
     """Keep how far it is."""
-    return services.makings.keep(making_id, body.version, body.state)
+    return await beside(services.makings.keep, making_id, body.version, body.state)
 
 
 @router.post("/makings/{making_id}/end")

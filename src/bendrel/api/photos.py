@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter
 from fastapi.responses import FileResponse
 
-from bendrel.api.files import BINARY_BODY
+from bendrel.api.beside import beside
+from bendrel.api.files import BINARY_BODY, Raw
 from bendrel.api.state import Services
 from bendrel.services.photos import Photo
 
@@ -13,9 +14,9 @@ router = APIRouter(prefix="/api/photos", tags=["photos"])
 
 
 @router.post("", status_code=201, openapi_extra=BINARY_BODY)
-async def keep_photo(request: Request, services: Services) -> Photo:
+async def keep_photo(data: Raw, services: Services) -> Photo:
     """Keep a photograph: the bytes of a JPEG, PNG or WebP file."""
-    return services.photos.keep(await request.body())
+    return await beside(services.photos.keep, data)
 
 
 @router.get("/{photo_id}", response_class=FileResponse)

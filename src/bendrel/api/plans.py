@@ -5,9 +5,10 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 from pydantic import TypeAdapter
 
+from bendrel.api.beside import answered, beside, reckoned
 from bendrel.api.schemas import (
     CatalogueOut,
     ChainOrder,
@@ -31,18 +32,19 @@ from bendrel.core.plan.model import Plan
 from bendrel.core.plan.working import order_of_work, working_of
 from bendrel.core.rigid.steps import Step
 from bendrel.exchange.documents import line_from_value, line_schema
+from bendrel.services.apart import READING
 from bendrel.services.chains import Edited, edit_chain
 from bendrel.services.files import draw_line
 from bendrel.services.gaps import GapOrder, GapWays, ways_over_gap
-from bendrel.services.hose_ways import HoseStudy, study_hose
+from bendrel.services.hose_ways import HoseStudy
 from bendrel.services.importing import Understood, import_text
 from bendrel.services.kits import added_up
 from bendrel.services.letting_in import LettingIn, letting_in
-from bendrel.services.measuring import CheckAdvice, Rebuilt, copy_line, look_at_checks, rebuild
+from bendrel.services.measuring import CheckAdvice, Rebuilt, copy_line, rebuild
+from bendrel.services.reckoning import checks, hose, mending
 from bendrel.services.splicing import (
     Mending,
     decide_to_mend,
-    ways_to_mend,
     what_it_takes,
 )
 
@@ -80,18 +82,20 @@ def edit_the_chain(body: ChainOrder, services: Services) -> Edited:
     return edit_chain(body.document, body.edit, services.kit)
 
 
-@router.post("/hose")
-def look_at_hose(document: Line, services: Services, span: str, line: str = "") -> HoseStudy:
+@router.post("/hose", response_model=HoseStudy)
+async def look_at_hose(
+    document: Line, request: Request, services: Services, span: str, line: str = ""
+) -> Response:
     """One hose over its travel: how it lies, which lengths do, where it is held; beside the hoses of its job
     where `line` says which line it is of."""
-    others = services.lines.of_same_job(line) if line else ()
-    return study_hose(document, services.kit, span, others)
+    others = await beside(services.lines.of_same_job, line) if line else ()
+    return await answered(request, hose, document, services.kit, span, others)
 
 
-@router.post("/mend")
-def mend(body: MendQuestion, services: Services) -> Mending:
+@router.post("/mend", response_model=Mending)
+async def mend(body: MendQuestion, request: Request, services: Services) -> Response:
     """Every way to mend a damage that was noted, the best first."""
-    return ways_to_mend(body.document, body.order, services.kit)
+    return await answered(request, mending, body.document, body.order, services.kit)
 
 
 @router.post("/mend/takes")
@@ -131,10 +135,10 @@ def steps(document: Line, services: Services, span: str = "") -> tuple[Step, ...
     return order_of_work(document, services.kit, span)
 
 
-@router.post("/suspects")
-def find_suspects(document: Line, services: Services, span: str = "") -> CheckAdvice:
+@router.post("/suspects", response_model=CheckAdvice)
+async def find_suspects(document: Line, request: Request, services: Services, span: str = "") -> Response:
     """The readings to read again first when a check does not agree."""
-    return look_at_checks(document, services.kit, span)
+    return await answered(request, checks, document, services.kit, span)
 
 
 @router.post("/copy")
@@ -159,9 +163,11 @@ def drawing(body: DrawingOrder, services: Services) -> Response:
 
 
 @router.post("/import")
-def import_shape(body: ShapeFile, services: Services) -> Understood:
+async def import_shape(body: ShapeFile, request: Request, services: Services) -> Understood:
     """What a file would become; saving it is a separate step."""
-    return import_text(body.text, body.document, body.radius, body.unit, services.kit, body.span)
+    told = (body.text, body.document, body.radius, body.unit, services.kit, body.span)
+    found: Understood = await reckoned(request, import_text, *told, bounds=READING)
+    return found
 
 
 @router.get("/catalogue")

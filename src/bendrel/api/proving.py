@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-import asyncio
 from datetime import date
 from typing import Annotated, Literal
 
 from annotated_types import Ge, Le
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Response
 
-from bendrel.api.files import BINARY_BODY, as_file
+from bendrel.api.beside import beside
+from bendrel.api.files import BINARY_BODY, Raw, as_file
 from bendrel.api.schemas import RunBegin, RunMark, SignOrder
 from bendrel.api.state import Services
 from bendrel.core.closing.learnt import Learnt, learnt
@@ -73,9 +73,9 @@ def begin_run(line_id: str, body: RunBegin, services: Services) -> ProofRun:
 
 
 @router.post("/lines/{line_id}/runs/file", openapi_extra=BINARY_BODY)
-async def bring_in_run(line_id: str, request: Request, services: Services) -> ProofRun:
+async def bring_in_run(line_id: str, data: Raw, services: Services) -> ProofRun:
     """A CSV of readings as a run of this line."""
-    return await asyncio.to_thread(services.runs.bring_in, line_id, await request.body())
+    return await beside(services.runs.bring_in, line_id, data)
 
 
 @router.get("/runs/{run_id}")

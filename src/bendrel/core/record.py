@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TypeVar, dataclass_transform
+from typing import Any, TypeVar, dataclass_transform
 
 T = TypeVar("T")
 
@@ -12,8 +12,30 @@ T = TypeVar("T")
 def record(cls: type[T]) -> type[T]:
     """Make `cls` a frozen, keyword-only dataclass that refuses unknown fields on the way in.
 
-    The validator outside the core reads `__pydantic_config__`; here it is only a plain dict,
-    so a type is declared once and means the same in files, API and store.
+    The validator outside the core reads `__pydantic_config__` and calls `__get_pydantic_core_schema__`; here
+    they are only a plain dict and a function on dicts, so a type is declared once and means the same in
+    files, API and store.
     """
     cls.__pydantic_config__ = {"extra": "forbid"}  # type: ignore[attr-defined]
+    cls.__get_pydantic_core_schema__ = classmethod(_hasty)  # type: ignore[attr-defined]
     return dataclass(frozen=True, kw_only=True)(cls)
+
+
+def _hasty(_cls: type, source: Any, handler: Any) -> Any:
+    """The validator's own schema, but a sequence is given up at its first wrong item: a small file can hold
+    a million of them, and one sentence is all that is said."""
+    schema = handler(source)
+    _give_up_early(schema)
+    return schema
+
+
+def _give_up_early(part: Any) -> None:
+    if isinstance(part, list):
+        for item in part:
+            _give_up_early(item)
+    elif isinstance(part, dict):
+        if part.get("type") in ("tuple", "list", "set", "frozenset"):
+            part["fail_fast"] = True
+        for key in ("schema", "fields", "items_schema", "choices", "values_schema", "keys_schema"):
+            if key in part:
+                _give_up_early(part[key])

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+import lzma
 import re
 import zipfile
 import zlib
@@ -19,15 +20,16 @@ from bendrel.core.making.state import MakingState, Outcome
 from bendrel.core.record import record
 from bendrel.core.removal.log import RemovedItem
 from bendrel.core.units import Unit
-from bendrel.exchange.documents import first_error
+from bendrel.exchange.elements import MOST_IN_A_JOB, holds_over
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.upgrade import up_to_date
+from bendrel.exchange.wrong import first_error
 
 MOST_BYTES = 60_000_000
 MOST_ENTRIES = 600
 MOST_JOB_BYTES = 20_000_000
 MOST_PHOTO_BYTES = 15_000_000
-MOST_UNPACKED = 200_000_000
+MOST_UNPACKED = 120_000_000
 JOB = "job.json"
 _ID = re.compile(r"[0-9a-f]{8,32}")
 _RUN = re.compile(r"runs/([0-9a-f]{8,32})\.csv")
@@ -131,7 +133,10 @@ class ArchivedJob:
     runs: Annotated[tuple[ArchivedRun, ...], MaxLen(200)] = ()
 
 
-_BROKEN = (zipfile.BadZipFile, zipfile.LargeZipFile, zlib.error, ValueError, RuntimeError, EOFError, OSError)
+_BROKEN = (
+    zipfile.BadZipFile, zipfile.LargeZipFile, zlib.error, lzma.LZMAError, ValueError, RuntimeError, EOFError,
+    OSError, NotImplementedError,
+)  # fmt: skip
 _JOB: TypeAdapter[ArchivedJob] = TypeAdapter(ArchivedJob)
 
 
@@ -176,7 +181,7 @@ def read_archive(data: bytes) -> tuple[ArchivedJob, Beside]:
                         kept[found[1]] = _unpacked(file, entry.filename, MOST_PHOTO_BYTES)
                         total += len(kept[found[1]])
                 if total > MOST_UNPACKED:
-                    raise FileError("The archive unpacks to over 200 MB; that is no job.")
+                    raise FileError("The archive unpacks to over 120 MB; that is no job.")
     except FileError:
         raise
     except _BROKEN as error:
@@ -209,10 +214,12 @@ def _up_to_date(job: Any) -> Any:
 
 
 def _job(data: bytes) -> ArchivedJob:
+    if holds_over(data, MOST_IN_A_JOB):
+        raise FileError(f"job.json in the archive holds over {MOST_IN_A_JOB:,} values; that is no job.")
     try:
         value: Any = _up_to_date(json.loads(data))
         return _JOB.validate_python(value, strict=False)
     except ValidationError as error:
-        raise FileError(first_error(error)) from error
+        raise FileError(first_error(error, "a job")) from error
     except (ValueError, RecursionError) as error:
         raise FileError("job.json in the archive is not valid JSON.") from error

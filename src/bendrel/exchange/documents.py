@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
 from pydantic_core import from_json
 
 from bendrel.core.line.document import Line
+from bendrel.exchange.elements import MOST_IN_A_LINE, holds_over
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.upgrade import up_to_date
+from bendrel.exchange.wrong import first_error
 
 MOST_BYTES = 1_000_000
 _LINE: TypeAdapter[Line] = TypeAdapter(Line)
@@ -20,6 +21,8 @@ def read_line(data: bytes | str) -> Line:
     """A line from JSON. Raises FileError naming the field and what is wrong with it."""
     if len(data) > MOST_BYTES:
         raise FileError("The file is over 1 MB; a line document is smaller than that.")
+    if holds_over(data.encode(errors="replace") if isinstance(data, str) else data, MOST_IN_A_LINE):
+        raise FileError(f"The file holds over {MOST_IN_A_LINE:,} values; a line document has far fewer.")
     try:
         value = from_json(data, allow_inf_nan=False)
     except ValueError as error:
@@ -51,55 +54,11 @@ def line_to_value(line: Line) -> dict[str, Any]:
     return value
 
 
+def check_savable(line: Line) -> None:
+    """Raises FileError for a line that was computed and is beyond what a document may hold."""
+    line_from_value(line_to_value(line))
+
+
 def line_schema() -> dict[str, Any]:
     """The published JSON Schema of a line document."""
     return {"title": "Bendrel line document"} | _LINE.json_schema()
-
-
-_SKIPPED = {
-    "BendReadings", "CornerReadings", "RigidSpan", "HoseSpan", "ComponentSpan", "body", "document",
-}  # fmt: skip
-
-
-def spoken_path(steps: Sequence[str | int]) -> list[str]:
-    """The steps to a field as a person can read them: hostile names are cut and made printable."""
-    return [
-        "".join(c if c.isprintable() else "?" for c in str(step)[:40])
-        for step in steps
-        if str(step) not in _SKIPPED
-    ]
-
-
-def telling(errors: Sequence[Any]) -> Any:
-    """The error to speak of: where a value may be one of several kinds, the validator tries them all, and
-    only what it says of the kind that was meant is of use."""
-    strangers = {tuple(e["loc"][:-1]) for e in errors if e["loc"] and e["loc"][-1] == "kind"}
-
-    def meant(error: Any) -> bool:
-        loc = tuple(error["loc"])
-        return not any(loc[: len(branch)] == branch for branch in strangers)
-
-    return next(filter(meant, errors), errors[0])
-
-
-def first_error(error: ValidationError) -> str:
-    """The first validation error as one sentence: where, what, what is accepted."""
-    errors = error.errors(include_url=False, include_context=False)
-    found = telling(errors)
-    if found["type"] in ("json_invalid", "string_unicode"):
-        return "This is not a line document: the text is not valid JSON."
-    place = " › ".join(spoken_path(found["loc"]))
-    said = found["msg"].removeprefix("Value error, ").rstrip(".")
-    if found["loc"] and found["loc"][-1] == "kind":
-        said = (
-            f"“{str(found['input'])[:20]}” is none of the kinds that there are: {', '.join(_kinds(errors))}"
-        )
-    return f"{place}: {said}." if place else f"This is not a line document: {said}."
-
-
-def _kinds(errors: Sequence[Any]) -> list[str]:
-    """The kinds that a value could have been, as the validator tried them."""
-    tried = [
-        e["msg"].split("'")[1] for e in errors if e["loc"] and e["loc"][-1] == "kind" and "'" in e["msg"]
-    ]
-    return list(dict.fromkeys(tried))

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import io
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from math import degrees
+from itertools import product
+from math import degrees, floor
 from typing import Any, Literal
 
 from ezdxf import filemanagement, units
@@ -204,27 +205,48 @@ def _chained(runs: list[_Run]) -> list[_Run]:
     """Put the runs end to end, turning those drawn the other way; the first end is where the file
     begins. Raises FileError where they do not make one line."""
     near = max(JOIN_MM, 1e-6 * max(abs(v) for run in runs for v in (*run.start, *run.end)))
-    chain, rest = [runs[0]], list(runs[1:])
-    while rest:
-        for k, run in enumerate(rest):
-            for option in (run, run.turned()):
-                if length(subtract(option.start, chain[-1].end)) <= near:
-                    chain.append(option)
-                elif length(subtract(option.end, chain[0].start)) <= near:
-                    chain.insert(0, option)
-                else:
-                    continue
-                del rest[k]
-                break
-            else:
-                continue
-            break
-        else:
-            raise FileError("The drawing is not one line: some of its lines and arcs do not meet end to end.")
+    ends = _Ends(runs, near)
+    ends.take(0)
+    after = list(ends.follow(runs[0]))
+    before = [run.turned() for run in ends.follow(runs[0].turned())]
+    chain = [*reversed(before), runs[0], *after]
+    if len(chain) < len(runs):
+        raise FileError("The drawing is not one line: some of its lines and arcs do not meet end to end.")
     if len(chain) > 1 and length(subtract(chain[0].start, chain[-1].end)) <= near:
         raise FileError("The drawing closes on itself; a tube has two ends.")
-    first = runs[0]
-    return [run.turned() for run in reversed(chain)] if first.turned() in chain else chain
+    return chain
+
+
+class _Ends:
+    """Which runs begin or end at a place, found by the cell of space that it lies in."""
+
+    def __init__(self, runs: list[_Run], near: float) -> None:
+        self._runs, self._near, self._cell = runs, near, 2 * near
+        self._free = [True] * len(runs)
+        self._at: dict[tuple[int, ...], list[int]] = {}
+        for k, run in enumerate(runs):
+            for point in (run.start, run.end):
+                self._at.setdefault(tuple(floor(v / self._cell) for v in point), []).append(k)
+
+    def take(self, k: int) -> None:
+        """The run is in the chain."""
+        self._free[k] = False
+
+    def follow(self, run: _Run) -> Iterator[_Run]:
+        """The runs that come after one, each turned so that it starts where the one before ends."""
+        while (found := self._next(run.end)) is not None:
+            yield found
+            run = found
+
+    def _next(self, point: Vector) -> _Run | None:
+        low, high = ([floor((v + way * self._near) / self._cell) for v in point] for way in (-1, 1))
+        cells = product(*(range(a, b + 1) for a, b in zip(low, high, strict=True)))
+        for k in sorted({k for cell in cells for k in self._at.get(cell, ()) if self._free[k]}):
+            for option in (self._runs[k], self._runs[k].turned()):
+                if length(subtract(option.start, point)) <= self._near:
+                    self.take(k)
+                    return option
+        return None
 
 
 def _unit(document: Any, chain: list[_Run], chosen: Unit | None) -> tuple[float, Guessed]:

@@ -11,8 +11,8 @@ from pydantic_core import from_json
 from bendrel.core.fitup.offered import MOST_OFFERS
 from bendrel.core.fitup.trial import Offer
 from bendrel.core.record import record
-from bendrel.exchange.documents import first_error
 from bendrel.exchange.errors import FileError
+from bendrel.exchange.wrong import first_error
 
 
 @record
@@ -46,7 +46,7 @@ def read_fit(data: bytes, bends: int) -> FitFile:
     try:
         found = _FILE.validate_python(value)
     except ValidationError as error:
-        raise FileError(first_error(error).replace("a line document", "a fit")) from error
+        raise FileError(first_error(error, "a fit")) from error
     if len(found.rounds) > MOST_OFFERS:
         raise FileError(f"rounds: there are {len(found.rounds)}; up to {MOST_OFFERS} are accepted.")
     numbers = [item.bend for item in found.made]

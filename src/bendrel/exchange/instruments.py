@@ -57,7 +57,7 @@ def read_message(kind: InstrumentKind, text: str) -> InstrumentReading:
         return InstrumentReading(instrument=kind, figures=(angle,), texts=(f"{angle:g}",))
     if kind == "pressure":
         return _pressure(value)
-    if unit not in UNITS:
+    if not isinstance(unit, str) or unit not in UNITS:
         raise FileError(f"The {_NAMES[kind]} sent a length without “mm” or “in”.")
     names = ("value",) if kind == "caliper" else ("x", "y", "z")
     low = 0.0 if kind == "caliper" else -LONGEST_MM

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import warnings
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from PIL import Image, ImageOps
@@ -12,6 +13,11 @@ from bendrel.exchange.errors import FileError
 
 MOST_BYTES = 15_000_000
 MOST_PIXELS = 60_000_000
+MOST_PIXELS_UNSCALED = 25_000_000
+"""Of formats that cannot be read at a smaller scale."""
+MOST_SIDE = 20_000
+MOST_SCANS = 40
+"""A JPEG that sharpens in steps has about ten; each costs as much time as the whole picture."""
 LONGEST_SIDE = 1600
 FORMATS = ("JPEG", "PNG", "WEBP")
 
@@ -37,8 +43,9 @@ def read_picture(data: bytes) -> Picture:
         with warnings.catch_warnings():
             warnings.simplefilter("error", Image.DecompressionBombWarning)
             with Image.open(io.BytesIO(data), formats=FORMATS) as opened:
-                if opened.width * opened.height > MOST_PIXELS:
-                    raise FileError("The photograph has over 60 million pixels; take a smaller one.")
+                check_size(opened, data)
+                opened.draft("RGB", (LONGEST_SIDE, LONGEST_SIDE))  # a JPEG is read no larger than needed
+                opened.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
                 upright = ImageOps.exif_transpose(opened).convert("RGB")
     except FileError:
         raise
@@ -46,7 +53,26 @@ def read_picture(data: bytes) -> Picture:
         raise FileError("The photograph has over 60 million pixels; take a smaller one.") from error
     except Exception as error:  # a broken picture breaks its decoder in ways that have no common class
         raise FileError("That is no photograph that can be read; JPEG, PNG or WebP is accepted.") from error
-    upright.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
     out = io.BytesIO()
     upright.save(out, "JPEG", quality=84, optimize=True)
     return Picture(data=out.getvalue(), width=upright.width, height=upright.height)
+
+
+def read_pictures(files: Sequence[bytes]) -> list[Picture]:
+    """Several photographs; what is wrong with one refuses them all. Raises FileError."""
+    return [read_picture(data) for data in files]
+
+
+def check_size(opened: Image.Image, data: bytes) -> None:
+    """Refuse by what the file says of itself, before anything is unpacked. Raises FileError."""
+    if max(opened.size) > MOST_SIDE:
+        raise FileError(f"A side of the photograph is over {MOST_SIDE:,} pixels; take a smaller one.")
+    most = MOST_PIXELS if opened.format == "JPEG" else MOST_PIXELS_UNSCALED
+    if opened.width * opened.height > most:
+        raise FileError(f"The photograph has over {most // 1_000_000} million pixels; take a smaller one.")
+    if opened.format == "JPEG" and data.count(_SCAN) > MOST_SCANS:
+        raise FileError(f"The photograph is put together from over {MOST_SCANS} scans; save it anew.")
+
+
+_SCAN = b"\xff\xda"
+"""Begins a scan; in what is packed, 0xff is always followed by 0: ITU-T T.81, B.1.1."""

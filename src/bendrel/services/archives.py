@@ -25,6 +25,7 @@ from bendrel.exchange.archive import (
 )
 from bendrel.exchange.documents import line_from_value, line_to_value
 from bendrel.exchange.errors import FileError
+from bendrel.services.apart import READING, apart
 from bendrel.services.archived_runs import check_runs, new_run_ids, runs_in, runs_out, with_runs
 from bendrel.services.bookings import Account
 from bendrel.services.errors import NotFound
@@ -51,6 +52,19 @@ class BroughtIn:
     makings: int
     own: tuple[str, ...]
     job_id: str | None
+
+
+BYTES_A_SECOND = 20_000_000
+"""A large archive is given more time to be read than a small one."""
+
+
+def unpacked(data: bytes) -> tuple[ArchivedJob, dict[str, bytes], dict[str, list[tuple[float, float, float]]]]:
+    """A job, its photographs and the readings of its runs, checked against each other. Raises FileError."""
+    job, beside = read_archive(data)
+    readings = check_runs(job, beside.runs)
+    check_makings(job)
+    check_line_ids(job)
+    return job, beside.photos, readings
 
 
 class Archives:
@@ -103,16 +117,17 @@ class Archives:
 
     def read(self, data: bytes, *, keep: bool) -> BroughtIn:
         """What an archive holds; with `keep` it becomes a job, whole or not at all."""
-        job, beside = read_archive(data)
-        photos, readings = beside.photos, check_runs(job, beside.runs)
-        check_makings(job)
-        check_line_ids(job)
+        bounds = replace(READING, seconds=READING.seconds + len(data) / BYTES_A_SECOND, megabytes=280)
+        job, photos, readings = apart(bounds, unpacked, data)
         new = check_own(self._shelf.kit, job)
         wanted = photos_in(job)
         present = {name: photos[name] for name in wanted if name in photos}
         job_id: str | None = None
         if keep:
-            names = {name: self._photos.keep(picture).id for name, picture in present.items()}
+            read = self._photos.read_all(list(present.values()))  # all of them, before any is kept
+            names = {
+                name: self._photos.put_down(picture).id for name, picture in zip(present, read, strict=True)
+            }
             job_id = self._keep(job, names, readings)
             self._shelf.read_anew()
         return BroughtIn(

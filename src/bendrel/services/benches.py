@@ -21,6 +21,7 @@ from bendrel.core.rigid.work import steps_for
 from bendrel.core.rules.piece.judge_section import sections_of
 from bendrel.core.rules.set_aside import worst_first
 from bendrel.core.shop.kit import Kit
+from bendrel.core.shop.spread import HandRead, hands_of
 from bendrel.exchange.tape import build_tape
 from bendrel.services.errors import Refused
 from bendrel.services.tubes import tube_of
@@ -89,6 +90,13 @@ def standing(
         steps=bench_steps(part, steps_for(rigid, kit)),
         remade=remake(rigid.run, kit, part, rigid.choices, made, offers),
     )
+
+
+def hands_read(
+    line: Line, kit: Kit, made: tuple[MadeBend, ...], span: str, offers: tuple[TypedOffer, ...]
+) -> tuple[HandRead, ...]:
+    """What a part tells of the hands that make it. Raises Refused."""
+    return tuple(hands_of(standing(line, kit, made, span, offers).remade.departures))
 
 
 def print_tape(line: Line, kit: Kit, span: str = "") -> bytes:

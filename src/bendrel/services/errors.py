@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from bendrel.store.database import Busy
+from bendrel.store.database import Busy, NoRoom
 
-__all__ = ["Busy", "NotFound", "Refused", "Stale", "check_name"]
+__all__ = ["Busy", "Crowded", "GivenUp", "NoRoom", "NotFound", "Refused", "Stale", "TooMuch", "check_name"]
 
 
 class NotFound(LookupError):
@@ -15,6 +15,18 @@ class NotFound(LookupError):
 
 class Refused(ValueError):
     """The request makes no sense as it stands."""
+
+
+class TooMuch(Refused):
+    """It cannot be answered within the limits of time and memory."""
+
+
+class GivenUp(RuntimeError):
+    """Nobody waits for the answer any more: a newer request has taken its place."""
+
+
+class Crowded(RuntimeError):
+    """Too much is being worked on already; trying again helps."""
 
 
 class Stale(RuntimeError):

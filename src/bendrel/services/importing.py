@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from bendrel.core.line.document import Line
+from bendrel.core.line.document import MOST_ROWS, Line
 from bendrel.core.line.references import without_bends
 from bendrel.core.line.rewrite import Entry
 from bendrel.core.line.run import Run
@@ -13,7 +13,7 @@ from bendrel.core.shape.bends import Bend, BendList, ShapeError
 from bendrel.core.shape.corners import Corners, bends_from_corners
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import MM_PER_INCH, Unit, UnitError, format_length, parse_length
-from bendrel.exchange.documents import read_line
+from bendrel.exchange.documents import check_savable, read_line
 from bendrel.exchange.dxf import corners_of, read_dxf
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.tables import POINTS_HEADER, blank_radii, read_bends, read_points
@@ -130,8 +130,14 @@ def _done(
     said = f"{what}, {_count(len(shape.bends), 'bend', 'bends')}, in {names[unit]}"
     kept = without_bends(into.line, into.span)
     along = format_length(shape.developed_mm, into.line.unit)
+    if len(shape.bends) > MOST_ROWS:
+        raise FileError(
+            f"The file has {len(shape.bends):,} bends; a tube here has {MOST_ROWS} at most. Split it in two."
+        )
+    document = with_readings(kept, tube_of(kept, into.span.id).span, shape, kind, kit)
+    check_savable(document)
     return Understood(
-        document=with_readings(kept, tube_of(kept, into.span.id).span, shape, kind, kit),
+        document=document,
         understood=f"{said}, {along} along the tube",
         unit=unit,
         notes=tuple(notes),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import datetime
 
 from pydantic import TypeAdapter
@@ -11,10 +12,11 @@ from sqlalchemy.orm import Session
 from bendrel.core.line.document import Line
 from bendrel.core.making.state import Ended, MakingState, Outcome
 from bendrel.core.record import record
-from bendrel.core.shop.spread import hands_of
+from bendrel.core.shop.spread import HandRead
 from bendrel.exchange.documents import line_from_value, line_to_value
-from bendrel.services.benches import standing
-from bendrel.services.errors import NotFound, Refused, Stale
+from bendrel.services.apart import RECKONING, apart
+from bendrel.services.benches import hands_read, planned_of
+from bendrel.services.errors import Crowded, NotFound, Refused, Stale, TooMuch
 from bendrel.services.shelf import Shelf
 from bendrel.services.tubes import tube_of
 from bendrel.store.database import Database
@@ -70,7 +72,7 @@ class Makings:
             return _making(begun, job_id)
         if own.state == "stays":
             raise Refused("This tube stays as it is; there is nothing to make.")
-        standing(line, self._shelf.kit, (), own.id)  # refused here where it cannot be made
+        planned_of(line, self._shelf.kit, own.id)  # refused here where it cannot be made
         with self._database.writing() as session:
             row = _begun(session, line_id, own.id)
             if row is None:
@@ -86,7 +88,12 @@ class Makings:
         with self._database.reading() as session:
             begun = _row(session, making_id)
             document, span = line_from_value(begun.document), begun.span
-        now_at = standing(document, self._shelf.kit, state.made, span, state.offers)
+        told = (document, self._shelf.kit, state.made, span, state.offers)
+        read: Sequence[HandRead] | None
+        try:
+            read = apart(RECKONING, hands_read, *told)
+        except (TooMuch, Crowded):  # what was typed is kept all the same
+            read = None
         with self._database.writing() as session:
             row = _row(session, making_id)
             job_id = _line(session, row.line_id)
@@ -99,7 +106,8 @@ class Makings:
                     row.state,
                 )
             row.state = _STATE.dump_python(state, mode="json")
-            row.departures = [[d.name, d.off, d.hands, d.reads] for d in hands_of(now_at.remade.departures)]
+            if read is not None:
+                row.departures = [[d.name, d.off, d.hands, d.reads] for d in read]
             row.version += 1
             kept = _making(row, job_id)
         self._shelf.read_hand()

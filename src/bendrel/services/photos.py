@@ -2,17 +2,22 @@
 
 from __future__ import annotations
 
-import os
+from collections.abc import Sequence
 from hashlib import sha256
 from pathlib import Path
 
 from bendrel.core.line.document import Line
 from bendrel.core.record import record
-from bendrel.exchange.pictures import read_picture
+from bendrel.exchange.pictures import Picture, read_picture, read_pictures
+from bendrel.services.apart import READING, apart
 from bendrel.services.errors import NotFound
 from bendrel.store.backup import photos_beside
 from bendrel.store.database import Database
 from bendrel.store.models import PhotoRow
+from bendrel.store.photos import write_photo
+
+AT_A_TIME = 8
+"""So many of an archive's photographs are read in one process."""
 
 
 @record
@@ -33,12 +38,20 @@ class Photos:
 
     def keep(self, data: bytes) -> Photo:
         """Check, scale and keep a photograph; the same one twice is kept once."""
-        picture = read_picture(data)
+        picture: Picture = apart(READING, read_picture, data)
+        return self.put_down(picture)
+
+    def read_all(self, files: Sequence[bytes]) -> list[Picture]:
+        """Check and scale many, some at a time; nothing is kept."""
+        read: list[Picture] = []
+        for start in range(0, len(files), AT_A_TIME):
+            read += apart(READING.times(AT_A_TIME), read_pictures, files[start : start + AT_A_TIME])
+        return read
+
+    def put_down(self, picture: Picture) -> Photo:
+        """Keep one that has been read; it is on the disk when this returns."""
         name = sha256(picture.data).hexdigest()[:32]
-        self._folder.mkdir(exist_ok=True)
-        unfinished = self._folder / f"{name}.part"
-        unfinished.write_bytes(picture.data)
-        os.replace(unfinished, self._folder / f"{name}.jpg")
+        write_photo(self._folder, name, picture.data)
         with self._database.writing() as session:
             if session.get(PhotoRow, name) is None:
                 session.add(

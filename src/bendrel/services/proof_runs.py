@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 
 from bendrel.core.record import record
 from bendrel.exchange.readings import GaugeReadings, read_readings, write_readings
+from bendrel.services.apart import READING, apart
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.recorder import Recorder
 from bendrel.store.database import Database
@@ -135,7 +136,7 @@ class ProofRuns:
 
     def bring_in(self, line_id: str, data: bytes) -> ProofRun:
         """A file of readings becomes a run of the line, whole or not at all."""
-        read = read_readings(data)
+        read: GaugeReadings = apart(READING, read_readings, data)
         warm = read.temperatures_c or (float("nan"),) * len(read.times_s)
         rows = list(zip(read.times_s, read.pressures_kpa, warm, strict=True))
         if not rows:

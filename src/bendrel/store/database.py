@@ -46,13 +46,21 @@ class Database:
     def writing(self) -> Iterator[Session]:
         """A transaction that changes something: committed at the end, rolled back by any exception.
 
-        Raises Busy when another write holds the lock for too long."""
+        Raises Busy when another write holds the lock for too long, NoRoom when the disk takes nothing."""
         with _told(), self._writing.begin() as session:
             yield session
 
     def close(self) -> None:
         """Let go of the file."""
         self.engine.dispose()
+
+
+class NoRoom(Exception):
+    """The disk takes nothing any more. The text is meant for the person."""
+
+
+NO_ROOM = "The disk is full: this was not kept. Make room on it and save again; what was typed is still here."
+READ_ONLY = "The disk or the folder cannot be written just now: this was not kept. Look at it and save again."
 
 
 class Busy(Exception):
@@ -66,6 +74,10 @@ def _told() -> Iterator[None]:
     except OperationalError as error:
         if "locked" in str(error.orig) or "busy" in str(error.orig):
             raise Busy("The data is in use by something else just now; it is tried again.") from error
+        if "disk is full" in str(error.orig):
+            raise NoRoom(NO_ROOM) from error
+        if any(said in str(error.orig) for said in ("readonly", "disk I/O error", "unable to open")):
+            raise NoRoom(READ_ONLY) from error
         raise
 
 

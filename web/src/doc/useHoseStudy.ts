@@ -10,13 +10,18 @@ export function useHoseStudy(document: Line, span: string, line: string): HoseSt
   const [study, setStudy] = useState<HoseStudy | null>(null);
   const [newest] = useState(() => new Newest());
   useEffect(() => {
+    const gone = new AbortController();
     const later = setTimeout(() => {
-      const answer = take(api.POST("/api/hose", { body: document, params: { query: { span, line } } }));
+      const params = { query: { span, line } };
+      const answer = take(api.POST("/api/hose", { body: document, params, signal: gone.signal }));
       newest.ask(answer, (got) => {
         if (got.ok) setStudy(got.value);
       });
     }, QUIET_MS);
-    return () => clearTimeout(later);
+    return () => {
+      gone.abort();
+      clearTimeout(later);
+    };
   }, [document, line, newest, span]);
   return study?.laid && study.laid.span !== span ? null : study;
 }

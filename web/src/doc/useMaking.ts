@@ -40,8 +40,13 @@ export function useMaking(lineId: string, span: string): { editor: MakingEditor 
   const accept = useCallback(async (next: Making) => {
     latest.current = next;
     setMaking(next);
-    const standing = await standingOf(next);
-    if (latest.current === next) setTold({ standing, of: readingsOf(next) });
+    try {
+      const standing = await standingOf(next);
+      if (latest.current === next) setTold({ standing, of: readingsOf(next) });
+    } catch (error) {
+      // what was read is kept; only what follows from it is not known
+      if (latest.current === next) setMessage(sentence(error));
+    }
   }, []);
 
   useEffect(() => {
@@ -107,6 +112,6 @@ export function useMaking(lineId: string, span: string): { editor: MakingEditor 
       making && told
         ? { making, standing: told.standing, reckoning: told.of !== readingsOf(making), message, keep, end }
         : null,
-    problem,
+    problem: problem || (told ? "" : message),
   };
 }

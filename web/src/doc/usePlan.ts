@@ -1,6 +1,7 @@
 import { useLayoutEffect, useMemo, useState } from "react";
 import { api, sentence, take } from "../api/client";
 import type { BenchReport, Line } from "../api/types";
+import type { BenchView } from "./useBench";
 import { Newest } from "./newest";
 import type { Seen } from "./planView";
 import { NOTHING_SEEN, seenAfter, seenWithout } from "./planView";
@@ -8,10 +9,12 @@ import { NOTHING_SEEN, seenAfter, seenWithout } from "./planView";
 export interface PlanView extends Seen {
   /** What the tool makes of it; null where that is not asked for, or not known yet. */
   bench: BenchReport | null;
+  /** Why the tool was not asked to the end. */
+  beyond: string;
 }
 
 /** The plan of the document as typed, asked anew at every change. */
-export function usePlan(document: Line, bench: BenchReport | null, tube: string): PlanView {
+export function usePlan(document: Line, bench: BenchView, tube: string): PlanView {
   const [seen, setSeen] = useState(NOTHING_SEEN);
   const [newest] = useState(() => new Newest());
   // before the browser paints the field: the question is on its way a frame earlier
@@ -20,5 +23,5 @@ export function usePlan(document: Line, bench: BenchReport | null, tube: string)
       setSeen((was) => (answer.ok ? seenAfter(was, answer.value, tube) : seenWithout(was, sentence(answer.error)))),
     );
   }, [document, newest, tube]);
-  return useMemo(() => ({ ...seen, bench }), [seen, bench]);
+  return useMemo(() => ({ ...seen, bench: bench.report, beyond: bench.beyond }), [seen, bench]);
 }

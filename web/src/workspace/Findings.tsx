@@ -76,6 +76,7 @@ export function Findings({ editor, view }: Props) {
             ))}
         </Box>
       )}
+      {view.beyond && <Box sx={{ mb: 1, color: "var(--second)" }}>At the tool: {view.beyond}</Box>}
       {plan?.chosen && open.length === 0 && <Box>Nothing against this line.</Box>}
       {open.map((finding) => (
         <Item

@@ -174,14 +174,14 @@ function useLooked(editor: LineEditor, wanted: boolean): CheckAdvice {
   const [looked, setLooked] = useState<CheckAdvice>(NOTHING);
   useEffect(() => {
     if (!wanted) return;
-    let gone = false;
+    const gone = new AbortController();
     const timer = window.setTimeout(() => {
-      take(api.POST("/api/suspects", { body: line, params: { query: { span: tube } } }))
-        .then((answer) => !gone && setLooked(answer))
-        .catch(() => !gone && setLooked(NOTHING));
+      take(api.POST("/api/suspects", { body: line, params: { query: { span: tube } }, signal: gone.signal }))
+        .then((answer) => !gone.signal.aborted && setLooked(answer))
+        .catch(() => !gone.signal.aborted && setLooked(NOTHING));
     }, QUIET_MS);
     return () => {
-      gone = true;
+      gone.abort();
       window.clearTimeout(timer);
     };
   }, [line, wanted, tube]);

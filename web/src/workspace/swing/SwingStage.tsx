@@ -14,10 +14,10 @@ export default function SwingStage({ document: line, tube, move }: { document: L
   const [at, setAt] = useState(0);
   const { showSwing } = useSelection();
   useEffect(() => {
-    let gone = false;
-    take(api.POST("/api/bench/swing", { body: { document: line, span: tube, move } }))
+    const gone = new AbortController();
+    take(api.POST("/api/bench/swing", { body: { document: line, span: tube, move }, signal: gone.signal }))
       .then((told) => {
-        if (gone) return;
+        if (gone.signal.aborted) return;
         setView(told);
         setProblem("");
         const hit = told.hit_deg ?? null;
@@ -32,12 +32,12 @@ export default function SwingStage({ document: line, tube, move }: { document: L
         );
       })
       .catch((error: unknown) => {
-        if (gone) return;
+        if (gone.signal.aborted) return;
         setView(null);
         setProblem(sentence(error));
       });
     return () => {
-      gone = true;
+      gone.abort();
     };
   }, [line, move, tube]);
   const standing = view?.standings[Math.min(at, view.standings.length - 1)];
