@@ -35,8 +35,10 @@ def templates(tmp_path_factory) -> dict[str, Path]:
             if path.exists():
                 continue
             opened = open_shop(path.with_suffix(".new"))
+            opened.jobs.patience_s = 60.0
             if name == "demo":
                 fill_demo(opened)
+                opened.jobs.board()  # so that every copy knows what it says
             opened.close()
             path.with_suffix(".new").rename(path)
     return made
@@ -47,6 +49,7 @@ def shop(tmp_path, templates) -> Shop:
     """An empty shop on a database of its own."""
     copyfile(templates["empty"], tmp_path / "shop.db")
     opened = open_shop(tmp_path / "shop.db", backups=False)
+    opened.jobs.patience_s = 60.0  # a test asks once, and wants to know
     yield opened
     opened.close()
 
@@ -65,6 +68,7 @@ def client(application, templates, tmp_path):
     path = tmp_path / "api.db"
     copyfile(templates["demo"], path)
     shop = open_shop(path, backups=False)
+    shop.jobs.patience_s = 60.0
     first, application.state.shop = application.state.shop, shop
     yield TestClient(application, base_url="http://127.0.0.1:8470")
     application.state.shop = first

@@ -412,13 +412,13 @@ def test_what_was_read_of_bends_is_weighed_with_the_trial_fit(folder):
     [
         ("[1]", "This is no fit"),
         ("{", "the text is not valid JSON"),
-        ({"rounds": [{"off_mm": -1}]}, "rounds › 0 › off_mm"),
+        ({"rounds": [{"off_mm": -1}]}, "Round 1, off mm: must be 0 or more"),
         ({"rounds": [{}] * 100}, "rounds: there are 100; up to 30 are accepted."),
         (
             {"rounds": [{"then": [{"kind": "bend", "at": 9, "deg": 1}]}]},
             "no bend at 9; the part has 2 bends",
         ),
-        ({"rounds": [{"tilt_deg": 95}]}, "tilt_deg"),
+        ({"rounds": [{"tilt_deg": 95}]}, "Round 1, tilt deg"),
         ({"made": [{"bend": 7, "angle_deg": 90}]}, "there is no bend 7; this part has 2."),
         ({"made": [{"bend": 1}, {"bend": 1}]}, "bend 1 stands there twice"),
         ('{"rounds": [{"along_mm": NaN}]}', "not valid JSON"),

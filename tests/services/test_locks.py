@@ -8,7 +8,7 @@ from starlette.testclient import TestClient
 
 import bendrel.services.benches as benches
 import bendrel.services.cuttings as cuttings
-import bendrel.services.summaries as summaries
+import bendrel.services.summarising as summarising
 import bendrel.store.database as database
 from bendrel.api.app import create_app
 from bendrel.core.making.state import MakingState
@@ -94,12 +94,12 @@ def test_nothing_is_computed_while_the_lock_is_held(monkeypatch, tmp_path):
 
         monkeypatch.setattr(module, name, looking)
 
-    for module, name in ((summaries, "plan_line"), (cuttings, "plan_line"), (benches, "plan_rigid")):
+    for module, name in ((summarising, "plan_line"), (cuttings, "plan_line"), (benches, "plan_rigid")):
         watched(module, name)
     shop.jobs.board()
     cuts = shop.cuttings.of(job.id, (piece_of(line.id, "s1"),))
     shop.cuttings.take(job.id, CutsDone(pieces=(piece_of(line.id, "s1"),), stamp=cuts.stamp))
     making = shop.makings.begin(line.id)
     shop.makings.keep(making.id, making.version, MakingState())
-    assert len(free) >= 5
+    assert len(free) >= 4  # the reckoning of what is kept is done in another process
     shop.close()

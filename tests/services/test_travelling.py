@@ -110,12 +110,12 @@ def changed(data, change):
     ("change", "said"),
     [
         (lambda job: job["own"][0]["fields"].update(radius_mm="round"), "benders.*Radius of the die"),
-        (lambda job: job["own"][0].update(id="../../x"), "own"),
-        (lambda job: job["own"][0].update(shelf="secrets"), "own"),
+        (lambda job: job["own"][0].update(id="../../x"), "Own entry 1, id"),
+        (lambda job: job["own"][0].update(shelf="secrets"), "Own entry 1, shelf: must be one of"),
         (lambda job: job["trials"][0]["fields"].update(mark="900"), "test piece.*Mark"),
         (lambda job: job["trials"][0].update(material="mithril"), "mithril"),
         (lambda job: job["makings"][0].update(line=7), "line 8, and the job has 1"),
-        (lambda job: job["makings"][0].update(outcome="sold"), "makings"),
+        (lambda job: job["makings"][0].update(outcome="sold"), "Making 1, outcome: must be one of"),
     ],
 )
 def test_what_makes_no_sense_keeps_the_whole_job_out(shop, made, change, said):

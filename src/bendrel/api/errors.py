@@ -11,7 +11,17 @@ from starlette.exceptions import HTTPException
 
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.wrong import sentence, spoken_steps, telling
-from bendrel.services.errors import Busy, Crowded, GivenUp, NoRoom, NotFound, Refused, Stale, TooMuch
+from bendrel.services.errors import (
+    Busy,
+    Crowded,
+    GivenUp,
+    NoRoom,
+    NotFound,
+    Refused,
+    Stale,
+    TooMuch,
+    Unreadable,
+)
 
 STATUSES: dict[type[Exception], int] = {
     NotFound: 404,
@@ -37,6 +47,10 @@ def add_error_handlers(app: FastAPI) -> None:
 
         return told
 
+    @app.exception_handler(Unreadable)
+    async def _unreadable(_: Request, error: Unreadable) -> JSONResponse:
+        return JSONResponse({"message": str(error), "unreadable": True}, status_code=422)
+
     for kind, status in STATUSES.items():
         app.add_exception_handler(kind, telling_of(status))
 
@@ -48,6 +62,8 @@ def add_error_handlers(app: FastAPI) -> None:
     @app.exception_handler(RequestValidationError)
     async def _invalid(_: Request, error: RequestValidationError) -> JSONResponse:
         errors = error.errors()
+        if telling(errors)["type"] == "json_invalid":
+            return JSONResponse({"message": "The request is not valid JSON."}, status_code=422)
         steps = spoken_steps(telling(errors)["loc"])
         body = {"message": sentence(errors, "what is expected here"), "field": "/" + "/".join(steps)}
         return JSONResponse(body, status_code=422)

@@ -37,6 +37,19 @@ def redo_line(line_id: str, body: AtVersion, services: Services) -> OpenLine:
     return services.lines.redo(line_id, body.version)
 
 
+@router.get("/{line_id}/as-kept.json", response_class=Response)
+def as_kept(line_id: str, services: Services) -> Response:
+    """What is kept of a line, as it is: for one that cannot be read."""
+    data, name = services.lines.as_kept(line_id)
+    return as_file(data, "application/octet-stream", name)
+
+
+@router.post("/{line_id}/last-good")
+def last_good(line_id: str, services: Services) -> OpenLine:
+    """Make the newest step that can be read the present one."""
+    return services.lines.last_good(line_id)
+
+
 @router.delete("/{line_id}", status_code=204)
 def delete_line(line_id: str, services: Services) -> None:
     """Take a line off its job; it can be restored."""

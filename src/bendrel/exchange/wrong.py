@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping, Sequence
 from typing import Any
 
@@ -28,6 +29,8 @@ _EACH = {
     "pieces": "piece",
 }
 """What one of a list is called."""
+_OF_THE_VALIDATOR = re.compile(r"function-|lax-or-strict|tagged-|literal\[|constrained-|[a-z]+\[")
+"""Steps that name one of several types, not a field."""
 _CALLED = {"od_mm": "outside diameter", "mm_error": "error in mm", "deg_error": "error in degrees"}
 
 
@@ -36,7 +39,7 @@ def spoken_steps(steps: Sequence[str | int]) -> list[str]:
     return [
         "".join(c if c.isprintable() else "?" for c in str(step)[:40])
         for step in steps
-        if str(step) not in _SKIPPED and not str(step).startswith(("function-", "lax-or-strict", "tagged-"))
+        if str(step) not in _SKIPPED and not _OF_THE_VALIDATOR.match(str(step))
     ]
 
 
@@ -83,7 +86,8 @@ def sentence(errors: Sequence[Any], whole: str) -> str:
     if found["loc"] and found["loc"][-1] == "kind" and found["type"] == "literal_error":
         said = f"“{str(found['input'])[:20]}” is none of the kinds that there are: {_kinds(errors)}"
     place = place_of(found["loc"])
-    text = f"{place}: {said}." if place else f"This is not {whole}: it {said}."
+    bare = said if found["type"] == "value_error" else f"it {said}"
+    text = f"{place}: {said}." if place else f"This is not {whole}: {bare}."
     return text[0].upper() + text[1:]
 
 

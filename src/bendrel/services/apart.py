@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import builtins
 import io
+import os
 import pickle
 import resource
 import threading
@@ -32,6 +33,7 @@ class Bounds:
     seconds: float
     megabytes: int
     said: str
+    nice: int = 0
 
     def times(self, count: int) -> Bounds:
         """For several files that are read one after the other; all of them share the memory."""
@@ -44,6 +46,8 @@ READING = Bounds(
 RECKONING = Bounds(
     2.8, 700, "Too much to reckon: that takes over three seconds. Try it with fewer bends or pieces."
 )
+BACKGROUND = Bounds(20.0, 700, RECKONING.said, nice=10)
+"""What nobody waits for: it gives way to everything else, and takes no place."""
 WRITING = Bounds(60.0, 2000, "Too much to write: that file takes over a minute.")
 """A file of a line's own plan; the solid takes its time."""
 
@@ -51,7 +55,7 @@ AT_ONCE = 2
 """So many pieces of work go on beside each other; the others wait for a place."""
 WAITS_S = 4.0
 _PLACES = threading.BoundedSemaphore(AT_ONCE)
-_LOADED = ("archives", "benches", "importing", "measuring", "photos", "proof_runs", "reckoning")
+_LOADED = ("archives", "importing", "measuring", "photos", "proof_runs", "reckoning", "summarising")
 """The rooms of `services` whose work is done apart: loaded once, in the process that is copied."""
 _CONTEXT: Any = get_context("forkserver")
 _CONTEXT.set_forkserver_preload(["__main__", *(f"bendrel.services.{room}" for room in _LOADED)])
@@ -70,7 +74,7 @@ class Apart:
     def __init__(self, bounds: Bounds, task: Callable[..., Any], *args: Any) -> None:
         self._bounds = bounds
         self._given_up = False
-        if not _PLACES.acquire(timeout=WAITS_S):
+        if not bounds.nice and not _PLACES.acquire(timeout=WAITS_S):
             raise Crowded("Bendrel is busy with other files and sums; try it again in a moment.")
         try:
             self._answer, there = _CONTEXT.Pipe(duplex=False)
@@ -78,7 +82,7 @@ class Apart:
             self._process.start()
             there.close()
         except BaseException:
-            _PLACES.release()
+            self._leave()
             raise
 
     def give_up(self) -> None:
@@ -101,7 +105,7 @@ class Apart:
             self._process.kill()
             self._process.join()
             self._answer.close()
-            _PLACES.release()
+            self._leave()
         if kind == "done":
             return value
         if kind == "beyond":
@@ -109,6 +113,10 @@ class Apart:
         if kind in _REFUSALS:
             raise _REFUSALS[kind](value)
         raise RuntimeError(value)
+
+    def _leave(self) -> None:
+        if not self._bounds.nice:
+            _PLACES.release()
 
 
 def apart(bounds: Bounds, task: Callable[..., Any], *args: Any) -> Any:
@@ -131,6 +139,7 @@ def _work(answer: Connection, bounds: Bounds, task: Callable[..., Any], args: tu
 
 def _limit(bounds: Bounds) -> None:
     """Memory beyond what is loaded, and processor time in case that nobody is left to kill it."""
+    os.nice(bounds.nice)
     seconds = int(bounds.seconds) + 2
     resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds))
     most = _data_bytes() + bounds.megabytes * 1_000_000

@@ -58,7 +58,10 @@ BYTES_A_SECOND = 20_000_000
 """A large archive is given more time to be read than a small one."""
 
 
-def unpacked(data: bytes) -> tuple[ArchivedJob, dict[str, bytes], dict[str, list[tuple[float, float, float]]]]:
+Readings = dict[str, list[tuple[float, float, float]]]
+
+
+def unpacked(data: bytes) -> tuple[ArchivedJob, dict[str, bytes], Readings]:
     """A job, its photographs and the readings of its runs, checked against each other. Raises FileError."""
     job, beside = read_archive(data)
     readings = check_runs(job, beside.runs)

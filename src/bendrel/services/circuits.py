@@ -16,10 +16,9 @@ from bendrel.core.line.document import BRANCHES, ComponentSpan, Line
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
 from bendrel.exchange.archive import read_archive
-from bendrel.exchange.documents import line_from_value
 from bendrel.services.present import present_job
+from bendrel.services.readable import readable_lines
 from bendrel.store.database import Database
-from bendrel.store.lines import document_at
 
 At = Literal["hot", "cold"]
 
@@ -86,10 +85,9 @@ class Circuits:
         """The circuits of one job."""
         with self._database.reading() as session:
             job = present_job(session, job_id)
-            stored = [
-                (row.id, document_at(session, row, row.head)) for row in job.lines if row.deleted_at is None
-            ]
-        return circuits_of([LineAt(id=name, line=line_from_value(value)) for name, value in stored], kit)
+            there = [row for row in job.lines if row.deleted_at is None]
+            lines = [LineAt(id=row.id, line=line) for row, line in readable_lines(session, there)]
+        return circuits_of(lines, kit)
 
 
 def circuits_of(lines: Sequence[LineAt], kit: Kit) -> JobCircuits:

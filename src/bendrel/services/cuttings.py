@@ -6,26 +6,26 @@ import hashlib
 from collections.abc import Collection, Mapping
 from dataclasses import replace
 from datetime import datetime
-from typing import Annotated, Any, NamedTuple
+from typing import Annotated, NamedTuple
 
 from annotated_types import MaxLen
 from pydantic import TypeAdapter
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from bendrel.core.line.document import Line
 from bendrel.core.line.run import runs
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
 from bendrel.core.stock.cutting import CutList, Wanted, cut_list
 from bendrel.core.stock.patterns import Bar
-from bendrel.exchange.documents import line_from_value
 from bendrel.services.errors import NotFound, Refused, Stale
 from bendrel.services.present import present_job
+from bendrel.services.readable import readable_lines
 from bendrel.services.shelf import Shelf
 from bendrel.services.stock import tube_name
 from bendrel.store.database import Database
-from bendrel.store.lines import document_at
 from bendrel.store.models import CuttingRow, Job, LineRow, MakingRow, StockRow, now
 from bendrel.store.stock import give_back, present_stock, put_in, take_from
 
@@ -165,8 +165,7 @@ class Cuttings:
         least = kit.limits["say_mm"].value
         lines: list[CutLine] = []
         wanted: dict[str, list[Wanted]] = {}
-        for line_id, document in there.documents.items():
-            line = line_from_value(document)
+        for line_id, line in there.lines.items():
             plan = plan_line(line, kit)
             if plan.removed.done:
                 continue
@@ -203,10 +202,10 @@ class Cuttings:
 
 
 class _There(NamedTuple):
-    """What lies there at one moment: the lines' documents, the tube cut for them, and the stock; `state`
+    """What lies there at one moment: the lines, the tube cut for them, and the stock; `state`
     is another one as soon as any of them changes."""
 
-    documents: dict[str, dict[str, Any]]
+    lines: dict[str, Line]
     taken: dict[str, TakenFor]
     stock: list[StockRow]
     state: tuple[object, ...]
@@ -217,7 +216,7 @@ def _there(session: Session, job_id: str) -> _There:
     rows = [row for row in job.lines if row.deleted_at is None]
     stock, taken = present_stock(session), taken_for(session, job)
     return _There(
-        documents={row.id: document_at(session, row, row.head) for row in rows},
+        lines={row.id: line for row, line in readable_lines(session, rows)},
         taken=taken,
         stock=stock,
         state=(

@@ -6,7 +6,18 @@ from typing import Any
 
 from bendrel.store.database import Busy, NoRoom
 
-__all__ = ["Busy", "Crowded", "GivenUp", "NoRoom", "NotFound", "Refused", "Stale", "TooMuch", "check_name"]
+__all__ = [
+    "Busy",
+    "Crowded",
+    "GivenUp",
+    "NoRoom",
+    "NotFound",
+    "Refused",
+    "Stale",
+    "TooMuch",
+    "Unreadable",
+    "check_name",
+]
 
 
 class NotFound(LookupError):
@@ -15,6 +26,10 @@ class NotFound(LookupError):
 
 class Refused(ValueError):
     """The request makes no sense as it stands."""
+
+
+class Unreadable(Refused):
+    """What is kept of a line cannot be read. It can be exported as it is, or a good step brought back."""
 
 
 class TooMuch(Refused):

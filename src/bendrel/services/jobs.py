@@ -4,26 +4,36 @@ from __future__ import annotations
 
 import logging
 from datetime import date, datetime
+from threading import Lock
+from time import monotonic
 from typing import Annotated
 
 from annotated_types import MaxLen, MinLen
-from sqlalchemy import select
+from pydantic import TypeAdapter
 
 from bendrel.core.line.document import Name
 from bendrel.core.record import record
 from bendrel.core.removal.stripdown import still_off
 from bendrel.core.repair.condition import Urgency
 from bendrel.core.units import Unit
-from bendrel.services.errors import Busy, NotFound, Stale, check_name
+from bendrel.services.errors import Busy, NoRoom, NotFound, Stale, check_name
 from bendrel.services.present import present_job
+from bendrel.services.reckoner import Reckoner
 from bendrel.services.shelf import Shelf
 from bendrel.services.stripdowns import log_of, still_off_by_job
-from bendrel.services.summaries import LineSummary, Summaries, Unsaid
+from bendrel.services.summaries import Summaries, unsaid_of
+from bendrel.services.summarising import LineSummary, Unsaid, said_of
 from bendrel.store.database import Database
 from bendrel.store.jobs import find_job, present_jobs
-from bendrel.store.models import Job, LineRow, now
+from bendrel.store.lines import LineAt, lines_at
+from bendrel.store.models import Job, now
 
 log = logging.getLogger("bendrel")
+
+PATIENCE_S = 0.25
+"""So long the board is held up to say what it does not know yet."""
+MOST_SOON = 40
+"""So many lines at most are worked out while somebody waits."""
 
 
 @record
@@ -58,46 +68,83 @@ class JobSummary:
     updated_at: datetime
 
 
+_BOARD = TypeAdapter(tuple[JobSummary, ...])
+
+
 class Jobs:
     """Use cases on jobs. Raises NotFound, Refused and Stale."""
 
     def __init__(self, database: Database, shelf: Shelf) -> None:
         self._database = database
-        self._summaries = Summaries(shelf)
+        self._shelf = shelf
+        self._summaries = Summaries(database, shelf)
+        self._reckoner = Reckoner(database, shelf, self._summaries)
+        self._written: tuple[tuple[int, int, str], bytes] = (-1, -1, ""), b""
+        self._writing = Lock()
+        self.patience_s = PATIENCE_S
 
     def board(self) -> tuple[JobSummary, ...]:
         """All jobs by what happens next: a line off the road first, then the nearest promise, then
-        the one touched last; the parked ones after them."""
+        the one touched last; the parked ones after them. What is not known yet is worked out while somebody
+        waits as far as that is soon done, and else in the background: the line says so."""
         with self._database.reading() as session:
-            present = present_jobs(session)
-            unsaid = self._summaries.lacking(session, (row for job in present for row in _lines(job)))
+            jobs = present_jobs(session)
+            there = {job.id for job in jobs}
+            lines = [line for line in lines_at(session) if line.job_id in there]
             off = still_off_by_job(session)
-        self._say(unsaid)
-        return tuple(sorted((self._summary(job, off.get(job.id, 0)) for job in present), key=_turn))
+        told = self._told(lines)
+        summaries = (_summary(job, told.get(job.id, []), off.get(job.id, 0)) for job in jobs)
+        return tuple(sorted(summaries, key=_turn))
+
+    def written_board(self) -> bytes:
+        """The board as JSON, written once for all who look, until something changes."""
+        with self._writing:
+            now_at = (self._database.changes, self._summaries.count, self._summaries.stamp)
+            if self._written[0] != now_at:
+                self._written = now_at, _BOARD.dump_json(self.board())
+            return self._written[1]
 
     def one(self, job_id: str) -> JobSummary:
         """One job with its lines."""
         with self._database.reading() as session:
             job = present_job(session, job_id)
-            unsaid = self._summaries.lacking(session, _lines(job))
+            lines = lines_at(session, job_id)
             off = len(still_off(log_of(session, job_id)))
-        self._say(unsaid)
-        return self._summary(job, off)
+        return _summary(job, self._told(lines).get(job_id, []), off)
 
-    def _say(self, unsaid: list[Unsaid]) -> None:
-        """Work out what the board lacks, then write it down; that it cannot be written down costs only the
-        next start its time."""
-        rows = self._summaries.work_out(unsaid)
-        if not rows:
-            return
+    def end(self) -> None:
+        """Work out no more in the background."""
+        self._reckoner.end()
+
+    def _told(self, lines: list[LineAt]) -> dict[str, list[LineSummary]]:
+        """What is said of some lines, by job."""
+        with self._database.reading() as session:
+            lacking = self._summaries.lacking(session, lines)
+            lacking.sort(key=lambda line: line.updated_at, reverse=True)
+            soon = [unsaid_of(session, line) for line in lacking[:MOST_SOON]]
+        if lacking:
+            done = self._say({one.id: one for one in soon if not one.long})
+            self._reckoner.want([line for line in lacking if line.id not in done])
+        found: dict[str, list[LineSummary]] = {}
+        with self._database.reading() as session:
+            for line in lines:
+                found.setdefault(line.job_id, []).append(self._summaries.told(line, session))
+        return found
+
+    def _say(self, soon: dict[str, Unsaid]) -> set[str]:
+        """Work out what patience allows, outside any transaction; returns the lines that it was enough
+        for. That they cannot be written down costs only the next start its time."""
+        until, stamp = monotonic() + self.patience_s, self._summaries.stamp
+        said: dict[str, LineSummary] = {}
+        for line_id, unsaid in soon.items():
+            if monotonic() >= until:
+                break
+            said[line_id] = said_of(unsaid, self._shelf.kit)
         try:
-            with self._database.writing() as session:
-                present = set(session.scalars(select(LineRow.id)))
-                for row in rows:
-                    if row.line_id in present:
-                        session.merge(row)
-        except Busy as error:
+            self._summaries.keep(stamp, [soon[line_id] for line_id in said], list(said.values()))
+        except (Busy, NoRoom) as error:
             log.info("The board's summaries were not written down: %s", error)
+        return set(said)
 
     def create(self, draft: JobDraft) -> JobSummary:
         """A new job without lines."""
@@ -129,7 +176,9 @@ class Jobs:
                     {
                         "name": job.name,
                         "machine": job.machine,
+                        "unit": job.unit,
                         "customer": job.customer,
+                        "promised": job.promised and job.promised.isoformat(),
                         "parked": job.parked,
                         "tried": job.tried,
                     },
@@ -155,17 +204,9 @@ class Jobs:
             job.deleted_at = None
         return self.one(job_id)
 
-    def _summary(self, job: Job, off: int) -> JobSummary:
-        return _summary(job, {row.id: self._summaries.told(row.id) for row in _lines(job)}, off)
 
-
-def _lines(job: Job) -> list[LineRow]:
-    return [row for row in job.lines if row.deleted_at is None]
-
-
-def _summary(job: Job, told: dict[str, LineSummary], off: int) -> JobSummary:
-    lines = [told[row.id] for row in _lines(job)]
-    lines.sort(key=lambda line: (line.done, _URGENCIES.index(line.urgency), line.rank))
+def _summary(job: Job, told: list[LineSummary], off: int) -> JobSummary:
+    lines = sorted(told, key=lambda line: (line.done, _URGENCIES.index(line.urgency), line.rank))
     return JobSummary(
         id=job.id,
         name=job.name,

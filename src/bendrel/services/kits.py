@@ -11,14 +11,13 @@ from bendrel.core.line.run import runs
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.record import record
 from bendrel.core.removal.stripdown import parts_for
-from bendrel.exchange.documents import line_from_value
 from bendrel.services.cuttings import piece_of, taken_for
 from bendrel.services.present import present_job
+from bendrel.services.readable import readable_lines
 from bendrel.services.shelf import Held, Shelf
 from bendrel.services.stripdowns import log_of
 from bendrel.standins.supplier import Supplier, SupplierAway
 from bendrel.store.database import Database
-from bendrel.store.lines import document_at
 
 PER_UNIT = {"mm": 1000.0, "each": 1.0, "l": 1.0}
 """How much of a need's measure one price is for: tube and hose are sold by the metre."""
@@ -69,11 +68,8 @@ class KitLists:
             job = present_job(session, job_id)
             cut = taken_for(session, job)
             shared = log_of(session, job_id)
-            lines = [
-                (line_from_value(document_at(session, row, row.head)), row.id)
-                for row in job.lines
-                if row.deleted_at is None
-            ]
+            there = [row for row in job.lines if row.deleted_at is None]
+            lines = [(line, row.id) for row, line in readable_lines(session, there)]
         needs: list[Need] = []
         for line, line_id in lines:
             plan = plan_line(line, self._shelf.kit)

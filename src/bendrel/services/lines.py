@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import datetime
-from typing import TYPE_CHECKING, Any, cast
+from typing import TYPE_CHECKING, cast
 
 from sqlalchemy.orm import Session
 
@@ -23,13 +23,22 @@ from bendrel.core.shape.bends import BendList, ShapeError
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit
 from bendrel.exchange.documents import line_from_value, line_to_value
-from bendrel.exchange.upgrade import up_to_date
+from bendrel.exchange.errors import FileError
 from bendrel.services.errors import NotFound, Refused, Stale, check_name
 from bendrel.services.present import present_job
+from bendrel.services.readable import present_line, readable_lines
 from bendrel.services.shelf import Shelf
 from bendrel.services.tubes import tube_of
 from bendrel.store.database import Database
-from bendrel.store.lines import add_line, document_at, find_line, last_step, move_head, push_step
+from bendrel.store.lines import (
+    add_line,
+    find_line,
+    kept_document,
+    last_step,
+    move_head,
+    push_step,
+    raw_document,
+)
 from bendrel.store.models import LineRow, now
 from bendrel.store.stock import lying_mm
 
@@ -94,12 +103,8 @@ class Lines:
         """The other lines of a line's job."""
         with self._database.reading() as session:
             row = _line(session, line_id)
-            stored = [
-                document_at(session, other, other.head)
-                for other in row.job.lines
-                if other.deleted_at is None and other.id != line_id
-            ]
-        return tuple(line_from_value(value) for value in stored)
+            others = [other for other in row.job.lines if other.deleted_at is None and other.id != line_id]
+            return tuple(line for _, line in readable_lines(session, others))
 
     def save(self, line_id: str, version: int, document: Line, *, signing: bool = False) -> OpenLine:
         """Keep `document` as the next step. A sign-off that is not there yet is given only in `signing`,
@@ -109,7 +114,7 @@ class Lines:
             row = _line(session, line_id)
             _check(session, row, version)
             value = line_to_value(document)
-            stored = line_from_value(document_at(session, row, row.head))
+            stored = present_line(session, row)
             signed = document.proving.signed
             if not signing and signed is not None and signed != stored.proving.signed:
                 raise Refused(
@@ -140,6 +145,27 @@ class Lines:
                 raise NotFound(f"There is no line “{line_id[:40]}”.")
             row.deleted_at = None
             return _opened(session, row)
+
+    def as_kept(self, line_id: str) -> tuple[bytes, str]:
+        """(what is kept of a line, as it is, readable or not; a name for the file)."""
+        with self._database.reading() as session:
+            row = _line(session, line_id)
+            told = raw_document(session, line_id, row.head) or ""
+        return told.encode(errors="replace"), f"line {line_id[:8]} as it is kept.json"
+
+    def last_good(self, line_id: str) -> OpenLine:
+        """Make the newest step that can be read the present one; what came after it stays to be redone.
+        Raises Refused where there is none."""
+        with self._database.writing() as session:
+            row = _line(session, line_id)
+            for seq in range(row.head, 0, -1):
+                try:
+                    line_from_value(kept_document(session, line_id, seq))
+                except FileError:
+                    continue
+                move_head(row, seq)
+                return _opened(session, row)
+        raise Refused("No step of this line can be read; export it as it is, and restore a backup.")
 
     def plan(self, document: Line) -> Plan:
         """The plan of a document as typed; nothing is stored."""
@@ -212,13 +238,12 @@ def _is_blank(readings: BendReadings | CornerReadings) -> bool:
 
 
 def _opened(session: Session, row: LineRow) -> OpenLine:
-    value: dict[str, Any] = document_at(session, row, row.head)
     return OpenLine(
         id=row.id,
         job_id=row.job_id,
         job_name=row.job.name,
         version=row.version,
-        document=line_from_value(value),
+        document=present_line(session, row),
         can_undo=row.head > 1,
         can_redo=row.head < last_step(session, row),
         updated_at=row.updated_at,
@@ -230,7 +255,7 @@ def _check(session: Session, row: LineRow, version: int) -> None:
         raise Stale(
             "This line was saved elsewhere first; what you typed is still here.",
             row.version,
-            up_to_date(document_at(session, row, row.head)),
+            line_to_value(present_line(session, row)),
         )
 
 

@@ -17,11 +17,12 @@ from bendrel.exchange.documents import line_from_value, line_to_value
 from bendrel.services.apart import RECKONING, apart
 from bendrel.services.benches import hands_read, planned_of
 from bendrel.services.errors import Crowded, NotFound, Refused, Stale, TooMuch
+from bendrel.services.readable import present_line
 from bendrel.services.shelf import Shelf
 from bendrel.services.tubes import tube_of
 from bendrel.store.database import Database
-from bendrel.store.lines import document_at, find_line
-from bendrel.store.models import MakingRow, now
+from bendrel.store.lines import find_line
+from bendrel.store.models import LineRow, MakingRow, now
 
 
 @record
@@ -62,10 +63,9 @@ class Makings:
     def begin(self, line_id: str, span: str = "") -> Making:
         """Begin to make a tube of the line as it is saved, or go on with what was begun."""
         with self._database.reading() as session:
-            job_id = _line(session, line_id)
-            line_row = find_line(session, line_id)
-            document = document_at(session, line_row, line_row.head) if line_row is not None else {}
-            line = line_from_value(document)
+            line_row = _line_row(session, line_id)
+            job_id = line_row.job_id
+            line = present_line(session, line_row)
             own = tube_of(line, span).span
             begun = _begun(session, line_id, own.id)
         if begun is not None:
@@ -134,11 +134,15 @@ def _begun(session: Session, line_id: str, span: str) -> MakingRow | None:
     ).first()
 
 
-def _line(session: Session, line_id: str) -> str:
+def _line_row(session: Session, line_id: str) -> LineRow:
     row = find_line(session, line_id)
     if row is None:
         raise NotFound(f"There is no line “{line_id[:40]}”; it may have been deleted.")
-    return row.job_id
+    return row
+
+
+def _line(session: Session, line_id: str) -> str:
+    return _line_row(session, line_id).job_id
 
 
 def _row(session: Session, making_id: str) -> MakingRow:

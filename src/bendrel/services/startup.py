@@ -68,6 +68,7 @@ class Shop:
 
     def close(self) -> None:
         """Keep what is being recorded, and let go of the database."""
+        self.jobs.end()
         self.recorder.end()
         self.database.close()
         self.sign.close()

@@ -30,6 +30,8 @@ class Database:
         self.path = path
         self.engine = _engine(path)
         migrate(self.engine)
+        self.changes = 0
+        """Goes up with every change that was kept."""
         self._writing = sessionmaker(self.engine, expire_on_commit=False)
         self._reading = sessionmaker(self.engine.execution_options(reading=True), expire_on_commit=False)
 
@@ -43,12 +45,14 @@ class Database:
             session.expunge_all()  # what was read stays readable; leaving rolls back
 
     @contextmanager
-    def writing(self) -> Iterator[Session]:
-        """A transaction that changes something: committed at the end, rolled back by any exception.
+    def writing(self, *, counts: bool = True) -> Iterator[Session]:
+        """A transaction that changes something: committed at the end, rolled back by any exception. One that
+        does not count keeps nothing that a person could miss.
 
         Raises Busy when another write holds the lock for too long, NoRoom when the disk takes nothing."""
         with _told(), self._writing.begin() as session:
             yield session
+        self.changes += counts
 
     def close(self) -> None:
         """Let go of the file."""

@@ -3,18 +3,15 @@
 from __future__ import annotations
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session, selectinload
+from sqlalchemy.orm import Session
 
 from bendrel.store.models import BookingRow, Job
 
 
 def present_jobs(session: Session) -> list[Job]:
-    """All jobs that are not deleted, the one touched last first, with their lines."""
+    """All jobs that are not deleted, the one touched last first."""
     found = session.scalars(
-        select(Job)
-        .where(Job.deleted_at.is_(None))
-        .options(selectinload(Job.lines))
-        .order_by(Job.updated_at.desc(), Job.name)
+        select(Job).where(Job.deleted_at.is_(None)).order_by(Job.updated_at.desc(), Job.name)
     )
     return list(found)
 

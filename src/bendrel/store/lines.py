@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import json
+from dataclasses import dataclass
+from datetime import datetime
 from typing import Any
 
-from sqlalchemy import delete, func, select
+from sqlalchemy import delete, func, select, text
 from sqlalchemy.orm import Session
 
 from bendrel.store.models import Job, LineRow, LineStep, new_id, now
@@ -29,11 +32,15 @@ def add_line(session: Session, job: Job, document: dict[str, Any], name: str | N
     return row
 
 
+class UnreadableDocument(ValueError):
+    """What is kept of a line is no document any more. The text is for the person."""
+
+
 def document_at(session: Session, row: LineRow, seq: int) -> dict[str, Any]:
-    """The document after one step."""
-    found: dict[str, Any] = session.scalars(
-        select(LineStep.document).where(LineStep.line_id == row.id, LineStep.seq == seq)
-    ).one()
+    """The document after one step. Raises UnreadableDocument."""
+    found = kept_document(session, row.id, seq)
+    if not isinstance(found, dict):
+        raise UnreadableDocument("What is kept of this line is no document any more.")
     return found
 
 
@@ -54,3 +61,43 @@ def move_head(row: LineRow, seq: int) -> None:
     row.head = seq
     row.version += 1
     row.updated_at = row.job.updated_at = now()
+
+
+@dataclass(frozen=True)
+class LineAt:
+    """Where a line stands, without its document."""
+
+    id: str
+    job_id: str
+    place: int
+    version: int
+    head: int
+    updated_at: datetime
+
+
+def lines_at(session: Session, job_id: str | None = None) -> list[LineAt]:
+    """All lines that are not deleted, of one job or of all, in the order of their jobs."""
+    query = select(
+        LineRow.id, LineRow.job_id, LineRow.place, LineRow.version, LineRow.head, LineRow.updated_at
+    ).where(LineRow.deleted_at.is_(None))
+    if job_id is not None:
+        query = query.where(LineRow.job_id == job_id)
+    return [LineAt(*row) for row in session.execute(query.order_by(LineRow.place))]
+
+
+def raw_document(session: Session, line_id: str, seq: int) -> str | None:
+    """The text of a step as it is kept, readable or not."""
+    found = session.execute(
+        text("select cast(document as text) from line_steps where line_id = :line and seq = :seq"),
+        {"line": line_id, "seq": seq},
+    ).first()
+    return None if found is None or found[0] is None else str(found[0])
+
+
+def kept_document(session: Session, line_id: str, seq: int) -> Any:
+    """The values of a step; None where what is kept is no JSON."""
+    told = raw_document(session, line_id, seq)
+    try:
+        return None if told is None else json.loads(told)
+    except ValueError:
+        return None
