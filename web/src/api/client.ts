@@ -38,6 +38,8 @@ export class Refusal extends Error {
     readonly status: number,
     readonly version: number | null = null,
     readonly current: Line | null = null,
+    /** What is kept cannot be read; there are ways out. */
+    readonly unreadable = false,
   ) {
     super(message);
   }
@@ -59,12 +61,13 @@ export async function take<T>(request: Promise<Answer<T>>): Promise<T> {
     throw new Refusal("Bendrel does not answer. Is it still running?", 0);
   }
   if (answer.response.ok) return answer.data as T;
-  const body = (answer.error ?? {}) as { message?: string; version?: number; current?: unknown };
+  const body = (answer.error ?? {}) as { message?: string; version?: number; current?: unknown; unreadable?: boolean };
   throw new Refusal(
     body.message ?? `Bendrel answered with error ${answer.response.status}.`,
     answer.response.status,
     body.version ?? null,
     (body.current ?? null) as Line | null,
+    body.unreadable ?? false,
   );
 }
 

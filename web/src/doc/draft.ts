@@ -1,4 +1,4 @@
-import { api, take } from "../api/client";
+import { api, Refusal, take } from "../api/client";
 import { keep, kept } from "../api/kept";
 import type { Line } from "../api/types";
 
@@ -15,26 +15,39 @@ export interface Drafts {
   read: () => Draft | null;
 }
 
-const NOW = 2;
 const keyOf = (lineId: string) => `bendrel.draft.${lineId}`;
+const asideKey = (lineId: string) => `${keyOf(lineId)}.unreadable`;
 
-/** A draft that an earlier Bendrel kept becomes one of today, before its line is opened. One that cannot be read any more
- * is put aside under another name: the line opens as it was saved. */
+/** A draft becomes one of today before its line is opened, whoever kept it. One that cannot be read any more is put
+ * aside under another name: the line opens as it was saved. */
 export async function bringUpToDate(lineId: string): Promise<void> {
   const key = keyOf(lineId);
   const text = kept(key);
   if (text === null) return;
   try {
     const draft = JSON.parse(text) as { version: number; document: Record<string, unknown>; base: unknown };
-    if (draft.document.version === NOW) return;
+    if (typeof draft.version !== "number") throw new Error("no draft");
     const now = (body: Record<string, unknown>) => take(api.POST("/api/up-to-date", { body }));
     const base = draft.base ? await now(draft.base as Record<string, unknown>) : null;
     keep(key, JSON.stringify({ version: draft.version, document: await now(draft.document), base }));
-  } catch {
-    keep(`${key}.unreadable`, text);
-    keep(key, null);
+  } catch (error) {
+    // a server that is away says nothing of the draft
+    if (error instanceof Refusal && (error.status === 0 || error.status >= 500)) throw error;
+    putAside(lineId);
   }
 }
+
+/** Take the draft of a line out of the way, so that the line opens as it was saved. */
+export function putAside(lineId: string): void {
+  const text = kept(keyOf(lineId));
+  if (text === null) return;
+  keep(asideKey(lineId), text);
+  keep(keyOf(lineId), null);
+}
+
+/** The draft that was put aside, or null. */
+export const asideOf = (lineId: string): string | null => kept(asideKey(lineId));
+export const dropAside = (lineId: string): void => keep(asideKey(lineId), null);
 
 /** The draft of one line in the browser's own store; a full or forbidden one only loses this second net. */
 export function draftsOf(lineId: string): Drafts {

@@ -172,6 +172,13 @@ export class LineStore {
 
   private async step(way: "undo" | "redo"): Promise<void> {
     await this.push();
+    if (this.dirty && way === "undo" && this.state.save === "refused") {
+      // what cannot be saved is a step too, though none that was kept
+      this.dirty = false;
+      this.drafts.drop();
+      this.tell({ document: this.state.opened.document, save: "saved", saveMessage: "" });
+      return;
+    }
     if (this.dirty) return;
     const before = this.state.document;
     try {

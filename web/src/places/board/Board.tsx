@@ -12,6 +12,7 @@ import { sayDay } from "../../format/days";
 import { BringIn } from "./BringIn";
 import { LineTable } from "./LineTable";
 import { OpenBoard } from "./OpenBoard";
+import { askAgain } from "./askAgain";
 
 function Promised({ date }: { date: string }) {
   const late = date < new Date().toISOString().slice(0, 10);
@@ -24,7 +25,12 @@ function Promised({ date }: { date: string }) {
 
 /** The bench board: every job and its lines by what happens next. */
 export function Board() {
-  const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => take(api.GET("/api/jobs")) });
+  const jobs = useQuery({
+    queryKey: ["jobs"],
+    queryFn: () => take(api.GET("/api/jobs")),
+    refetchInterval: (query) => askAgain(query.state.data ?? []),
+  });
+  const waiting = (jobs.data ?? []).flatMap((job) => job.lines).filter((line) => !line.reckoned).length;
   const backups = useQuery({ queryKey: ["backups"], queryFn: () => take(api.GET("/api/backups")) });
   const [naming, setNaming] = useState(false);
   const [bringing, setBringing] = useState(false);
@@ -65,6 +71,11 @@ export function Board() {
         {jobs.data?.length === 0 && (
           <Box sx={{ py: 6, textAlign: "center", color: "var(--second)", fontSize: 18 }}>
             Nothing on the bench. Start with a job for the machine, then add the line that leaks.
+          </Box>
+        )}
+        {waiting > 0 && (
+          <Box role="status" sx={{ mb: 1, color: "var(--second)" }}>
+            {waiting} {waiting === 1 ? "line is" : "lines are"} being worked out anew; what stands there is from before.
           </Box>
         )}
         <OpenBoard jobs={jobs.data ?? []} />

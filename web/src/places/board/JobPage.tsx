@@ -18,6 +18,7 @@ import { Ledger } from "./Ledger";
 import { LineTable } from "./LineTable";
 import { NewLineDialog } from "./NewLineDialog";
 import { TakeIn } from "./TakeIn";
+import { askAgain } from "./askAgain";
 
 /** One job: its machine, its unit, and its lines. */
 export function JobPage() {
@@ -25,6 +26,7 @@ export function JobPage() {
   const job = useQuery({
     queryKey: ["jobs", jobId],
     queryFn: () => take(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: jobId } } })),
+    refetchInterval: (query) => askAgain(query.state.data ? [query.state.data] : []),
   });
   if (job.isError) return <NotHere text={sentence(job.error)} />;
   return job.data ? <JobView job={job.data} /> : null;

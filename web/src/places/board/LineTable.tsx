@@ -64,9 +64,10 @@ export function LineTable({ lines, actions }: Props) {
               }}
             >
               <Link to={`/lines/${line.id}`}>{line.name}</Link>
+              {line.unreadable && <Box sx={{ font: "400 15px inherit", color: "var(--stop)" }}>{line.unreadable}</Box>}
             </Box>
             <Box component="td" className="wide" sx={{ color: "var(--second)" }}>
-              {line.service}, {line.tube}
+              {[line.service, line.tube].filter(Boolean).join(", ")}
               {line.reasons.length > 0 && <Box sx={{ color: "var(--ink)" }}>{line.reasons.join(", ")}</Box>}
             </Box>
             <td className="wide">{line.bends}</td>
@@ -85,6 +86,9 @@ export function LineTable({ lines, actions }: Props) {
             </Box>
             <td>
               {line.next_step}
+              {!line.reckoned && line.next_step && (
+                <Box sx={{ fontSize: 14, color: "var(--second)" }}>being worked out anew</Box>
+              )}
               {line.urgency === "off the road" && (
                 <Box sx={{ color: "var(--stop)", fontWeight: 600 }}>off the road</Box>
               )}
