@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+import os
 import socket
 from pathlib import Path
 
 import uvicorn
 
 from bendrel.api.app import create_app
+from bendrel.logs import log_beside
+from bendrel.patience import PatientProtocol
 from bendrel.services.demo import fill_demo
 from bendrel.services.startup import open_shop
+from bendrel.store.opening import make_folder, served_alone
+from bendrel.store.sweep import sweep
 
 HOST = "127.0.0.1"
 PORTS_TRIED = 20
@@ -18,21 +23,34 @@ PORTS_TRIED = 20
 def run(database: Path, port: int, *, demo: bool = False, fresh: bool = False) -> None:
     """Serve `database` on 127.0.0.1 until interrupted; prints the address.
 
-    Raises OSError when no port is free or the folder cannot be written.
+    Raises UnusableShop when the data cannot be worked with or is served already, and OSError when no port is
+    free.
     """
-    if fresh:
-        for part in ("", "-wal", "-shm"):
-            database.with_name(database.name + part).unlink(missing_ok=True)
-    if demo:
-        shop = open_shop(database, backups=False, new=fresh)
-        fill_demo(shop)
-        shop.close()
+    os.umask(0o077)  # whatever is made here is for its owner alone
+    make_folder(database.parent)
     listening = _listen(port)
-    app = create_app(database)
     address = f"http://{HOST}:{listening.getsockname()[1]}/"
-    print(f"Bendrel is open at {address}  (Ctrl+C stops it)", flush=True)
-    config = uvicorn.Config(app, log_level="warning", server_header=False, timeout_graceful_shutdown=2)
-    uvicorn.Server(config).run(sockets=[listening])
+    with served_alone(database, address):
+        if fresh:
+            for part in ("", "-wal", "-shm"):
+                database.with_name(database.name + part).unlink(missing_ok=True)
+        log_beside(database)
+        if demo:
+            shop = open_shop(database, backups=False, new=fresh)
+            fill_demo(shop)
+            shop.close()
+        sweep(database)
+        app = create_app(database)
+        print(f"Bendrel is open at {address}  (Ctrl+C stops it)", flush=True)
+        config = uvicorn.Config(
+            app,
+            http=PatientProtocol,
+            log_level="warning",
+            server_header=False,
+            timeout_keep_alive=30,
+            timeout_graceful_shutdown=2,
+        )
+        uvicorn.Server(config).run(sockets=[listening])
 
 
 def _listen(first: int) -> socket.socket:

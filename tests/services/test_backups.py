@@ -15,7 +15,7 @@ from starlette.testclient import TestClient
 from bendrel.api.app import create_app
 from bendrel.services.backups import Backups
 from bendrel.services.jobs import JobDraft
-from bendrel.services.startup import DamagedShop, open_shop
+from bendrel.services.startup import open_shop
 from bendrel.store.backup import (
     LAST_KEPT,
     MONTHS_KEPT,
@@ -28,6 +28,7 @@ from bendrel.store.backup import (
     photos_beside,
     restore,
 )
+from bendrel.store.opening import UnusableShop
 from tests.lines import bent, row
 
 DAY = date(2026, 11, 1)
@@ -178,10 +179,10 @@ def test_an_empty_file_is_no_new_shop(tmp_path, content):
     fill(path, random.Random(1))
     back_up(path, DAY)
     path.write_bytes(content)
-    with pytest.raises(DamagedShop, match="bendrel restore 2026-11-01"):
+    with pytest.raises(UnusableShop, match="bendrel restore 2026-11-01"):
         open_shop(path)
     path.unlink()
-    with pytest.raises(DamagedShop, match="is gone, but its backups are here"):
+    with pytest.raises(UnusableShop, match="is gone, but its backups are here"):
         open_shop(path)
     open_shop(path, new=True).close()
 

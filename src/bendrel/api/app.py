@@ -29,7 +29,9 @@ from bendrel.api.errors import add_error_handlers
 from bendrel.api.guard import Guard
 from bendrel.api.schemas import ErrorOut
 from bendrel.api.screens import add_screens
+from bendrel.services.apart import ready
 from bendrel.services.startup import Shop, open_shop
+from bendrel.store.sweep import sweep
 
 REFUSALS: dict[int | str, dict[str, object]] = {
     code: {"model": ErrorOut} for code in (400, 403, 404, 409, 413, 422, 500, 503)
@@ -41,10 +43,11 @@ BACKUP_LOOK_S = 900.0
 
 
 async def _daily(shop: Shop) -> None:
-    """Make a backup each day for as long as it runs."""
+    """Make a backup and clear leftovers each day for as long as it runs."""
     while True:
         await asyncio.sleep(BACKUP_LOOK_S)
         await asyncio.to_thread(shop.backups.if_due)
+        await asyncio.to_thread(sweep, shop.database.path)
 
 
 def create_app(database: Path) -> FastAPI:
@@ -53,6 +56,7 @@ def create_app(database: Path) -> FastAPI:
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
+        ready()
         daily = asyncio.create_task(_daily(shop))
         yield
         daily.cancel()

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import sqlite3
 from collections.abc import Mapping
 from dataclasses import dataclass
 from pathlib import Path
+
+from sqlalchemy.exc import SQLAlchemyError
 
 from bendrel.core.shop.kit import Kit
 from bendrel.exchange.instruments import FIELD_KINDS, FieldKind
@@ -29,8 +32,9 @@ from bendrel.services.stripdowns import StripDowns
 from bendrel.standins.bench import StandIn
 from bendrel.standins.supplier import Supplier
 from bendrel.standins.vessel import Vessel
-from bendrel.store.backup import OpenSign, copies
+from bendrel.store.backup import OpenSign
 from bendrel.store.database import Database
+from bendrel.store.opening import UnusableShop, for_the_owner_alone, make_folder, refuse_damaged, unusable
 
 
 @dataclass(frozen=True)
@@ -74,27 +78,18 @@ class Shop:
         self.sign.close()
 
 
-class DamagedShop(ValueError):
-    """The database is not what it should be. The text says what to do."""
-
-
 def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
     """Open the database at `path`, made and migrated as needed, with a dated backup first.
 
-    Raises DamagedShop for a file that is empty or damaged, and for one that is gone while its backups
-    are there, unless a `new` one is meant.
+    Raises UnusableShop where the folder or the file cannot be worked with, and for one that is gone while its
+    backups are there, unless a `new` one is meant.
     """
-    _refuse_damaged(path, new)
+    make_folder(path.parent)
+    refuse_damaged(path, new=new)
     kept = Backups(path)
     if backups and path.exists():
         kept.if_due()
-    path.parent.mkdir(parents=True, exist_ok=True)
-    sign = OpenSign(path)
-    try:
-        database = Database(path)
-    except BaseException:
-        sign.close()
-        raise
+    sign, database = _opened(path)
     shelf, supplier = Shelf(database), Supplier()
     photos, recorder = Photos(database), Recorder(database)
     instruments = Instruments({"pressure": recorder})
@@ -127,23 +122,21 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
     )
 
 
-def _refuse_damaged(path: Path, new: bool) -> None:
-    there = copies(path)
-    offer = (
-        f"The newest backup is of {there[0].day}: bendrel restore {there[0].day}."
-        if there
-        else "There is no backup of it."
-    )
-    if not path.exists():
-        if there and not new:
-            raise DamagedShop(f"{path.name} is gone, but its backups are here. {offer}")
-        return
-    if path.stat().st_size == 0:
-        raise DamagedShop(f"{path.name} is empty (0 bytes): that is damage and no new shop. {offer}")
-    with path.open("rb") as file:
-        if file.read(16) != SQLITE:
-            raise DamagedShop(f"{path.name} is damaged: it is no database any more. {offer}")
-
-
-SQLITE = b"SQLite format 3\x00"
-"""How every SQLite file begins: SQLite's file format, 1.3."""
+def _opened(path: Path) -> tuple[OpenSign, Database]:
+    sign: OpenSign | None = None
+    try:
+        sign = OpenSign(path)
+        database = Database(path)
+        for_the_owner_alone(path)
+    except BaseException as error:
+        if sign is not None:
+            sign.close()
+        if isinstance(error, OSError):
+            raise unusable(path, error) from error
+        if isinstance(error, SQLAlchemyError | sqlite3.Error):
+            reason = str(getattr(error, "orig", error))
+            raise UnusableShop(
+                f"{path} cannot be opened: {reason}; look at the disk and its room."
+            ) from error
+        raise
+    return sign, database

@@ -79,8 +79,9 @@ def back_up(database: Path, today: date, *, always: bool = False) -> Copy:
     made = Copy(number, today, folder / f"{database.stem}-{number:05d}-{today.isoformat()}.db")
     unfinished = made.path.with_suffix(".part")
     try:
-        folder.mkdir(parents=True, exist_ok=True)
+        folder.mkdir(mode=0o700, parents=True, exist_ok=True)
         unfinished.unlink(missing_ok=True)
+        unfinished.touch(mode=0o600)
         with closing(sqlite3.connect(database)) as source, closing(sqlite3.connect(unfinished)) as target:
             source.backup(target)
             target.execute("PRAGMA journal_mode=DELETE")  # one file, nothing beside it
@@ -220,7 +221,7 @@ def _pool(database: Path) -> Path:
 
 def _link_photos(database: Path, copy: Path) -> None:
     pool = _pool(database)
-    pool.mkdir(exist_ok=True)
+    pool.mkdir(mode=0o700, exist_ok=True)
     for name in _names(copy):
         there, kept = photos_beside(database) / f"{name}.jpg", pool / f"{name}.jpg"
         if not kept.exists() and there.exists():

@@ -1,0 +1,51 @@
+"""How long a connection may say nothing."""
+
+from __future__ import annotations
+
+import asyncio
+from typing import Any
+
+from uvicorn.protocols.http.h11_impl import H11Protocol
+
+UNSPOKEN_S = 20.0
+"""A request whose head has not come whole by then is given up, and so is a connection that never asks."""
+
+
+class PatientProtocol(H11Protocol):
+    """HTTP as the server speaks it, which waits for a request's head, but not for ever."""
+
+    _head: asyncio.TimerHandle | None = None
+
+    def connection_made(self, transport: Any) -> None:
+        """A connection is open: its first request has to come."""
+        super().connection_made(transport)
+        self._await_head()
+
+    def data_received(self, data: bytes) -> None:
+        """Bytes have come; once they make a request, its answer is what is waited for."""
+        if self._head is None and self._between():
+            self._await_head()
+        super().data_received(data)
+        if not self._between():
+            self._stop_waiting()
+
+    def connection_lost(self, exc: Exception | None) -> None:
+        """It is closed."""
+        self._stop_waiting()
+        super().connection_lost(exc)
+
+    def _between(self) -> bool:
+        return self.cycle is None or self.cycle.response_complete
+
+    def _await_head(self) -> None:
+        self._head = self.loop.call_later(UNSPOKEN_S, self._give_up)
+
+    def _stop_waiting(self) -> None:
+        if self._head is not None:
+            self._head.cancel()
+            self._head = None
+
+    def _give_up(self) -> None:
+        self._head = None
+        if self._between() and not self.transport.is_closing():
+            self.transport.close()
