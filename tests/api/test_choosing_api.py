@@ -118,7 +118,7 @@ def test_an_entry_of_the_shops_own_is_marked_and_can_be_used(client, documents):
     assert (
         main_piece(client.post("/api/preview", json=document).json())["part"]["end_b"]["nut_length_mm"] == 21
     )
-    client.put(f"/api/own/{kept['id']}", json=NUT | {"fields": NUT["fields"] | {"length_mm": "25"}})
+    client.put(f"/api/own/{kept['id']}?version=1", json=NUT | {"fields": NUT["fields"] | {"length_mm": "25"}})
     assert (
         main_piece(client.post("/api/preview", json=document).json())["part"]["end_b"]["nut_length_mm"] == 25
     )
@@ -192,7 +192,7 @@ def test_stock_and_prices_reach_the_kit_list(client, documents):
     assert tube["cents"] == round(507 * tube["need"]["amount"] / 1000)
     nut = rows["nut:double-45_3-16in_M10x1"]
     assert (nut["own_price"], nut["unit_cents"], nut["short"]) == (False, 95, 1)
-    client.put("/api/holdings", json={"ref": nut["need"]["ref"], "have": 3, "unit_cents": 120})
+    client.put("/api/holdings", json={"ref": nut["need"]["ref"], "have": 3, "unit_cents": 120, "version": 0})
     again = {row["need"]["ref"]: row for row in client.post("/api/kit", json=document).json()["rows"]}
     changed = again[nut["need"]["ref"]]
     assert (changed["cents"], changed["short"], changed["have"]) == (120, 0, 3)
@@ -252,8 +252,8 @@ def test_stainless_takes_37_degree_ends_with_adapters_in_both_ports(client, docu
 
 
 def test_the_shops_way_is_kept_and_puts_its_choice_first(client, documents):
-    answer = client.put("/api/preferences", json={"material": "stainless", "marks": "middle"})
-    assert answer.json()["material"] == "stainless"
+    answer = client.put("/api/preferences?version=0", json={"material": "stainless", "marks": "middle"})
+    assert answer.json()["answers"]["material"] == "stainless"
     cells = client.get("/api/lookups/verdicts").json()["parts"][0]["rows"]
     preferred = {row["id"] for row in cells for cell in row["cells"] if cell["preferred"]}
     assert preferred == {"stainless-304", "stainless-316"}
@@ -262,7 +262,7 @@ def test_the_shops_way_is_kept_and_puts_its_choice_first(client, documents):
     job = client.post("/api/jobs", json={"name": "x"}).json()
     line = client.post(f"/api/jobs/{job['id']}/lines", json={"name": "y"}).json()
     assert line["document"]["spans"][0]["marks"] == "middle"
-    assert client.put("/api/preferences", json={"material": "lead"}).status_code == 422
+    assert client.put("/api/preferences?version=0", json={"material": "lead"}).status_code == 422
 
 
 def test_every_line_of_the_demo_shows_what_it_is_there_for(client, documents):

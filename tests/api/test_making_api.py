@@ -126,7 +126,7 @@ def test_stock_is_put_in_corrected_taken_out_and_put_back(client):
     kept = client.post("/api/stock", json=STICK).json()
     assert kept["label"].startswith("S")
     assert kept["length_mm"] == 3000
-    changed = client.put(f"/api/stock/{kept['id']}", json={**STICK, "length": '118"'}).json()
+    changed = client.put(f"/api/stock/{kept['id']}?version=1", json={**STICK, "length": '118"'}).json()
     assert changed["length_mm"] == pytest.approx(2997.2)
     assert client.get(f"/api/stock/{kept['id']}/label.pdf").content.startswith(b"%PDF")
     client.delete(f"/api/stock/{kept['id']}")

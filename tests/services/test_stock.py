@@ -52,12 +52,51 @@ def test_one_of_several_sticks_is_used_and_comes_back(shop, job):
     assert lying(shop) == before
 
 
-def test_a_stick_that_was_taken_out_meanwhile_comes_back_as_one(shop, job):
+def test_what_somebody_has_counted_since_the_cuts_stays_as_it_was_counted(shop, job):
+    """Three sticks, one cut; then one look that finds a single one. Taking the cut back counts no second."""
+    stick = put_in(shop, "stick", 1500, 3)
+    _, done = take(shop, job, "Drain")
+    there = next(row for row in shop.stock.all() if row.id == stick.id)
+    shop.stock.change(stick.id, StockDraft(tube=there.tube, length="1500", count=1), there.version)
+    assert shop.cuttings.take_back(done).counted == ("S1",)
+    assert lying(shop)["S1"][2] == 1
+    assert [(move.kind, move.pieces) for move in shop.stock.moves(stick.id)] == [
+        ("counted", -1),
+        ("cut", -1),
+        ("put in", 3),
+    ]
+
+
+def test_a_note_is_no_count(shop, job):
+    stick = put_in(shop, "stick", 1500, 3)
+    _, done = take(shop, job, "Drain")
+    there = next(row for row in shop.stock.all() if row.id == stick.id)
+    draft = StockDraft(tube=there.tube, length="1500", count=there.count, note="rack 2")
+    shop.stock.change(stick.id, draft, there.version)
+    assert shop.cuttings.take_back(done).counted == ()
+    assert lying(shop)["S1"][2] == 3
+
+
+def test_what_was_taken_out_meanwhile_stays_out(shop, job):
     stick = put_in(shop, "stick", 1500, 3)
     _, done = take(shop, job, "Drain")
     shop.stock.remove(stick.id)
-    shop.cuttings.take_back(done)
-    assert lying(shop)["S1"][2] == 1
+    assert shop.cuttings.take_back(done).counted == ("S1",)
+    assert "S1" not in lying(shop)
+    shop.stock.remove(stick.id, back=True)
+    assert lying(shop)["S1"][2] == 2
+
+
+def test_a_stale_correction_is_refused_with_what_is_there(shop):
+    stick = put_in(shop, "stick", 1500, 3)
+    draft = StockDraft(tube=stick.tube, length="1500", count=2)
+    shop.stock.change(stick.id, draft, stick.version)
+    with pytest.raises(Stale, match="2 × 1500 mm") as refused:
+        shop.stock.change(stick.id, StockDraft(tube=stick.tube, length="1500", count=5), stick.version)
+    assert (refused.value.current["count"], refused.value.version) == (2, stick.version + 1)
+    with pytest.raises(Stale):
+        shop.stock.remove(stick.id, stick.version)
+    assert lying(shop)["S1"][2] == 2
 
 
 def test_three_pieces_from_a_coil_leave_a_shorter_coil(shop, job):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, Response
 
 from bendrel.api.schemas import JobChange, NewLine, StripDownChange
-from bendrel.api.state import Services
+from bendrel.api.state import IfAt, Services
 from bendrel.core.repair.condition import Condition
 from bendrel.services.bookings import BookingDraft, Ledger
 from bendrel.services.circuits import JobCircuits
@@ -41,9 +41,9 @@ def change_job(job_id: str, change: JobChange, services: Services) -> JobSummary
 
 
 @router.delete("/{job_id}", status_code=204)
-def delete_job(job_id: str, services: Services) -> None:
+def delete_job(job_id: str, services: Services, version: IfAt = None) -> None:
     """Take a job off the board; it can be restored."""
-    services.jobs.delete(job_id)
+    services.jobs.delete(job_id, version)
 
 
 @router.post("/{job_id}/restore")

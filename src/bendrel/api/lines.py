@@ -6,7 +6,7 @@ from fastapi import APIRouter, Response
 
 from bendrel.api.files import as_file
 from bendrel.api.schemas import AtVersion, LineSave
-from bendrel.api.state import Services
+from bendrel.api.state import IfAt, Services
 from bendrel.services.files import export_line, print_sheet
 from bendrel.services.lines import OpenLine
 
@@ -51,9 +51,9 @@ def last_good(line_id: str, services: Services) -> OpenLine:
 
 
 @router.delete("/{line_id}", status_code=204)
-def delete_line(line_id: str, services: Services) -> None:
+def delete_line(line_id: str, services: Services, version: IfAt = None) -> None:
     """Take a line off its job; it can be restored."""
-    services.lines.delete(line_id)
+    services.lines.delete(line_id, version)
 
 
 @router.post("/{line_id}/restore")

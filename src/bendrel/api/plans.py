@@ -173,7 +173,7 @@ async def import_shape(body: ShapeFile, request: Request, services: Services) ->
 @router.get("/catalogue")
 def catalogue(services: Services) -> CatalogueOut:
     """Everything that can be chosen, with its sources."""
-    return catalogue_of(services.kit)
+    return catalogue_of(services.kit, services.shelf.ways_version)
 
 
 @router.get("/schema/line", response_class=Response)

@@ -11,7 +11,7 @@ from fastapi import APIRouter, Response
 from bendrel.api.beside import beside
 from bendrel.api.files import BINARY_BODY, Raw, as_file
 from bendrel.api.schemas import RunBegin, RunMark, SignOrder
-from bendrel.api.state import Services
+from bendrel.api.state import At, Services
 from bendrel.core.closing.learnt import Learnt, learnt
 from bendrel.core.fluids.vacuum import ATMOSPHERE_KPA
 from bendrel.core.line.document import Line
@@ -111,9 +111,9 @@ def what_was_learnt(services: Services) -> Learnt:
 
 
 @router.put("/shop/wrench")
-def measure_wrench(body: WrenchDraft, services: Services) -> WrenchRule:
-    """Keep the shop's own torque wrench and crowfoot."""
-    return services.shelf.measure_wrench(body)
+def measure_wrench(body: WrenchDraft, version: At, services: Services) -> WrenchRule:
+    """Keep the shop's own torque wrench and crowfoot, from the version of the shop's ways that was read."""
+    return services.shelf.measure_wrench(body, version)
 
 
 @router.post("/standins/vessel", status_code=204)

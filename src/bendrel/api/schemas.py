@@ -267,11 +267,12 @@ class CatalogueOut:
     cautions: tuple[Caution, ...]
     schools: tuple[School, ...]
     preferences: dict[str, str]
+    ways_version: int
     limits: tuple[NamedLimit, ...]
     advice: tuple[NamedAdvice, ...]
 
 
-def catalogue_of(kit: Kit) -> CatalogueOut:
+def catalogue_of(kit: Kit, ways_version: int) -> CatalogueOut:
     """The catalogue of `kit` as the screens ask for it."""
     return CatalogueOut(
         rules_version=kit.rules_version,
@@ -306,6 +307,7 @@ def catalogue_of(kit: Kit) -> CatalogueOut:
         cautions=tuple(kit.cautions.values()),
         schools=tuple(kit.schools.values()),
         preferences=dict(kit.preferences),
+        ways_version=ways_version,
         limits=tuple(NamedLimit(id=k, value=v.value, source=v.source) for k, v in kit.limits.items()),
         advice=tuple(NamedAdvice(id=k, text=v.text, source=v.source) for k, v in kit.advice.items()),
     )

@@ -7,13 +7,13 @@ from typing import Annotated
 from annotated_types import MaxLen
 from fastapi import APIRouter
 
-from bendrel.api.state import Services
+from bendrel.api.state import At, IfAt, Services
 from bendrel.catalogue.own import FIELDS, NOTE, OwnField, ShelfName
 from bendrel.core.line.document import Line
 from bendrel.core.plan.compare import Choice, compare
 from bendrel.core.record import record
 from bendrel.services.kits import KitList, KitRow
-from bendrel.services.shelf import Held, OwnDraft, OwnRow
+from bendrel.services.shelf import Held, OwnDraft, OwnRow, ShopWays
 from bendrel.services.tubes import tube_of
 
 router = APIRouter(prefix="/api", tags=["shelf"])
@@ -65,15 +65,15 @@ def add_own(draft: OwnDraft, services: Services) -> OwnRow:
 
 
 @router.put("/own/{entry_id}")
-def change_own(entry_id: str, draft: OwnDraft, services: Services) -> OwnRow:
-    """Correct an entry."""
-    return services.shelf.change(entry_id, draft)
+def change_own(entry_id: str, draft: OwnDraft, version: At, services: Services) -> OwnRow:
+    """Correct an entry that was read at a version."""
+    return services.shelf.change(entry_id, draft, version)
 
 
 @router.delete("/own/{entry_id}", status_code=204)
-def remove_own(entry_id: str, services: Services) -> None:
+def remove_own(entry_id: str, services: Services, version: IfAt = None) -> None:
     """Take an entry out; it can be put back."""
-    services.shelf.remove(entry_id)
+    services.shelf.remove(entry_id, version)
 
 
 @router.post("/own/{entry_id}/restore", status_code=204)
@@ -90,14 +90,14 @@ def holdings(services: Services) -> tuple[Held, ...]:
 
 @router.put("/holdings")
 def hold(held: Held, services: Services) -> Held:
-    """Set what the shop has of one row and what it pays."""
-    return services.shelf.hold(held)
+    """Set what the shop has of one row and what it pays; `version` is the one that was read."""
+    return services.shelf.hold(held, held.version)
 
 
 @router.put("/preferences")
-def prefer(answers: Answers, services: Services) -> dict[str, str]:
-    """The shop's answers where practitioners differ."""
-    return dict(services.shelf.prefer(answers))
+def prefer(answers: Answers, version: At, services: Services) -> ShopWays:
+    """The shop's answers where practitioners differ, from the version of them that was read."""
+    return services.shelf.prefer(answers, version)
 
 
 @router.post("/kit")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import Depends, Request
+from fastapi import Depends, Query, Request
 
 from bendrel.services.startup import Shop
 
@@ -15,3 +15,8 @@ def _shop(request: Request) -> Shop:
 
 
 Services = Annotated[Shop, Depends(_shop)]
+
+At = Annotated[int, Query(alias="version", ge=0)]
+"""The version that was read: a change from an older one is refused with both."""
+IfAt = Annotated[int | None, Query(alias="version", ge=0)]
+"""The same where what is done can be taken back; without it, it is done to whatever is there."""

@@ -5,10 +5,10 @@ from __future__ import annotations
 from fastapi import APIRouter, Response
 
 from bendrel.api.files import as_file
-from bendrel.api.state import Services
+from bendrel.api.state import At, IfAt, Services
 from bendrel.core.record import record
-from bendrel.services.cuttings import CutsDone, JobCuts
-from bendrel.services.stock import Stock, StockDraft
+from bendrel.services.cuttings import CutsDone, JobCuts, TakenBack
+from bendrel.services.stock import Stock, StockBooking, StockDraft
 
 router = APIRouter(prefix="/api", tags=["stock"])
 
@@ -33,21 +33,27 @@ def add(draft: StockDraft, services: Services) -> Stock:
 
 
 @router.put("/stock/{stock_id}")
-def change(stock_id: str, draft: StockDraft, services: Services) -> Stock:
-    """Correct an entry."""
-    return services.stock.change(stock_id, draft)
+def change(stock_id: str, draft: StockDraft, version: At, services: Services) -> Stock:
+    """Correct an entry that was read at a version."""
+    return services.stock.change(stock_id, draft, version)
 
 
 @router.delete("/stock/{stock_id}", status_code=204)
-def remove(stock_id: str, services: Services) -> None:
+def remove(stock_id: str, services: Services, version: IfAt = None) -> None:
     """Take an entry out; it can be put back."""
-    services.stock.remove(stock_id)
+    services.stock.remove(stock_id, version)
 
 
 @router.post("/stock/{stock_id}/restore", status_code=204)
 def restore(stock_id: str, services: Services) -> None:
     """Put an entry back."""
     services.stock.remove(stock_id, back=True)
+
+
+@router.get("/stock/{stock_id}/moves")
+def moves(stock_id: str, services: Services) -> tuple[StockBooking, ...]:
+    """All that came to an entry and went, the newest first."""
+    return services.stock.moves(stock_id)
 
 
 @router.get("/stock/{stock_id}/label.pdf", response_class=Response)
@@ -69,7 +75,7 @@ def cut(job_id: str, done: CutsDone, services: Services) -> CutsTaken:
     return CutsTaken(id=services.cuttings.take(job_id, done))
 
 
-@router.delete("/cuts/{cutting_id}", status_code=204)
-def take_back(cutting_id: str, services: Services) -> None:
+@router.delete("/cuts/{cutting_id}")
+def take_back(cutting_id: str, services: Services) -> TakenBack:
     """Put back what these cuts have taken, as if they had not been made."""
-    services.cuttings.take_back(cutting_id)
+    return services.cuttings.take_back(cutting_id)

@@ -27,7 +27,15 @@ from bendrel.services.shelf import Shelf
 from bendrel.services.stock import tube_name
 from bendrel.store.database import Database
 from bendrel.store.models import CuttingRow, Job, LineRow, MakingRow, StockRow, now
-from bendrel.store.stock import give_back, present_stock, put_in, take_from
+from bendrel.store.stock import (
+    Lying,
+    cut_from,
+    give_back,
+    looked_at_since,
+    lying,
+    present_stock,
+    put_in,
+)
 
 NEW_STICKS = ("new_stick_short_mm", "new_stick_long_mm")
 """The rules that say in which lengths sticks are bought."""
@@ -101,7 +109,15 @@ class CutItem:
     pieces: dict[str, float]
 
 
+@record
+class TakenBack:
+    """The labels of entries that were counted since the cuts, and stay as they were counted."""
+
+    counted: tuple[str, ...]
+
+
 _ITEMS = TypeAdapter(list[CutItem])
+_CUTS = TypeAdapter(JobCuts)
 _TUBES = TypeAdapter(tuple[TubeCuts, ...])
 
 
@@ -126,39 +142,45 @@ class Cuttings:
             there = _there(session, job_id)
         told = self._told(there, done.pieces)
         with self._database.writing() as session:
-            if told.stamp != done.stamp or _there(session, job_id).state != there.state:
-                raise Stale(
-                    "The stock or a line has changed since this list was drawn up; look at it again.", 0, {}
-                )
-            mm = {line.piece: line.mm or 0.0 for line in told.lines}
-            items = [item for tube in told.tubes for item in _taken(session, tube, mm)]
-            if not items:
-                raise Refused("Nothing in this list can be cut; tick a line that has a plan.")
-            row = CuttingRow(job_id=job_id, items=_ITEMS.dump_python(items, mode="json"))
-            session.add(row)
-            session.flush()
-            return row.id
+            if told.stamp == done.stamp and _there(session, job_id).state == there.state:
+                row = CuttingRow(job_id=job_id, items=[])
+                session.add(row)
+                session.flush()
+                mm = {line.piece: line.mm or 0.0 for line in told.lines}
+                items = [item for tube in told.tubes for item in _taken(session, tube, mm, row.id)]
+                if not items:
+                    raise Refused("Nothing in this list can be cut; tick a line that has a plan.")
+                row.items = _ITEMS.dump_python(items, mode="json")
+                return row.id
+        raise Stale(
+            "The stock or a line has changed since this list was drawn up; look at it again.",
+            0,
+            _CUTS.dump_python(self.of(job_id, done.pieces), mode="json"),
+        )
 
-    def take_back(self, cutting_id: str) -> None:
-        """As if it had not been cut: what was used lies in the stock again, its offcuts are gone. Refused
-        when one of them has been used since."""
+    def take_back(self, cutting_id: str) -> TakenBack:
+        """As if it had not been cut: what was used lies in the stock again, its offcuts are gone. An entry
+        that somebody has counted since stays as it was counted: what lay there then is known. Refused when an
+        offcut has been used since."""
         with self._database.writing() as session:
             row = session.get(CuttingRow, cutting_id)
             if row is None or row.undone_at is not None:
                 raise NotFound("These cuts are not in the book, or were taken back already.")
             items = _ITEMS.validate_python(row.items)
-            offcuts = [found for item in items if (found := session.get(StockRow, item.offcut))]
-            used = next((offcut.label for offcut in offcuts if offcut.deleted_at is not None), None)
+            ids = [found for item in items for found in (item.bar, item.offcut) if found]
+            entries = [found for one in dict.fromkeys(ids) if (found := lying(session, one)) is not None]
+            offcuts = {item.offcut for item in items}
+            used = next((one.label for one in entries if one.id in offcuts and one.count <= 0), None)
             if used is not None:
                 raise Refused(
                     f"Offcut {used} of these cuts has been used or taken out since; correct the stock itself."
                 )
-            for offcut in offcuts:
-                offcut.deleted_at = now()
-            for item in items:
-                if (source := session.get(StockRow, item.bar)) is not None:
-                    give_back(source, item.used_mm)
+            counted = [one for one in entries if looked_at_since(session, one.id, cutting_id)]
+            for one in entries:
+                if one not in counted:
+                    give_back(session, one.id, cutting_id)
             row.undone_at = now()
+            return TakenBack(counted=tuple(one.label for one in counted))
 
     def _told(self, there: _There, ticked: Collection[str] | None) -> JobCuts:
         kit = self._shelf.kit
@@ -207,7 +229,7 @@ class _There(NamedTuple):
 
     lines: dict[str, Line]
     taken: dict[str, TakenFor]
-    stock: list[StockRow]
+    stock: list[Lying]
     state: tuple[object, ...]
 
 
@@ -227,8 +249,8 @@ def _there(session: Session, job_id: str) -> _There:
     )
 
 
-def _cuts(kit: Kit, tube: str, pieces: list[Wanted], lying: list[StockRow]) -> TubeCuts:
-    held = [row for row in lying if row.tube == tube]
+def _cuts(kit: Kit, tube: str, pieces: list[Wanted], there: list[Lying]) -> TubeCuts:
+    held = [row for row in there if row.tube == tube]
     lengths = [kit.limits[name].value for name in NEW_STICKS]
     own = [Bar(id=r.id, mm=r.length_mm, count=r.count, own=True, coil=r.form == "coil") for r in held]
     weighs = kit.limits["bought_weighs"].value
@@ -252,18 +274,18 @@ def piece_of(line_id: str, span: str) -> str:
     return f"{line_id}/{span}"
 
 
-def _taken(session: Session, tube: TubeCuts, mm: Mapping[str, float]) -> list[CutItem]:
+def _taken(session: Session, tube: TubeCuts, mm: Mapping[str, float], cutting_id: str) -> list[CutItem]:
     """Cut one tube's list from the stock. A finished end goes with the first piece of its bar."""
     items = []
     for cut in tube.cuts.cuts:
-        source = session.get(StockRow, cut.bar)
+        source = lying(session, cut.bar)
         used, offcut = cut.bar_mm - cut.left_mm, ""
         if source is not None:
-            take_from(source, used)
+            cut_from(session, source, used, cutting_id)
         if cut.kept and (source is None or source.form != "coil"):
             note = f"from {source.label}" if source is not None else "from a new stick"
             kept = StockRow(tube=tube.tube, form="offcut", length_mm=cut.left_mm, note=note)
-            offcut = put_in(session, kept).id
+            offcut = put_in(session, kept, cutting_id=cutting_id)
         items.append(
             CutItem(
                 bar=source.id if source is not None else "",

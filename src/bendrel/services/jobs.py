@@ -169,20 +169,7 @@ class Jobs:
         check_name(draft.name)
         with self._database.writing() as session:
             job = present_job(session, job_id)
-            if job.version != version:
-                raise Stale(
-                    "This job was changed elsewhere; your text is still here, look at both.",
-                    job.version,
-                    {
-                        "name": job.name,
-                        "machine": job.machine,
-                        "unit": job.unit,
-                        "customer": job.customer,
-                        "promised": job.promised and job.promised.isoformat(),
-                        "parked": job.parked,
-                        "tried": job.tried,
-                    },
-                )
+            _check(job, version)
             job.name, job.machine, job.unit = draft.name, draft.machine, draft.unit
             job.customer, job.promised = draft.customer, draft.promised
             job.parked, job.tried = draft.parked.strip(), draft.tried.strip()
@@ -190,10 +177,14 @@ class Jobs:
             job.updated_at = now()
         return self.one(job_id)
 
-    def delete(self, job_id: str) -> None:
-        """Take a job off the board; `restore` brings it back with its lines."""
+    def delete(self, job_id: str, version: int | None = None) -> None:
+        """Take a job off the board; `restore` brings it back with its lines. Raises Stale where it was
+        changed since the `version` that was read."""
         with self._database.writing() as session:
-            present_job(session, job_id).deleted_at = now()
+            job = present_job(session, job_id)
+            if version is not None:
+                _check(job, version)
+            job.deleted_at = now()
 
     def restore(self, job_id: str) -> JobSummary:
         """Bring a deleted job back."""
@@ -203,6 +194,24 @@ class Jobs:
                 raise NotFound(f"There is no job “{job_id}”.")
             job.deleted_at = None
         return self.one(job_id)
+
+
+def _check(job: Job, version: int) -> None:
+    if job.version == version:
+        return
+    raise Stale(
+        "This job was changed elsewhere; your text is still here, look at both.",
+        job.version,
+        {
+            "name": job.name,
+            "machine": job.machine,
+            "unit": job.unit,
+            "customer": job.customer,
+            "promised": job.promised and job.promised.isoformat(),
+            "parked": job.parked,
+            "tried": job.tried,
+        },
+    )
 
 
 def _summary(job: Job, told: list[LineSummary], off: int) -> JobSummary:

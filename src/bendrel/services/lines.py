@@ -132,10 +132,14 @@ class Lines:
         """Go one step forward again."""
         return self._step(line_id, version, 1)
 
-    def delete(self, line_id: str) -> None:
-        """Take a line off its job; `restore` brings it back."""
+    def delete(self, line_id: str, version: int | None = None) -> None:
+        """Take a line off its job; `restore` brings it back. Raises Stale where it was saved since the
+        `version` that was read."""
         with self._database.writing() as session:
-            _line(session, line_id).deleted_at = now()
+            row = _line(session, line_id)
+            if version is not None:
+                _check(session, row, version)
+            row.deleted_at = now()
 
     def restore(self, line_id: str) -> OpenLine:
         """Bring a deleted line back."""

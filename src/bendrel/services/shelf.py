@@ -10,7 +10,7 @@ from typing import Annotated, Any, cast
 
 from annotated_types import Ge, Le, MaxLen
 from pydantic import TypeAdapter
-from sqlalchemy import select
+from sqlalchemy import func, select
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.catalogue.own import OwnError, OwnFields, ShelfName, own_row, with_own
@@ -22,7 +22,7 @@ from bendrel.core.shop.pace import Pace, pace_of
 from bendrel.core.shop.spread import HandRead, spread_of
 from bendrel.core.units import Unit, UnitError, parse_angle
 from bendrel.exchange.documents import line_from_value
-from bendrel.services.errors import NotFound, Refused
+from bendrel.services.errors import NotFound, Refused, Stale
 from bendrel.services.trials import (
     MOST_TRIALS,
     NAMES,
@@ -35,7 +35,7 @@ from bendrel.services.trials import (
     tool_card,
 )
 from bendrel.services.tubes import tube_of
-from bendrel.services.wrench import WrenchDraft, keep_wrench, wrench_of
+from bendrel.services.wrench import WrenchDraft, keep_answer, keep_wrench, wrench_of
 from bendrel.store.database import Database
 from bendrel.store.models import Holding, MakingRow, OwnEntry, Preference, TrialRow, new_id, now
 from bendrel.store.stock import lying_mm
@@ -59,6 +59,7 @@ class OwnRow:
     row_id: str
     shelf: ShelfName
     fields: OwnFields
+    version: int
 
 
 _STATE = TypeAdapter(MakingState)
@@ -69,11 +70,20 @@ TUBE = "tube:"
 @record
 class Held:
     """What the shop has of one row, in mm, pieces or litres, and its own price for a metre, a piece or
-    a litre in cents (None: the supplier's)."""
+    a litre in cents (None: the supplier's). `version` goes up with every change, 0 while nothing is kept."""
 
     ref: Annotated[str, MaxLen(120)]
     have: Annotated[float, Ge(0), Le(10_000_000)] = 0.0
     unit_cents: Annotated[int, Ge(0), Le(100_000_00)] | None = None
+    version: Annotated[int, Ge(0)] = 0
+
+
+@record
+class ShopWays:
+    """The shop's answers where practitioners differ; `version` goes up with every change."""
+
+    answers: dict[str, str]
+    version: int
 
 
 class Shelf:
@@ -173,25 +183,28 @@ class Shelf:
         self._load()
         return kept
 
-    def change(self, entry_id: str, draft: OwnDraft) -> OwnRow:
-        """Correct a row."""
+    def change(self, entry_id: str, draft: OwnDraft, version: int | None = None) -> OwnRow:
+        """Correct a row. Raises Stale on another `version` than the one that was read."""
         self._check(draft, entry_id)
         with self._database.writing() as session:
             row = session.get(OwnEntry, entry_id)
             if row is None or row.deleted_at is not None or row.shelf != draft.shelf:
                 raise NotFound(f"There is no entry “{entry_id[:40]}” of the shop's own.")
+            _check(row, version)
             row.fields, row.version = dict(draft.fields), row.version + 1
             kept = _own(row)
         self._load()
         return kept
 
-    def remove(self, entry_id: str, *, back: bool = False) -> None:
-        """Take a row out, or put it back."""
+    def remove(self, entry_id: str, version: int | None = None, *, back: bool = False) -> None:
+        """Take a row out, or put it back. Raises Stale as `change`."""
         with self._database.writing() as session:
             row = session.get(OwnEntry, entry_id)
             if row is None:
                 raise NotFound(f"There is no entry “{entry_id[:40]}” of the shop's own.")
-            row.deleted_at = None if back else now()
+            if not back:
+                _check(row, version)
+            row.deleted_at, row.version = (None if back else now()), row.version + 1
         self._load()
 
     def trials(self) -> tuple[KeptTrial, ...]:
@@ -233,7 +246,7 @@ class Shelf:
         """What the shop has, by reference; of tube what lies in the stock, piece by piece."""
         with self._database.reading() as session:
             kept = {
-                row.ref: Held(ref=row.ref, have=row.have, unit_cents=row.unit_cents)
+                row.ref: Held(ref=row.ref, have=row.have, unit_cents=row.unit_cents, version=row.version)
                 for row in session.scalars(select(Holding))
             }
             for tube, mm in lying_mm(session).items():
@@ -241,18 +254,36 @@ class Shelf:
                 kept[ref] = replace(kept.get(ref, Held(ref=ref)), have=mm)
             return kept
 
-    def hold(self, held: Held) -> Held:
-        """Set what the shop has of one row and what it pays. Of tube only the price is set here."""
+    def hold(self, held: Held, version: int | None = None) -> Held:
+        """Set what the shop has of one row and what it pays. Of tube only the price is set here. Raises
+        Stale on another `version` than the one that was read."""
         if ":" not in held.ref:
             raise Refused(f"“{held.ref[:40]}” names nothing of the catalogue.")
         if held.ref.startswith(TUBE) and held.have:
             raise Refused("Tube is kept piece by piece under Stock; only its price is set here.")
         with self._database.writing() as session:
-            session.merge(Holding(ref=held.ref, have=held.have, unit_cents=held.unit_cents))
-        return held
+            row = session.get(Holding, held.ref)
+            kept = row.version if row is not None else 0
+            if version is not None and kept != version:
+                have, cents = (row.have, row.unit_cents) if row is not None else (0.0, None)
+                raise Stale(
+                    f"This was changed elsewhere first: {have:g} lie there now, at {_price(cents)}. What you "
+                    "typed is still here.",
+                    kept,
+                    {"ref": held.ref, "have": have, "unit_cents": cents, "version": kept},
+                )
+            session.merge(Holding(ref=held.ref, have=held.have, unit_cents=held.unit_cents, version=kept + 1))
+        return replace(held, version=kept + 1)
 
-    def prefer(self, answers: Mapping[str, str]) -> Mapping[str, str]:
-        """Keep the shop's answers where practitioners differ."""
+    @property
+    def ways_version(self) -> int:
+        """Goes up with every change of the shop's answers."""
+        with self._database.reading() as session:
+            return session.scalar(select(func.sum(Preference.version))) or 0
+
+    def prefer(self, answers: Mapping[str, str], version: int | None = None) -> ShopWays:
+        """Keep the shop's answers where practitioners differ. Raises Stale on another `version` than the one
+        that was read, where what is answered has changed since."""
         for question, answer in answers.items():
             school = self.kit.schools.get(question)
             if school is None or answer not in {option.id for option in school.options}:
@@ -260,14 +291,30 @@ class Shelf:
                     f"“{answer[:40]}” is no answer to “{question[:40]}”; choose one that is listed."
                 )
         with self._database.writing() as session:
+            kept = session.scalar(select(func.sum(Preference.version))) or 0
+            if version is not None and kept != version:
+                raise Stale(
+                    "The shop's ways were changed elsewhere first; they are read anew. Choose again.",
+                    kept,
+                    dict(self.kit.preferences),
+                )
             for question, answer in answers.items():
-                session.merge(Preference(question=question, answer=answer))
+                keep_answer(session, question, answer)
         self._load()
-        return self.kit.preferences
+        return ShopWays(answers=dict(self.kit.preferences), version=self.ways_version)
 
-    def measure_wrench(self, draft: WrenchDraft) -> WrenchRule:
-        """Keep the shop's own torque wrench and crowfoot. Raises Refused."""
+    def measure_wrench(self, draft: WrenchDraft, version: int | None = None) -> WrenchRule:
+        """Keep the shop's own torque wrench and crowfoot. Raises Refused, and Stale as `prefer`."""
         with self._database.writing() as session:
+            kept = session.scalar(select(func.sum(Preference.version))) or 0
+            if version is not None and kept != version:
+                now_is = self.kit.proving.wrench
+                raise Stale(
+                    f"The wrench or another of the shop's ways was changed elsewhere first: it is "
+                    f"{now_is.length_mm:g} mm now. What you typed is still here.",
+                    kept,
+                    {"length_mm": now_is.length_mm, "offset_mm": now_is.offset_mm},
+                )
             keep_wrench(session, draft)
         self._load()
         return self.kit.proving.wrench
@@ -296,8 +343,30 @@ def _trial(row: TrialRow) -> KeptTrial:
 
 def _own(row: OwnEntry) -> OwnRow:
     return OwnRow(
-        id=row.id, row_id=f"own_{row.id}", shelf=cast("ShelfName", row.shelf), fields=dict(row.fields)
+        id=row.id,
+        row_id=f"own_{row.id}",
+        shelf=cast("ShelfName", row.shelf),
+        fields=dict(row.fields),
+        version=row.version,
     )
+
+
+def _price(cents: int | None) -> str:
+    return "the supplier's price" if cents is None else f"{cents / 100:.2f}"
+
+
+def _said(fields: Mapping[str, str]) -> str:
+    return " · ".join(text for text in fields.values() if text)[:160]
+
+
+def _check(row: OwnEntry, version: int | None) -> None:
+    if version is not None and row.version != version:
+        gone = "taken out" if row.deleted_at is not None else "changed"
+        raise Stale(
+            f"This entry was {gone} elsewhere first: {_said(row.fields)}. What you typed is still here.",
+            row.version,
+            {"shelf": row.shelf, "fields": dict(row.fields)},
+        )
 
 
 def hand_read(kept: Sequence[Any]) -> HandRead:

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
+from datetime import datetime
 from typing import Annotated, Literal
 
 from annotated_types import Ge, Le, MaxLen, MinLen
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from bendrel.core.lengths import Text
@@ -12,11 +15,11 @@ from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit, UnitError, format_length, parse_length
 from bendrel.exchange.label import build_label
-from bendrel.services.errors import NotFound, Refused
+from bendrel.services.errors import NotFound, Refused, Stale
 from bendrel.services.shelf import Shelf
 from bendrel.store.database import Database
-from bendrel.store.models import StockRow, now
-from bendrel.store.stock import present_stock, put_in
+from bendrel.store.models import StockMove, StockRow
+from bendrel.store.stock import Lying, count_anew, lying, present_stock, put_back, put_in, take_out
 
 Form = Literal["stick", "coil", "offcut"]
 
@@ -47,10 +50,25 @@ class Stock:
     label: str
     finished: str
     note: str
+    version: int
+
+
+@record
+class StockBooking:
+    """Something that came to an entry or went: pieces, and of a coil mm."""
+
+    kind: str
+    pieces: int
+    mm: float
+    at: datetime
+
+
+SAME_MM = 0.06
+"""Lengths are shown to a tenth; what reads the same is the same."""
 
 
 class StockRoom:
-    """Use cases on stock. Raises NotFound and Refused."""
+    """Use cases on stock. Raises NotFound, Refused and Stale."""
 
     def __init__(self, database: Database, shelf: Shelf) -> None:
         self._database = database
@@ -66,33 +84,60 @@ class StockRoom:
         length = self._checked(draft)
         with self._database.writing() as session:
             row = StockRow(
-                tube=draft.tube,
-                form=draft.form,
-                length_mm=length,
-                count=draft.count,
-                finished=draft.finished,
-                note=draft.note,
+                tube=draft.tube, form=draft.form, length_mm=length, finished=draft.finished, note=draft.note
             )
-            return self._stock(put_in(session, row))
+            return self._stock(_lying(session, put_in(session, row, draft.count)))
 
-    def change(self, stock_id: str, draft: StockDraft) -> Stock:
-        """Correct an entry."""
+    def change(self, stock_id: str, draft: StockDraft, version: int | None = None) -> Stock:
+        """Correct an entry. Another count or length than what was booked is what somebody has counted; it
+        holds. Raises Stale on another `version` than the one that was read."""
         length = self._checked(draft)
         with self._database.writing() as session:
-            row = _row(session, stock_id)
-            row.tube, row.form, row.length_mm = draft.tube, draft.form, length
-            row.count, row.finished, row.note = draft.count, draft.finished, draft.note
-            return self._stock(row)
+            there = self._read_at(session, stock_id, version)
+            row = session.get_one(StockRow, stock_id)
+            row.tube, row.form = draft.tube, draft.form
+            row.finished, row.note = draft.finished, draft.note
+            told = (draft.count, draft.form)
+            if told != (there.count, there.form) or abs(length - there.length_mm) > SAME_MM:
+                count_anew(session, there, draft.count, length)
+            else:
+                row.version += 1
+            session.flush()
+            return self._stock(_lying(session, stock_id))
 
-    def remove(self, stock_id: str, *, back: bool = False) -> None:
-        """Take an entry out, or put it back."""
+    def remove(self, stock_id: str, version: int | None = None, *, back: bool = False) -> None:
+        """Take an entry out, or put it back. Raises Stale as `change`."""
         with self._database.writing() as session:
-            _row(session, stock_id).deleted_at = None if back else now()
+            there = self._read_at(session, stock_id, None if back else version)
+            if back:
+                put_back(session, there)
+            elif there.count > 0:
+                take_out(session, there)
+
+    def moves(self, stock_id: str) -> tuple[StockBooking, ...]:
+        """All that came to an entry and went, the newest first."""
+        with self._database.reading() as session:
+            _lying(session, stock_id)
+            rows = session.scalars(
+                select(StockMove).where(StockMove.stock_id == stock_id).order_by(StockMove.id.desc())
+            )
+            return tuple(StockBooking(kind=row.kind, pieces=row.pieces, mm=row.mm, at=row.at) for row in rows)
+
+    def _read_at(self, session: Session, stock_id: str, version: int | None) -> Lying:
+        there = _lying(session, stock_id)
+        if version is not None and there.version != version:
+            raise Stale(
+                f"{there.label} was changed elsewhere first: there it is {_said(there)} now. What you typed "
+                "is still here.",
+                there.version,
+                asdict(there),
+            )
+        return there
 
     def label(self, stock_id: str) -> bytes:
         """PDF of the label of one entry."""
         with self._database.reading() as session:
-            found = self._stock(_row(session, stock_id))
+            found = self._stock(_lying(session, stock_id))
         said = f"{found.length_mm:.0f} mm · {format_length(found.length_mm, 'in')}"
         return build_label(found.label, found.tube_name, said, found.finished)
 
@@ -106,7 +151,7 @@ class StockRoom:
         except UnitError as error:
             raise Refused(f"Length: {error}") from error
 
-    def _stock(self, row: StockRow) -> Stock:
+    def _stock(self, row: Lying) -> Stock:
         return Stock(
             id=row.id,
             tube=row.tube,
@@ -117,6 +162,7 @@ class StockRoom:
             label=row.label,
             finished=row.finished,
             note=row.note,
+            version=row.version,
         )
 
 
@@ -128,8 +174,15 @@ def tube_name(kit: Kit, tube: str) -> str:
     return f"{found.size} × {found.wall_mm:g} mm {kit.materials[found.material].name}"
 
 
-def _row(session: Session, stock_id: str) -> StockRow:
-    row = session.get(StockRow, stock_id)
-    if row is None:
+def _lying(session: Session, stock_id: str) -> Lying:
+    found = lying(session, stock_id)
+    if found is None:
         raise NotFound(f"There is nothing “{stock_id[:40]}” in the stock.")
-    return row
+    return found
+
+
+def _said(there: Lying) -> str:
+    if there.count <= 0:
+        return "gone"
+    note = f", {there.note}" if there.note else ""
+    return f"{there.count} × {there.length_mm:.0f} mm{note}"

@@ -79,7 +79,7 @@ class Summaries:
             return replace(name, reckoned=False)
         if known.version == line.version and known.stamp == self.stamp:
             return known.summary
-        return replace(known.summary, reckoned=False, updated_at=line.updated_at)
+        return replace(known.summary, reckoned=False, updated_at=line.updated_at, version=line.version)
 
     def _holds(self, line_id: str, version: int, stamp: str) -> bool:
         known = self._told.get(line_id)

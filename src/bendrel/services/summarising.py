@@ -50,6 +50,7 @@ class LineSummary:
     met: Met
     parts: tuple[PartToGet, ...]
     updated_at: datetime
+    version: int
     reckoned: bool = True
     unreadable: str = ""
 
@@ -81,7 +82,7 @@ def said_of(unsaid: Unsaid, kit: Kit) -> LineSummary:
     if unsaid.document is None:
         return bare(unsaid, "What is kept of this line is no document any more.")
     try:
-        return summarise(unsaid.id, unsaid.document, unsaid.updated_at, kit)
+        return summarise(unsaid, unsaid.document, kit)
     except FileError as error:
         return bare(unsaid, str(error))
 
@@ -117,11 +118,12 @@ def bare(unsaid: Unsaid, unreadable: str = "", step: str = "") -> LineSummary:
         met=Met(missed_mm=None, tweaks=None),
         parts=(),
         updated_at=unsaid.updated_at,
+        version=unsaid.version,
         unreadable=unreadable,
     )
 
 
-def summarise(line_id: str, document: dict[str, Any], updated_at: datetime, kit: Kit) -> LineSummary:
+def summarise(at: Unsaid, document: dict[str, Any], kit: Kit) -> LineSummary:
     """What the board says of a stored line."""
     line = line_from_value(document)
     plan = plan_line(line, kit)
@@ -145,7 +147,7 @@ def summarise(line_id: str, document: dict[str, Any], updated_at: datetime, kit:
         counts[finding.severity] = counts.get(finding.severity, 0) + 1
     step = next_step(line, plan)
     return LineSummary(
-        id=line_id,
+        id=at.id,
         name=line.name,
         service=kit.services[line.service].name if line.service in kit.services else line.service,
         tube=f"{tube.size} {kit.materials[tube.material].name}"
@@ -167,5 +169,6 @@ def summarise(line_id: str, document: dict[str, Any], updated_at: datetime, kit:
         watched=watched_of(line, kit),
         met=met_of(line),
         parts=plan.removed.parts,
-        updated_at=updated_at,
+        updated_at=at.updated_at,
+        version=at.version,
     )

@@ -41,7 +41,17 @@ def keep_wrench(session: Session, draft: WrenchDraft) -> None:
             f"A torque wrench is {LEAST_MM:g} to {MOST_MM:g} mm from grip to square, its crowfoot shorter."
         )
     for question, mm in ((LENGTH, length), (OFFSET, offset)):
-        session.merge(Preference(question=question, answer=f"{mm:.3f}"))
+        keep_answer(session, question, f"{mm:.3f}")
+
+
+def keep_answer(session: Session, question: str, answer: str) -> None:
+    """Keep one answer of the shop's, and that it has changed."""
+    row = session.get(Preference, question)
+    if row is None:
+        session.add(Preference(question=question, answer=answer))
+    else:
+        row.answer, row.version = answer, row.version + 1
+    session.flush()
 
 
 def wrench_of(session: Session, usual: WrenchRule) -> WrenchRule:

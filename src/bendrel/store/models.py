@@ -204,7 +204,8 @@ class ProofChunk(Base):
 
 
 class StockRow(Base):
-    """One stick, coil or labelled offcut; `fields` as typed, `label` as it is written on it."""
+    """One entry of sticks, a coil or offcuts under one label. How many lie there, and how much of a coil, is
+    what its moves add up to; `length_mm` is one piece, of a coil as it came."""
 
     __tablename__ = "stock"
 
@@ -212,12 +213,26 @@ class StockRow(Base):
     tube: Mapped[str] = mapped_column(String(80))
     form: Mapped[str] = mapped_column(String(12))
     length_mm: Mapped[float]
-    count: Mapped[int] = mapped_column(default=1)
     label: Mapped[str] = mapped_column(String(20), default="")
     finished: Mapped[str] = mapped_column(String(120), default="")
     note: Mapped[str] = mapped_column(String(120), default="")
+    version: Mapped[int] = mapped_column(default=1, server_default="1")
     at: Mapped[datetime] = mapped_column(DateTime, default=now)
-    deleted_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+
+
+class StockMove(Base):
+    """Something came to an entry or went: `pieces`, and of a coil `mm`, are what it adds. Moves are never
+    changed; what a cutting took names it."""
+
+    __tablename__ = "stock_moves"
+
+    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    stock_id: Mapped[str] = mapped_column(ForeignKey("stock.id", ondelete="CASCADE"), index=True)
+    kind: Mapped[str] = mapped_column(String(12))
+    pieces: Mapped[int]
+    mm: Mapped[float]
+    cutting_id: Mapped[str] = mapped_column(String(32), default="", server_default="")
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
 
 
 class CuttingRow(Base):
@@ -240,6 +255,7 @@ class Holding(Base):
     ref: Mapped[str] = mapped_column(String(120), primary_key=True)
     have: Mapped[float] = mapped_column(default=0.0)
     unit_cents: Mapped[int | None] = mapped_column(default=None)
+    version: Mapped[int] = mapped_column(default=1, server_default="1")
 
 
 class Preference(Base):
@@ -249,3 +265,4 @@ class Preference(Base):
 
     question: Mapped[str] = mapped_column(String(40), primary_key=True)
     answer: Mapped[str] = mapped_column(String(40))
+    version: Mapped[int] = mapped_column(default=1, server_default="1")

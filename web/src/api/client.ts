@@ -71,6 +71,10 @@ export async function take<T>(request: Promise<Answer<T>>): Promise<T> {
   );
 }
 
+/** Somebody else was first: the version that is there now, to put one's own in its place knowingly. */
+export const newerThan = (error: unknown): number | null =>
+  error instanceof Refusal && error.status === 409 ? error.version : null;
+
 export function sentence(error: unknown): string {
   return error instanceof Refusal ? error.message : "Something went wrong; nothing was changed.";
 }

@@ -1067,7 +1067,7 @@ export interface paths {
         get?: never;
         /**
          * Change Own
-         * @description Correct an entry.
+         * @description Correct an entry that was read at a version.
          */
         put: operations["change_own_api_own__entry_id__put"];
         post?: never;
@@ -1115,7 +1115,7 @@ export interface paths {
         get: operations["holdings_api_holdings_get"];
         /**
          * Hold
-         * @description Set what the shop has of one row and what it pays.
+         * @description Set what the shop has of one row and what it pays; `version` is the one that was read.
          */
         put: operations["hold_api_holdings_put"];
         post?: never;
@@ -1135,7 +1135,7 @@ export interface paths {
         get?: never;
         /**
          * Prefer
-         * @description The shop's answers where practitioners differ.
+         * @description The shop's answers where practitioners differ, from the version of them that was read.
          */
         put: operations["prefer_api_preferences_put"];
         post?: never;
@@ -1551,7 +1551,7 @@ export interface paths {
         get?: never;
         /**
          * Change
-         * @description Correct an entry.
+         * @description Correct an entry that was read at a version.
          */
         put: operations["change_api_stock__stock_id__put"];
         post?: never;
@@ -1579,6 +1579,26 @@ export interface paths {
          * @description Put an entry back.
          */
         post: operations["restore_api_stock__stock_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock_id}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Moves
+         * @description All that came to an entry and went, the newest first.
+         */
+        get: operations["moves_api_stock__stock_id__moves_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1904,7 +1924,7 @@ export interface paths {
         get?: never;
         /**
          * Measure Wrench
-         * @description Keep the shop's own torque wrench and crowfoot.
+         * @description Keep the shop's own torque wrench and crowfoot, from the version of the shop's ways that was read.
          */
         put: operations["measure_wrench_api_shop_wrench_put"];
         post?: never;
@@ -2993,6 +3013,8 @@ export interface components {
             preferences: {
                 [key: string]: string;
             };
+            /** Ways Version */
+            ways_version: number;
             /** Limits */
             limits: components["schemas"]["NamedLimit"][];
             /** Advice */
@@ -4984,7 +5006,7 @@ export interface components {
         /**
          * Held
          * @description What the shop has of one row, in mm, pieces or litres, and its own price for a metre, a piece or
-         *     a litre in cents (None: the supplier's).
+         *     a litre in cents (None: the supplier's). `version` goes up with every change, 0 while nothing is kept.
          */
         Held: {
             /** Ref */
@@ -4996,6 +5018,11 @@ export interface components {
             have: number;
             /** Unit Cents */
             unit_cents?: number | null;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
         };
         /**
          * HexOrder
@@ -6769,6 +6796,8 @@ export interface components {
              * Format: date-time
              */
             updated_at: string;
+            /** Version */
+            version: number;
             /**
              * Reckoned
              * @default true
@@ -7781,6 +7810,8 @@ export interface components {
             fields: {
                 [key: string]: string;
             };
+            /** Version */
+            version: number;
         };
         /**
          * OwnShelf
@@ -9363,6 +9394,18 @@ export interface components {
             close: number;
         };
         /**
+         * ShopWays
+         * @description The shop's answers where practitioners differ; `version` goes up with every change.
+         */
+        ShopWays: {
+            /** Answers */
+            answers: {
+                [key: string]: string;
+            };
+            /** Version */
+            version: number;
+        };
+        /**
          * Sign
          * @description The sign of one kind of component, in a box 40 wide and 28 high about its middle, y downwards.
          *     `circle` is its middle and radius.
@@ -9797,6 +9840,25 @@ export interface components {
             finished: string;
             /** Note */
             note: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * StockBooking
+         * @description Something that came to an entry or went: pieces, and of a coil mm.
+         */
+        StockBooking: {
+            /** Kind */
+            kind: string;
+            /** Pieces */
+            pieces: number;
+            /** Mm */
+            mm: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
         };
         /**
          * StockDraft
@@ -9989,6 +10051,14 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * TakenBack
+         * @description The labels of entries that were counted since the cuts, and stay as they were counted.
+         */
+        TakenBack: {
+            /** Counted */
+            counted: string[];
         };
         /**
          * TakenFor
@@ -11325,7 +11395,9 @@ export interface operations {
     };
     delete_job_api_jobs__job_id__delete: {
         parameters: {
-            query?: never;
+            query?: {
+                version?: number | null;
+            };
             header?: never;
             path: {
                 job_id: string;
@@ -12469,7 +12541,9 @@ export interface operations {
     };
     delete_line_api_lines__line_id__delete: {
         parameters: {
-            query?: never;
+            query?: {
+                version?: number | null;
+            };
             header?: never;
             path: {
                 line_id: string;
@@ -16567,7 +16641,9 @@ export interface operations {
     };
     change_own_api_own__entry_id__put: {
         parameters: {
-            query?: never;
+            query: {
+                version: number;
+            };
             header?: never;
             path: {
                 entry_id: string;
@@ -16665,7 +16741,9 @@ export interface operations {
     };
     remove_own_api_own__entry_id__delete: {
         parameters: {
-            query?: never;
+            query?: {
+                version?: number | null;
+            };
             header?: never;
             path: {
                 entry_id: string;
@@ -17037,7 +17115,9 @@ export interface operations {
     };
     prefer_api_preferences_put: {
         parameters: {
-            query?: never;
+            query: {
+                version: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -17056,9 +17136,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: string;
-                    };
+                    "application/json": components["schemas"]["ShopWays"];
                 };
             };
             /** @description Bad Request */
@@ -19327,7 +19405,9 @@ export interface operations {
     };
     change_api_stock__stock_id__put: {
         parameters: {
-            query?: never;
+            query: {
+                version: number;
+            };
             header?: never;
             path: {
                 stock_id: string;
@@ -19425,7 +19505,9 @@ export interface operations {
     };
     remove_api_stock__stock_id__delete: {
         parameters: {
-            query?: never;
+            query?: {
+                version?: number | null;
+            };
             header?: never;
             path: {
                 stock_id: string;
@@ -19532,6 +19614,100 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    moves_api_stock__stock_id__moves_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockBooking"][];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -19905,11 +20081,13 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description Successful Response */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["TakenBack"];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -21224,7 +21402,9 @@ export interface operations {
     };
     measure_wrench_api_shop_wrench_put: {
         parameters: {
-            query?: never;
+            query: {
+                version: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;

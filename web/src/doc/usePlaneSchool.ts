@@ -1,27 +1,26 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
-import { api, sentence, take } from "../api/client";
+import { sentence } from "../api/client";
 import { useNotice } from "../ui/notice";
 import type { PlaneSchool } from "./planes";
 import { useCatalogue } from "./useCatalogue";
+import { useWays } from "./useWays";
 
 /** How this shop reads planes, and saying so once. */
 export function usePlaneSchool(): { school: PlaneSchool; say: (school: PlaneSchool) => Promise<boolean> } {
   const catalogue = useCatalogue();
-  const client = useQueryClient();
+  const keep = useWays();
   const notice = useNotice();
   const say = useCallback(
     async (school: PlaneSchool) => {
       try {
-        await take(api.PUT("/api/preferences", { body: { planes: school } }));
-        await client.invalidateQueries({ queryKey: ["catalogue"] });
+        await keep({ planes: school });
         return true;
       } catch (error) {
         notice({ text: sentence(error) });
         return false;
       }
     },
-    [client, notice],
+    [keep, notice],
   );
   return { school: (catalogue?.preferences["planes"] ?? "") as PlaneSchool, say };
 }

@@ -3,7 +3,16 @@ import Button from "@mui/material/Button";
 import DialogActions from "@mui/material/DialogActions";
 
 /** The foot of a form in a dialog: what is wrong with it, leave it, keep it. */
-export function KeepOrLeave({ problem, onClose }: { problem: string; onClose: () => void }) {
+export function KeepOrLeave({
+  problem,
+  onClose,
+  stale = false,
+}: {
+  problem: string;
+  onClose: () => void;
+  /** Somebody else has kept another one meanwhile. */
+  stale?: boolean;
+}) {
   return (
     <>
       {problem && (
@@ -13,10 +22,10 @@ export function KeepOrLeave({ problem, onClose }: { problem: string; onClose: ()
       )}
       <DialogActions>
         <Button variant="text" onClick={onClose}>
-          Leave it
+          {stale ? "Leave theirs" : "Leave it"}
         </Button>
         <Button type="submit" variant="contained">
-          Keep it
+          {stale ? "Put mine in its place" : "Keep it"}
         </Button>
       </DialogActions>
     </>

@@ -5,7 +5,7 @@ import DialogTitle from "@mui/material/DialogTitle";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import type { FormEvent } from "react";
 import { useState } from "react";
-import { api, sentence, take } from "../api/client";
+import { api, newerThan, sentence, take } from "../api/client";
 import type { Catalogue, OwnRow, OwnShelf } from "../api/types";
 import { useNotice } from "./notice";
 import { Field, Pick } from "./Field";
@@ -23,7 +23,7 @@ const NAMES: Record<OwnShelf["shelf"], string> = {
   benches: "bench",
 };
 
-type Draft = { id: string | null; fields: Record<string, string> };
+type Draft = { id: string | null; version: number; fields: Record<string, string> };
 
 /** What the shop has added to this part of the catalogue; tubes, nuts, hoses and clamps can be. */
 export function OwnEntries({ shelf, catalogue }: { shelf: string; catalogue: Catalogue }) {
@@ -40,7 +40,9 @@ export function OwnEntries({ shelf, catalogue }: { shelf: string; catalogue: Cat
   const one = (id: string) => ({ params: { path: { entry_id: id } } });
   const fail = (error: unknown) => notice({ text: sentence(error) });
   const remove = (row: OwnRow) =>
-    void take(api.DELETE("/api/own/{entry_id}", one(row.id)))
+    void take(
+      api.DELETE("/api/own/{entry_id}", { params: { path: { entry_id: row.id }, query: { version: row.version } } }),
+    )
       .then(refresh)
       .then(() =>
         notice({
@@ -51,7 +53,10 @@ export function OwnEntries({ shelf, catalogue }: { shelf: string; catalogue: Cat
               .catch(fail),
         }),
       )
-      .catch(fail);
+      .catch((error: unknown) => {
+        fail(error);
+        void refresh();
+      });
   return (
     <Box component="section" aria-label="The shop’s own entries" sx={{ mb: 2 }}>
       {here.rows.map((row) => (
@@ -67,7 +72,11 @@ export function OwnEntries({ shelf, catalogue }: { shelf: string; catalogue: Cat
               .filter(Boolean)
               .join(" · ")}
           </Box>
-          <Button size="small" variant="text" onClick={() => setDraft({ id: row.id, fields: row.fields })}>
+          <Button
+            size="small"
+            variant="text"
+            onClick={() => setDraft({ id: row.id, version: row.version, fields: row.fields })}
+          >
             Correct
           </Button>
           <Button
@@ -81,7 +90,7 @@ export function OwnEntries({ shelf, catalogue }: { shelf: string; catalogue: Cat
           </Button>
         </Box>
       ))}
-      <Button size="small" sx={{ mt: 1 }} onClick={() => setDraft({ id: null, fields: {} })}>
+      <Button size="small" sx={{ mt: 1 }} onClick={() => setDraft({ id: null, version: 0, fields: {} })}>
         Add a {NAMES[here.shelf]} of our own…
       </Button>
       <PlainDialog open={draft !== null} titleId="own-title" onClose={() => setDraft(null)}>
@@ -128,17 +137,21 @@ function OwnForm({
 }) {
   const [fields, setFields] = useState(draft.fields);
   const [problem, setProblem] = useState("");
+  const [version, setVersion] = useState(draft.version);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const body = { shelf: shelf.shelf, fields };
     const kept =
       draft.id === null
         ? take(api.POST("/api/own", { body }))
-        : take(api.PUT("/api/own/{entry_id}", { params: { path: { entry_id: draft.id } }, body }));
+        : take(api.PUT("/api/own/{entry_id}", { params: { path: { entry_id: draft.id }, query: { version } }, body }));
     void kept
       .then(onKept)
       .then(onClose)
-      .catch((error: unknown) => setProblem(sentence(error)));
+      .catch((error: unknown) => {
+        setProblem(sentence(error));
+        setVersion(newerThan(error) ?? version);
+      });
   };
   return (
     <form onSubmit={submit}>
@@ -172,7 +185,7 @@ function OwnForm({
           It is marked as the shop’s own wherever it is used. A bare figure is in millimetres.
         </Box>
       </DialogContent>
-      <KeepOrLeave problem={problem} onClose={onClose} />
+      <KeepOrLeave problem={problem} onClose={onClose} stale={version !== draft.version} />
     </form>
   );
 }

@@ -36,8 +36,15 @@ export function JobCutList({ jobId, unit }: { jobId: string; unit: Unit }) {
   };
   const takeBack = (id: string) =>
     void take(api.DELETE("/api/cuts/{cutting_id}", { params: { path: { cutting_id: id } } }))
-      .then(again)
-      .then(() => notice({ small: true, text: "The cuts are taken back: the stock is as before them." }))
+      .then(async ({ counted }) => {
+        await again();
+        notice({
+          small: counted.length === 0,
+          text: counted.length
+            ? `The cuts are taken back. ${counted.join(", ")} stayed as counted since; look whether that still holds.`
+            : "The cuts are taken back: the stock is as before them.",
+        });
+      })
       .catch(failed);
   const cut = () =>
     void take(api.POST("/api/jobs/{job_id}/cuts", { params: { path: job }, body: { pieces: listed, stamp } }))

@@ -43,8 +43,8 @@ function JobView({ job }: { job: JobSummary }) {
   const again = () => client.invalidateQueries({ queryKey: ["jobs"] });
   const attempt = (work: () => Promise<unknown>) =>
     void work()
-      .then(again)
-      .catch((error: unknown) => notice({ text: sentence(error) }));
+      .catch((error: unknown) => notice({ text: sentence(error) }))
+      .then(again);
   const path = { params: { path: { job_id: job.id } } };
 
   // changes are sent one after the other, each on the version that the one before has left
@@ -127,7 +127,8 @@ function JobView({ job }: { job: JobSummary }) {
   const removeLine = (line: LineSummary) =>
     attempt(async () => {
       const here = { params: { path: { line_id: line.id } } };
-      await take(api.DELETE("/api/lines/{line_id}", here));
+      const query = { version: line.version };
+      await take(api.DELETE("/api/lines/{line_id}", { params: { ...here.params, query } }));
       notice({
         text: `“${line.name}” is deleted.`,
         undo: () => attempt(() => take(api.POST("/api/lines/{line_id}/restore", here))),
@@ -136,7 +137,8 @@ function JobView({ job }: { job: JobSummary }) {
 
   const removeJob = () =>
     attempt(async () => {
-      await take(api.DELETE("/api/jobs/{job_id}", path));
+      const query = { version: latest.current.version };
+      await take(api.DELETE("/api/jobs/{job_id}", { params: { ...path.params, query } }));
       await navigate("/");
       notice({
         text: `“${job.name}” and its lines are deleted.`,

@@ -5,7 +5,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import type { FormEvent } from "react";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, sentence, take } from "../../api/client";
+import { api, newerThan, sentence, take } from "../../api/client";
 import type { Held } from "../../api/types";
 import { readMoney, sayMetres, sayMoney } from "../../format/amounts";
 import { Field } from "../../ui/Field";
@@ -43,6 +43,8 @@ function HoldForm({
   const [have, setHave] = useState(held ? String((held.have ?? 0) / factor) : "");
   const [price, setPrice] = useState(held?.unit_cents == null ? "" : sayMoney(held.unit_cents));
   const [problem, setProblem] = useState("");
+  const first = held?.version ?? 0;
+  const [version, setVersion] = useState(first);
   const client = useQueryClient();
   const tube = reference.startsWith("tube:");
   const amount = tube || have.trim() === "" ? 0 : Number(have);
@@ -52,13 +54,17 @@ function HoldForm({
     if (!Number.isFinite(amount) || amount < 0) return setProblem("In stock: write a plain number, such as 3 or 7.5.");
     if (price.trim() !== "" && cents === null)
       return setProblem("Price: write an amount such as 12.50, or leave it blank for the supplier’s.");
-    void take(api.PUT("/api/holdings", { body: { ref: reference, have: amount * factor, unit_cents: cents } }))
+    const body = { ref: reference, have: amount * factor, unit_cents: cents, version };
+    void take(api.PUT("/api/holdings", { body }))
       .then(async () => {
         await client.invalidateQueries({ queryKey: ["holdings"] });
         await client.invalidateQueries({ queryKey: ["kit"] });
         onClose();
       })
-      .catch((error: unknown) => setProblem(sentence(error)));
+      .catch((error: unknown) => {
+        setProblem(sentence(error));
+        setVersion(newerThan(error) ?? version);
+      });
   };
   return (
     <form onSubmit={submit}>
@@ -73,7 +79,7 @@ function HoldForm({
         )}
         <Field label={`Price a ${row.per}`} text={price} placeholder="the supplier’s" onText={setPrice} />
       </DialogContent>
-      <KeepOrLeave problem={problem} onClose={onClose} />
+      <KeepOrLeave problem={problem} onClose={onClose} stale={version > first} />
     </form>
   );
 }

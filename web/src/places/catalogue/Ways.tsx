@@ -1,8 +1,9 @@
 import Box from "@mui/material/Box";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, sentence, take } from "../../api/client";
+import { sentence } from "../../api/client";
 import type { Catalogue } from "../../api/types";
+import { useWays } from "../../doc/useWays";
 import { SourceLine } from "../../ui/Working";
 import { condensed } from "../../theme/theme";
 
@@ -10,21 +11,21 @@ import { condensed } from "../../theme/theme";
 export function Ways({ catalogue }: { catalogue: Catalogue }) {
   const client = useQueryClient();
   const [problem, setProblem] = useState("");
-  const [chosen, setChosen] = useState<Record<string, string>>(catalogue.preferences);
+  const [mine, setMine] = useState<Record<string, string>>({});
+  const chosen: Record<string, string> = { ...catalogue.preferences, ...mine };
+  const keep = useWays();
   const prefer = (question: string, answer: string) => {
-    const before = chosen;
-    setChosen({ ...chosen, [question]: answer });
-    void take(api.PUT("/api/preferences", { body: { [question]: answer } }))
+    setMine({ ...mine, [question]: answer });
+    void keep({ [question]: answer })
       .then(() =>
-        Promise.all(
-          [["catalogue"], ["verdicts"], ["jobs"], ["compare"]].map((queryKey) =>
-            client.invalidateQueries({ queryKey }),
-          ),
-        ),
+        Promise.all([["verdicts"], ["jobs"], ["compare"]].map((queryKey) => client.invalidateQueries({ queryKey }))),
       )
-      .then(() => setProblem(""))
+      .then(() => {
+        setMine({});
+        setProblem("");
+      })
       .catch((error: unknown) => {
-        setChosen(before);
+        setMine({});
         setProblem(sentence(error));
       });
   };

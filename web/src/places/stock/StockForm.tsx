@@ -2,10 +2,11 @@ import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import type { FormEvent } from "react";
 import { useState } from "react";
-import { api, sentence, take } from "../../api/client";
+import { api, newerThan, sentence, take } from "../../api/client";
 import type { Catalogue, StockDraft } from "../../api/types";
 import { Field, Pick } from "../../ui/Field";
 import { KeepOrLeave } from "../../ui/KeepOrLeave";
+import { StockBook } from "./StockBook";
 
 /** Putting something into the stock, or correcting what is said of it. */
 export function StockForm({
@@ -15,13 +16,14 @@ export function StockForm({
   onKept,
 }: {
   catalogue: Catalogue;
-  first: { id: string | null; draft: StockDraft };
+  first: { id: string | null; version: number; draft: StockDraft };
   onClose: () => void;
   onKept: () => Promise<unknown>;
 }) {
   const [draft, setDraft] = useState(first.draft);
   const [count, setCount] = useState(String(first.draft.count ?? 1));
   const [problem, setProblem] = useState("");
+  const [version, setVersion] = useState(first.version);
   const set = (change: Partial<StockDraft>) => setDraft((was) => ({ ...was, ...change }));
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -33,11 +35,16 @@ export function StockForm({
     const kept =
       first.id === null
         ? take(api.POST("/api/stock", { body }))
-        : take(api.PUT("/api/stock/{stock_id}", { params: { path: { stock_id: first.id } }, body }));
+        : take(
+            api.PUT("/api/stock/{stock_id}", { params: { path: { stock_id: first.id }, query: { version } }, body }),
+          );
     void kept
       .then(onKept)
       .then(onClose)
-      .catch((error: unknown) => setProblem(sentence(error)));
+      .catch((error: unknown) => {
+        setProblem(sentence(error));
+        setVersion(newerThan(error) ?? version);
+      });
   };
   const name = (tube: Catalogue["tubes"][number]) =>
     `${tube.size} × ${tube.wall_mm} mm ${catalogue.materials.find((row) => row.id === tube.material)?.name ?? ""}`;
@@ -81,8 +88,9 @@ export function StockForm({
           placeholder="where it lies"
           onText={(note) => set({ note: note.slice(0, 120) })}
         />
+        {first.id !== null && <StockBook id={first.id} />}
       </DialogContent>
-      <KeepOrLeave problem={problem} onClose={onClose} />
+      <KeepOrLeave problem={problem} onClose={onClose} stale={version !== first.version} />
     </form>
   );
 }

@@ -37,14 +37,16 @@ export function StockPage() {
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => take(api.GET("/api/jobs")) });
   const [jobId, setJobId] = useState("");
   const { taken, said } = useWouldTake(jobId);
-  const [draft, setDraft] = useState<{ id: string | null; draft: StockDraft } | null>(null);
+  const [draft, setDraft] = useState<{ id: string | null; version: number; draft: StockDraft } | null>(null);
   const client = useQueryClient();
   const notice = useNotice();
   const again = () => stockChanged(client);
   const fail = (error: unknown) => notice({ text: sentence(error) });
   const one = (id: string) => ({ params: { path: { stock_id: id } } });
   const remove = (row: Stock) =>
-    void take(api.DELETE("/api/stock/{stock_id}", one(row.id)))
+    void take(
+      api.DELETE("/api/stock/{stock_id}", { params: { path: { stock_id: row.id }, query: { version: row.version } } }),
+    )
       .then(again)
       .then(() =>
         notice({
@@ -55,11 +57,15 @@ export function StockPage() {
               .catch(fail),
         }),
       )
-      .catch(fail);
+      .catch((error: unknown) => {
+        fail(error);
+        void again();
+      });
   const tubes = [...new Set(stock.data?.map((row) => row.tube) ?? [])];
   const correct = (row: Stock) =>
     setDraft({
       id: row.id,
+      version: row.version,
       draft: {
         tube: row.tube,
         form: row.form,
@@ -73,7 +79,7 @@ export function StockPage() {
   return (
     <>
       <Bar trail={[{ text: "Bench", to: "/" }]} title="Stock">
-        <Button onClick={() => setDraft({ id: null, draft: BLANK })}>Put in stock…</Button>
+        <Button onClick={() => setDraft({ id: null, version: 0, draft: BLANK })}>Put in stock…</Button>
       </Bar>
       <Box component="main" sx={{ p: 2, maxWidth: 1100, mx: "auto" }}>
         {stock.isError && <Box role="alert">{sentence(stock.error)}</Box>}
