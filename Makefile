@@ -2,13 +2,14 @@
 PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
+PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 PY_SOURCES := $(shell find src/bendrel -name '*.py' -not -path '*/interface/*')
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
 INTERFACE := src/bendrel/interface/index.html
 TYPES := web/src/api/schema.d.ts
 
 .PHONY: demo install web web-test test check lint lint-core lint-web types-current chromium bench matrix \
-  mutants golden screenshots clean
+  mutants golden audit soak screenshots clean
 
 demo: install web
 	$(BIN)/bendrel demo --data var/demo
@@ -17,13 +18,13 @@ install: $(VENV)/.installed
 
 $(VENV)/.installed: requirements.txt pyproject.toml
 	$(PYTHON) -m venv $(VENV)
-	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements.txt
-	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps -e .
+	$(PIP) --require-hashes -r requirements.txt
+	$(PIP) --no-deps --no-build-isolation -e .
 	touch $@
 
 $(VENV)/.installed-dev: requirements-dev.txt requirements-reference.txt $(VENV)/.installed
-	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements-dev.txt
-	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps -r requirements-reference.txt
+	$(PIP) --require-hashes -r requirements-dev.txt
+	$(PIP) --require-hashes --no-deps -r requirements-reference.txt
 	touch $@
 
 web: $(INTERFACE)
@@ -84,12 +85,20 @@ matrix: $(VENV)/.installed-dev
 
 # deliberate mistakes, one at a time: do the tests notice? some twenty minutes
 mutants: $(VENV)/.installed-dev
-	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements-mutants.txt
+	$(PIP) --require-hashes -r requirements-mutants.txt
 	$(BIN)/python tools/mutants.py
 
 # the kept answers against today's
 golden: $(VENV)/.installed-dev
 	$(BIN)/python tools/golden.py
+
+# pinned, hashed, how old; not whether anything is known against them
+audit: $(VENV)/.installed-dev
+	$(BIN)/python tools/audit.py
+
+# the kill test at length: 300 cycles, some minutes
+soak: $(VENV)/.installed-dev
+	BENDREL_KILLS=300 $(BIN)/python -m pytest -n 0 tests/api/test_kills.py
 
 screenshots: $(VENV)/.installed-dev web chromium
 	$(BIN)/python tools/screenshots.py

@@ -48,7 +48,8 @@ def full(shop):
 
 
 def test_a_job_comes_back_whole_in_the_same_shop_and_in_another(shop, full, tmp_path):
-    data, name = shop.archives.write(full)
+    data, name, missing, unreadable = shop.archives.write(full)
+    assert (missing, unreadable) == (0, 0)
     assert name == "Winch"
     other = open_shop(tmp_path / "other" / "shop.db")
     for place in (shop, other):
@@ -117,7 +118,7 @@ def test_names_in_an_archive_lead_nowhere():
 
 
 def test_a_photograph_that_is_none_keeps_the_whole_job_out(shop, full):
-    data, _ = shop.archives.write(full)
+    data = shop.archives.write(full).data
     with zipfile.ZipFile(io.BytesIO(data)) as file:
         job = file.read("job.json")
         photo = next(name for name in file.namelist() if name.startswith("photos/"))

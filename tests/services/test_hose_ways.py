@@ -43,7 +43,7 @@ def test_a_job_file_keeps_what_is_joined(shop):
     job = shop.jobs.create(JobDraft(name="vacuum", machine=""))
     main = shop.lines.add(job.id, vacuum_main())
     shop.lines.add(job.id, vacuum_branch(main.id))
-    data, _ = shop.archives.write(job.id)
+    data = shop.archives.write(job.id).data
     again = shop.archives.read(data, keep=True)
     circuits = shop.circuits.of_job(again.job_id, shop.kit)
     assert [len(group) for group in circuits.groups] == [2]

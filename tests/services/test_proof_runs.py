@@ -291,7 +291,7 @@ def test_proof_and_sign_off_travel_with_the_job(shop, lines):
     saved = shop.lines.save(opened.id, opened.version, proved(shop, opened, holds=(hold,)))
     assert shop.closings.of(saved.document, opened.id, TODAY).holds[0].result.verdict == "holds"
     shop.closings.sign(opened.id, saved.version, SignDraft(by="Ada", day="2026-11-27"))
-    data, _ = shop.archives.write(opened.job_id)
+    data = shop.archives.write(opened.job_id).data
     brought = shop.archives.read(data, keep=True)
     copies = [shop.lines.open(one.id) for one in shop.jobs.one(brought.job_id).lines]
     there = copy = next(one for one in copies if one.document.proving.signed)

@@ -81,7 +81,7 @@ def test_what_both_lines_hide_behind_is_bought_once(shop, job):
 
 def test_the_strip_down_goes_with_its_job_to_the_lines_that_it_has_there(shop, job, tmp_path):
     shop.strip_downs.keep(job[0], 0, StripDown(items=(thing("cover", job[1][1]), thing("wheel"))))
-    data, _ = shop.archives.write(job[0])
+    data = shop.archives.write(job[0]).data
     other = open_shop(tmp_path / "other" / "bendrel.db")
     brought = other.archives.read(data, keep=True)
     lines = [line.id for line in sorted(other.jobs.one(brought.job_id).lines, key=lambda one: one.name)]
@@ -96,7 +96,7 @@ def test_the_strip_down_goes_with_its_job_to_the_lines_that_it_has_there(shop, j
 
 def test_a_thing_of_a_line_that_is_not_in_the_file_is_refused_whole(shop, job):
     shop.strip_downs.keep(job[0], 0, StripDown(items=(thing("cover", job[1][1]),)))
-    data, _ = shop.archives.write(job[0])
+    data = shop.archives.write(job[0]).data
     with zipfile.ZipFile(io.BytesIO(data)) as file:
         value = json.loads(file.read("job.json"))
     value["strip_down"][0]["lines"] = [7]

@@ -24,6 +24,7 @@ from bendrel.api import (
     shelf,
     stock,
     tools,
+    whole,
 )
 from bendrel.api.errors import add_error_handlers
 from bendrel.api.guard import Guard
@@ -87,6 +88,7 @@ def create_app(database: Path) -> FastAPI:
         making.router,
         stock.router,
         proving.router,
+        whole.router,
     ):
         app.include_router(router)
     add_screens(app)

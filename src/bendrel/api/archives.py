@@ -15,8 +15,11 @@ router = APIRouter(prefix="/api/archives", tags=["archives"])
 @router.get("/{job_id}", response_class=Response)
 def write_job(job_id: str, services: Services) -> Response:
     """A job with its lines, bookings and photographs as a zip."""
-    data, name = services.archives.write(job_id)
-    return as_file(data, "application/zip", f"{name}.bendrel.zip")
+    written = services.archives.write(job_id)
+    answer = as_file(written.data, "application/zip", f"{written.name}.bendrel.zip")
+    answer.headers["x-missing-photos"] = str(written.missing_photos)
+    answer.headers["x-unreadable-lines"] = str(written.unreadable)
+    return answer
 
 
 @router.post("", openapi_extra=BINARY_BODY)

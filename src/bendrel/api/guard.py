@@ -13,6 +13,7 @@ from typing import Any
 from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
+from starlette.exceptions import HTTPException
 from starlette.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
@@ -29,6 +30,10 @@ LARGER: dict[str, tuple[int, str]] = {
     "/api/archives": (60_000_000, "That is over 60 MB; a job with its photographs is smaller."),
     "/api/import": (6_000_000, "That is over 6 MB; a CSV or a drawing of one line is smaller."),
 }
+STREAMED: dict[str, tuple[int, str]] = {
+    "/api/shop/everything": (1_000_000_000, "That is over 1 GB; a whole shop is smaller."),
+}
+"""What goes to the disk as it comes, not into memory."""
 MOST_ADDRESS = 2_000
 MOST_PATH = 200
 BODY_SILENT_S = 20.0
@@ -62,7 +67,9 @@ class Guard:
             await send(message)
 
         refusal = _refusal(scope, Headers(scope=scope))
-        if refusal is None and scope["method"] not in ("GET", "HEAD", "OPTIONS"):
+        if scope["path"] in STREAMED:
+            receive = _counted(receive, *STREAMED[scope["path"]])
+        elif refusal is None and scope["method"] not in ("GET", "HEAD", "OPTIONS"):
             read = await _body(scope, receive)
             if isinstance(read, JSONResponse):
                 refusal = read
@@ -124,6 +131,24 @@ async def _body(scope: Scope, receive: Receive) -> bytes | JSONResponse:
     if "json" in headers.get("content-type", "") and holds_over(body, MOST_IN_A_LINE):
         return _message(422, f"That holds over {MOST_IN_A_LINE:,} values; a line of 200 bends has far fewer.")
     return body
+
+
+def _counted(receive: Receive, most: int, told: str) -> Receive:
+    """Pass on what comes, as far as it is sane."""
+    taken = 0
+
+    async def passed() -> Message:
+        nonlocal taken
+        try:
+            message = await asyncio.wait_for(receive(), BODY_SILENT_S)
+        except TimeoutError as error:
+            raise HTTPException(408, "The rest of what was sent did not come; send it again.") from error
+        taken += len(message.get("body", b""))
+        if taken > most:
+            raise HTTPException(413, told)
+        return message
+
+    return passed
 
 
 def _again(body: bytes, receive: Receive) -> Receive:

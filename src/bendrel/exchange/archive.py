@@ -112,7 +112,9 @@ class ArchivedTrial:
 @record
 class ArchivedJob:
     """A job as it is written: all that a person entered, and what of the shop's own it names. `line_ids`
-    are the names by which ports speak of other lines of the job, one for each line; none in older files."""
+    are the names by which ports speak of other lines of the job, one for each line; none in older files.
+    `missing_photos` were named and not there when it was written, `unreadable` are lines that could not be
+    read; they lie beside it as `unreadable/<id>.json`."""
 
     format: Literal["bendrel-job"] = "bendrel-job"
     version: Literal[1] = 1
@@ -131,6 +133,8 @@ class ArchivedJob:
     trials: Annotated[tuple[ArchivedTrial, ...], MaxLen(2000)] = ()
     strip_down: Annotated[tuple[ArchivedSharedItem, ...], MaxLen(200)] = ()
     runs: Annotated[tuple[ArchivedRun, ...], MaxLen(200)] = ()
+    missing_photos: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(5000)] = ()
+    unreadable: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(500)] = ()
 
 
 _BROKEN = (
@@ -148,8 +152,13 @@ class Beside:
     runs: dict[str, bytes]
 
 
-def write_archive(job: ArchivedJob, photos: dict[str, bytes], runs: dict[str, bytes] | None = None) -> bytes:
-    """The job as a zip: `job.json`, `photos/<id>.jpg` and `runs/<id>.csv`."""
+def write_archive(
+    job: ArchivedJob,
+    photos: dict[str, bytes],
+    runs: dict[str, bytes] | None = None,
+    unreadable: dict[str, bytes] | None = None,
+) -> bytes:
+    """The job as a zip: `job.json`, `photos/<id>.jpg`, `runs/<id>.csv` and `unreadable/<id>.json`."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as file:
         file.writestr(JOB, _JOB.dump_json(job, indent=1))
@@ -157,6 +166,8 @@ def write_archive(job: ArchivedJob, photos: dict[str, bytes], runs: dict[str, by
             file.writestr(zipfile.ZipInfo(f"photos/{name}.jpg"), data)
         for name, data in (runs or {}).items():
             file.writestr(f"runs/{name}.csv", data)
+        for name, data in (unreadable or {}).items():
+            file.writestr(f"unreadable/{name}.json", data)
     return out.getvalue()
 
 

@@ -55,7 +55,16 @@ AT_ONCE = 2
 """So many pieces of work go on beside each other; the others wait for a place."""
 WAITS_S = 4.0
 _PLACES = threading.BoundedSemaphore(AT_ONCE)
-_LOADED = ("archives", "importing", "measuring", "photos", "proof_runs", "reckoning", "summarising")
+_LOADED = (
+    "archives",
+    "importing",
+    "measuring",
+    "photos",
+    "proof_runs",
+    "reckoning",
+    "summarising",
+    "whole_shop",
+)
 """The rooms of `services` whose work is done apart: loaded once, in the process that is copied."""
 _CONTEXT: Any = get_context("forkserver")
 _CONTEXT.set_forkserver_preload(["__main__", *(f"bendrel.services.{room}" for room in _LOADED)])

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import fields, replace
-from typing import Any, cast
+from typing import Any, NamedTuple, cast
 
 from pydantic import TypeAdapter
 from sqlalchemy import select
@@ -32,10 +32,11 @@ from bendrel.services.errors import NotFound
 from bendrel.services.own_rows import check_own, keep_own, named_own, renamed, trials_of
 from bendrel.services.photos import Photos, photos_of
 from bendrel.services.present import present_job
+from bendrel.services.readable import readable_lines
 from bendrel.services.shelf import Shelf
 from bendrel.services.stripdowns import log_of, put_log
 from bendrel.store.database import Database
-from bendrel.store.lines import add_line, document_at
+from bendrel.store.lines import add_line, raw_document
 from bendrel.store.models import BookingRow, Job, MakingRow, new_id
 
 
@@ -52,6 +53,16 @@ class BroughtIn:
     makings: int
     own: tuple[str, ...]
     job_id: str | None
+
+
+class Written(NamedTuple):
+    """A job's file: its bytes, the job's name, how many photographs are missing from it, and how many lines
+    could not be read and lie in it as they are kept."""
+
+    data: bytes
+    name: str
+    missing_photos: int
+    unreadable: int
 
 
 BYTES_A_SECOND = 20_000_000
@@ -78,12 +89,18 @@ class Archives:
         self._photos = photos
         self._shelf = shelf
 
-    def write(self, job_id: str) -> tuple[bytes, str]:
-        """(zip, name of the job)."""
+    def write(self, job_id: str) -> Written:
+        """A job as a zip, and what could not come with it."""
         with self._database.reading() as session:
             job = present_job(session, job_id)
-            rows = [row for row in job.lines if row.deleted_at is None]
-            lines = tuple(line_from_value(document_at(session, row, row.head)) for row in rows)
+            there = [row for row in job.lines if row.deleted_at is None]
+            found = list(readable_lines(session, there))
+            rows, lines = [row for row, _ in found], tuple(line for _, line in found)
+            unreadable = {
+                row.id: (raw_document(session, row.id, row.head) or "").encode("utf-8", "replace")
+                for row in there
+                if row not in rows
+            }
             makings = tuple(
                 archived_making(place, making)
                 for place, row in enumerate(rows)
@@ -109,14 +126,22 @@ class Archives:
                 trials=trials_of(session, own),
                 strip_down=archived_strip_down(log_of(session, job_id), [row.id for row in rows]),
                 runs=runs,
+                unreadable=tuple(unreadable),
             )
         photos: dict[str, bytes] = {}
-        for name in photos_in(archived):
+        missing = []
+        for name in sorted(photos_in(archived)):
             try:
                 photos[name] = self._photos.path(name).read_bytes()
             except NotFound:
-                continue
-        return write_archive(archived, photos, readings), archived.name
+                missing.append(name)
+        archived = replace(archived, missing_photos=tuple(missing))
+        return Written(
+            data=write_archive(archived, photos, readings, unreadable),
+            name=archived.name,
+            missing_photos=len(missing),
+            unreadable=len(unreadable),
+        )
 
     def read(self, data: bytes, *, keep: bool) -> BroughtIn:
         """What an archive holds; with `keep` it becomes a job, whole or not at all."""

@@ -29,6 +29,7 @@ from bendrel.services.recorder import Recorder
 from bendrel.services.shelf import Shelf
 from bendrel.services.stock import StockRoom
 from bendrel.services.stripdowns import StripDowns
+from bendrel.services.whole_shop import WholeShops
 from bendrel.standins.bench import StandIn
 from bendrel.standins.supplier import Supplier
 from bendrel.standins.vessel import Vessel
@@ -63,6 +64,7 @@ class Shop:
     runs: ProofRuns
     closings: Closings
     papers: Papers
+    whole: WholeShops
     vessel: Vessel
 
     @property
@@ -117,6 +119,7 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
         recorder=recorder,
         runs=runs,
         closings=closings,
+        whole=WholeShops(database, shelf),
         papers=Papers(lines, jobs, closings, runs, photos, shelf),
         vessel=Vessel(instruments),
     )

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import sqlite3
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -53,6 +54,11 @@ class Database:
         with _told(), self._writing.begin() as session:
             yield session
         self.changes += counts
+
+    def copy_to(self, path: Path) -> None:
+        """The whole database as it is at one moment, in a file of its own; work goes on meanwhile."""
+        with closing(sqlite3.connect(self.path)) as source, closing(sqlite3.connect(path)) as target:
+            source.backup(target)
 
     def close(self) -> None:
         """Let go of the file."""

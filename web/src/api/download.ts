@@ -1,7 +1,7 @@
 import { Refusal } from "./client";
 
-/** Keep a file that the server makes; a refusal is said, not saved. */
-export async function saveFile(address: string): Promise<void> {
+/** Keep a file that the server makes; a refusal is said, not saved. Says what could not come with it. */
+export async function saveFile(address: string): Promise<{ missingPhotos: number; unreadableLines: number }> {
   const answer = await fetch(address).catch(() => null);
   if (!answer) throw new Refusal("Bendrel does not answer. Is it still running?", 0);
   if (!answer.ok) {
@@ -14,4 +14,6 @@ export async function saveFile(address: string): Promise<void> {
   link.download = named?.[1] ? decodeURIComponent(named[1]) : "bendrel";
   link.click();
   URL.revokeObjectURL(link.href);
+  const count = (name: string) => Number(answer.headers.get(name) ?? 0);
+  return { missingPhotos: count("x-missing-photos"), unreadableLines: count("x-unreadable-lines") };
 }

@@ -82,6 +82,7 @@ export type OpenStripDown = Schemas["OpenStripDown"];
 export type OpenItem = Schemas["OpenItem"];
 export type PartToGet = Schemas["PartToGet"];
 export type Understood = Schemas["Understood"];
+export type WholeShop = Schemas["WholeShop"];
 export type BroughtIn = Schemas["BroughtIn"];
 export type InstrumentEvent = Schemas["InstrumentEvent"];
 export type InstrumentReading = Schemas["InstrumentReading"];

@@ -12,6 +12,7 @@ import { sayDay } from "../../format/days";
 import { BringIn } from "./BringIn";
 import { LineTable } from "./LineTable";
 import { OpenBoard } from "./OpenBoard";
+import { WholeShop } from "./WholeShop";
 import { askAgain } from "./askAgain";
 
 function Promised({ date }: { date: string }) {
@@ -126,6 +127,7 @@ export function Board() {
             <LineTable lines={job.lines} />
           </Box>
         ))}
+        {jobs.data && <WholeShop empty={jobs.data.length === 0} />}
       </Box>
       <BringIn open={bringing} onClose={() => setBringing(false)} />
       <NameDialog

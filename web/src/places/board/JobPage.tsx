@@ -152,7 +152,16 @@ function JobView({ job }: { job: JobSummary }) {
         <Button
           variant="text"
           onClick={() =>
-            void saveFile(`/api/archives/${job.id}`).catch((error: unknown) => notice({ text: sentence(error) }))
+            void saveFile(`/api/archives/${job.id}`)
+              .then(({ missingPhotos, unreadableLines }) => {
+                const without = [
+                  missingPhotos &&
+                    `${missingPhotos} ${missingPhotos === 1 ? "photograph is" : "photographs are"} missing from it`,
+                  unreadableLines && `${unreadableLines} of its lines cannot be read and came as they are kept`,
+                ].filter(Boolean);
+                if (without.length) notice({ text: `The job is exported; ${without.join(", ")}.` });
+              })
+              .catch((error: unknown) => notice({ text: sentence(error) }))
           }
         >
           As a file
