@@ -170,7 +170,8 @@ def test_the_shops_way_changes_the_matrix(page: Page, api):
     page.goto("/lookups/uses")
     dots = page.locator("[data-row='clamp spring'] [aria-label='this shop’s way']")
     expect(dots.first).to_be_attached()
-    api.put(f"/api/preferences?version={ways_version(api)}", data={"clamps": "worm"})
+    version = api.get("/api/catalogue").json()["ways_version"]
+    api.put(f"/api/preferences?version={version}", data={"clamps": "worm"})
 
 
 def test_a_bender_is_calibrated_and_the_plan_follows(page: Page, copy_of, api):

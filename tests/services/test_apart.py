@@ -1,0 +1,93 @@
+"""Work in a process of its own: its limits, its end, and what it may hand back."""
+
+import os
+import pickle
+import threading
+from dataclasses import replace
+
+import pytest
+
+from bendrel.core.units import UnitError
+from bendrel.exchange.errors import FileError
+from bendrel.services import apart as room
+from bendrel.services.apart import READING, Apart, apart
+from bendrel.services.errors import Crowded, GivenUp, Refused, TooMuch
+
+SHORT = replace(READING, seconds=0.4)
+
+
+def endless():
+    while True:
+        pass
+
+
+def greedy():
+    return len([bytes(10_000_000) for _ in range(100)])
+
+
+def refusing(kind, text):
+    raise kind(text)
+
+
+def crashing():
+    os.abort()
+
+
+class Evil:
+    def __reduce__(self):
+        return os.system, ("true",)
+
+
+def evil():
+    return Evil()
+
+
+def process_of():
+    return os.getpid()
+
+
+def test_it_is_another_process_and_a_new_one_each_time():
+    assert len({os.getpid(), apart(READING, process_of), apart(READING, process_of)}) == 3
+
+
+@pytest.mark.parametrize("task", [endless, greedy, crashing])
+def test_what_goes_beyond_its_limits_is_refused_with_the_sentence(task):
+    with pytest.raises(TooMuch, match="too much time or memory"):
+        apart(SHORT if task is endless else READING, task)
+    assert apart(READING, process_of) != os.getpid()  # the next one finds a place
+
+
+@pytest.mark.parametrize("kind", [FileError, Refused])
+def test_a_refusal_comes_back_as_it_was_said(kind):
+    with pytest.raises(kind, match="row 3 is short"):
+        apart(READING, refusing, kind, "row 3 is short")
+
+
+def test_a_fault_of_ours_is_none_of_the_persons():
+    with pytest.raises(RuntimeError, match="UnitError"):
+        apart(READING, refusing, UnitError, "x")
+
+
+def test_nothing_but_records_is_built_from_what_comes_back():
+    with pytest.raises(pickle.UnpicklingError, match="no record of ours"):
+        apart(READING, evil)
+
+
+def test_what_nobody_waits_for_ends_at_once():
+    work = Apart(replace(READING, seconds=60), endless)
+    threading.Timer(0.1, work.give_up).start()
+    with pytest.raises(GivenUp):
+        work.result()
+
+
+def test_too_many_at_once_are_sent_away_with_a_sentence(monkeypatch):
+    monkeypatch.setattr(room, "WAITS_S", 0.05)
+    going = [Apart(replace(READING, seconds=60), endless) for _ in range(room.AT_ONCE)]
+    try:
+        with pytest.raises(Crowded, match="in a moment"):
+            apart(READING, process_of)
+    finally:
+        for work in going:
+            work.give_up()
+            with pytest.raises(GivenUp):
+                work.result()
