@@ -97,9 +97,7 @@ class Archives:
             found = list(readable_lines(session, there))
             rows, lines = [row for row, _ in found], tuple(line for _, line in found)
             unreadable = {
-                row.id: (raw_document(session, row.id, row.head) or "").encode("utf-8", "replace")
-                for row in there
-                if row not in rows
+                row.id: raw_document(session, row.id, row.head) or b"" for row in there if row not in rows
             }
             makings = tuple(
                 archived_making(place, making)

@@ -154,8 +154,8 @@ class Lines:
         """(what is kept of a line, as it is, readable or not; a name for the file)."""
         with self._database.reading() as session:
             row = _line(session, line_id)
-            told = raw_document(session, line_id, row.head) or ""
-        return told.encode(errors="replace"), f"line {line_id[:8]} as it is kept.json"
+            told = raw_document(session, line_id, row.head) or b""
+        return told, f"line {line_id[:8]} as it is kept.json"
 
     def last_good(self, line_id: str) -> OpenLine:
         """Make the newest step that can be read the present one; what came after it stays to be redone.

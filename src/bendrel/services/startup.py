@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sqlite3
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -36,6 +37,7 @@ from bendrel.standins.vessel import Vessel
 from bendrel.store.backup import OpenSign
 from bendrel.store.database import Database
 from bendrel.store.opening import UnusableShop, for_the_owner_alone, make_folder, refuse_damaged, unusable
+from bendrel.store.photos import UNFINISHED, sync_folder
 
 
 @dataclass(frozen=True)
@@ -125,10 +127,22 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
     )
 
 
+def _make(path: Path) -> None:
+    """A new database, there whole or not at all: a start may be cut off at any moment."""
+    unfinished = path.with_name(f"{path.name}{UNFINISHED}")
+    for beside in ("", "-wal", "-shm"):
+        unfinished.with_name(unfinished.name + beside).unlink(missing_ok=True)
+    Database(unfinished).close()  # the last one to close it leaves one file
+    os.replace(unfinished, path)
+    sync_folder(path.parent)
+
+
 def _opened(path: Path) -> tuple[OpenSign, Database]:
     sign: OpenSign | None = None
     try:
         sign = OpenSign(path)
+        if not path.exists():
+            _make(path)
         database = Database(path)
         for_the_owner_alone(path)
     except BaseException as error:

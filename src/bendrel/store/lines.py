@@ -85,13 +85,13 @@ def lines_at(session: Session, job_id: str | None = None) -> list[LineAt]:
     return [LineAt(*row) for row in session.execute(query.order_by(LineRow.place))]
 
 
-def raw_document(session: Session, line_id: str, seq: int) -> str | None:
-    """The text of a step as it is kept, readable or not."""
+def raw_document(session: Session, line_id: str, seq: int) -> bytes | None:
+    """A step as it is kept, readable or not."""
     found = session.execute(
-        text("select cast(document as text) from line_steps where line_id = :line and seq = :seq"),
+        text("select cast(document as blob) from line_steps where line_id = :line and seq = :seq"),
         {"line": line_id, "seq": seq},
     ).first()
-    return None if found is None or found[0] is None else str(found[0])
+    return None if found is None or found[0] is None else bytes(found[0])
 
 
 def kept_document(session: Session, line_id: str, seq: int) -> Any:

@@ -20,14 +20,14 @@ def sweep(database: Path, now: float | None = None) -> list[Path]:
     before = (now or time.time()) - UNTOUCHED_S
     folder, backups = photos_beside(database), database.parent / "backups"
     left = [*folder.glob(f"*{UNFINISHED}"), *backups.rglob(f"*{UNFINISHED}")]
-    left += database.parent.glob(f"{database.name}.restoring")
+    left += [*database.parent.glob(f"*{UNFINISHED}"), *database.parent.glob(f"{database.name}.restoring")]
     known = _known(database)
     if known is not None:
         left += [path for path in folder.glob("*.jpg") if path.stem not in known]
     gone = []
     for path in left:
         try:
-            if path.stat().st_mtime < before:
+            if path.stat().st_mtime < before and path.is_file():
                 path.unlink()
                 gone.append(path)
         except OSError:
