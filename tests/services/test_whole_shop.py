@@ -19,6 +19,13 @@ from bendrel.services.startup import open_shop
 from bendrel.store.whole import TABLES, dump
 
 
+def photograph():
+    """A small picture like no other."""
+    out = io.BytesIO()
+    Image.effect_noise((40, 30), 60).convert("RGB").save(out, "PNG")
+    return out.getvalue()
+
+
 @pytest.fixture
 def full(tmp_path, templates):
     """The demo with a photograph, on a folder of its own."""
@@ -26,9 +33,7 @@ def full(tmp_path, templates):
     path.parent.mkdir()
     copyfile(templates["demo"], path)
     shop = open_shop(path, backups=False)
-    out = io.BytesIO()
-    Image.effect_noise((40, 30), 60).convert("RGB").save(out, "PNG")
-    shop.photos.keep(out.getvalue())
+    shop.photos.keep(photograph())
     yield shop
     shop.close()
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 from collections.abc import Callable
 
 from fastapi import FastAPI, Request
@@ -22,6 +23,7 @@ from bendrel.services.errors import (
     TooMuch,
     Unreadable,
 )
+from bendrel.store.database import NO_ROOM
 
 STATUSES: dict[type[Exception], int] = {
     NotFound: 404,
@@ -58,6 +60,12 @@ def add_error_handlers(app: FastAPI) -> None:
     async def _stale(_: Request, error: Stale) -> JSONResponse:
         body = {"message": str(error), "version": error.version, "current": error.current}
         return JSONResponse(body, status_code=409)
+
+    @app.exception_handler(OSError)
+    async def _full(_: Request, error: OSError) -> JSONResponse:
+        if error.errno not in (errno.ENOSPC, errno.EDQUOT):
+            raise error
+        return JSONResponse({"message": NO_ROOM}, status_code=STATUSES[NoRoom])
 
     @app.exception_handler(RequestValidationError)
     async def _invalid(_: Request, error: RequestValidationError) -> JSONResponse:

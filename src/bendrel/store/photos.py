@@ -12,12 +12,16 @@ def write_photo(folder: Path, name: str, data: bytes) -> None:
     """Put a photograph into its folder: on the disk, whole, before this returns."""
     folder.mkdir(mode=0o700, exist_ok=True)
     unfinished = folder / f"{name}{UNFINISHED}"
-    with unfinished.open("wb") as file:
-        os.fchmod(file.fileno(), 0o600)
-        file.write(data)
-        file.flush()
-        os.fsync(file.fileno())
-    os.replace(unfinished, folder / f"{name}.jpg")
+    try:
+        with unfinished.open("wb") as file:
+            os.fchmod(file.fileno(), 0o600)
+            file.write(data)
+            file.flush()
+            os.fsync(file.fileno())
+        os.replace(unfinished, folder / f"{name}.jpg")
+    except OSError:
+        unfinished.unlink(missing_ok=True)
+        raise
     sync_folder(folder)
 
 
