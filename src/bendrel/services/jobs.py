@@ -6,7 +6,7 @@ import logging
 from datetime import date, datetime
 from threading import Lock
 from time import monotonic
-from typing import Annotated
+from typing import Annotated, NamedTuple
 
 from annotated_types import MaxLen, MinLen
 from pydantic import TypeAdapter
@@ -33,7 +33,9 @@ log = logging.getLogger("bendrel")
 PATIENCE_S = 0.25
 """So long the board is held up to say what it does not know yet."""
 MOST_SOON = 40
-"""So many lines at most are worked out while somebody waits."""
+"""With more lines than that lacking, none is worked out while somebody waits."""
+EVERY_S = 0.5
+"""So often the board is written anew while lines are worked out behind."""
 
 
 @record
@@ -71,6 +73,15 @@ class JobSummary:
 _BOARD = TypeAdapter(tuple[JobSummary, ...])
 
 
+class _Written(NamedTuple):
+    """The board as JSON: at which change and by which rules, with how much said, and when."""
+
+    at: tuple[int, str]
+    said: int
+    when: float
+    data: bytes
+
+
 class Jobs:
     """Use cases on jobs. Raises NotFound, Refused and Stale."""
 
@@ -79,7 +90,7 @@ class Jobs:
         self._shelf = shelf
         self._summaries = Summaries(database, shelf)
         self._reckoner = Reckoner(database, shelf, self._summaries)
-        self._written: tuple[tuple[int, int, str], bytes] = (-1, -1, ""), b""
+        self._written = _Written((-1, ""), -1, 0.0, b"")
         self._writing = Lock()
         self.patience_s = PATIENCE_S
 
@@ -99,10 +110,14 @@ class Jobs:
     def written_board(self) -> bytes:
         """The board as JSON, written once for all who look, until something changes."""
         with self._writing:
-            now_at = (self._database.changes, self._summaries.count, self._summaries.stamp)
-            if self._written[0] != now_at:
-                self._written = now_at, _BOARD.dump_json(self.board())
-            return self._written[1]
+            now_at = (self._database.changes, self._summaries.stamp)
+            said = self._summaries.count
+            was = self._written
+            # what is worked out behind comes line by line; who looks need not see each
+            soon = was.said == said or monotonic() - was.when < EVERY_S
+            if was.at != now_at or not soon:
+                self._written = _Written(now_at, said, monotonic(), _BOARD.dump_json(self.board()))
+            return self._written.data
 
     def one(self, job_id: str) -> JobSummary:
         """One job with its lines."""
@@ -121,14 +136,16 @@ class Jobs:
         with self._database.reading() as session:
             lacking = self._summaries.lacking(session, lines)
             lacking.sort(key=lambda line: line.updated_at, reverse=True)
-            soon = [unsaid_of(session, line) for line in lacking[:MOST_SOON]]
+            few = lacking if len(lacking) <= MOST_SOON else []
+            soon = [unsaid_of(session, line) for line in few]
         if lacking:
             done = self._say({one.id: one for one in soon if not one.long})
             self._reckoner.want([line for line in lacking if line.id not in done])
         found: dict[str, list[LineSummary]] = {}
+        stamp = self._summaries.stamp
         with self._database.reading() as session:
             for line in lines:
-                found.setdefault(line.job_id, []).append(self._summaries.told(line, session))
+                found.setdefault(line.job_id, []).append(self._summaries.told(line, stamp, session))
         return found
 
     def _say(self, soon: dict[str, Unsaid]) -> set[str]:

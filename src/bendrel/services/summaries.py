@@ -71,13 +71,14 @@ class Summaries:
                     value = _SUMMARY.dump_python(summary, mode="json")
                     session.merge(SummaryRow(line_id=one.id, version=one.version, stamp=stamp, summary=value))
 
-    def told(self, line: LineAt, session: Session) -> LineSummary:
-        """What is said of a line: what holds, or what was said before, marked, or its name alone."""
+    def told(self, line: LineAt, stamp: str, session: Session) -> LineSummary:
+        """What is said of a line: what holds by `stamp`, or what was said before, marked, or its name
+        alone."""
         known = self._told.get(line.id)
         if known is None:
             name = bare(unsaid_of(session, line), step="being worked out")
             return replace(name, reckoned=False)
-        if known.version == line.version and known.stamp == self.stamp:
+        if known.version == line.version and known.stamp == stamp:
             return known.summary
         return replace(known.summary, reckoned=False, updated_at=line.updated_at, version=line.version)
 
