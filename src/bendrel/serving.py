@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import asyncio
 import os
 import socket
 from pathlib import Path
 
 import uvicorn
 
-from bendrel.api.app import create_app
+from bendrel.api.app import create_app, warm_up
 from bendrel.logs import log_beside
 from bendrel.patience import PatientProtocol
 from bendrel.services.demo import fill_demo
@@ -41,6 +42,7 @@ def run(database: Path, port: int, *, demo: bool = False, fresh: bool = False) -
             shop.close()
         sweep(database)
         app = create_app(database)
+        asyncio.run(warm_up(app))
         print(f"Bendrel is open at {address}  (Ctrl+C stops it)", flush=True)
         config = uvicorn.Config(
             app,

@@ -8,6 +8,7 @@ from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI
+from starlette.types import Message
 
 from bendrel import __version__
 from bendrel.api import (
@@ -49,6 +50,21 @@ async def _daily(shop: Shop) -> None:
         await asyncio.sleep(BACKUP_LOOK_S)
         await asyncio.to_thread(shop.backups.if_due)
         await asyncio.to_thread(sweep, shop.database.path)
+
+
+async def warm_up(app: FastAPI) -> None:
+    """Answer one question of our own: the routes are built at the first one, which takes seconds, and nobody
+    should wait for that."""
+    headers = [(b"host", b"127.0.0.1")]
+    asked = {"type": "http", "method": "GET", "path": "/api/backups", "query_string": b"", "headers": headers}
+
+    async def nothing_more() -> Message:
+        return {"type": "http.disconnect"}
+
+    async def unheard(_: Message) -> None:
+        pass
+
+    await app({**asked, "http_version": "1.1", "scheme": "http", "root_path": ""}, nothing_more, unheard)
 
 
 def create_app(database: Path) -> FastAPI:

@@ -28,12 +28,14 @@ from bendrel.services.errors import Crowded, GivenUp, NotFound, Refused, TooMuch
 
 @dataclass(frozen=True)
 class Bounds:
-    """What a piece of work may take: seconds, MB beyond what is loaded, and what is said beyond that."""
+    """What a piece of work may take: seconds, MB beyond what is loaded, and what is said beyond that. `nice` is
+    how far it gives way to keystrokes; what goes on `behind` takes no place from what somebody waits for."""
 
     seconds: float
     megabytes: int
     said: str
     nice: int = 0
+    behind: bool = False
 
     def times(self, count: int) -> Bounds:
         """For several files that are read one after the other; all of them share the memory."""
@@ -44,13 +46,10 @@ READING = Bounds(
     1.8, 220, "That file takes too much time or memory to read; it is damaged, or no file of this kind."
 )
 RECKONING = Bounds(
-    2.8, 700, "Too much to reckon: that takes over three seconds. Try it with fewer bends or pieces."
+    2.8, 700, "Too much to reckon: that takes over three seconds. Try it with fewer bends or pieces.", nice=5
 )
-BACKGROUND = Bounds(20.0, 700, RECKONING.said, nice=10)
+BACKGROUND = Bounds(20.0, 700, RECKONING.said, nice=10, behind=True)
 """What nobody waits for: it gives way to everything else, and takes no place."""
-WRITING = Bounds(60.0, 2000, "Too much to write: that file takes over a minute.")
-"""A file of a line's own plan; the solid takes its time."""
-
 AT_ONCE = 2
 """So many pieces of work go on beside each other; the others wait for a place."""
 WAITS_S = 4.0
@@ -83,7 +82,7 @@ class Apart:
     def __init__(self, bounds: Bounds, task: Callable[..., Any], *args: Any) -> None:
         self._bounds = bounds
         self._given_up = False
-        if not bounds.nice and not _PLACES.acquire(timeout=WAITS_S):
+        if not bounds.behind and not _PLACES.acquire(timeout=WAITS_S):
             raise Crowded("Bendrel is busy with other files and sums; try it again in a moment.")
         try:
             self._answer, there = _CONTEXT.Pipe(duplex=False)
@@ -124,7 +123,7 @@ class Apart:
         raise RuntimeError(value)
 
     def _leave(self) -> None:
-        if not self._bounds.nice:
+        if not self._bounds.behind:
             _PLACES.release()
 
 

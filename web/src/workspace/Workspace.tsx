@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import useMediaQuery from "@mui/material/useMediaQuery";
-import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef } from "react";
+import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import type { OpenLine } from "../api/types";
 import { Side } from "./Side";
@@ -36,8 +36,10 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
   const editor = useMemo(() => ({ ...kept, tube }), [kept, tube]);
   const bench = useBench(editor.document, stage === "plan" || stage === "make", tube);
   const view = usePlan(editor.document, bench, tube);
-  // the strip answers a key at once; the stage, dearer to draw, follows in the next breath
-  const later = useAfterPaint(view);
+  // the strip alone answers a key at once; what is dearer to draw follows in the next breath
+  const [answered, setAnswered] = useState({ editor, view });
+  if (answered.view !== view || answered.editor.tube !== tube) setAnswered({ editor, view });
+  const later = useAfterPaint(answered);
   const catalogue = useCatalogue();
   // on a tablet lying down the findings share the middle with the stage
   const between = useMediaQuery("(min-width: 901px) and (max-width: 1180px)");
@@ -90,7 +92,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
       }}
     >
       <Head editor={editor} catalogue={catalogue} />
-      <Tabs stage={stage} go={go} editor={editor} view={view} />
+      <Tabs stage={stage} go={go} editor={later.editor} view={later.view} />
       <ConflictBar editor={editor} />
       <Box
         component="main"
@@ -122,7 +124,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
             "@media (max-width: 900px)": { borderRight: 0, order: 2, overflow: "visible" },
           }}
         >
-          {tube === "" && ABOUT_A_TUBE.has(stage) ? <NoTube /> : <Panel editor={editor} view={view} />}
+          {tube === "" && ABOUT_A_TUBE.has(stage) ? <NoTube /> : <Panel editor={editor} view={later.view} />}
         </Box>
         <Box
           component="section"
@@ -140,13 +142,13 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
               {swing !== null && stage === "plan" ? (
                 <SwingStage document={editor.document} tube={tube} move={swing} />
               ) : (
-                <Stage document={editor.document} view={later} />
+                <Stage document={later.editor.document} view={later.view} />
               )}
             </Suspense>
           </Box>
           {between && (
             <Box sx={{ overflowY: "auto", background: "var(--paper)", borderTop: "1px solid var(--rule)" }}>
-              <Findings editor={editor} view={view} name="Findings" />
+              <Findings editor={later.editor} view={later.view} name="Findings" />
             </Box>
           )}
         </Box>
@@ -160,7 +162,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
               "@media (max-width: 900px)": { order: 3, borderLeft: 0, borderTop: "1px solid var(--rule)" },
             }}
           >
-            <Findings editor={editor} view={view} name="Findings" />
+            <Findings editor={later.editor} view={later.view} name="Findings" />
           </Box>
         )}
       </Box>

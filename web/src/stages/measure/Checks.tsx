@@ -16,7 +16,7 @@ interface Props {
   view: PlanView;
 }
 
-const QUIET_MS = 350;
+const QUIET_MS = 700;
 
 /** Readings that catch a misreading, and the readings to take again when one does. */
 export function Checks({ editor, view }: Props) {
