@@ -44,11 +44,18 @@ def browser_context_args(server):
 
 
 @pytest.fixture(scope="session")
-def server(tmp_path_factory, templates):
+def database(tmp_path_factory, templates):
+    """The file that the server works on."""
+    path = tmp_path_factory.mktemp("demo") / "demo.db"
+    copyfile(templates["demo"], path)
+    return path
+
+
+@pytest.fixture(scope="session")
+def server(database):
     """The address of a running Bendrel with demo data."""
     command = Path(sys.executable).with_name("bendrel")
-    data = tmp_path_factory.mktemp("demo")
-    copyfile(templates["demo"], data / "demo.db")
+    data = database.parent
     process = subprocess.Popen(
         [command, "demo", "--data", data, "--port", str(free_port())],
         stdout=subprocess.PIPE,
