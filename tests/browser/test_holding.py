@@ -130,8 +130,12 @@ def test_the_shops_ways_chosen_from_an_old_page_are_asked_again(page: Page, api)
     page.goto("/catalogue/ways")
     before = api.get("/api/catalogue").json()
     was = before["preferences"]
-    other = next(radio for radio in page.get_by_role("radio").all() if not radio.is_checked())
-    expect(other).to_be_visible()
+    group = page.locator("fieldset").first
+    expect(group).to_be_visible()
+    named = group.locator("input:not(:checked)").first.evaluate(
+        "box => box.parentElement.innerText.slice(0, 12)"
+    )
+    other = group.get_by_role("radio", name=named)
     api.put(f"/api/preferences?version={before['ways_version']}", data={"clamps": was["clamps"]})
     other.click()
     expect(page.get_by_role("alert")).to_contain_text("changed elsewhere first")
