@@ -28,8 +28,8 @@ from bendrel.services.errors import Crowded, GivenUp, NotFound, Refused, TooMuch
 
 @dataclass(frozen=True)
 class Bounds:
-    """What a piece of work may take: seconds, MB beyond what is loaded, and what is said beyond that. `nice` is
-    how far it gives way to keystrokes; what goes on `behind` takes no place from what somebody waits for."""
+    """What a piece of work may take: seconds, MB beyond what is loaded, and what is said beyond that. `nice`
+    is how far it gives way to keystrokes; what goes on `behind` takes no place from what somebody waits for."""
 
     seconds: float
     megabytes: int
