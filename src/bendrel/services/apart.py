@@ -29,7 +29,7 @@ from bendrel.services.errors import Crowded, GivenUp, NotFound, Refused, TooMuch
 @dataclass(frozen=True)
 class Bounds:
     """What a piece of work may take: seconds, MB beyond what is loaded, and what is said beyond that. `nice`
-    is how far it gives way to keystrokes; what goes on `behind` takes no place from what somebody waits for."""
+    is how far it gives way to keystrokes; what goes on `behind` takes no place from what is waited for."""
 
     seconds: float
     megabytes: int
