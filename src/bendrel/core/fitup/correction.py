@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Collection, Sequence
 from dataclasses import replace
-from math import asin, degrees
 from typing import TYPE_CHECKING
 
 from bendrel.core.findings import EndName
 from bendrel.core.fitup.laid import Laid, shape_from
 from bendrel.core.fitup.landing import Landing, landing_of
+from bendrel.core.fitup.many import Many, one, place, rolled
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
 from bendrel.core.shape.centreline import Frame, bend_middles, end_frame
-from bendrel.core.shape.vectors import cross, dot, rotated, subtract
+from bendrel.core.shape.vectors import cross, rotated
 
 if TYPE_CHECKING:
     import numpy as np
@@ -42,6 +42,10 @@ class Freedom:
     meets_deg: float
 
 
+MANY = 12
+"""Bends left; more of them are many."""
+NUDGE = 1.5e-8
+"""A variable is changed by so much of its size to see what follows: the root of what a float tells apart."""
 ROUTE_MM = 5.0
 """The route moved by so much weighs like a hundredth of that missed at end B."""
 BESIDE = 3.0
@@ -75,8 +79,9 @@ def correct(
     about end A. Where roll and trim alone bring it within what the freedom calls meeting, nothing else is
     changed. Least squares with bounds: what is missed beyond most of that weighs a hundred times what the
     route moves, so that the route that moves least wins among those that meet. Where the first solution does
-    not meet, `tries` other starts are taken before it is called impossible; the route is then not moved far
-    for what is left of the miss. Source: derived.
+    not meet, `tries` other starts are taken before it is called impossible (with many bends left, which
+    have a way out if there is one, fewer); the route is then not moved far for what is left of the miss.
+    Source: derived.
     """
     rolled_only = _Problem(as_built, planned, frozenset(range(len(as_built.starts_mm))), freedom, inside=0.0)
     best = rolled_only.solve(0)
@@ -84,7 +89,7 @@ def correct(
     if best.meets or not problem.free:
         return best
     best = problem.solve(0)
-    for seed in range(1, tries + 1):
+    for seed in range(1, (tries if len(problem.free) <= MANY else min(tries, 2)) + 1):
         if best.meets:
             break
         best = min(best, problem.solve(seed), key=_rank)
@@ -146,37 +151,68 @@ class _Problem:
         return shape_from(laid, -longer if at_a else 0.0)
 
     def residuals(self, values: Array) -> Array:
-        """Misses at end B beyond what is inside, and of the least straights, a hundredfold; how far the
-        bends leave the planned route; and a little for every change, so that there is one answer."""
+        """The misses of one part: see `misses`."""
+        return self.misses(values.reshape(-1, 1))[:, 0]
+
+    def slopes(self, values: Array) -> Array:
+        """How every miss changes with every variable: all parts that differ in one of them, at once."""
         import numpy as np
 
-        told = [float(v) for v in values]
-        shape = self.shape(told)
-        frame = _rolled(end_frame(shape), told[-1])
-        off = subtract(frame.point, self.goal.point)
-        miss_mm = np.array(off)
-        miss_deg = np.array([degrees(asin(max(-1.0, min(1.0, dot(frame.way, s))))) for s in self.across])
+        step = NUDGE * np.maximum(1.0, np.abs(values))
+        step = np.where(values + step > self.high, -step, step)
+        nudged = self.misses(values.reshape(-1, 1) + np.diag(step))
+        return (nudged - self.misses(values.reshape(-1, 1))) / step
+
+    def misses(self, values: Array) -> Array:
+        """Of parts in columns: misses at end B beyond what is inside, and of the least straights, a
+        hundredfold; how far the bends leave the planned route; and a little for every change, so that there
+        is one answer."""
+        import numpy as np
+
+        parts = values.shape[1]
+        many, cut = self._parts(values)
+        length = self.laid.length_mm - cut
+        if self.freedom.trimmed != "A":
+            length = length + values[-2]
+        ends = place(many, length)
+        roll = values[-1]
+        miss_mm = rolled(ends.point, roll) - np.array(self.goal.point)[:, None]
+        way = rolled(ends.way, roll)
+        across = np.array(self.across) @ way
+        miss_deg = np.degrees(np.arcsin(np.clip(across, -1.0, 1.0)))
         far_mm = _beyond(miss_mm, self.inside * self.freedom.meets_mm)
         far_deg = _beyond(miss_deg, self.inside * self.freedom.meets_deg)
         # a part that points the other way has no sideways miss either
-        back = max(0.0, -dot(frame.way, self.goal.way))
-        short = [
-            max(0.0, min(least, was) - straight)
-            for least, was, straight in zip(
-                self.freedom.least_mm, self.planned.straights_mm, shape.straights_mm, strict=True
-            )
-        ]
-        hard = self.weighs * np.array([*far_mm, *far_deg, 100.0 * back, *short])
+        back = np.maximum(0.0, -(np.array(self.goal.way) @ way))
+        least = np.minimum(self.freedom.least_mm, self.planned.straights_mm)[:, None]
+        short = np.maximum(0.0, least - _straights(many, length, parts))
+        small = values / self.scale[:, None]
+        hard = self.weighs * np.concatenate([far_mm, far_deg, 100.0 * back[None, :], short])
         if not self.free:
-            return np.concatenate([hard, 0.01 * values / self.scale])
-        moved = [
-            (a - b) / ROUTE_MM
-            for now, was in zip(bend_middles(shape), self.route, strict=True)
-            for a, b in zip(rotated(now, (1.0, 0.0, 0.0), told[-1]), was, strict=True)
-        ]
+            return np.concatenate([hard, 0.01 * small])
+        c, s = np.cos(np.radians(roll)), np.sin(np.radians(roll))
+        x, y, z = ends.middles[:, 0], ends.middles[:, 1], ends.middles[:, 2]
+        turned = np.stack([x, y * c - z * s, y * s + z * c], axis=1)
+        moved = (turned - np.array(self.route)[:, :, None]).reshape(-1, parts) / ROUTE_MM
         nearer = NEARER if len(self.free) == 1 else NEARER_OF_MORE
-        near = nearer * np.array([*miss_mm / self.freedom.meets_mm, *miss_deg / self.freedom.meets_deg])
-        return np.concatenate([hard, near, moved, 0.1 * values / self.scale])
+        near = nearer * np.concatenate([miss_mm / self.freedom.meets_mm, miss_deg / self.freedom.meets_deg])
+        return np.concatenate([hard, near, moved, 0.1 * small])
+
+    def _parts(self, values: Array) -> tuple[Many, Array | float]:
+        """The parts of `values` along their tubes, and what is cut off each at end A."""
+        import numpy as np
+
+        base, count = one(self.laid), values.shape[1]
+        starts, angles = np.repeat(base.starts, count, axis=1), np.repeat(base.angles, count, axis=1)
+        clocks = np.repeat(base.clocks, count, axis=1)
+        for i, k in enumerate(self.free):
+            starts[k] += values[3 * i]
+            angles[k] += values[3 * i + 1]
+            clocks[k] += values[3 * i + 2]
+        clocks = clocks - clocks[:1]  # the first bend is where the clock is read from
+        cut = -values[-2] if self.freedom.trimmed == "A" else 0.0
+        radii = np.array(self.laid.radii_mm, dtype=float)[:, None]
+        return Many(starts=starts - cut, angles=angles, clocks=clocks, arcs=np.radians(angles) * radii), cut
 
     def solve(self, seed: int) -> Correction:
         """The best from one start: the plan as it is, or for a seed somewhere else."""
@@ -189,7 +225,12 @@ class _Problem:
         inside = 1e-9 + 1e-9 * np.abs(self.high)
         start = np.clip(start, self.low + inside, self.high - inside)
         found = least_squares(
-            self.residuals, start, bounds=(self.low, self.high), x_scale=self.scale, max_nfev=40
+            self.residuals,
+            start,
+            jac=self.slopes,
+            bounds=(self.low, self.high),
+            x_scale=self.scale,
+            max_nfev=40,
         )
         told = [float(v) for v in found.x]
         shape = self.shape(told)
@@ -206,11 +247,22 @@ class _Problem:
 
 
 def _beyond(miss: Array, zone: float) -> Array:
-    """What of a miss lies beyond the zone, in its own direction."""
+    """What of each miss lies beyond the zone, in its own direction."""
     import numpy as np
 
-    size = float(np.linalg.norm(miss))
-    return miss * (max(0.0, size - zone) / size) if size > 1e-12 else miss
+    size = np.linalg.norm(miss, axis=0)
+    beyond: Array = miss * (np.maximum(0.0, size - zone) / np.maximum(size, 1e-12))
+    return beyond
+
+
+def _straights(many: Many, length: Array | float, parts: int) -> Array:
+    """Every straight of parts in columns, from end A's rim to end B's."""
+    import numpy as np
+
+    begins = np.concatenate([np.zeros((1, parts)), many.starts + many.arcs])
+    ends = np.concatenate([many.starts, np.broadcast_to(length, (1, parts))])
+    straights: Array = ends - begins
+    return straights
 
 
 def _rolled(frame: Frame, degrees: float) -> Frame:

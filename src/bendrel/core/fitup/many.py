@@ -28,10 +28,12 @@ class Many:
 
 @record
 class Places:
-    """One place on each of many parts: points and ways, each (3, parts)."""
+    """One place on each of many parts: points and ways, each (3, parts). `middles` are those of the bends
+    before it, (bends, 3, parts)."""
 
     point: Array
     way: Array
+    middles: Array
 
 
 def one(laid: Laid) -> Many:
@@ -58,6 +60,7 @@ def place(many: Many, until: Array | float, bent: Collection[int] | None = None)
     normal = np.repeat([[0.0], [0.0], [1.0]], parts, axis=1)
     at = np.zeros(parts)
     clock = np.zeros(parts)
+    middles = []
     for k in range(count):
         if bent is not None and k not in bent:
             continue
@@ -69,11 +72,14 @@ def place(many: Many, until: Array | float, bent: Collection[int] | None = None)
         radius = many.arcs[k] / np.radians(many.angles[k])
         normal = normal * np.cos(turn) + crossed(way, normal) * np.sin(turn)
         inward = crossed(normal, way)
+        c, s = np.cos(over / 2), np.sin(over / 2)
+        middles.append(point + way * (ahead + radius * s) + inward * (radius * (1 - c)))
         c, s = np.cos(over), np.sin(over)
         point = point + way * (ahead + radius * s) + inward * (radius * (1 - c))
         way = way * c + inward * s
         at, clock = np.minimum(start + many.arcs[k], until), many.clocks[k]
-    return Places(point=point + way * (until - at), way=way)
+    bends = np.array(middles) if middles else np.zeros((0, 3, parts))
+    return Places(point=point + way * (until - at), way=way, middles=bends)
 
 
 def crossed(a: Array, b: Array) -> Array:
