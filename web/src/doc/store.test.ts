@@ -156,6 +156,21 @@ describe("a line being edited", () => {
     expect(store.getState().save).toBe("saved");
   });
 
+  it("drops with undo what cannot be saved, and brings back what is", async () => {
+    const store = open();
+    server.refuse = new Refusal("Rows: may have 200 entries at most.", 422);
+    type(store, "too much");
+    await quiet();
+    expect([store.getState().save, drawer.kept === null]).toEqual(["refused", false]);
+    store.undo();
+    await quiet(0);
+    expect([note(store), store.getState().save, drawer.kept]).toEqual(["first", "saved", null]);
+    server.refuse = null;
+    type(store, "a");
+    await quiet();
+    expect([server.steps.at(-1)?.notes, server.version]).toEqual(["a", 2]);
+  });
+
   it("runs a save that the page's end asks for in its turn", async () => {
     const store = open();
     type(store, "a");
