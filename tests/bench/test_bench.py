@@ -1,6 +1,7 @@
 """Speed, for `make bench` only: medians, and ratios against a reference doing the same work."""
 
 import io
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import redirect_stderr
 from statistics import median
 from time import perf_counter
@@ -79,6 +80,33 @@ def test_board_of_200_jobs_with_10_lines(benchmark, full_shop):
         print(f"\nfirst board after a start, 2,000 lines: {1000 * (perf_counter() - start):.0f} ms")
         benchmark(lambda: client.get("/api/jobs"))
     assert len(answer.json()) == 200
+
+
+def test_board_for_eight_who_look_while_one_works(benchmark, full_shop):
+    """The board 160 times by eight at once, with a line saved and an own clamp added meanwhile; prints the 95th
+    of a hundred answers, and the first one after the catalogue has changed."""
+    own = {"shelf": "clamps", "fields": {"kind": "worm", "closed_mm": "9", "open_mm": "12", "width_mm": "8"}}
+    with TestClient(create_app(full_shop), base_url="http://127.0.0.1") as client:
+        line = client.get("/api/jobs").json()[0]["lines"][0]["id"]
+
+        def look(number):
+            if number % 40 == 20:
+                opened = client.get(f"/api/lines/{line}").json()
+                body = {"version": opened["version"], "document": opened["document"] | {"notes": str(number)}}
+                client.put(f"/api/lines/{line}", json=body)
+            start = perf_counter()
+            client.get("/api/jobs")
+            return 1000 * (perf_counter() - start)
+
+        def all_of_them():
+            with ThreadPoolExecutor(8) as eight:
+                return sorted(eight.map(look, range(160)))
+
+        times = benchmark.pedantic(all_of_them, rounds=1)
+        print(f"\neight at once: median {times[80]:.0f} ms, 95th of a hundred {times[152]:.0f} ms")
+        client.post("/api/own", json=own)
+        print(f"after a change of the catalogue: {look(1):.0f} ms")
+    assert len(times) == 160
 
 
 def test_opening_one_of_200_jobs(benchmark, full_shop):
