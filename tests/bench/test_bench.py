@@ -83,8 +83,8 @@ def test_board_of_200_jobs_with_10_lines(benchmark, full_shop):
 
 
 def test_board_for_eight_who_look_while_one_works(benchmark, full_shop):
-    """The board 160 times by eight at once, with a line saved and an own clamp added meanwhile; prints the 95th
-    of a hundred answers, and the first one after the catalogue has changed."""
+    """The board 160 times by eight at once, a line saved meanwhile; prints the 95th of a hundred answers, and
+    the first one after the catalogue has changed."""
     own = {"shelf": "clamps", "fields": {"kind": "worm", "closed_mm": "9", "open_mm": "12", "width_mm": "8"}}
     with TestClient(create_app(full_shop), base_url="http://127.0.0.1") as client:
         line = client.get("/api/jobs").json()[0]["lines"][0]["id"]

@@ -29,7 +29,7 @@ from bendrel.services.apart import READING, apart
 from bendrel.services.archived_runs import check_runs, new_run_ids, runs_in, runs_out, with_runs
 from bendrel.services.bookings import Account
 from bendrel.services.errors import NotFound
-from bendrel.services.own_rows import check_own, keep_own, named_own, renamed, trials_of
+from bendrel.services.own_rows import called_here, check_own, keep_own, named_own, renamed, trials_of
 from bendrel.services.photos import Photos, photos_of
 from bendrel.services.present import present_job
 from bendrel.services.readable import readable_lines
@@ -171,6 +171,26 @@ class Archives:
     def _keep(
         self, job: ArchivedJob, names: dict[str, str], readings: dict[str, list[tuple[float, float, float]]]
     ) -> str:
+        with self._database.reading() as session:
+            own = called_here(session, job)
+
+        def here(line: Line) -> dict[str, Any]:
+            value: dict[str, Any] = renamed(
+                line_to_value(with_photos(line, lambda name: names.get(name, ""))), own
+            )
+            return line_to_value(signed_as_before(line_from_value(value), line))
+
+        ids = {name: new_id() for name in job.line_ids}
+        run_ids = new_run_ids(job)
+        new = [ids.get(name) for name in job.line_ids] or [None] * len(job.lines)
+
+        def anew(line: Line) -> Line:
+            """The line with the job's other lines and its runs under their new ids."""
+            return signed_as_before(with_runs(joined_anew(line, ids), run_ids), line)
+
+        # all that takes time is done before the lock is taken
+        documents = [here(anew(line)) for line in job.lines]
+        made = [here(making.document) for making in job.makings]
         with self._database.writing() as session:
             row = Job(
                 name=job.name,
@@ -183,31 +203,15 @@ class Archives:
             )
             session.add(row)
             session.flush()
-            own = keep_own(session, job)
-
-            def here(line: Line) -> dict[str, Any]:
-                value: dict[str, Any] = renamed(
-                    line_to_value(with_photos(line, lambda name: names.get(name, ""))), own
-                )
-                return line_to_value(signed_as_before(line_from_value(value), line))
-
-            ids = {name: new_id() for name in job.line_ids}
-            run_ids = new_run_ids(job)
-            new = [ids.get(name) for name in job.line_ids] or [None] * len(job.lines)
-
-            def anew(line: Line) -> Line:
-                """The line with the job's other lines and its runs under their new ids."""
-                return signed_as_before(with_runs(joined_anew(line, ids), run_ids), line)
-
+            keep_own(session, job, own)
             kept = [
-                add_line(session, row, here(anew(line)), name)
-                for line, name in zip(job.lines, new, strict=True)
+                add_line(session, row, document, name) for document, name in zip(documents, new, strict=True)
             ]
             log = strip_down_of(job, [line.id for line in kept], names)
             if log.items:
                 put_log(session, row.id, log)
-            for making in job.makings:
-                session.add(making_row(kept[making.line].id, making, here(making.document)))
+            for making, document in zip(job.makings, made, strict=True):
+                session.add(making_row(kept[making.line].id, making, document))
             runs_in(session, job, [line.id for line in kept], run_ids, readings)
             for booking in job.bookings:
                 row.bookings.append(

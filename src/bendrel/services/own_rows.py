@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from typing import Any, cast
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from bendrel.catalogue.own import OwnError, ShelfName, own_row
@@ -66,25 +66,30 @@ def check_own(kit: Kit, job: ArchivedJob) -> tuple[str, ...]:
     return tuple(names)
 
 
-def keep_own(session: Session, job: ArchivedJob) -> dict[str, str]:
-    """Keep what is not here yet; what each row of the archive is called here. A row that is here with the
-    same figures is used as it is, with its own test pieces."""
+def called_here(session: Session, job: ArchivedJob) -> dict[str, str]:
+    """What each own row of the archive is called here: a row that is here with the same figures is used as it
+    is, with its own test pieces; another one gets a name of its own."""
     here = session.scalars(select(OwnEntry).where(OwnEntry.deleted_at.is_(None))).all()
-    count = session.scalar(select(func.count()).select_from(OwnEntry).where(OwnEntry.deleted_at.is_(None)))
-    if (count or 0) + len(job.own) > MOST_OWN:
+    if len(here) + len(job.own) > MOST_OWN:
         raise FileError(f"The shop would have over {MOST_OWN} entries of its own; take some out first.")
     called: dict[str, str] = {}
     for row in job.own:
         same = next((r for r in here if r.shelf == row.shelf and r.fields == row.fields), None)
-        kept_id = same.id if same else new_id()
-        called[OWN + row.id] = OWN + kept_id
-        if same is None:
-            session.add(OwnEntry(id=kept_id, shelf=row.shelf, fields=dict(row.fields)))
-            for trial in job.trials:
-                if trial.bender == OWN + row.id:
-                    fields = dict(trial.fields)
-                    session.add(TrialRow(bender=OWN + kept_id, material=trial.material, fields=fields))
+        called[OWN + row.id] = OWN + (same.id if same else new_id())
     return called
+
+
+def keep_own(session: Session, job: ArchivedJob, called: Mapping[str, str]) -> None:
+    """Keep what is not here yet, by the names of `called_here`."""
+    for row in job.own:
+        kept_id = called[OWN + row.id].removeprefix(OWN)
+        if session.get(OwnEntry, kept_id) is not None:
+            continue
+        session.add(OwnEntry(id=kept_id, shelf=row.shelf, fields=dict(row.fields)))
+        for trial in job.trials:
+            if trial.bender == OWN + row.id:
+                fields = dict(trial.fields)
+                session.add(TrialRow(bender=OWN + kept_id, material=trial.material, fields=fields))
 
 
 def renamed(value: Any, called: Mapping[str, str]) -> Any:
