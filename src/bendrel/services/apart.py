@@ -11,6 +11,7 @@ import io
 import os
 import pickle
 import resource
+import signal
 import threading
 import traceback
 from collections.abc import Callable
@@ -28,8 +29,9 @@ from bendrel.services.errors import Crowded, GivenUp, NotFound, Refused, TooMuch
 
 @dataclass(frozen=True)
 class Bounds:
-    """What a piece of work may take: seconds, MB beyond what is loaded, and what is said beyond that. `nice`
-    is how far it gives way to keystrokes; what goes on `behind` takes no place from what is waited for."""
+    """What a piece of work may take: seconds of the processor, MB beyond what is loaded, and what is said
+    beyond that. `nice` is how far it gives way to keystrokes; what goes on `behind` takes no place from what
+    is waited for."""
 
     seconds: float
     megabytes: int
@@ -50,6 +52,8 @@ RECKONING = Bounds(
 )
 BACKGROUND = Bounds(20.0, 700, RECKONING.said, nice=10, behind=True)
 """What nobody waits for: it gives way to everything else, and takes no place."""
+LOADED = 3
+"""So many times longer than its processor time a piece of work may take by the clock, on a busy machine."""
 AT_ONCE = 2
 """So many pieces of work go on beside each other; the others wait for a place."""
 WAITS_S = 4.0
@@ -102,7 +106,7 @@ class Apart:
         """What the task gives. Raises what it refuses with, TooMuch beyond its limits, GivenUp when it was
         given up, and RuntimeError for a fault of ours."""
         try:
-            if not wait([self._answer], self._bounds.seconds):
+            if not wait([self._answer], self._bounds.seconds * LOADED):
                 raise TooMuch(self._bounds.said)
             kind, value = _Records(io.BytesIO(self._answer.recv_bytes())).load()
         except (EOFError, OSError) as error:  # killed, or by the system beyond its memory
@@ -146,10 +150,9 @@ def _work(answer: Connection, bounds: Bounds, task: Callable[..., Any], args: tu
 
 
 def _limit(bounds: Bounds) -> None:
-    """Memory beyond what is loaded, and processor time in case that nobody is left to kill it."""
+    """Memory beyond what is loaded, and processor time: the signal that it is up ends the process."""
     os.nice(bounds.nice)
-    seconds = int(bounds.seconds) + 2
-    resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds))
+    signal.setitimer(signal.ITIMER_PROF, bounds.seconds)
     most = _data_bytes() + bounds.megabytes * 1_000_000
     resource.setrlimit(resource.RLIMIT_DATA, (most, most))
 
