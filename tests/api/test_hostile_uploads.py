@@ -1,6 +1,6 @@
 """Files that mean harm, sent to the server: one sentence, nothing kept, and the next one is answered.
 
-`BENDREL_HOSTILE` sets how many are sent (100 as a rule); `BENDREL_HOSTILE_TIMES` names a file for what each
+`BENDREL_HOSTILE` sets how many are sent (60 as a rule); `BENDREL_HOSTILE_TIMES` names a file for what each
 took.
 """
 
@@ -21,7 +21,7 @@ from bendrel.exchange.dxf import read_dxf
 from tests.api.hostile import JOB, dxf, hostile, jpeg, png, zipped
 from tests.lines import bent, row
 
-COUNT = int(os.environ.get("BENDREL_HOSTILE", "100"))
+COUNT = int(os.environ.get("BENDREL_HOSTILE", "60"))
 JSON = {"content-type": "application/json"}
 
 

@@ -1,6 +1,6 @@
 """Requests from the schema with documents of the demo, most of them spoilt: an answer or our own sentence.
 
-`BENDREL_REQUESTS` sets how many are sent (400 as a rule).
+`BENDREL_REQUESTS` sets how many are sent (300 as a rule).
 """
 
 from __future__ import annotations
@@ -15,7 +15,7 @@ import pytest
 
 from tests.api.test_any_document import NUMBERS, TEXTS, spoilt
 
-COUNT = int(os.environ.get("BENDREL_REQUESTS", "400"))
+COUNT = int(os.environ.get("BENDREL_REQUESTS", "300"))
 MACHINE = re.compile(
     r"Traceback|File \"|/src/|/home/|/tmp/|site-packages|Input should|keyword argument|validation error|"
     r"NoneType|<class|object at 0x|pydantic|sqlite|sqlalchemy|[a-z]Error:|\btuple\b|\bdict\b|›"

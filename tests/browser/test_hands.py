@@ -90,6 +90,7 @@ def test_a_whole_job_by_tab_and_enter_alone(page: Page, api):
     keys.enter()
     keys.to("To the bench")
     keys.enter()
+    expect(page.get_by_role("button", name="Done")).to_be_visible()
     step = page.locator("[aria-current='step']")
     while "Bend 1" not in (before := step.get_attribute("aria-label") or ""):
         keys.to("Done")

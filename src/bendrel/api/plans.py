@@ -8,7 +8,7 @@ from typing import Any
 from fastapi import APIRouter, Request, Response
 from pydantic import TypeAdapter
 
-from bendrel.api.beside import answered, beside, reckoned
+from bendrel.api.beside import answered, reckoned
 from bendrel.api.schemas import (
     CatalogueOut,
     ChainOrder,
@@ -36,12 +36,12 @@ from bendrel.services.apart import READING
 from bendrel.services.chains import Edited, edit_chain
 from bendrel.services.files import draw_line
 from bendrel.services.gaps import GapOrder, GapWays, ways_over_gap
-from bendrel.services.hose_ways import HoseStudy
+from bendrel.services.hose_ways import HoseStudy, study_hose
 from bendrel.services.importing import Understood, import_text
 from bendrel.services.kits import added_up
 from bendrel.services.letting_in import LettingIn, letting_in
 from bendrel.services.measuring import CheckAdvice, Rebuilt, copy_line, rebuild
-from bendrel.services.reckoning import checks, hose, mending
+from bendrel.services.reckoning import checks, mending
 from bendrel.services.splicing import (
     Mending,
     decide_to_mend,
@@ -82,14 +82,13 @@ def edit_the_chain(body: ChainOrder, services: Services) -> Edited:
     return edit_chain(body.document, body.edit, services.kit)
 
 
-@router.post("/hose", response_model=HoseStudy)
-async def look_at_hose(
-    document: Line, request: Request, services: Services, span: str, line: str = ""
-) -> Response:
+@router.post("/hose")
+def look_at_hose(document: Line, services: Services, span: str, line: str = "") -> HoseStudy:
     """One hose over its travel: how it lies, which lengths do, where it is held; beside the hoses of its job
     where `line` says which line it is of."""
-    others = await beside(services.lines.of_same_job, line) if line else ()
-    return await answered(request, hose, document, services.kit, span, others)
+    others = services.lines.of_same_job(line) if line else ()
+    # not apart: how its positions lie is remembered here, for the next key and for the plan
+    return study_hose(document, services.kit, span, others)
 
 
 @router.post("/mend", response_model=Mending)

@@ -7,6 +7,7 @@ and neither outlives its limit. Each piece of work gets a fresh copy of a proces
 from __future__ import annotations
 
 import builtins
+import gc
 import io
 import os
 import pickle
@@ -137,6 +138,7 @@ def apart(bounds: Bounds, task: Callable[..., Any], *args: Any) -> Any:
 
 
 def _work(answer: Connection, bounds: Bounds, task: Callable[..., Any], args: tuple[Any, ...]) -> None:
+    gc.disable()  # it ends before rubbish matters, and looking for it would copy all that is loaded
     _limit(bounds)
     try:
         said = pickle.dumps(("done", task(*args)))

@@ -10,7 +10,6 @@ from bendrel.core.fitup.offered import TypedOffer
 from bendrel.core.line.document import Line
 from bendrel.core.shop.kit import Kit
 from bendrel.services.benches import BenchReport, PartStanding, report, standing, swing
-from bendrel.services.hose_ways import HoseStudy, study_hose
 from bendrel.services.measuring import CheckAdvice, look_at_checks
 from bendrel.services.splicing import Mending, MendOrder, ways_to_mend
 
@@ -18,7 +17,6 @@ _REPORT = TypeAdapter(BenchReport)
 _STANDING = TypeAdapter(PartStanding)
 _SWING = TypeAdapter(SwingView)
 _CHECKS = TypeAdapter(CheckAdvice)
-_HOSE = TypeAdapter(HoseStudy)
 _MENDING = TypeAdapter(Mending)
 
 
@@ -42,11 +40,6 @@ def swing_of(line: Line, kit: Kit, move: int, span: str) -> bytes:
 def checks(line: Line, kit: Kit, span: str) -> bytes:
     """See `measuring.look_at_checks`."""
     return _CHECKS.dump_json(look_at_checks(line, kit, span))
-
-
-def hose(line: Line, kit: Kit, span: str, others: tuple[Line, ...]) -> bytes:
-    """See `hose_ways.study_hose`."""
-    return _HOSE.dump_json(study_hose(line, kit, span, others))
 
 
 def mending(line: Line, order: MendOrder, kit: Kit) -> bytes:
