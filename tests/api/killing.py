@@ -174,7 +174,7 @@ def main(folder: Path, cycles: int, seed: int) -> dict[str, Any]:
         thread = threading.Thread(target=writer.work, args=(port, random.Random(rng.random())))
         thread.start()
         # a kill may also come while it starts
-        time.sleep(rng.uniform(0.3, 1.3) if cycle % 5 else rng.uniform(0.01, 0.3))
+        time.sleep(rng.uniform(0.3, 0.9) if cycle % 5 else rng.uniform(0.01, 0.3))
         os.kill(child, signal.SIGKILL)
         os.waitpid(child, 0)
         thread.join()

@@ -18,6 +18,8 @@ from bendrel.store.database import MIGRATIONS
 
 SQLITE = b"SQLite format 3\x00"
 """How every SQLite file begins: SQLite's file format, 1.3."""
+NOT_OURS = {Path.home(), Path("/"), Path("/tmp")}
+"""Folders that hold more than a shop's data, where somebody put it there."""
 LEAST_FREE_BYTES = 20_000_000
 """With less than this a start would fail half way: the day's backup and a migration need room."""
 
@@ -74,8 +76,11 @@ def for_the_owner_alone(database: Path) -> None:
         path = database.with_name(database.name + beside)
         if path.exists():
             path.chmod(0o600)
-    for folder in (database.parent / f"{database.stem}-photos", database.parent / "backups"):
-        if folder.is_dir():
+    folders = [database.parent / f"{database.stem}-photos", database.parent / "backups"]
+    if database.parent not in NOT_OURS:
+        folders.append(database.parent)
+    for folder in folders:
+        if folder.is_dir() and folder.stat().st_uid == os.getuid():
             folder.chmod(0o700)
 
 
