@@ -5,11 +5,13 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
+from functools import cache
 from pathlib import Path
 from typing import Any
 
 from alembic import command
 from alembic.config import Config
+from alembic.script import ScriptDirectory
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session, sessionmaker
@@ -91,13 +93,30 @@ def _told() -> Iterator[None]:
         raise
 
 
+@cache
+def layouts() -> tuple[str, ...]:
+    """The layouts of the tables that this Bendrel knows, the newest first."""
+    scripts = ScriptDirectory.from_config(_config())
+    return tuple(script.revision for script in scripts.walk_revisions())
+
+
 def migrate(engine: Engine) -> None:
     """Bring the tables to the newest layout. Safe to repeat."""
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
+    config = _config()
     with engine.begin() as connection:
+        present = connection.exec_driver_sql("select 1 from sqlite_master where name = 'alembic_version'")
+        if present.first() is not None:
+            told = connection.exec_driver_sql("select version_num from alembic_version").scalars().all()
+            if told == [layouts()[0]]:
+                return
         config.attributes["connection"] = connection
         command.upgrade(config, "head")
+
+
+def _config() -> Config:
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
+    return config
 
 
 def _engine(path: Path) -> Engine:

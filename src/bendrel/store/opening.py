@@ -10,11 +10,8 @@ from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
 
-from alembic.config import Config
-from alembic.script import ScriptDirectory
-
 from bendrel.store.backup import copies
-from bendrel.store.database import MIGRATIONS
+from bendrel.store.database import layouts
 
 SQLITE = b"SQLite format 3\x00"
 """How every SQLite file begins: SQLite's file format, 1.3."""
@@ -127,11 +124,8 @@ def _refuse_strange(path: Path, opened: sqlite3.Connection, offer: str) -> None:
         if tables:
             raise UnusableShop(f"{path.name} is the database of something else. {offer}")
         return
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
-    known = {script.revision for script in ScriptDirectory.from_config(config).walk_revisions()}
     for (revision,) in opened.execute("select version_num from alembic_version"):
-        if revision not in known:
+        if revision not in layouts():
             raise UnusableShop(
                 f"{path.name} was made by a newer Bendrel (tables {str(revision)[:20]}); start that one."
             )
