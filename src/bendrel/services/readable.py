@@ -19,7 +19,8 @@ def present_line(session: Session, row: LineRow) -> Line:
     try:
         return line_from_value(document_at(session, row, row.head))
     except (UnreadableDocument, FileError) as error:
-        raise Unreadable(f"This line cannot be read: {str(error).rstrip('.')}.") from error
+        said = str(error).rstrip(".")
+        raise Unreadable(f"This line cannot be read: {said[0].lower()}{said[1:]}.") from error
 
 
 def readable_lines(session: Session, rows: Iterable[LineRow]) -> Iterator[tuple[LineRow, Line]]:

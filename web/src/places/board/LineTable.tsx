@@ -64,7 +64,9 @@ export function LineTable({ lines, actions }: Props) {
               }}
             >
               <Link to={`/lines/${line.id}`}>{line.name}</Link>
-              {line.unreadable && <Box sx={{ font: "400 15px inherit", color: "var(--stop)" }}>{line.unreadable}</Box>}
+              {line.unreadable && (
+                <Box sx={{ fontSize: 15, fontWeight: 400, color: "var(--stop)" }}>{line.unreadable}</Box>
+              )}
             </Box>
             <Box component="td" className="wide" sx={{ color: "var(--second)" }}>
               {[line.service, line.tube].filter(Boolean).join(", ")}
