@@ -143,9 +143,8 @@ def test_what_is_no_shop_is_one_sentence(empty, data):
         empty.whole.bring_in(path)
 
 
-def test_over_http(full, tmp_path):
-    out = TestClient(create_app(full.database.path), base_url="http://127.0.0.1")
-    answer = out.get("/api/shop/everything.zip")
+def test_over_http(client, tmp_path):
+    answer = client.get("/api/shop/everything.zip")
     assert ".bendrel-shop.zip" in answer.headers["content-disposition"]
     other = TestClient(create_app(tmp_path / "new" / "shop.db"), base_url="http://127.0.0.1")
     told = other.post("/api/shop/everything", content=answer.content).json()

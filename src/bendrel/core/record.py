@@ -17,7 +17,8 @@ def record(cls: type[T]) -> type[T]:
     files, API and store.
     """
     cls.__pydantic_config__ = {"extra": "forbid"}  # type: ignore[attr-defined]
-    cls.__get_pydantic_core_schema__ = classmethod(_hasty)  # type: ignore[attr-defined]
+    if any("tuple[" in str(kind) for kind in cls.__annotations__.values()):
+        cls.__get_pydantic_core_schema__ = classmethod(_hasty)  # type: ignore[attr-defined]
     return dataclass(frozen=True, kw_only=True)(cls)
 
 
