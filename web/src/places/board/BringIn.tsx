@@ -6,8 +6,9 @@ import DialogTitle from "@mui/material/DialogTitle";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { Refusal, sentence } from "../../api/client";
+import { sentence } from "../../api/client";
 import type { BroughtIn } from "../../api/types";
+import { sendFile } from "../../api/upload";
 import { PlainDialog } from "../../ui/PlainDialog";
 
 /** Bring in a job from a file: what it holds is shown before anything is kept. */
@@ -95,10 +96,4 @@ function BringForm({ onClose }: { onClose: () => void }) {
   );
 }
 
-async function send(file: File, keep: boolean): Promise<BroughtIn> {
-  const answer = await fetch(`/api/archives?keep=${keep}`, { method: "POST", body: file }).catch(() => null);
-  if (!answer) throw new Refusal("Bendrel does not answer. Is it still running?", 0);
-  const body = (await answer.json()) as BroughtIn & { message?: string };
-  if (!answer.ok) throw new Refusal(body.message ?? "The file was not read.", answer.status);
-  return body;
-}
+const send = (file: File, keep: boolean): Promise<BroughtIn> => sendFile<BroughtIn>(`/api/archives?keep=${keep}`, file);

@@ -2,8 +2,9 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { Refusal, sentence } from "../../api/client";
+import { sentence } from "../../api/client";
 import type { WholeShop as Brought } from "../../api/types";
+import { sendFile } from "../../api/upload";
 
 /** The whole shop as one file: out at any time, in where nothing is yet. */
 export function WholeShop({ empty }: { empty: boolean }) {
@@ -15,7 +16,7 @@ export function WholeShop({ empty }: { empty: boolean }) {
     if (!file) return;
     setWrong("");
     setSaid("The file is being read and checked…");
-    void send(file)
+    void sendFile<Brought>("/api/shop/everything", file)
       .then(async ({ rows, missing_photos }) => {
         const missing = missing_photos ? `, ${missing_photos} photographs were not in it` : "";
         setSaid(`${rows["jobs"] ?? 0} jobs with ${rows["lines"] ?? 0} lines are here, as they were${missing}.`);
@@ -76,12 +77,4 @@ export function WholeShop({ empty }: { empty: boolean }) {
       )}
     </Box>
   );
-}
-
-async function send(file: File): Promise<Brought> {
-  const answer = await fetch("/api/shop/everything", { method: "POST", body: file }).catch(() => null);
-  if (!answer) throw new Refusal("Bendrel does not answer. Is it still running?", 0);
-  const body = (await answer.json()) as Brought & { message?: string };
-  if (!answer.ok) throw new Refusal(body.message ?? "The file was not read.", answer.status);
-  return body;
 }

@@ -47,4 +47,4 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
-    raise NotImplementedError("The moves say more than a count could; restore a backup instead.")
+    raise RuntimeError("The moves say more than a count could; restore a backup instead.")
