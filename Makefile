@@ -3,12 +3,10 @@ PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 PIP := $(BIN)/pip install --quiet --disable-pip-version-check
-PY_SOURCES := $(shell find src/bendrel -name '*.py' -not -path '*/interface/*')
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
 INTERFACE := src/bendrel/interface/index.html
-TYPES := web/src/api/schema.d.ts
 
-.PHONY: demo install web web-test test check lint lint-core lint-web types-current chromium bench matrix \
+.PHONY: demo install web web-test test check lint lint-core lint-web types types-current chromium bench matrix \
   mutants golden audit soak screenshots clean
 
 demo: install web
@@ -37,8 +35,8 @@ $(INTERFACE): web/node_modules/.installed $(WEB_SOURCES)
 	cd web && npm run --silent build -- --logLevel error
 	touch $@
 
-# The screens' types come from the API's own schema.
-$(TYPES): $(VENV)/.installed web/node_modules/.installed $(PY_SOURCES)
+# The screens' types come from the API's own schema; asked for by hand, for a fresh copy's files have no order in time
+types: $(VENV)/.installed web/node_modules/.installed
 	$(BIN)/python -m bendrel.api.openapi > web/openapi.json
 	cd web && npx --no-install openapi-typescript openapi.json -o src/api/schema.d.ts >/dev/null
 	rm web/openapi.json
@@ -46,7 +44,7 @@ $(TYPES): $(VENV)/.installed web/node_modules/.installed $(PY_SOURCES)
 types-current: $(VENV)/.installed web/node_modules/.installed
 	$(BIN)/python -m bendrel.api.openapi > web/openapi.json
 	cd web && npx --no-install openapi-typescript openapi.json --check -o src/api/schema.d.ts >/dev/null \
-	  || { rm openapi.json; echo "The API's types are old: run make $(TYPES)"; exit 1; }
+	  || { rm openapi.json; echo "The API's types are old: run make types"; exit 1; }
 	rm web/openapi.json
 
 lint: lint-core lint-web

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-import asyncio
+import gc
 import os
 import socket
 from pathlib import Path
 
 import uvicorn
 
-from bendrel.api.app import create_app, warm_up
+from bendrel.api.app import create_app
 from bendrel.logs import log_beside
 from bendrel.patience import PatientProtocol
 from bendrel.services.demo import fill_demo
@@ -42,7 +42,7 @@ def run(database: Path, port: int, *, demo: bool = False, fresh: bool = False) -
             shop.close()
         sweep(database)
         app = create_app(database)
-        asyncio.run(warm_up(app))
+        gc.freeze()  # what is loaded stays: looking through it for rubbish would hold up a keystroke
         print(f"Bendrel is open at {address}  (Ctrl+C stops it)", flush=True)
         config = uvicorn.Config(
             app,

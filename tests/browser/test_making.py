@@ -287,7 +287,8 @@ def test_a_part_is_offered_read_tweaked_and_offered_again_until_it_fits(page: Pa
     fitting.get_by_role("button", name="Weigh it").click()
     told = fitting.locator("[data-tweak]").first
     expect(told).to_contain_text(re.compile("until end B has moved|by the angle"))
-    fitting.get_by_role("button", name="Done: offer it again").click()
+    with page.expect_response(lambda answer: answer.request.method == "PUT"):
+        fitting.get_by_role("button", name="Done: offer it again").click()
     expect(fitting).to_contain_text("Offer the part again.")
     page.reload()  # it is kept
     expect(fitting).to_contain_text("Offer the part again.")

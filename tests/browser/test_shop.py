@@ -304,8 +304,8 @@ def test_a_parked_job_says_on_the_board_what_it_waits_for(page: Page, api):
     page.keyboard.press("Tab")
     expect(page.get_by_text("tried changed.")).to_be_visible()
     page.goto("/")
-    parked = page.get_by_role("main").get_by_role("region").last
-    expect(parked.get_by_role("heading", name="Windlass")).to_be_visible()
+    expect(page.get_by_role("main").get_by_role("heading", level=2).last).to_have_text("Windlass")
+    parked = page.get_by_role("region", name="Windlass")
     expect(parked).to_contain_text("Parked: cylinder ordered · tried: bled twice")
     api.delete(f"/api/jobs/{job['id']}")
 

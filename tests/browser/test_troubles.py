@@ -122,7 +122,8 @@ def test_two_tabs_at_one_bench(page: Page, other: Page, own_line):
     expect(page.get_by_role("heading", name="Prove the nuts")).to_be_visible()
     other.goto(f"/lines/{own_line}/bench")
     expect(other.get_by_role("heading", name="Prove the nuts")).to_be_visible()
-    page.get_by_role("button", name="Done", exact=True).click()
+    with page.expect_response(lambda answer: answer.request.method == "PUT"):
+        page.get_by_role("button", name="Done", exact=True).click()
     ahead = page.get_by_role("heading", level=2)
     expect(ahead).not_to_have_text("Prove the nuts")
     other.get_by_role("button", name="Done", exact=True).click()

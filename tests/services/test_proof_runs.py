@@ -100,19 +100,19 @@ def test_two_hours_at_ten_readings_a_second_keep_memory_flat(shop, lines, monkey
     run = shop.runs.begin(lines[0].id, absolute=False)
     line = said(100.0, temperature=20)
     tracemalloc.start()
-    sizes = []
+    most = 0
     for part in range(6):
         for _ in range(12_000):
             clock.now += 0.1
             shop.instruments.hear("pressure", line)
         until = time.monotonic() + 20
-        while shop.recorder.waiting and time.monotonic() < until:
-            time.sleep(0.02)
-        if part:
-            sizes.append(tracemalloc.get_traced_memory()[0])
+        while (held := tracemalloc.get_traced_memory()[0]) > most and time.monotonic() < until:
+            if part == 0 and not shop.recorder.waiting:
+                most = held + 1_000_000
+            time.sleep(0.02)  # the recorder is still writing what it heard
+        assert held <= most
     tracemalloc.stop()
     assert shop.runs.end(run.id).readings == 72_000
-    assert max(sizes) - min(sizes) < 1_000_000
     chart = shop.runs.chart(run.id, 600)
     assert len(chart.points) == 600
     assert chart.points[-1].at_s == pytest.approx(7200, abs=10)

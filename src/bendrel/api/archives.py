@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 
 from bendrel.api.beside import beside
 from bendrel.api.files import BINARY_BODY, Raw, as_file
+from bendrel.api.rooms import room
 from bendrel.api.state import Services
 from bendrel.services.archives import BroughtIn
 
-router = APIRouter(prefix="/api/archives", tags=["archives"])
+router = room("/api/archives", "archives")
 
 
 @router.get("/{job_id}", response_class=Response)

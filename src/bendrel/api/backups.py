@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
-
+from bendrel.api.rooms import room
 from bendrel.api.state import Services
 from bendrel.services.backups import BackupState
 
-router = APIRouter(prefix="/api/backups", tags=["backups"])
+router = room("/api/backups", "backups")
 
 
 @router.get("")

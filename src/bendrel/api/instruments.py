@@ -4,17 +4,18 @@ from __future__ import annotations
 
 from collections.abc import AsyncIterator
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from fastapi.responses import StreamingResponse
 from pydantic import TypeAdapter
 
 from bendrel.api.files import BINARY_BODY
+from bendrel.api.rooms import room
 from bendrel.api.state import Services
 from bendrel.exchange.instruments import FieldKind, InstrumentKind
 from bendrel.services.instruments import InstrumentEvent, Instruments
 from bendrel.standins.bench import StandInOrder
 
-router = APIRouter(prefix="/api/instruments", tags=["instruments"])
+router = room("/api/instruments", "instruments")
 
 _EVENT = TypeAdapter(InstrumentEvent)
 

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 
+from bendrel.api.rooms import room
 from bendrel.api.schemas import JobChange, NewLine, StripDownChange
 from bendrel.api.state import IfAt, Services
 from bendrel.core.repair.condition import Condition
@@ -13,7 +14,7 @@ from bendrel.services.jobs import JobDraft, JobSummary
 from bendrel.services.lines import OpenLine
 from bendrel.services.stripdowns import OpenStripDown
 
-router = APIRouter(prefix="/api/jobs", tags=["jobs"])
+router = room("/api/jobs", "jobs")
 
 
 @router.get("", response_model=tuple[JobSummary, ...])

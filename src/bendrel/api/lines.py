@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 
 from bendrel.api.files import as_file
+from bendrel.api.rooms import room
 from bendrel.api.schemas import AtVersion, LineSave
 from bendrel.api.state import IfAt, Services
 from bendrel.services.files import export_line, print_sheet
 from bendrel.services.lines import OpenLine
 
-router = APIRouter(prefix="/api/lines", tags=["lines"])
+router = room("/api/lines", "lines")
 
 
 @router.get("/{line_id}")

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
-
+from bendrel.api.rooms import room
 from bendrel.api.state import Services
 from bendrel.services import lookups
 from bendrel.services.lookups import (
@@ -20,7 +19,7 @@ from bendrel.services.lookups import (
     WrenchAnswer,
 )
 
-router = APIRouter(prefix="/api/lookups", tags=["lookups"])
+router = room("/api/lookups", "lookups")
 
 
 @router.post("/thread")

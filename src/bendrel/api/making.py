@@ -5,10 +5,11 @@ from __future__ import annotations
 from typing import Annotated
 
 from annotated_types import Ge, Le, MaxLen
-from fastapi import APIRouter, Request, Response
+from fastapi import Request, Response
 
 from bendrel.api.beside import answered, beside
 from bendrel.api.files import as_file
+from bendrel.api.rooms import room
 from bendrel.api.state import Services
 from bendrel.core.attool.sweep import SwingView
 from bendrel.core.fitup.asbuilt import MadeBend
@@ -21,7 +22,7 @@ from bendrel.services.jigs import blocks_dxf, blocks_stl, print_jig
 from bendrel.services.makings import Making
 from bendrel.services.reckoning import bench_report, part_standing, swing_of
 
-router = APIRouter(prefix="/api", tags=["making"])
+router = room("/api", "making")
 
 
 @record

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
 from fastapi.responses import FileResponse
 
 from bendrel.api.beside import beside
 from bendrel.api.files import BINARY_BODY, Raw
+from bendrel.api.rooms import room
 from bendrel.api.state import Services
 from bendrel.services.photos import Photo
 
-router = APIRouter(prefix="/api/photos", tags=["photos"])
+router = room("/api/photos", "photos")
 
 
 @router.post("", status_code=201, openapi_extra=BINARY_BODY)

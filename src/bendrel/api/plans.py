@@ -5,10 +5,11 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from fastapi import APIRouter, Request, Response
+from fastapi import Request, Response
 from pydantic import TypeAdapter
 
 from bendrel.api.beside import answered, reckoned
+from bendrel.api.rooms import room
 from bendrel.api.schemas import (
     CatalogueOut,
     ChainOrder,
@@ -31,6 +32,7 @@ from bendrel.core.line.document import Line
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.working import order_of_work, working_of
 from bendrel.core.rigid.steps import Step
+from bendrel.exchange.adapters import adapter
 from bendrel.exchange.documents import line_from_value, line_schema
 from bendrel.services.apart import READING
 from bendrel.services.chains import Edited, edit_chain
@@ -48,12 +50,12 @@ from bendrel.services.splicing import (
     what_it_takes,
 )
 
-router = APIRouter(prefix="/api", tags=["plans"])
+router = room("/api", "plans")
 
 _BEYOND_SIGHT = re.compile(rb"(\.\d{6})\d+(?=[,}\]])")
 """Digits of a number beyond a millionth: no screen shows them, and they are a tenth of the answer."""
 
-_PLAN = TypeAdapter(Plan)
+_PLAN = adapter(Plan)
 
 
 @router.post("/preview", response_model=Plan)

@@ -6,10 +6,11 @@ from datetime import date
 from typing import Annotated, Literal
 
 from annotated_types import Ge, Le
-from fastapi import APIRouter, Response
+from fastapi import Response
 
 from bendrel.api.beside import beside
 from bendrel.api.files import BINARY_BODY, Raw, as_file
+from bendrel.api.rooms import room
 from bendrel.api.schemas import RunBegin, RunMark, SignOrder
 from bendrel.api.state import At, Services
 from bendrel.core.closing.learnt import Learnt, learnt
@@ -22,7 +23,7 @@ from bendrel.services.proof_runs import Chart, ProofRun
 from bendrel.services.wrench import WrenchDraft
 from bendrel.standins.vessel import VesselOrder
 
-router = APIRouter(prefix="/api", tags=["proving"])
+router = room("/api", "proving")
 
 Points = Annotated[int, Ge(10), Le(2000)]
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Annotated
 
 from annotated_types import MaxLen
-from fastapi import APIRouter
 
+from bendrel.api.rooms import room
 from bendrel.api.state import At, IfAt, Services
 from bendrel.catalogue.own import FIELDS, NOTE, OwnField, ShelfName
 from bendrel.core.line.document import Line
@@ -16,7 +16,7 @@ from bendrel.services.kits import KitList, KitRow
 from bendrel.services.shelf import Held, OwnDraft, OwnRow, ShopWays
 from bendrel.services.tubes import tube_of
 
-router = APIRouter(prefix="/api", tags=["shelf"])
+router = room("/api", "shelf")
 
 Answers = dict[Annotated[str, MaxLen(40)], Annotated[str, MaxLen(40)]]
 

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 
 from bendrel.api.files import as_file
+from bendrel.api.rooms import room
 from bendrel.api.state import At, IfAt, Services
 from bendrel.core.record import record
 from bendrel.services.cuttings import CutsDone, JobCuts, TakenBack
 from bendrel.services.stock import Stock, StockBooking, StockDraft
 
-router = APIRouter(prefix="/api", tags=["stock"])
+router = room("/api", "stock")
 
 
 @record

@@ -5,14 +5,14 @@ from __future__ import annotations
 from typing import Annotated
 
 from annotated_types import MaxLen
-from fastapi import APIRouter
 
+from bendrel.api.rooms import room
 from bendrel.api.state import Services
 from bendrel.core.record import record
 from bendrel.core.units import Unit
 from bendrel.services.trials import ToolCard, TrialFields
 
-router = APIRouter(prefix="/api/tools", tags=["tools"])
+router = room("/api/tools", "tools")
 
 
 @record

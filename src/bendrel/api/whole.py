@@ -5,16 +5,17 @@ from __future__ import annotations
 from datetime import date
 from uuid import uuid4
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from fastapi.responses import FileResponse
 from starlette.background import BackgroundTask
 
 from bendrel.api.beside import beside
 from bendrel.api.files import BINARY_BODY
+from bendrel.api.rooms import room
 from bendrel.api.state import Services
 from bendrel.services.whole_shop import WholeShop
 
-router = APIRouter(prefix="/api/shop", tags=["shop"])
+router = room("/api/shop", "shop")
 
 
 @router.get("/everything.zip", response_class=FileResponse)

@@ -4,17 +4,18 @@ from __future__ import annotations
 
 from typing import Any
 
-from pydantic import TypeAdapter, ValidationError
+from pydantic import ValidationError
 from pydantic_core import from_json
 
 from bendrel.core.line.document import Line
+from bendrel.exchange.adapters import adapter
 from bendrel.exchange.elements import MOST_IN_A_LINE, holds_over
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.upgrade import up_to_date
 from bendrel.exchange.wrong import first_error
 
 MOST_BYTES = 1_000_000
-_LINE: TypeAdapter[Line] = TypeAdapter(Line)
+_LINE = adapter(Line)
 
 
 def read_line(data: bytes | str) -> Line:

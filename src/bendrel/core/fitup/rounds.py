@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from itertools import combinations
+from statistics import NormalDist
 from typing import TYPE_CHECKING
 
 from bendrel.core.fitup.flat import Flat
@@ -128,7 +129,6 @@ def _shrinks(mean: Array, moved: Array, spread: Array, noise: Array, may: May) -
     """Where the change is expected to bring the part nearer for as many of the likely parts as must be: the
     fall of the square of the miss is normal to first order."""
     import numpy as np
-    from scipy.stats import norm
 
     after = mean + moved
     fall = (mean**2).sum(axis=0) - (after**2).sum(axis=0) - np.trace(noise, axis1=1, axis2=2)
@@ -137,7 +137,7 @@ def _shrinks(mean: Array, moved: Array, spread: Array, noise: Array, may: May) -
     variance = (
         variance + 2 * np.einsum("pij,pji->p", noise, noise) + 4 * np.einsum("pij,pji->p", noise, spread)
     )
-    sure: Array = fall > norm.ppf(may.surely) * np.sqrt(np.maximum(variance, 1e-12))
+    sure: Array = fall > NormalDist().inv_cdf(may.surely) * np.sqrt(np.maximum(variance, 1e-12))
     return sure
 
 

@@ -7,7 +7,7 @@ from math import floor, inf, log10
 from typing import Literal
 
 import numpy as np
-from scipy.stats import t as student
+from scipy.special import stdtrit
 
 from bendrel.core.findings import Source
 from bendrel.core.fluids.vacuum import CHOKED
@@ -180,8 +180,8 @@ def judge_hold(test: HoldTest, rules: HoldRules) -> HoldResult:
     fit = fitted(data, test.kind, test.air_kpa, rules.settle_s, rules.settle_share)
     settled = _settled_from(fit, data.noise, ends, rules.latest_share)
     asked = test.hold_s or ends
-    q_both = float(student.ppf((1 + rules.sure) / 2, fit.free))
-    q_one = float(student.ppf(rules.say_so, fit.free))
+    q_both = float(stdtrit(fit.free, (1 + rules.sure) / 2))
+    q_one = float(stdtrit(fit.free, rules.say_so))
 
     def at(when: float) -> tuple[float, float]:
         return fit.figure(lambda curve, p, slope: float(curve(np.array([when]), p, slope, test.air_kpa)[0]))
