@@ -115,7 +115,7 @@ def test_the_window_of_a_moving_hose_is_that_of_trying_lengths_at_every_position
     """Random cases, tried on both sides of every edge and at random lengths between."""
     rng = np.random.default_rng(21)
     tried = 0
-    for case in range(6):
+    for case in range(3):
         places = random_travel(rng, flat=case % 2 == 0)
         radius, longest = rng.uniform(40, 90), 2.6 * places[0].ends.distance_mm
         least = max(place.ends.least_mm for place in places)
@@ -134,7 +134,7 @@ def test_the_window_of_a_moving_hose_is_that_of_trying_lengths_at_every_position
             said = any(w.least.length_mm <= length <= w.most.length_mm for w in windows)
             assert kept == said, (case, length, radius, edges)
             tried += 1
-    assert tried > 12
+    assert tried > 6
 
 
 def _worst(places, length):

@@ -118,7 +118,8 @@ async def _body(scope: Scope, receive: Receive) -> bytes | JSONResponse:
     parts, taken, more = [], 0, True
     while more:
         try:
-            message = await asyncio.wait_for(receive(), BODY_SILENT_S)
+            async with asyncio.timeout(BODY_SILENT_S):
+                message = await receive()
         except TimeoutError:
             return _message(408, "The rest of what was sent did not come; send it again.")
         if message["type"] == "http.disconnect":
@@ -140,7 +141,8 @@ def _counted(receive: Receive, most: int, told: str) -> Receive:
     async def passed() -> Message:
         nonlocal taken
         try:
-            message = await asyncio.wait_for(receive(), BODY_SILENT_S)
+            async with asyncio.timeout(BODY_SILENT_S):
+                message = await receive()
         except TimeoutError as error:
             raise HTTPException(408, "The rest of what was sent did not come; send it again.") from error
         taken += len(message.get("body", b""))

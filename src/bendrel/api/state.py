@@ -9,7 +9,7 @@ from fastapi import Depends, Query, Request
 from bendrel.services.startup import Shop
 
 
-def _shop(request: Request) -> Shop:
+async def _shop(request: Request) -> Shop:  # not in a thread: every answer would wait for one more
     shop: Shop = request.app.state.shop
     return shop
 

@@ -1,7 +1,8 @@
 import Box from "@mui/material/Box";
-import { useId } from "react";
+import { memo, useId } from "react";
 import type { ReactNode } from "react";
 import { control } from "./control";
+import { useSteady } from "./useSteady";
 
 interface FieldProps {
   label: string;
@@ -26,7 +27,11 @@ function Labelled({ label, id, children }: { label: string; id: string; children
 }
 
 /** A labelled line of text; what is wrong with it stands under it. */
-export function Field({ label, text, placeholder, problem, type = "text", takes, onText }: FieldProps) {
+export function Field({ onText, ...shown }: FieldProps) {
+  return <Line {...shown} {...useSteady({ onText })} />;
+}
+
+const Line = memo(function Line({ label, text, placeholder, problem, type = "text", takes, onText }: FieldProps) {
   const id = useId();
   return (
     <Labelled label={label} id={id}>
@@ -50,7 +55,7 @@ export function Field({ label, text, placeholder, problem, type = "text", takes,
       )}
     </Labelled>
   );
-}
+});
 
 interface PickProps {
   label: string;
@@ -60,7 +65,11 @@ interface PickProps {
 }
 
 /** A labelled choice from the catalogue. */
-export function Pick({ label, value, options, onChange }: PickProps) {
+export function Pick({ onChange, ...shown }: PickProps) {
+  return <Choice {...shown} {...useSteady({ onChange })} />;
+}
+
+const Choice = memo(function Choice({ label, value, options, onChange }: PickProps) {
   const id = useId();
   const known = options.some((option) => option.id === value);
   return (
@@ -75,4 +84,4 @@ export function Pick({ label, value, options, onChange }: PickProps) {
       </Box>
     </Labelled>
   );
-}
+});

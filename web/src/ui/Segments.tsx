@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
-import { useId } from "react";
+import { memo, useId } from "react";
 import { condensed } from "../theme/theme";
+import { useSteady } from "./useSteady";
 
 interface Props<T extends string> {
   label: string;
@@ -10,7 +11,12 @@ interface Props<T extends string> {
 }
 
 /** A choice of a few, all in sight; the chosen one is inked. Radio buttons underneath. */
-export function Segments<T extends string>({ label, value, options, onChange }: Props<T>) {
+export function Segments<T extends string>({ onChange, ...shown }: Props<T>) {
+  const steady = useSteady({ onChange: onChange as (value: string) => void });
+  return <Few {...shown} {...steady} />;
+}
+
+const Few = memo(function Few({ label, value, options, onChange }: Props<string>) {
   const name = useId();
   return (
     <Box
@@ -65,4 +71,4 @@ export function Segments<T extends string>({ label, value, options, onChange }: 
       ))}
     </Box>
   );
-}
+});

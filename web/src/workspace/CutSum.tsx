@@ -1,24 +1,25 @@
 import Box from "@mui/material/Box";
-import { isCopied } from "../doc/rows";
+import { memo } from "react";
+import type { Unit } from "../api/types";
 import { useSelection } from "../doc/select";
-import type { LineEditor } from "../doc/useLine";
 import type { PlanView } from "../doc/usePlan";
 import { condensed, pressable } from "../theme/theme";
 import { sayLength } from "../format/units";
 
 interface Props {
-  editor: LineEditor;
+  unit: Unit;
+  /** Copied alongside the old part: nothing is known of where end B comes to. */
+  copied: boolean;
   view: PlanView;
   /** Short, and always in sight at the foot of its panel. */
   pinned?: boolean;
 }
 
 /** The cut length term by term; every figure opens its working. */
-export function CutSum({ editor, view, pinned = false }: Props) {
+export const CutSum = memo(function CutSum({ unit, copied, view, pinned = false }: Props) {
   const { showWorking } = useSelection();
   const { part, old } = view;
   if (!part) return null;
-  const unit = editor.document.unit;
   const doubt = view.piece?.measured.doubt;
   const [developed, ...added] = part.terms;
   const terms =
@@ -78,7 +79,7 @@ export function CutSum({ editor, view, pinned = false }: Props) {
               sx={{ ml: 1, fontSize: 14, color: "var(--second)" }}
             >
               ± {sayLength(doubt.developed_mm, unit)}
-              {!isCopied(editor.document, editor.tube) && `, end B within ${sayLength(doubt.end_b_mm, unit)}`}
+              {!copied && `, end B within ${sayLength(doubt.end_b_mm, unit)}`}
             </Box>
           )}
         </Box>
@@ -100,7 +101,7 @@ export function CutSum({ editor, view, pinned = false }: Props) {
       </Box>
     </Box>
   );
-}
+});
 
 function Figure({ text, onClick }: { text: string; onClick?: () => void }) {
   const sx = { font: `600 18px ${condensed}` } as const;

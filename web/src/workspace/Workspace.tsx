@@ -22,6 +22,7 @@ import { usePlan } from "../doc/usePlan";
 
 // drawn again only when their own part of the line has changed: typing must answer at once
 const Head = memo(LineBar);
+const Chosen = memo(ChainBar);
 const Tabs = memo(StageTabs);
 const Findings = memo(Side);
 const Unrolled = memo(Strip);
@@ -36,7 +37,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
   const editor = useMemo(() => ({ ...kept, tube }), [kept, tube]);
   const bench = useBench(editor.document, stage === "plan" || stage === "make", tube);
   const view = usePlan(editor.document, bench, tube);
-  // the strip alone answers a key at once; what is dearer to draw follows in the next breath
+  // the field and the strip alone answer a key at once; what is dearer to draw follows in the next breath
   const [answered, setAnswered] = useState({ editor, view });
   if (answered.view !== view || answered.editor.tube !== tube) setAnswered({ editor, view });
   const later = useAfterPaint(answered);
@@ -80,6 +81,8 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
   }, [stage]);
 
   const Panel = panels[stage];
+  const asked = useMemo(() => <Panel editor={editor} view={later.view} />, [Panel, editor, later.view]);
+  const drawn = useMemo(() => <Stage document={later.editor.document} view={later.view} />, [later]);
   const wide = ASK_MUCH.has(stage);
 
   return (
@@ -91,7 +94,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
         "@media (max-width: 900px)": { height: "auto", minHeight: "100dvh" },
       }}
     >
-      <Head editor={editor} catalogue={catalogue} />
+      <Head editor={later.editor} catalogue={catalogue} />
       <Tabs stage={stage} go={go} editor={later.editor} view={later.view} />
       <ConflictBar editor={editor} />
       <Box
@@ -124,7 +127,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
             "@media (max-width: 900px)": { borderRight: 0, order: 2, overflow: "visible" },
           }}
         >
-          {tube === "" && ABOUT_A_TUBE.has(stage) ? <NoTube /> : <Panel editor={editor} view={later.view} />}
+          {tube === "" && ABOUT_A_TUBE.has(stage) ? <NoTube /> : asked}
         </Box>
         <Box
           component="section"
@@ -142,7 +145,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
               {swing !== null && stage === "plan" ? (
                 <SwingStage document={editor.document} tube={tube} move={swing} />
               ) : (
-                <Stage document={later.editor.document} view={later.view} />
+                drawn
               )}
             </Suspense>
           </Box>
@@ -166,8 +169,8 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
           </Box>
         )}
       </Box>
-      {catalogue && <ChainBar editor={editor} catalogue={catalogue} />}
-      <Unrolled editor={editor} view={view} />
+      {catalogue && <Chosen editor={later.editor} catalogue={catalogue} />}
+      <Unrolled editor={answered.editor} view={answered.view} />
     </Box>
   );
 }

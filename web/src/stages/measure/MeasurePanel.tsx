@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { api, sentence, take } from "../../api/client";
 import { useNotice } from "../../ui/notice";
 import type { LineEditor } from "../../doc/useLine";
@@ -25,11 +25,20 @@ interface Props {
   view: PlanView;
 }
 
+type Asking = "file" | "line" | "radius";
+
+const ENTRIES = [
+  { value: "bends" as const, text: "bend by bend" },
+  { value: "wire" as const, text: "wire" },
+  { value: "corners" as const, text: "corner points" },
+  { value: "alongside" as const, text: "alongside" },
+];
+
 /** Readings of the old line, typed as they are read, redrawn at every key. */
 export function MeasurePanel({ editor, view }: Props) {
   const { document: line, edit } = editor;
   const { readings } = spanOf(line, editor.tube);
-  const [asking, setAsking] = useState<"file" | "line" | "radius" | null>(null);
+  const [asking, setAsking] = useState<Asking | null>(null);
   const close = () => setAsking(null);
   const notice = useNotice();
 
@@ -50,17 +59,7 @@ export function MeasurePanel({ editor, view }: Props) {
     <Box sx={{ minHeight: "100%", display: "flex", flexDirection: "column" }}>
       <Box sx={{ px: 2, pt: 1.25, pb: 1, flex: 1 }}>
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, justifyContent: "space-between", mb: 1 }}>
-          <Segments
-            label="Way of entry"
-            value={entry}
-            options={[
-              { value: "bends", text: "bend by bend" },
-              { value: "wire", text: "wire" },
-              { value: "corners", text: "corner points" },
-              { value: "alongside", text: "alongside" },
-            ]}
-            onChange={switchTo}
-          />
+          <Segments label="Way of entry" value={entry} options={ENTRIES} onChange={switchTo} />
         </Box>
         {view.message && (
           <Typography role="alert" color="error">
@@ -79,22 +78,7 @@ export function MeasurePanel({ editor, view }: Props) {
             {problem.message}
           </Typography>
         ))}
-        <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 1, my: 1 }}>
-          <Button size="small" variant="text" onClick={() => setAsking("file")}>
-            From a file…
-          </Button>
-          <Button size="small" variant="text" onClick={() => setAsking("line")}>
-            From another line…
-          </Button>
-          <Button
-            size="small"
-            variant="text"
-            disabled={!view.part || view.old || copied}
-            onClick={() => setAsking("radius")}
-          >
-            Another radius…
-          </Button>
-        </Box>
+        <Elsewhere bent={view.part !== null && !view.old && !copied} onAsk={setAsking} />
         {!copied && <Checks editor={editor} view={view} />}
         <LeftLong editor={editor} view={view} />
         {!copied && <Bought editor={editor} view={view} />}
@@ -103,7 +87,24 @@ export function MeasurePanel({ editor, view }: Props) {
         {asking === "line" && <CopyDialog editor={editor} onClose={close} />}
         {asking === "radius" && <RadiusDialog editor={editor} onClose={close} />}
       </Box>
-      <CutSum editor={editor} view={view} pinned />
+      <CutSum unit={line.unit} copied={copied} view={view} pinned />
     </Box>
   );
 }
+
+/** Readings that come from elsewhere, and another radius for those that are here. */
+const Elsewhere = memo(function Elsewhere({ bent, onAsk }: { bent: boolean; onAsk: (what: Asking) => void }) {
+  return (
+    <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 1, my: 1 }}>
+      <Button size="small" variant="text" onClick={() => onAsk("file")}>
+        From a file…
+      </Button>
+      <Button size="small" variant="text" onClick={() => onAsk("line")}>
+        From another line…
+      </Button>
+      <Button size="small" variant="text" disabled={!bent} onClick={() => onAsk("radius")}>
+        Another radius…
+      </Button>
+    </Box>
+  );
+});

@@ -1,5 +1,7 @@
 import Box from "@mui/material/Box";
+import { memo } from "react";
 import { condensed } from "../../theme/theme";
+import { useSteady } from "../../ui/useSteady";
 import type { Method } from "./methods";
 import { METHOD_WORDS } from "./methods";
 
@@ -11,14 +13,19 @@ interface Props<T extends Method> {
 }
 
 /** How one place on the line was read; methods may be mixed row by row. */
-export function MethodPick<T extends Method>({ label, value, list, onChange }: Props<T>) {
+export function MethodPick<T extends Method>({ onChange, ...shown }: Props<T>) {
+  const steady = useSteady({ onChange: onChange as (method: Method) => void });
+  return <Choice {...shown} {...steady} />;
+}
+
+const Choice = memo(function Choice({ label, value, list, onChange }: Props<Method>) {
   return (
     <Box
       component="select"
       aria-label={label}
       title={METHOD_WORDS[value].long}
       value={value}
-      onChange={(event) => onChange(event.target.value as T)}
+      onChange={(event) => onChange(event.target.value as Method)}
       sx={{
         width: "100%",
         minHeight: 30,
@@ -42,4 +49,4 @@ export function MethodPick<T extends Method>({ label, value, list, onChange }: P
       ))}
     </Box>
   );
-}
+});

@@ -1,7 +1,8 @@
 import Box from "@mui/material/Box";
 import type { KeyboardEvent } from "react";
-import { useId } from "react";
+import { memo, useId } from "react";
 import { condensed, unseen } from "../../theme/theme";
+import { useSteady } from "../../ui/useSteady";
 
 export interface RowKeys {
   insertBelow: () => void;
@@ -25,7 +26,11 @@ interface Props {
 }
 
 /** One reading as typed, with what it became under it. Arrows and Enter walk the column. */
-export function ReadingField({
+export function ReadingField({ keys, onText, onFocus, ...shown }: Props) {
+  return <Reading {...shown} {...useSteady({ onText, onFocus })} keys={useSteady(keys)} />;
+}
+
+const Reading = memo(function Reading({
   label,
   text,
   became,
@@ -111,7 +116,7 @@ export function ReadingField({
       </Box>
     </Box>
   );
-}
+});
 
 function walk(event: KeyboardEvent<HTMLInputElement>, row: number, column: string, keys: RowKeys): void {
   const command = event.ctrlKey || event.metaKey;

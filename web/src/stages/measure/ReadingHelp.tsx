@@ -1,7 +1,8 @@
 import Box from "@mui/material/Box";
+import { memo } from "react";
 
 /** A sketch of the six places at which a leg can be read. */
-export function ReadingHelp() {
+export const ReadingHelp = memo(function ReadingHelp() {
   return (
     <Box
       component="details"
@@ -46,4 +47,4 @@ export function ReadingHelp() {
       </Box>
     </Box>
   );
-}
+});

@@ -1,6 +1,8 @@
 import Box from "@mui/material/Box";
+import { memo } from "react";
 import type { Reference } from "../../api/types";
 import { condensed } from "../../theme/theme";
+import { useSteady } from "../../ui/useSteady";
 
 const WORDS: Record<Reference, { short: string; long: string }> = {
   outside: { short: "out", long: "outside corner" },
@@ -16,12 +18,16 @@ interface Props {
   label: string;
   from: Reference | null;
   to: Reference | null;
-  onFrom?: (reference: Reference) => void;
-  onTo?: (reference: Reference) => void;
+  onFrom?: ((reference: Reference) => void) | undefined;
+  onTo?: ((reference: Reference) => void) | undefined;
 }
 
 /** Where a leg was read at each of its ends; along a Z one end reads outside, the other inside. */
-export function ReferencePick({ label, from, to, onFrom, onTo }: Props) {
+export function ReferencePick({ onFrom, onTo, ...shown }: Props) {
+  return <Both {...shown} {...useSteady({ onFrom, onTo })} />;
+}
+
+const Both = memo(function Both({ label, from, to, onFrom, onTo }: Props) {
   return (
     <Box
       sx={{
@@ -38,7 +44,7 @@ export function ReferencePick({ label, from, to, onFrom, onTo }: Props) {
       {to === null ? <Rim /> : <Pick label={`${label} to`} value={to} onChange={onTo} />}
     </Box>
   );
-}
+});
 
 function Rim() {
   return <Box sx={{ width: 42, textAlign: "center" }}>rim</Box>;
@@ -51,7 +57,7 @@ function Pick({
 }: {
   label: string;
   value: Reference;
-  onChange?: (reference: Reference) => void;
+  onChange?: ((reference: Reference) => void) | undefined;
 }) {
   return (
     <Box

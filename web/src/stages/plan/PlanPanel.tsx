@@ -5,7 +5,7 @@ import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { CutSum } from "../../workspace/CutSum";
-import { spanOf, withSpan } from "../../doc/rows";
+import { isCopied, spanOf, withSpan } from "../../doc/rows";
 import { tableSx } from "../../ui/tableSx";
 import { condensed } from "../../theme/theme";
 import { Segments } from "../../ui/Segments";
@@ -194,7 +194,7 @@ export function PlanPanel({ editor, view }: Props) {
           <EndsAndStock editor={editor} view={view} />
           <GettingIn editor={editor} />
           <HowExact view={view} editor={editor} unit={line.unit} />
-          <CutSum editor={editor} view={view} />
+          <CutSum unit={editor.document.unit} copied={isCopied(editor.document, editor.tube)} view={view} />
         </>
       )}
     </Box>
