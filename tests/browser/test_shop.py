@@ -61,11 +61,14 @@ def test_every_view_reads_by_day_and_night_and_fits_at_any_size(page: Page, line
     expect(page.get_by_role("heading", level=1)).to_be_visible()
     if not view.endswith(("nowhere", "bench")) and view.startswith("/lines"):
         expect(page.locator("svg [data-bend]").first).to_be_visible()
-    assert by_night_and_day(page) == []
-    for width, height in SIZES:
+    for width, height in reversed(SIZES):
         page.set_viewport_size({"width": width, "height": height})
         over = page.evaluate("document.documentElement.scrollWidth - window.innerWidth")
         assert over <= 0, (width, height)
+    # the two hundredth row of a table has no barrier that the first ones have not
+    page.evaluate("for (const body of document.querySelectorAll('tbody'))"
+                  "  for (const row of [...body.rows].slice(24)) row.hidden = true")  # fmt: skip
+    assert by_night_and_day(page) == []
 
 
 def test_a_job_is_made_renamed_deleted_and_brought_back(page: Page):
@@ -310,6 +313,15 @@ def test_a_parked_job_says_on_the_board_what_it_waits_for(page: Page, api):
     api.delete(f"/api/jobs/{job['id']}")
 
 
+def caught(page: Page, held: list):
+    """The request that is held; it is seen on its way a moment before it is."""
+    for _ in range(100):
+        if held:
+            return held.pop()
+        page.wait_for_timeout(20)
+    raise AssertionError("nothing was held")
+
+
 @pytest.mark.broken_server
 def test_the_next_booking_can_be_typed_while_one_is_on_its_way(page: Page, api):
     job = api.post("/api/jobs", data={"name": "Bilge pump"}).json()
@@ -325,14 +337,14 @@ def test_the_next_booking_can_be_typed_while_one_is_on_its_way(page: Page, api):
         page.get_by_role("button", name="Book it").click()
     expect(page.get_by_label("What", exact=True)).to_have_value("")
     page.get_by_label("What", exact=True).fill("copper washers")
-    held.pop().continue_()
+    caught(page, held).continue_()
     expect(page.get_by_text("look and measure")).to_be_visible()
     expect(page.get_by_label("What", exact=True)).to_have_value("copper washers")
     page.get_by_label("Material", exact=True).fill("1.20")
     with page.expect_request(lambda request: request.method == "POST"):
         page.get_by_role("button", name="Book it").click()
     expect(page.get_by_label("What", exact=True)).to_have_value("")
-    held.pop().abort()
+    caught(page, held).abort()
     expect(page.get_by_role("alert")).to_be_visible()
     expect(page.get_by_label("What", exact=True)).to_have_value("copper washers")
 

@@ -3,6 +3,7 @@ their table."""
 
 from __future__ import annotations
 
+from functools import lru_cache
 from itertools import pairwise
 from math import floor, log10, sqrt
 
@@ -31,6 +32,7 @@ _FEMALE_STEPS = 5
 """ISO 965-1: the female pitch diameter's tolerance is 1.32 times the male one's, five steps of R40."""
 
 
+@lru_cache(maxsize=1024)  # a shop has few pitches, and asks at every key
 def _r40(value: float, steps: int = 0) -> float:
     """The nearest preferred number, and so many steps above it."""
     decade = 10.0 ** floor(log10(value) - 2)
