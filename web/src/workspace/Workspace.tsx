@@ -41,6 +41,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
   const [answered, setAnswered] = useState({ editor, view });
   if (answered.view !== view || answered.editor.tube !== tube) setAnswered({ editor, view });
   const later = useAfterPaint(answered);
+  const calm = useAfterPaint(editor);
   const catalogue = useCatalogue();
   // on a tablet lying down the findings share the middle with the stage
   const between = useMediaQuery("(min-width: 901px) and (max-width: 1180px)");
@@ -94,7 +95,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
         "@media (max-width: 900px)": { height: "auto", minHeight: "100dvh" },
       }}
     >
-      <Head editor={later.editor} catalogue={catalogue} />
+      <Head editor={calm} catalogue={catalogue} />
       <Tabs stage={stage} go={go} editor={later.editor} view={later.view} />
       <ConflictBar editor={editor} />
       <Box
@@ -169,7 +170,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
           </Box>
         )}
       </Box>
-      {catalogue && <Chosen editor={later.editor} catalogue={catalogue} />}
+      {catalogue && <Chosen editor={calm} catalogue={catalogue} />}
       <Unrolled editor={answered.editor} view={answered.view} />
     </Box>
   );
