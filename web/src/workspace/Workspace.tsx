@@ -4,6 +4,7 @@ import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef, useState
 import { useNavigate } from "react-router";
 import type { OpenLine } from "../api/types";
 import { Side } from "./Side";
+import { Stage } from "./stage/Stage";
 import { Strip } from "./strip/Strip";
 import { ChainBar } from "./ChainBar";
 import { ConflictBar } from "./ConflictBar";
@@ -26,7 +27,6 @@ const Chosen = memo(ChainBar);
 const Tabs = memo(StageTabs);
 const Findings = memo(Side);
 const Unrolled = memo(Strip);
-const Stage = lazy(() => import("./stage/Stage"));
 const SwingStage = lazy(() => import("./swing/SwingStage"));
 
 /** The screen people live in: what the stage asks, the line, its findings, and the strip. */

@@ -2,17 +2,21 @@ import { OrbitControls, OrthographicCamera } from "@react-three/drei";
 import { Canvas } from "@react-three/fiber";
 import type { ReactNode } from "react";
 import { Component, memo, useEffect, useMemo } from "react";
-import type { ViewName } from "../../api/types";
+import type { Line, Part, Plan, ViewName } from "../../api/types";
 import { useMode } from "../../theme/mode";
 import { cameraFor } from "./camera";
 import type { EndLabels } from "./Labels";
 import { anchorsOf, Follow, Labels } from "./Labels";
 import type { Figure } from "./figure";
+import { figureOf } from "./figure";
 import { Chain } from "./Tube";
 import { useStageSize } from "./useStageSize";
 
 interface Props {
-  figure: Figure;
+  drawn: Part | null;
+  from: Plan | null;
+  line: Line;
+  open: boolean;
   ends: EndLabels;
   looking: ViewName;
   /** The graphics card or its driver gave up. */
@@ -33,8 +37,15 @@ class Guard extends Component<{ children: ReactNode } & Pick<Props, "onLost">> {
   }
 }
 
-/** The part in three dimensions: drag to turn, wheel to come closer. */
-function SceneOf({ figure, ends, looking, onLost }: Props) {
+/** The line in three dimensions: drag to turn, wheel to come closer. Drawn again only when something in it has changed. */
+function Scene({ drawn, from, line, open, ...shown }: Props) {
+  const figure = useMemo(() => figureOf(drawn, from, line, open), [drawn, from, line, open]);
+  return figure && <InSpace figure={figure} {...shown} />;
+}
+
+export default memo(Scene);
+
+function InSpace({ figure, ends, looking, onLost }: Pick<Props, "ends" | "looking" | "onLost"> & { figure: Figure }) {
   const { tokens } = useMode();
   const { box, size } = useStageSize();
   const camera = useMemo(() => cameraFor(figure, looking, size), [figure, looking, size]);
@@ -71,6 +82,3 @@ function SceneOf({ figure, ends, looking, onLost }: Props) {
     </div>
   );
 }
-
-/** Drawn again only when the part, its end labels or the view have changed. */
-export const Scene = memo(SceneOf);

@@ -1,25 +1,26 @@
 import Box from "@mui/material/Box";
-import { memo, useCallback, useMemo, useState } from "react";
-import type { Line, ViewName } from "../../api/types";
+import { lazy, memo, Suspense, useCallback, useMemo, useState } from "react";
+import type { Line, Part, Plan, ViewName } from "../../api/types";
 import { isCopied } from "../../doc/rows";
 import { useSelection } from "../../doc/select";
 import type { PlanView } from "../../doc/usePlan";
 import { condensed } from "../../theme/theme";
 import { Segments } from "../../ui/Segments";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
-import { figureOf } from "./figure";
 import { Drawing } from "./Drawing";
-import { Scene } from "./Scene";
 import { hasWebGL } from "./webgl";
+
+// three dimensions are half of all that is loaded: only where they can be drawn
+const Scene = lazy(() => import("./Scene"));
 
 const VIEWS: ViewName[] = ["from A", "from B", "above", "free"];
 
 /** The line in space, to true proportion; a drawing from the core stands in without WebGL. */
-function Stage({ document: line, view }: { document: Line; view: PlanView }) {
+export const Stage = memo(function Stage({ document: line, view }: { document: Line; view: PlanView }) {
   const [looking, setLooking] = useState<ViewName>("free");
   const { bend } = useSelection();
   const { drawn: part, drawnFrom, growing } = view;
-  const figure = useMemo(() => figureOf(part, drawnFrom, line, growing), [part, drawnFrom, line, growing]);
+  const shown = part !== null || (drawnFrom?.in_space?.spans.length ?? 0) > 0;
   const old = view.old && !growing;
   const [lost, setLost] = useState(false);
   const webgl = useMemo(hasWebGL, []) && !lost;
@@ -36,10 +37,20 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
   const chosen = part && bend !== null ? part.bends[bend - 1] : undefined;
   return (
     <Box sx={{ position: "relative", height: "100%", minHeight: 180, overflow: "hidden" }} data-webgl={webgl}>
-      {figure ? (
+      {shown ? (
         <Box sx={{ position: "absolute", inset: 0, opacity: old ? 0.4 : 1 }}>
           {webgl ? (
-            <Scene figure={figure} ends={ends} looking={looking} onLost={onLost} />
+            <Suspense fallback={null}>
+              <Scene
+                drawn={part}
+                from={drawnFrom}
+                line={line}
+                open={growing}
+                ends={ends}
+                looking={looking}
+                onLost={onLost}
+              />
+            </Suspense>
           ) : (
             <Drawing document={line} tube={part?.span ?? ""} old={old} looking={looking} />
           )}
@@ -61,7 +72,7 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
           first leg on.
         </Box>
       )}
-      {figure && (
+      {shown && (
         <Box data-over-stage sx={{ position: "absolute", top: 12, right: 12, background: "var(--sheet)" }}>
           <Segments
             label="Look"
@@ -88,7 +99,7 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
         {copied && !old && "drawn straight: its bends are copied alongside, not read"}
         {growing && "drawn as far as it has been read; it goes on from here"}
         {old && "drawn as it was before the reading that cannot be read"}
-        {!old && !growing && !chosen && figure?.others.some((one) => one.what === "hose" && one.guessed)
+        {!old && !growing && !chosen && guessedHose(line, part, drawnFrom)
           ? "hoses are drawn straight on: how they lie is not known"
           : ""}
         {!old &&
@@ -98,6 +109,11 @@ function Stage({ document: line, view }: { document: Line; view: PlanView }) {
       </Box>
     </Box>
   );
-}
+});
 
-export default memo(Stage);
+/** Whether a hose of the line in space lies there as nobody knows. */
+const guessedHose = (line: Line, drawn: Part | null, from: Plan | null): boolean => {
+  const placed = from?.in_space?.spans ?? [];
+  if (drawn && !placed.some((one) => one.span === drawn.span)) return false;
+  return placed.some((one) => one.guessed && line.spans.some((span) => span.id === one.span && span.kind === "hose"));
+};
