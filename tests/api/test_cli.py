@@ -8,6 +8,7 @@ import sys
 import urllib.request
 from contextlib import chdir, redirect_stderr, redirect_stdout
 from pathlib import Path
+from shutil import copyfile
 from unittest.mock import patch
 
 import pytest
@@ -221,8 +222,11 @@ def test_bad_input_is_one_line_and_status_2(folder, words):
     assert re.fullmatch(r"[^\n]+\n", done.stderr)
 
 
-def test_serving_says_where_and_takes_another_port_when_one_is_taken(tmp_path):
+def test_serving_says_where_and_takes_another_port_when_one_is_taken(tmp_path, templates):
+    """The first one makes its demo data, the second one finds them."""
     started = []
+    (tmp_path / "two").mkdir()
+    copyfile(templates["demo"], tmp_path / "two" / "demo.db")
     try:
         for name in ("one", "two"):
             command = [BENDREL, "demo", "--data", tmp_path / name, "--port", "48311"]
