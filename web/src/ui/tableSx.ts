@@ -20,6 +20,7 @@ export const tableSx = {
     textAlign: "left",
     verticalAlign: "top",
     pt: 0.75,
+    "@media (pointer: coarse)": { pt: 1.5 },
   },
   "& td": { p: 0, pt: 0.25, verticalAlign: "top" },
   "& tbody tr": { borderBottom: "1px solid var(--rule)" },
