@@ -65,7 +65,14 @@ function Rows({ title, rows }: { title: string; rows: readonly Row[] }) {
           <Box
             key={row.key}
             data-late={late}
-            sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 2, py: 0.5, "& a": { color: "var(--ink)" } }}
+            sx={{
+              display: "flex",
+              flexWrap: "wrap",
+              alignItems: "baseline",
+              columnGap: 2,
+              py: 0.5,
+              "& a": { color: "var(--ink)" },
+            }}
           >
             <Box sx={{ minWidth: 70, font: `600 17px ${condensed}`, color: late ? "var(--stop)" : "var(--ink)" }}>
               {row.day ? sayDay(row.day) : "no date"}
