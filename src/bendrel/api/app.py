@@ -28,7 +28,6 @@ from bendrel.api import (
 )
 from bendrel.api.errors import add_error_handlers
 from bendrel.api.guard import Guard
-from bendrel.api.rooms import REFUSALS
 from bendrel.api.screens import add_screens
 from bendrel.services.apart import ready
 from bendrel.services.startup import Shop, open_shop
@@ -82,7 +81,6 @@ def create_app(database: Path) -> FastAPI:
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
-        responses=REFUSALS,
         routes=[route for room in ROOMS for route in room.router.routes],
     )
     app.state.shop = shop

@@ -28,10 +28,10 @@ function Labelled({ label, id, children }: { label: string; id: string; children
 
 /** A labelled line of text; what is wrong with it stands under it. */
 export function Field({ onText, ...shown }: FieldProps) {
-  return <Line {...shown} {...useSteady({ onText })} />;
+  return <Writing {...shown} {...useSteady({ onText })} />;
 }
 
-const Line = memo(function Line({ label, text, placeholder, problem, type = "text", takes, onText }: FieldProps) {
+const Writing = memo(function Writing({ label, text, placeholder, problem, type = "text", takes, onText }: FieldProps) {
   const id = useId();
   return (
     <Labelled label={label} id={id}>
