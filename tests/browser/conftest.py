@@ -10,7 +10,7 @@ from pathlib import Path
 from shutil import copyfile
 
 import pytest
-from playwright.sync_api import expect
+from playwright.sync_api import BrowserContext, expect
 
 expect.set_options(timeout=15_000)  # two cores draw the stage in software: slow is not wrong
 
@@ -26,6 +26,8 @@ CHROMIUM_FLAGS = [
     "--ignore-gpu-blocklist",
     # pages are put together without the graphics stand-in: that alone is a fifth of the tests' time
     "--disable-gpu-compositing",
+    # the pages of a context share the process that draws them, and the scripts it has compiled
+    "--renderer-process-limit=1",
 ]
 
 
@@ -122,42 +124,93 @@ NO_WEBGL = """{
 }"""
 
 
-@pytest.fixture
-def troubles() -> list[str]:
-    """What went wrong on any page of any context of the test."""
-    return []
+class Watch:
+    """What goes wrong on any page of any context: script errors, refusals by the content policy, errors of
+    the server, and requests to anywhere else."""
 
+    def __init__(self, server: str):
+        self.server = server
+        self.troubles: list[str] = []
+        self.broken_server = False
+        """Whether the test breaks the server itself."""
 
-@pytest.fixture
-def new_context(browser, browser_context_args, request, server, troubles):
-    """Every context of a test, the usual one too, is watched. The core's drawing stands for the stage except
-    in tests of the stage: drawing three dimensions in software takes most of the time on a small machine."""
-    contexts = []
-    broken = request.node.get_closest_marker("broken_server") is not None
+    def over(self, context: BrowserContext):
+        context.on("weberror", lambda error: self.troubles.append(str(error.error)))
+        context.on("console", self._console)
+        context.on("response", self._answered)
+        context.on("request", self._asked)
 
-    def console(message):
+    def _console(self, message):
         # a refusal in the server's own words is an answer, and is shown; browsers log it all the same
-        refused = message.text.startswith("Failed to load resource") and " 4" in message.text
-        cut_off = broken and message.text.startswith("Failed to load resource")
-        if message.type == "error" and not refused and not cut_off:
-            troubles.append(message.text)
+        failed = message.text.startswith("Failed to load resource")
+        if message.type == "error" and not (failed and (self.broken_server or " 4" in message.text)):
+            self.troubles.append(message.text)
 
-    def answered(response):
-        if response.status >= 500 and not broken:
-            troubles.append(f"{response.status} {response.url}")
+    def _answered(self, response):
+        if response.status >= 500 and not self.broken_server:
+            self.troubles.append(f"{response.status} {response.url}")
 
-    def asked(asked_for):
+    def _asked(self, request):
         # the browser's own reader of PDF loads parts of itself
-        if asked_for.url.startswith(("http", "ws")) and not asked_for.url.startswith(server):
-            troubles.append(asked_for.url)
+        if request.url.startswith(("http", "ws")) and not request.url.startswith(self.server):
+            self.troubles.append(request.url)
+
+
+@pytest.fixture(scope="session")
+def session_watch(server) -> Watch:
+    return Watch(server)
+
+
+@pytest.fixture
+def watch(session_watch, request) -> Watch:
+    """The watch, with what the test before saw forgotten."""
+    session_watch.troubles.clear()
+    session_watch.broken_server = request.node.get_closest_marker("broken_server") is not None
+    return session_watch
+
+
+@pytest.fixture
+def troubles(watch) -> list[str]:
+    """What went wrong on any page of any context of the test."""
+    return watch.troubles
+
+
+@pytest.fixture(scope="session")
+def kept_context(browser, browser_context_args, session_watch):
+    """One context for the usual tests. Its first page stays open, so that the process that draws it, with the
+    scripts it has compiled, serves the page of every test: that is most of the time it takes to open one."""
+    context = browser.new_context(**browser_context_args)
+    session_watch.over(context)
+    context.add_init_script(NO_WEBGL)
+    context.new_page().goto("/icon.svg")
+    yield context
+    context.close()
+
+
+@pytest.fixture
+def context(request, watch):  # noqa: ARG001 - it forgets before the first page
+    """Without a stage in three dimensions, which takes most of the time of a small machine: the core's
+    drawing stands for it. Nothing of one test is left for the next, no page and nothing stored."""
+    if request.node.get_closest_marker("webgl"):
+        yield request.getfixturevalue("new_context")()
+        return
+    context = request.getfixturevalue("kept_context")
+    yield context
+    first, *others = context.pages
+    for page in others:
+        page.close()
+    first.evaluate("localStorage.clear()")
+
+
+@pytest.fixture
+def new_context(browser, browser_context_args, request, watch):
+    """Contexts of the test's own, watched like the usual one."""
+    contexts = []
 
     def made(**options):
         context = browser.new_context(**(browser_context_args | options))
         contexts.append(context)
-        context.on("weberror", lambda error: troubles.append(str(error.error)))
-        context.on("console", console)
-        context.on("response", answered)
-        context.on("request", asked)
+        watch.over(context)
         if request.node.get_closest_marker("webgl") is None:
             context.add_init_script(NO_WEBGL)
         return context
@@ -169,7 +222,6 @@ def new_context(browser, browser_context_args, request, server, troubles):
 
 @pytest.fixture(autouse=True)
 def nothing_breaks(context, troubles):  # noqa: ARG001 - it is watched from before its first page on
-    """No script error, nothing refused by the content policy, no error of the server, and no request to
-    anywhere else, on any page. A test that breaks the server itself is marked `broken_server`."""
+    """Nothing goes wrong on any page. A test that breaks the server itself is marked `broken_server`."""
     yield
     assert troubles == []

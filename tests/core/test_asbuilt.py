@@ -13,8 +13,8 @@ import pytest
 from scipy.optimize import minimize
 from scipy.spatial.transform import Rotation
 
-from bendrel.core.fitup.asbuilt import MadeBend, as_built
-from bendrel.core.fitup.laid import Laid
+from bendrel.core.asbuilt.figures import MadeBend, as_built
+from bendrel.core.asbuilt.laid import Laid
 from bendrel.core.fitup.ways import ExactWays
 from bendrel.core.line.run import main_run
 from bendrel.core.making.remade import remake

@@ -11,14 +11,14 @@ from dataclasses import dataclass, replace
 import numpy as np
 import pytest
 
+from bendrel.core.asbuilt.laid import laid_out
+from bendrel.core.asbuilt.standing import Reach
+from bendrel.core.asbuilt.trial import Offer, port_of, towards
+from bendrel.core.asbuilt.unknowns import Hand, Told, ToolDoubt
 from bendrel.core.fitup.exactness import Forecast, Zone, fitted, shares_made
 from bendrel.core.fitup.fit import Fit, Trust, fit, unknowns_of
-from bendrel.core.fitup.laid import laid_out
 from bendrel.core.fitup.rounds import Fitting
-from bendrel.core.fitup.standing import Reach
-from bendrel.core.fitup.trial import Offer, port_of, towards
 from bendrel.core.fitup.tweak import May
-from bendrel.core.fitup.unknowns import Hand, Told, ToolDoubt
 from bendrel.core.shape.bends import Bend, BendList
 from tests.core import fit_bench
 from tests.core.fit_bench import Plan, Port, made_tube, planned_tube, some_plan

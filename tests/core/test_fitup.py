@@ -11,8 +11,8 @@ import pytest
 from scipy.optimize import minimize
 from scipy.spatial.transform import Rotation
 
+from bendrel.core.asbuilt.laid import laid_out, shape_from
 from bendrel.core.fitup.correction import Freedom, correct
-from bendrel.core.fitup.laid import laid_out, shape_from
 from bendrel.core.shape.bends import BendList
 from bendrel.core.shape.centreline import sampled
 from tests.core.fit_bench import some_plan

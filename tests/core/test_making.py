@@ -7,9 +7,9 @@ from itertools import pairwise
 import numpy as np
 import pytest
 
+from bendrel.core.asbuilt.figures import MadeBend
 from bendrel.core.attool.sweep import swing_view
 from bendrel.core.bending.section import section_after
-from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.fitup.ways import ExactWays
 from bendrel.core.lengths import Length
 from bendrel.core.line.run import main_run

@@ -12,8 +12,8 @@ import numpy as np
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.asbuilt.figures import MadeBend
 from bendrel.core.bending.calibration import Calibration
-from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.fitup.exactness import Spread
 from bendrel.core.line.run import main_run
 from bendrel.core.making.remade import remake

@@ -6,7 +6,7 @@ import zipfile
 
 import pytest
 
-from bendrel.core.fitup.asbuilt import MadeBend
+from bendrel.core.asbuilt.figures import MadeBend
 from bendrel.core.making.state import MakingState, Spell
 from bendrel.exchange.errors import FileError
 from bendrel.services.benches import standing

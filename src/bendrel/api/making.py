@@ -11,9 +11,9 @@ from bendrel.api.beside import answered, beside
 from bendrel.api.files import as_file
 from bendrel.api.rooms import room
 from bendrel.api.state import Services
+from bendrel.core.asbuilt.figures import MadeBend
+from bendrel.core.asbuilt.offered import MOST_OFFERS, TypedOffer
 from bendrel.core.attool.sweep import SwingView
-from bendrel.core.fitup.asbuilt import MadeBend
-from bendrel.core.fitup.offered import MOST_OFFERS, TypedOffer
 from bendrel.core.line.document import Line
 from bendrel.core.making.state import Ended, MakingState
 from bendrel.core.record import record

@@ -8,8 +8,8 @@ from annotated_types import Ge, Gt, Le, MaxLen
 from pydantic import TypeAdapter, ValidationError
 from pydantic_core import from_json
 
-from bendrel.core.fitup.offered import MOST_OFFERS
-from bendrel.core.fitup.trial import Offer
+from bendrel.core.asbuilt.offered import MOST_OFFERS
+from bendrel.core.asbuilt.trial import Offer
 from bendrel.core.record import record
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.wrong import first_error

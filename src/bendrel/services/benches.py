@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
+from bendrel.core.asbuilt.figures import MadeBend
+from bendrel.core.asbuilt.offered import TypedOffer
 from bendrel.core.attool.order_report import AtBench, at_bench
 from bendrel.core.attool.sweep import SwingView, swing_view
 from bendrel.core.bending.section import Section
 from bendrel.core.findings import Finding
-from bendrel.core.fitup.asbuilt import MadeBend
 from bendrel.core.fitup.exactness import Exactness
-from bendrel.core.fitup.offered import TypedOffer
 from bendrel.core.line.document import Line
 from bendrel.core.making.exact import how_exact
 from bendrel.core.making.remade import Remade, remake

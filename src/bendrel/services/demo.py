@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
-from bendrel.core.fitup.asbuilt import MadeBend
+from bendrel.core.asbuilt.figures import MadeBend
 from bendrel.core.making.state import MakingState, Spell
 from bendrel.core.removal.log import RemovedItem
 from bendrel.core.removal.stripdown import SharedItem, StripDown

@@ -6,9 +6,9 @@ from dataclasses import replace
 from typing import Any
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.fitup.asbuilt import Figure
+from bendrel.core.asbuilt.figures import Figure
+from bendrel.core.asbuilt.observed import observed
 from bendrel.core.fitup.fit import Fit, fit, unknowns_of
-from bendrel.core.fitup.observed import observed
 from bendrel.core.line.document import Line, RigidSpan
 from bendrel.core.line.run import main_run, with_span
 from bendrel.core.making.believed import believed

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from pydantic import TypeAdapter
 
+from bendrel.core.asbuilt.figures import MadeBend
+from bendrel.core.asbuilt.offered import TypedOffer
 from bendrel.core.attool.sweep import SwingView
-from bendrel.core.fitup.asbuilt import MadeBend
-from bendrel.core.fitup.offered import TypedOffer
 from bendrel.core.line.document import Line
 from bendrel.core.shop.kit import Kit
 from bendrel.services.benches import BenchReport, PartStanding, report, standing, swing

@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import type { MaybeOptionalInit } from "openapi-fetch";
+import { patient } from "./patient";
 import type { paths } from "./schema";
 import type { Line } from "./types";
 
@@ -29,7 +30,14 @@ interface Api {
   DELETE: Call<"delete">;
 }
 
-export const api: Api = createClient<paths>({ baseUrl: "" }) as Api;
+const client = createClient<paths>({ baseUrl: "" });
+
+export const api = {
+  GET: patient(client.GET as AnyCall),
+  POST: patient(client.POST as AnyCall),
+  PUT: patient(client.PUT as AnyCall),
+  DELETE: patient(client.DELETE as AnyCall),
+} as Api;
 
 /** A refusal from the server: one sentence for the person, and what is stored where it was stale. */
 export class Refusal extends Error {
@@ -44,6 +52,8 @@ export class Refusal extends Error {
     super(message);
   }
 }
+
+type AnyCall = (...asked: unknown[]) => Promise<Answer<unknown>>;
 
 interface Answer<T> {
   data?: T;

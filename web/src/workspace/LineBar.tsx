@@ -8,6 +8,7 @@ import { InstrumentButton } from "../instruments/InstrumentButton";
 import { Segments } from "../ui/Segments";
 import { NameDialog } from "../ui/NameDialog";
 import type { LineEditor } from "../doc/useLine";
+import { SaveMark } from "./SaveMark";
 
 interface Props {
   editor: LineEditor;
@@ -48,7 +49,7 @@ export function LineBar({ editor, catalogue }: Props) {
       <Box sx={{ color: "var(--second)", whiteSpace: "nowrap", "@media (max-width: 1560px)": { display: "none" } }}>
         {[service?.name, tube && `${tube.size} ${material?.name ?? ""}`].filter(Boolean).join(" · ")}
       </Box>
-      <SaveMark editor={editor} />
+      <SaveMark />
       <InstrumentButton />
       <Box sx={{ display: "flex" }}>
         <Button
@@ -90,34 +91,5 @@ export function LineBar({ editor, catalogue }: Props) {
         onDone={(name) => edit((was) => ({ ...was, name }))}
       />
     </Bar>
-  );
-}
-
-function SaveMark({ editor }: { editor: LineEditor }) {
-  const at = editor.savedAt ?? new Date(`${editor.opened.updated_at}Z`);
-  const time = at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
-  const text = {
-    saved: `saved ${time}`,
-    typing: "saving…",
-    saving: "saving…",
-    failed: "not saved",
-    refused: "not saved",
-    conflict: "not saved",
-  }[editor.save];
-  const bad = ["failed", "refused", "conflict"].includes(editor.save);
-  return (
-    <Box
-      role="status"
-      data-save={editor.save}
-      title={editor.saveMessage}
-      sx={{
-        minWidth: 84,
-        textAlign: "right",
-        color: bad ? "var(--stop)" : "var(--second)",
-        fontWeight: bad ? 600 : 400,
-      }}
-    >
-      {text}
-    </Box>
   );
 }

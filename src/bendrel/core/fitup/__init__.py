@@ -1,1 +1,1 @@
-"""Where the finished part lands against its port, how often, and what brings it home."""
+"""Making a part fit its ports: the plan mended on the way, fit rounds, tweaks, and how often it will fit."""

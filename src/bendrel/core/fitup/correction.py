@@ -6,10 +6,10 @@ from collections.abc import Collection, Sequence
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from bendrel.core.asbuilt.laid import Laid, shape_from
+from bendrel.core.asbuilt.many import Many, one, place, rolled
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.laid import Laid, shape_from
 from bendrel.core.fitup.landing import Landing, landing_of
-from bendrel.core.fitup.many import Many, one, place, rolled
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
 from bendrel.core.shape.centreline import Frame, bend_middles, end_frame

@@ -7,16 +7,16 @@ from dataclasses import replace
 from math import hypot
 from typing import TYPE_CHECKING, Literal
 
-from bendrel.core.fitup.flat import Flat
-from bendrel.core.fitup.laid import laid_out
-from bendrel.core.fitup.many import one, place
-from bendrel.core.fitup.observed import Gauge
+from bendrel.core.asbuilt.flat import Flat
+from bendrel.core.asbuilt.laid import laid_out
+from bendrel.core.asbuilt.many import one, place
+from bendrel.core.asbuilt.observed import Gauge
+from bendrel.core.asbuilt.standing import Reach, missed
+from bendrel.core.asbuilt.trial import Port, port_of
+from bendrel.core.asbuilt.unknowns import TOOL, Hand, Told, ToolDoubt, Unknowns
+from bendrel.core.asbuilt.weighed import slopes_of
 from bendrel.core.fitup.rounds import Fitting, after_rounds
-from bendrel.core.fitup.standing import Reach, missed
-from bendrel.core.fitup.trial import Port, port_of
-from bendrel.core.fitup.unknowns import TOOL, Hand, Told, ToolDoubt, Unknowns
 from bendrel.core.fitup.ways import ExactWays
-from bendrel.core.fitup.weighed import slopes_of
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
 

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from bendrel.core.fitup.laid import laid_out, shape_from
-from bendrel.core.fitup.many import one, place
-from bendrel.core.fitup.standing import Reach, Standing, likely_parts, stands
-from bendrel.core.fitup.trial import Offer, port_of
+from bendrel.core.asbuilt.laid import laid_out, shape_from
+from bendrel.core.asbuilt.many import one, place
+from bendrel.core.asbuilt.standing import Reach, Standing, likely_parts, stands
+from bendrel.core.asbuilt.trial import Offer, port_of
+from bendrel.core.asbuilt.unknowns import Hand, Told, ToolDoubt, Unknowns
+from bendrel.core.asbuilt.weighed import Reading, Weighed, offered, weigh
 from bendrel.core.fitup.tweak import May, Tweak, act_sd, acted, best_tweaks
-from bendrel.core.fitup.unknowns import Hand, Told, ToolDoubt, Unknowns
-from bendrel.core.fitup.weighed import Reading, Weighed, offered, weigh
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import atan2, degrees
 from typing import TYPE_CHECKING
 
-from bendrel.core.fitup.trial import port_of
+from bendrel.core.asbuilt.trial import port_of
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
 from bendrel.core.shape.centreline import bend_middles, pieces, sampled

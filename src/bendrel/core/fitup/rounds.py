@@ -6,12 +6,12 @@ from itertools import combinations
 from statistics import NormalDist
 from typing import TYPE_CHECKING
 
-from bendrel.core.fitup.flat import Flat
-from bendrel.core.fitup.many import Many
-from bendrel.core.fitup.standing import Reach
-from bendrel.core.fitup.trial import Port
+from bendrel.core.asbuilt.flat import Flat
+from bendrel.core.asbuilt.many import Many
+from bendrel.core.asbuilt.standing import Reach
+from bendrel.core.asbuilt.trial import Port
+from bendrel.core.asbuilt.unknowns import Hand
 from bendrel.core.fitup.tweak import May, Way, act_sd, ways_of
-from bendrel.core.fitup.unknowns import Hand
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
 

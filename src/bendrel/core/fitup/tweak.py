@@ -7,11 +7,11 @@ from itertools import combinations
 from math import hypot
 from typing import TYPE_CHECKING
 
-from bendrel.core.fitup.flat import Flat
-from bendrel.core.fitup.many import Many, place, rolled
-from bendrel.core.fitup.standing import DRAWS, Missed, Reach, Standing, draws, missed
-from bendrel.core.fitup.trial import Port, towards
-from bendrel.core.fitup.unknowns import LEAST_DEG, Act, Hand
+from bendrel.core.asbuilt.flat import Flat
+from bendrel.core.asbuilt.many import Many, place, rolled
+from bendrel.core.asbuilt.standing import DRAWS, Missed, Reach, Standing, draws, missed
+from bendrel.core.asbuilt.trial import Port, towards
+from bendrel.core.asbuilt.unknowns import LEAST_DEG, Act, Hand
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
+from bendrel.core.asbuilt.observed import Gauge
+from bendrel.core.asbuilt.standing import Reach
+from bendrel.core.asbuilt.unknowns import Hand
 from bendrel.core.fitup.exactness import Zone
 from bendrel.core.fitup.fit import Trust
-from bendrel.core.fitup.observed import Gauge
-from bendrel.core.fitup.standing import Reach
 from bendrel.core.fitup.tweak import May
-from bendrel.core.fitup.unknowns import Hand
 from bendrel.core.line.run import Run
 from bendrel.core.record import record
 from bendrel.core.rigid.part import Part

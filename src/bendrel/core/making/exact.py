@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from bendrel.core.asbuilt.laid import laid_out
+from bendrel.core.asbuilt.observed import Gauge
+from bendrel.core.asbuilt.unknowns import Told
 from bendrel.core.findings import EndName, Finding, Place
 from bendrel.core.fitup.exactness import Exacter, Exactness, Forecast, exactness
-from bendrel.core.fitup.laid import laid_out
-from bendrel.core.fitup.observed import Gauge
 from bendrel.core.fitup.rounds import Fitting
-from bendrel.core.fitup.unknowns import Told
 from bendrel.core.fitup.ways import ExactWays
 from bendrel.core.line.run import Run
 from bendrel.core.making.believed import believed

@@ -7,20 +7,20 @@ from dataclasses import replace
 from itertools import pairwise
 from math import sqrt
 
+from bendrel.core.asbuilt.figures import AsBuilt, Departure, MadeBend, Misread, as_built
+from bendrel.core.asbuilt.laid import Laid, laid_out, shape_from
+from bendrel.core.asbuilt.observed import observed, told_bends
+from bendrel.core.asbuilt.offered import ByHand, TypedOffer, Unreadable, read_offers
+from bendrel.core.asbuilt.tells import Known, tells_most
+from bendrel.core.asbuilt.trial import port_of
+from bendrel.core.asbuilt.weighed import Weighed, weigh
 from bendrel.core.bending.moves import Setting
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.asbuilt import AsBuilt, Departure, MadeBend, Misread, as_built
 from bendrel.core.fitup.correction import Freedom, correct
 from bendrel.core.fitup.exactness import Zone
 from bendrel.core.fitup.fit import Fit, fit, unknowns_of
-from bendrel.core.fitup.laid import Laid, laid_out, shape_from
 from bendrel.core.fitup.landing import Landing
-from bendrel.core.fitup.observed import observed, told_bends
-from bendrel.core.fitup.offered import ByHand, TypedOffer, Unreadable, read_offers
-from bendrel.core.fitup.tells import Known, tells_most
-from bendrel.core.fitup.trial import port_of
 from bendrel.core.fitup.tweak import May
-from bendrel.core.fitup.weighed import Weighed, weigh
 from bendrel.core.line.run import Run
 from bendrel.core.making.believed import Believed, believed
 from bendrel.core.making.told import NextBend, as_told, moves_on, next_bend, on_tube, told_of

@@ -7,8 +7,8 @@ from typing import Annotated, Literal
 
 from annotated_types import MaxLen
 
-from bendrel.core.fitup.asbuilt import MadeBend
-from bendrel.core.fitup.offered import MOST_OFFERS, TypedOffer
+from bendrel.core.asbuilt.figures import MadeBend
+from bendrel.core.asbuilt.offered import MOST_OFFERS, TypedOffer
 from bendrel.core.lengths import Text
 from bendrel.core.record import record
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
+from bendrel.core.asbuilt.figures import MadeBend, as_open, leg_mm
+from bendrel.core.asbuilt.laid import Laid, laid_out, shape_from
 from bendrel.core.bending.moves import Setting
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.asbuilt import MadeBend, as_open, leg_mm
-from bendrel.core.fitup.laid import Laid, laid_out, shape_from
 from bendrel.core.line.run import Run
 from bendrel.core.record import record
 from bendrel.core.rigid.marking import Origin, order_of, plan_moves

@@ -7,8 +7,8 @@ from dataclasses import replace
 from math import hypot
 from typing import Literal
 
+from bendrel.core.asbuilt.laid import Laid, laid_out, shape_from
 from bendrel.core.fitup.exactness import Zone
-from bendrel.core.fitup.laid import Laid, laid_out, shape_from
 from bendrel.core.fitup.landing import Landing, landing
 from bendrel.core.fitup.tweak import Tweak
 from bendrel.core.line.run import Run

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from bendrel.core.asbuilt.unknowns import NO_DOUBT, ToolDoubt
 from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.calibration import Calibration, CalibrationPrior
 from bendrel.core.bending.springback import springback_prior
-from bendrel.core.fitup.unknowns import NO_DOUBT, ToolDoubt
 from bendrel.core.shop.kit import Kit
 from bendrel.core.tube.material import Tube
 

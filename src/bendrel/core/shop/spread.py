@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from math import sqrt
 
-from bendrel.core.fitup.asbuilt import Departure
+from bendrel.core.asbuilt.figures import Departure
 from bendrel.core.fitup.exactness import Spread
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit

@@ -5,10 +5,10 @@ from __future__ import annotations
 from math import sqrt
 from typing import TYPE_CHECKING
 
-from bendrel.core.fitup.many import Many, Places, place, rolled
-from bendrel.core.fitup.trial import Port, towards
-from bendrel.core.fitup.unknowns import Unknowns
-from bendrel.core.fitup.weighed import Weighed
+from bendrel.core.asbuilt.many import Many, Places, place, rolled
+from bendrel.core.asbuilt.trial import Port, towards
+from bendrel.core.asbuilt.unknowns import Unknowns
+from bendrel.core.asbuilt.weighed import Weighed
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

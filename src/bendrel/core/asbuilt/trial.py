@@ -7,8 +7,8 @@ from typing import TYPE_CHECKING, Annotated
 
 from annotated_types import Ge, Le
 
-from bendrel.core.fitup.many import Places, rolled
-from bendrel.core.fitup.unknowns import Act
+from bendrel.core.asbuilt.many import Places, rolled
+from bendrel.core.asbuilt.unknowns import Act
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList
 from bendrel.core.shape.centreline import end_frame

@@ -10,9 +10,9 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from annotated_types import Ge, Le
 
+from bendrel.core.asbuilt.laid import Laid
+from bendrel.core.asbuilt.many import Many
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.laid import Laid
-from bendrel.core.fitup.many import Many
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

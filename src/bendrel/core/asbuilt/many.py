@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection
 from typing import TYPE_CHECKING
 
-from bendrel.core.fitup.laid import Laid
+from bendrel.core.asbuilt.laid import Laid
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 
 from annotated_types import MaxLen
 
-from bendrel.core.fitup.trial import Offer
-from bendrel.core.fitup.unknowns import Act
+from bendrel.core.asbuilt.trial import Offer
+from bendrel.core.asbuilt.unknowns import Act
 from bendrel.core.lengths import Text
 from bendrel.core.record import record
 from bendrel.core.units import PlaneSchool, Unit, UnitError, parse_angle, parse_length, parse_plane

@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING
 
+from bendrel.core.asbuilt.figures import FigureKind, ReadName
+from bendrel.core.asbuilt.flat import Flat
+from bendrel.core.asbuilt.many import one, place
+from bendrel.core.asbuilt.observed import Gauge, reading_of
+from bendrel.core.asbuilt.standing import DRAWS, Reach, draws
+from bendrel.core.asbuilt.trial import Port
+from bendrel.core.asbuilt.unknowns import Unknowns
+from bendrel.core.asbuilt.weighed import Weighed
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.asbuilt import FigureKind, ReadName
-from bendrel.core.fitup.flat import Flat
-from bendrel.core.fitup.many import one, place
-from bendrel.core.fitup.observed import Gauge, reading_of
-from bendrel.core.fitup.standing import DRAWS, Reach, draws
-from bendrel.core.fitup.trial import Port
-from bendrel.core.fitup.unknowns import Unknowns
-from bendrel.core.fitup.weighed import Weighed
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

@@ -6,12 +6,12 @@ from collections.abc import Callable, Mapping, Sequence
 from math import radians
 from typing import TYPE_CHECKING
 
+from bendrel.core.asbuilt.figures import Figure, FigureKind, MadeBend
+from bendrel.core.asbuilt.laid import Laid
+from bendrel.core.asbuilt.many import place
+from bendrel.core.asbuilt.unknowns import Told, Unknowns
+from bendrel.core.asbuilt.weighed import Reading
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.asbuilt import Figure, FigureKind, MadeBend
-from bendrel.core.fitup.laid import Laid
-from bendrel.core.fitup.many import place
-from bendrel.core.fitup.unknowns import Told, Unknowns
-from bendrel.core.fitup.weighed import Reading
 from bendrel.core.measuring.legs import setback_mm, usual_reference
 from bendrel.core.record import record
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from bendrel.core.fitup.many import Places
-from bendrel.core.fitup.standing import Reach
-from bendrel.core.fitup.trial import Port
+from bendrel.core.asbuilt.many import Places
+from bendrel.core.asbuilt.standing import Reach
+from bendrel.core.asbuilt.trial import Port
 
 if TYPE_CHECKING:
     import numpy as np

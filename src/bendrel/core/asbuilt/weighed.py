@@ -6,10 +6,10 @@ from collections.abc import Callable, Sequence
 from math import radians
 from typing import TYPE_CHECKING
 
-from bendrel.core.fitup.laid import Laid
-from bendrel.core.fitup.many import place
-from bendrel.core.fitup.trial import Offer, Port, misses, rows_of
-from bendrel.core.fitup.unknowns import TOOL, Unknowns
+from bendrel.core.asbuilt.laid import Laid
+from bendrel.core.asbuilt.many import place
+from bendrel.core.asbuilt.trial import Offer, Port, misses, rows_of
+from bendrel.core.asbuilt.unknowns import TOOL, Unknowns
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

@@ -9,8 +9,8 @@ from typing import Annotated, Literal
 
 from annotated_types import Ge, Le
 
+from bendrel.core.asbuilt.laid import Laid
 from bendrel.core.findings import EndName
-from bendrel.core.fitup.laid import Laid
 from bendrel.core.lengths import Millimetres, Text
 from bendrel.core.measuring.legs import setback_mm, usual_reference
 from bendrel.core.record import record
