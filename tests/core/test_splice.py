@@ -5,7 +5,6 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.chain.in_space import place_in_space
 from bendrel.core.chain.pieces import place_pieces
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import HoseSpan, RigidSpan
@@ -17,6 +16,7 @@ from bendrel.core.rigid.planned import plan_rigid
 from bendrel.core.shape.bends import BendList, ShapeError, bend_spans
 from bendrel.core.shape.centreline import end_frame
 from bendrel.core.shape.parts import put_together
+from bendrel.core.space.in_space import place_in_space
 from bendrel.core.splice.cuts import why_not
 from bendrel.core.splice.decide import mended
 from bendrel.core.splice.gap import OVER_A_GAP, over_gap

@@ -9,9 +9,9 @@ from math import cos, radians, sin
 from reportlab.lib.units import mm as MM
 from reportlab.pdfgen.canvas import Canvas
 
-from bendrel.core.chain.assembly import Assembly
-from bendrel.core.chain.supports import Support
 from bendrel.core.findings import Finding
+from bendrel.core.space.assembly import Assembly
+from bendrel.core.space.supports import Support
 from bendrel.core.units import Unit, format_length
 from bendrel.exchange.flowing import Pages
 from bendrel.exchange.paper import (

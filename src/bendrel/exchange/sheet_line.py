@@ -10,11 +10,11 @@ from reportlab.lib.units import mm as MM
 from reportlab.pdfgen.canvas import Canvas
 
 from bendrel.catalogue.signs import Sign
-from bendrel.core.chain.in_space import InSpace
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line
 from bendrel.core.plan.model import Plan
 from bendrel.core.shape.view import Point
 from bendrel.core.shop.kit import Kit
+from bendrel.core.space.in_space import InSpace
 from bendrel.core.units import format_length
 from bendrel.exchange.paper import FIGURE, INK, LABEL, LEFT, RIGHT, RULE, SECOND, TEXT, TUBE, fitted, text_at
 from bendrel.exchange.sketch_line import (

@@ -11,13 +11,13 @@ from math import hypot
 from typing import Literal
 
 from bendrel.catalogue.signs import Sign, load_signs
-from bendrel.core.chain.in_space import InSpace, SpanInSpace, seen_from
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
 from bendrel.core.plan.model import Plan
 from bendrel.core.record import record
 from bendrel.core.rigid.part import ViewName
 from bendrel.core.shape.vectors import Vector, dot, subtract
 from bendrel.core.shape.view import Point, back_of
+from bendrel.core.space.in_space import InSpace, SpanInSpace, seen_from
 from bendrel.exchange.sketch import Label, Place, apart, fitted_to, label_at
 
 SpanLook = Literal["to make", "stays", "hose", "component"]

@@ -6,12 +6,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date
 
-from bendrel.core.chain.assembly import Assembly, assembly_of
 from bendrel.core.chain.carried import carried
-from bendrel.core.chain.hose_read import BesideHose, beside_hose
-from bendrel.core.chain.laid import LaidHose, lay_hose, near_to, shape_or_none, told_over, windows_of
 from bendrel.core.chain.pieces import place_pieces
-from bendrel.core.chain.supports import Support, supports_of
 from bendrel.core.hose.laid import HoseError
 from bendrel.core.hose.moving import AtPosition
 from bendrel.core.hose.windows import Windows
@@ -22,6 +18,10 @@ from bendrel.core.record import record
 from bendrel.core.route.obstacles import Way
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.shop.kit import Kit
+from bendrel.core.space.assembly import Assembly, assembly_of
+from bendrel.core.space.hose_read import BesideHose, beside_hose
+from bendrel.core.space.laid import LaidHose, lay_hose, near_to, shape_or_none, told_over, windows_of
+from bendrel.core.space.supports import Support, supports_of
 from bendrel.exchange.sheet_hose import build_hose_sheet
 from bendrel.services.errors import NotFound
 

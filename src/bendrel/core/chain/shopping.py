@@ -8,7 +8,7 @@ from itertools import pairwise
 from typing import Literal
 
 from bendrel.core.chain.carried import Carried
-from bendrel.core.chain.hose_read import end_kind_of, end_takes_mm
+from bendrel.core.chain.hose_ends import end_kind_of, end_takes_mm
 from bendrel.core.chain.pieces import Pieces, PlacedHose, Stands
 from bendrel.core.line.removed import Removed
 from bendrel.core.record import record

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from bendrel.core.chain.hose_read import end_kind_of
+from bendrel.core.chain.hose_ends import end_kind_of
 from bendrel.core.chain.pieces import Pieces, PlacedHose, place_pieces
 from bendrel.core.ends.fitting import Fitting, Nut, Torque
 from bendrel.core.findings import EndName

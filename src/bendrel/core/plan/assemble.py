@@ -6,8 +6,6 @@ from dataclasses import replace
 
 from bendrel.core.chain.chosen import Chosen, choose
 from bendrel.core.chain.clipping import clips_of, clips_to_get
-from bendrel.core.chain.in_space import place_in_space
-from bendrel.core.chain.laid import lay_hoses
 from bendrel.core.chain.pieces import place_pieces
 from bendrel.core.chain.reduced import reduced
 from bendrel.core.chain.shopping import NewClips
@@ -26,6 +24,8 @@ from bendrel.core.rules.case import Whole
 from bendrel.core.rules.judged import judge
 from bendrel.core.rules.set_aside import worst_first
 from bendrel.core.shop.kit import Kit
+from bendrel.core.space.in_space import place_in_space
+from bendrel.core.space.laid import lay_hoses
 
 
 def plan_line(line: Line, kit: Kit) -> Plan:

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 from bendrel.core.chain.chosen import Chosen
-from bendrel.core.chain.in_space import InSpace
-from bendrel.core.chain.laid import LaidHose
 from bendrel.core.findings import Finding
 from bendrel.core.line.document import SpanState
 from bendrel.core.line.looked import Looked
@@ -14,6 +12,8 @@ from bendrel.core.line.resolve import Problem
 from bendrel.core.record import record
 from bendrel.core.rigid.part import Part
 from bendrel.core.route.clips import Clips
+from bendrel.core.space.in_space import InSpace
+from bendrel.core.space.laid import LaidHose
 
 
 @record

@@ -7,7 +7,6 @@ from functools import cached_property
 
 from bendrel.core.bending.bender import Bender
 from bendrel.core.chain.chosen import Chosen
-from bendrel.core.chain.laid import LaidHose
 from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.ends.room import EndRoom
 from bendrel.core.findings import Change, EndName, Fix, Place
@@ -20,6 +19,7 @@ from bendrel.core.rigid.planned import Rigid
 from bendrel.core.service import Service
 from bendrel.core.shop.fits import goes_on_tube
 from bendrel.core.shop.kit import Kit
+from bendrel.core.space.laid import LaidHose
 from bendrel.core.tube.material import Material, Tube
 from bendrel.core.units import format_length
 

@@ -6,9 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from math import ceil
 
-from bendrel.core.chain.assembly import nearest_angle, turned_deg
-from bendrel.core.chain.hose_read import end_kind_of
-from bendrel.core.chain.laid import LaidHose, Near, touches, windows_at_the_limits
+from bendrel.core.chain.hose_ends import end_kind_of
 from bendrel.core.chain.pieces import PlacedHose
 from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.hose.ending import EndAngle, HoseEndKind
@@ -17,6 +15,8 @@ from bendrel.core.hose.moving import Hinge
 from bendrel.core.hose.windows import Window
 from bendrel.core.rules.case import Whole, choose, set_value
 from bendrel.core.rules.whole.hose_fixes import hose_at
+from bendrel.core.space.assembly import nearest_angle, turned_deg
+from bendrel.core.space.laid import LaidHose, Near, touches, windows_at_the_limits
 
 _ROUND_MM, _ROUND_IN = 5.0, 25.4 / 4
 

@@ -8,13 +8,13 @@ from typing import Literal
 
 import numpy as np
 
-from bendrel.core.chain.hose_read import BesideHose
-from bendrel.core.chain.laid import LaidHose, distances_along, touches
 from bendrel.core.chain.pieces import PlacedHose
 from bendrel.core.findings import Source
 from bendrel.core.hose.moving import AtPosition
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
+from bendrel.core.space.hose_read import BesideHose
+from bendrel.core.space.laid import LaidHose, distances_along, touches
 
 
 @record

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from bendrel.core.chain.hose_read import end_kind_of
-from bendrel.core.chain.laid import LaidHose, shape_or_none
+from bendrel.core.chain.hose_ends import end_kind_of
 from bendrel.core.chain.pieces import PlacedHose
 from bendrel.core.findings import EndName, Source
 from bendrel.core.hose.ending import EndAngle, HoseEndKind, HoseEndSize, clocking_deg, elbow, turned_off_deg
@@ -12,6 +11,7 @@ from bendrel.core.line.resolve import Reader
 from bendrel.core.record import record
 from bendrel.core.shape.vectors import scale
 from bendrel.core.shop.kit import Kit
+from bendrel.core.space.laid import LaidHose, shape_or_none
 from bendrel.core.units import Unit, format_length
 
 _BOTH_WAYS = 0.5

@@ -6,7 +6,6 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from math import radians, tan
 
-from bendrel.core.chain.laid import LaidHose, shape_or_none
 from bendrel.core.chain.pieces import Pieces, PlacedComponent, PlacedHose
 from bendrel.core.lengths import is_blank
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, Line
@@ -18,6 +17,7 @@ from bendrel.core.shape.centreline import Frame, end_frame, sampled
 from bendrel.core.shape.vectors import Vector, add, along, cross, dot, rotated, scale, subtract, unit
 from bendrel.core.shape.view import ABOVE, FROM_A, View, clearest, from_b
 from bendrel.core.shop.kit import Kit
+from bendrel.core.space.laid import LaidHose, shape_or_none
 from bendrel.core.units import normalised_turn
 
 _IN_LINE = 1e-9

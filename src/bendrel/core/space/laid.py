@@ -9,13 +9,6 @@ from functools import lru_cache
 
 import numpy as np
 
-from bendrel.core.chain.hose_read import (
-    BesideHose,
-    beside_hose,
-    ends_of,
-    moves_of,
-    seat_of,
-)
 from bendrel.core.chain.pieces import Pieces, PlacedHose
 from bendrel.core.hose.laid import HoseEnds, HoseError, HoseShape, hose_shape
 from bendrel.core.hose.moving import (
@@ -33,6 +26,13 @@ from bendrel.core.record import record
 from bendrel.core.route.obstacles import Array, distances_mm
 from bendrel.core.shape.vectors import Vector
 from bendrel.core.shop.kit import Kit
+from bendrel.core.space.hose_read import (
+    BesideHose,
+    beside_hose,
+    ends_of,
+    moves_of,
+    seat_of,
+)
 
 _BETWEEN = 3
 """Points looked at between two of the hose's own when its distance from something is measured."""
