@@ -59,6 +59,9 @@ class Server {
       return this.opened();
     });
 
+  foreseen: Line[] = [];
+  foresee = (document: Line) => void this.foreseen.push(document);
+
   release(): void {
     this.holding = false;
     for (const go of this.held.splice(0)) go();
@@ -94,6 +97,17 @@ describe("a line being edited", () => {
     await quiet();
     expect([server.saves, server.steps.at(-1)?.notes, store.getState().save]).toEqual([1, "ab", "saved"]);
     expect(drawer.kept).toBeNull();
+  });
+
+  it("has what is typed asked about before anybody draws it", () => {
+    const store = open();
+    const heard: string[] = [];
+    store.subscribe(() => heard.push(`drawn ${note(store)} of ${server.foreseen.length}`));
+    type(store, "a");
+    store.edit((was) => was);
+    type(store, "ab");
+    expect(heard).toEqual(["drawn a of 1", "drawn ab of 2"]);
+    expect(server.foreseen.at(-1)).toBe(store.getState().document);
   });
 
   it("keeps what is typed while a save is under way, and saves it next", async () => {

@@ -27,6 +27,8 @@ export interface LineState {
 export interface LineCalls {
   save: (version: number, document: Line) => Promise<OpenLine>;
   step: (way: "undo" | "redo", version: number) => Promise<OpenLine>;
+  /** Hears of what is typed before anybody draws it. */
+  foresee: (document: Line) => void;
 }
 
 /** Worth another try by itself: nobody answered, or the server was busy or failed. */
@@ -88,6 +90,7 @@ export class LineStore {
     const next = change(this.state.document);
     if (next === this.state.document) return;
     this.dirty = true;
+    this.calls.foresee(next);
     this.tell({ document: next, ...(this.state.conflict ? {} : { save: "typing" }) });
     this.keep();
     if (!this.state.conflict) this.later(QUIET_MS);

@@ -4,6 +4,7 @@ import type { Line, OpenLine } from "../api/types";
 import { draftsOf } from "./draft";
 import type { LineState } from "./store";
 import { LineStore } from "./store";
+import { plans } from "./usePlan";
 
 export type { Conflict, SaveState } from "./store";
 
@@ -35,6 +36,7 @@ export function useLine(first: OpenLine): Omit<LineEditor, "tube"> {
               ? api.POST("/api/lines/{line_id}/undo", { ...at, body: { version } })
               : api.POST("/api/lines/{line_id}/redo", { ...at, body: { version } }),
           ),
+        foresee: plans.foresee,
       },
       draftsOf(first.id),
     );

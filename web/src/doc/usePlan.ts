@@ -2,6 +2,7 @@ import { useLayoutEffect, useMemo, useState } from "react";
 import { api, sentence, take } from "../api/client";
 import type { BenchReport, Line } from "../api/types";
 import type { BenchView } from "./useBench";
+import { Early } from "./early";
 import { Newest } from "./newest";
 import type { Seen } from "./planView";
 import { NOTHING_SEEN, seenAfter, seenWithout } from "./planView";
@@ -13,13 +14,15 @@ export interface PlanView extends Seen {
   beyond: string;
 }
 
+/** Plans, asked for as soon as a document is changed. */
+export const plans = new Early((document: Line) => take(api.POST("/api/preview", { body: document })));
+
 /** The plan of the document as typed, asked anew at every change. */
 export function usePlan(document: Line, bench: BenchView, tube: string): PlanView {
   const [seen, setSeen] = useState(NOTHING_SEEN);
   const [newest] = useState(() => new Newest());
-  // before the browser paints the field: the question is on its way a frame earlier
   useLayoutEffect(() => {
-    newest.ask(take(api.POST("/api/preview", { body: document })), (answer) =>
+    newest.ask(plans.taken(document), (answer) =>
       setSeen((was) => (answer.ok ? seenAfter(was, answer.value, tube) : seenWithout(was, sentence(answer.error)))),
     );
   }, [document, newest, tube]);
