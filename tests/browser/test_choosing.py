@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_line import open_line, saved
+from tests.browser.test_line import kept, open_line, saved
 
 pytestmark = pytest.mark.browser
 
@@ -166,7 +166,8 @@ def test_stock_and_price_are_set_in_the_catalogue(page: Page):
 
 def test_the_shops_way_changes_the_matrix(page: Page, api):
     page.goto("/catalogue/ways")
-    page.get_by_label("spring Follows heat").check()
+    with kept(page):
+        page.get_by_label("spring Follows heat").check()
     page.goto("/lookups/uses")
     dots = page.locator("[data-row='clamp spring'] [aria-label='this shop’s way']")
     expect(dots.first).to_be_attached()

@@ -7,7 +7,7 @@ from contextlib import closing
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_line import open_line, reading, saved
+from tests.browser.test_line import kept, open_line, reading, saved
 from tests.browser.test_shop import pick
 
 pytestmark = pytest.mark.browser
@@ -140,7 +140,8 @@ def test_the_shops_ways_chosen_from_an_old_page_are_asked_again(page: Page, api)
     other.click()
     expect(page.get_by_role("alert")).to_contain_text("changed elsewhere first")
     expect(other).not_to_be_checked()
-    other.click()
+    with kept(page):
+        other.click()
     expect(other).to_be_checked()
     expect(page.get_by_role("alert")).to_have_count(0)
     version = api.get("/api/catalogue").json()["ways_version"]

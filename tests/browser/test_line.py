@@ -16,6 +16,11 @@ def saved(page: Page):
     expect(page.locator("[data-save]")).to_have_attribute("data-save", "saved")
 
 
+def kept(page: Page):
+    """Waits at its end until what is written within has arrived; what is read next from elsewhere has it."""
+    return page.expect_response(lambda answer: answer.request.method == "PUT" and answer.ok)
+
+
 def cut(page: Page):
     return page.get_by_role("region", name="Cut length").get_by_role("button").last
 

@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_choosing import finding
-from tests.browser.test_line import open_line, saved
+from tests.browser.test_line import kept, open_line, saved
 
 pytestmark = pytest.mark.browser
 
@@ -153,7 +153,8 @@ def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_l
     expect(page.get_by_text("Bend 2: its angle cannot be read")).to_be_visible()
     expect(page.get_by_label("It came out at")).to_be_focused()
     page.keyboard.type("42")
-    page.get_by_role("button", name="Keep these readings").click()
+    with kept(page):
+        page.get_by_role("button", name="Keep these readings").click()
     expect(page.get_by_role("heading", name="Bend 3")).to_be_visible()
     stands = page.locator("[data-meets='true']")
     expect(stands).to_contain_text("re-planned, it meets its port")
@@ -287,7 +288,7 @@ def test_a_part_is_offered_read_tweaked_and_offered_again_until_it_fits(page: Pa
     fitting.get_by_role("button", name="Weigh it").click()
     told = fitting.locator("[data-tweak]").first
     expect(told).to_contain_text(re.compile("until end B has moved|by the angle"))
-    with page.expect_response(lambda answer: answer.request.method == "PUT"):
+    with kept(page):
         fitting.get_by_role("button", name="Done: offer it again").click()
     expect(fitting).to_contain_text("Offer the part again.")
     page.reload()  # it is kept
