@@ -137,6 +137,7 @@ class ArchivedJob:
     unreadable: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(500)] = ()
 
 
+# the standard library raises NotImplementedError for a way of packing that it does not know
 _BROKEN = (
     zipfile.BadZipFile, zipfile.LargeZipFile, zlib.error, lzma.LZMAError, ValueError, RuntimeError, EOFError,
     OSError, NotImplementedError,

@@ -3,11 +3,11 @@ import { createContext, useContext } from "react";
 import type { LineEditor } from "../doc/useLine";
 
 /** How saving stands now: the mark follows at once, though the head around it is drawn a breath later. */
-export const Standing = createContext<LineEditor | null>(null);
+export const SavingContext = createContext<LineEditor | null>(null);
 
 /** Whether what was typed is kept, and since when. */
 export function SaveMark() {
-  const editor = useContext(Standing);
+  const editor = useContext(SavingContext);
   if (!editor) return null;
   const at = editor.savedAt ?? new Date(`${editor.opened.updated_at}Z`);
   const time = at.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });

@@ -10,7 +10,7 @@ import { ChainBar } from "./ChainBar";
 import { ConflictBar } from "./ConflictBar";
 import { NoTube } from "./NoTube";
 import { LineBar } from "./LineBar";
-import { Standing } from "./SaveMark";
+import { SavingContext } from "./SaveMark";
 import { sheetOf } from "./sheet";
 import type { Panels, StageName } from "./stages";
 import { ABOUT_A_TUBE, ASK_MUCH, STAGES } from "./stages";
@@ -96,9 +96,9 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
         "@media (max-width: 900px)": { height: "auto", minHeight: "100dvh" },
       }}
     >
-      <Standing value={editor}>
+      <SavingContext value={editor}>
         <Head editor={calm} catalogue={catalogue} />
-      </Standing>
+      </SavingContext>
       <Tabs stage={stage} go={go} editor={later.editor} view={later.view} />
       <ConflictBar editor={editor} />
       <Box
