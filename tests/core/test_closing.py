@@ -13,8 +13,9 @@ from itertools import product
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.closing.asked import HoldProof
 from bendrel.core.closing.joints import joints_of
-from bendrel.core.closing.sign_off import in_the_way, step_done
+from bendrel.core.closing.sign_off import in_the_way, places_of, step_done
 from bendrel.core.closing.standing import standing_of
 from bendrel.core.closing.steps import Work, work_of
 from bendrel.core.lengths import Length
@@ -31,7 +32,6 @@ from bendrel.core.line.document import (
 )
 from bendrel.core.line.signed import signed_stands, stamp_of
 from bendrel.core.proof.balance import balance
-from bendrel.core.proof.hold import HoldResult
 from bendrel.core.proof.log import Counted, FillRow, JointEvent, JointWork, Proving, SignOff
 from bendrel.core.proof.torque import set_torque
 from bendrel.core.removal.log import Removal
@@ -253,7 +253,7 @@ def signed_line() -> Line:
     )
 
 
-def ways(made: Line, **holds: HoldResult) -> list[str]:
+def ways(made: Line, **holds: HoldProof) -> list[str]:
     joints = joints_of(made, KIT)
     standing = tuple(standing_of(made, KIT, joint) for joint in joints)
     return [
@@ -312,7 +312,7 @@ def test_a_step_of_the_guided_run_is_done_at_every_place() -> None:
     made = line("brake", (tube("s1"),))
     work = work_of(made, KIT, joints_of(made, KIT))
     wheel = next(step for step in work.steps if step.run == "wheel")
-    places = KIT.proving.by_service["brake"].places
+    places = places_of(made, KIT)
     rows = tuple(FillRow(step="wheel", place=place, into="100 ml") for place in places)
     three = replace(made, proving=Proving(fills=rows[:3]))
     assert step_done(three, KIT, wheel, None, False) is False

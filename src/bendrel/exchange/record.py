@@ -44,10 +44,12 @@ LAW = (
 
 @record
 class HeldPaper:
-    """One hold test for the paper: as noted, its result (None: not judged), and (seconds, kPa) to draw."""
+    """One hold test for the paper: as noted, its result (None: not judged), in what it is short of what was
+    asked for, and (seconds, kPa) to draw."""
 
     hold: Hold
     result: HoldResult | None
+    short: tuple[str, ...]
     course: tuple[tuple[float, float], ...]
 
 
@@ -209,6 +211,10 @@ def _holds(pages: Pages, paper: RecordPaper, unit: Unit) -> None:
         told = f"{VERDICTS[result.verdict]}; {leak_words(result)}"
         by = f", {one.hold.by}" if one.hold.by else ""
         pages.row(f"{one.hold.kind}{by}", f"{told}. {' '.join(result.notes)}")
+        if one.short:
+            taken = one.hold.instead.strip()
+            pages.row("Not as asked for", " ".join(one.short), STOP)
+            pages.row("Taken on", taken or "no: it is no proof of this line", INK if taken else STOP)
         read = [
             f"{row.minutes} min {row.pressure}{f' at {row.temperature} °C' if row.temperature else ''}"
             for row in one.hold.rows
@@ -249,7 +255,7 @@ def _checks(pages: Pages, paper: RecordPaper) -> None:
         return
     pages.heading("Does it work")
     for check in checks:
-        told = {"yes": "yes", "no": "NO", "": "not yet"}[check.works]
+        told = {"yes": "yes", "no": "NO", "not fitted": "not fitted", "": "not yet"}[check.works]
         more = ", ".join(text for text in (check.value, check.note) if text)
         name = paper.step_texts.get(check.step, check.step)
         pages.paragraph(f"{told}{', ' + more if more else ''}: {name}", 9.5)

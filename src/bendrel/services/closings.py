@@ -8,6 +8,7 @@ from typing import Annotated
 
 from annotated_types import MaxLen
 
+from bendrel.core.closing.asked import HoldProof, proof_of
 from bendrel.core.closing.balancing import balance_of
 from bendrel.core.closing.follow_up import Due, due_of, first_follow_ups
 from bendrel.core.closing.holding import (
@@ -38,7 +39,7 @@ from bendrel.core.plan.model import Plan
 from bendrel.core.proof.balance import Balance
 from bendrel.core.proof.hold import MOST_ROWS, HoldError, HoldResult, HoldTest, judge_hold, leak_words
 from bendrel.core.proof.log import Hold, SignOff
-from bendrel.core.proof.rules import WrenchRule
+from bendrel.core.proof.rules import Bleeding, WrenchRule
 from bendrel.core.record import record
 from bendrel.core.service import WorkStage
 from bendrel.core.shop.kit import Kit
@@ -52,11 +53,14 @@ MOST_KEPT = 200
 
 @record
 class HoldTold:
-    """What is said of one hold test: its result, or why there is none yet. `limit_kpa` (absolute) must not be
-    reached within `asked_s`, with the air at `air_kpa`."""
+    """What is said of one hold test: its result, in what it is `short` of what was asked for and whether it
+    `counts` as the proof, or why there is no result yet. `limit_kpa` (absolute) must not be reached within
+    `asked_s`, with the air at `air_kpa`."""
 
     id: str
     result: HoldResult | None = None
+    short: tuple[str, ...] = ()
+    counts: bool = False
     leak: str = ""
     problem: str = ""
     readings: int = 0
@@ -77,6 +81,7 @@ class Closing:
     put_on: tuple[PutOn, ...]
     on: tuple[str, ...]
     places: tuple[str, ...]
+    orders: tuple[Bleeding, ...]
     balance: Balance | None
     volume_ml: float | None
     hold: HoldProposal | None
@@ -111,7 +116,7 @@ class Closings:
         self._runs = runs
         self._shelf = shelf
         self._judged: dict[
-            tuple[Hold, int, float | None, HoldProposal | None], tuple[HoldTest, HoldResult]
+            tuple[Hold, int, float | None, HoldProposal | None], tuple[HoldTest, HoldProof]
         ] = {}
 
     def of(self, line: Line, line_id: str, today: date) -> Closing:
@@ -128,11 +133,12 @@ class Closings:
         carried = plan.chosen.carried if plan.chosen else None
         duty = carried.duty if carried else kit.services[line.service].duty
         proposal = proposed(line, kit, duty, _weakest(plan))
-        told = tuple(self._hold(line, line_id, hold, proposal, volume, kit) for hold in line.proving.holds)
-        results = {one.id: one.result for one in told if one.result is not None}
+        judged = [self._hold(line, line_id, hold, proposal, volume, kit) for hold in line.proving.holds]
+        told = tuple(one for one, _ in judged)
+        proofs = {one.id: proof for one, proof in judged if proof is not None}
         named = {joint.id: joint for joint in joints}
-        newest = last_hold(line, results)
-        held = newest is not None and newest.verdict == "holds"
+        newest = last_hold(line, proofs)
+        held = newest is not None and newest.counts
         done = tuple(
             step.id for step in work.steps if step_done(line, kit, step, named.get(step.joint), held)
         )
@@ -144,11 +150,12 @@ class Closings:
             put_on=work.put_on,
             on=tuple(thing.id for thing in still_on_now(work, done)),
             places=places_of(line, kit),
+            orders=rule.orders,
             balance=balance_of(line, kit, volume),
             volume_ml=volume,
             hold=proposal,
             holds=told,
-            in_the_way=in_the_way(line, kit, joints, standing, work, plan.findings, results),
+            in_the_way=in_the_way(line, kit, joints, standing, work, plan.findings, proofs),
             signed_stands=signed_stands(line),
             competent=rule.competent,
             due=due_of(line, today),
@@ -204,7 +211,7 @@ class Closings:
         proposal: HoldProposal | None,
         volume: float | None,
         kit: Kit,
-    ) -> HoldTold:
+    ) -> tuple[HoldTold, HoldProof | None]:
         readings = len(hold.rows)
         try:
             if hold.run:
@@ -217,18 +224,20 @@ class Closings:
                 if len(self._judged) >= MOST_KEPT:
                     self._judged.clear()
                 self._judged[key] = self._judge(line, hold, proposal, volume, kit)
-            test, result = self._judged[key]
+            test, proof = self._judged[key]
         except (HoldUnread, HoldError, Refused, NotFound) as error:
-            return HoldTold(id=hold.id, problem=str(error), readings=readings)
-        return HoldTold(
-            id=hold.id, result=result, leak=leak_words(result), readings=readings,
+            return HoldTold(id=hold.id, problem=str(error), readings=readings), None
+        told = HoldTold(
+            id=hold.id, result=proof.result, leak=leak_words(proof.result), readings=readings,
             limit_kpa=test.threshold_kpa, air_kpa=test.air_kpa, asked_s=test.hold_s,
+            short=proof.short, counts=proof.counts,
         )  # fmt: skip
+        return told, proof
 
     def _judge(
         self, line: Line, hold: Hold, proposal: HoldProposal | None, volume: float | None, kit: Kit
-    ) -> tuple[HoldTest, HoldResult]:
-        """The test without its readings, and what it says."""
+    ) -> tuple[HoldTest, HoldProof]:
+        """The test without its readings, and what it proves."""
         recorded = None
         if hold.run:
             read = self._runs.readings(hold.run, air_of(hold))
@@ -238,7 +247,8 @@ class Closings:
             recorded = (read.times_s[every], read.pressures_kpa[every], warm[every] if warm else None)
         test = hold_test(line, hold, proposal, volume, recorded, kit.proving.gas)
         result = judge_hold(test, kit.proving.hold)
-        return replace(test, times_s=(), pressures_kpa=(), temperatures_c=None), result
+        proof = proof_of(hold, test, result, proposal, kit.proving.asked, line.unit)
+        return replace(test, times_s=(), pressures_kpa=(), temperatures_c=None), proof
 
 
 def _weakest(plan: Plan) -> float | None:

@@ -80,7 +80,7 @@ class Papers:
             every = max(1, len(read.times_s) // COURSE)
             pairs = zip(read.times_s, read.pressures_kpa, strict=True)
             course = tuple(pair for k, pair in enumerate(pairs) if k % every == 0)
-        return HeldPaper(hold=hold, result=told.result, course=course)
+        return HeldPaper(hold=hold, result=told.result, short=told.short, course=course)
 
     def _pictures(self, line: Line) -> list[bytes]:
         found = []

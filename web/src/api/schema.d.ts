@@ -2657,6 +2657,21 @@ export interface components {
             shape: components["schemas"]["Ball"] | components["schemas"]["Bar"] | components["schemas"]["Box"] | components["schemas"]["Wall"] | components["schemas"]["Way"];
         };
         /**
+         * Bleeding
+         * @description An order in which the wheels or consumers are bled: its name, when it is the one, and the places (none:
+         *     they are typed, as the machine's own manual gives them).
+         */
+        Bleeding: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+            /** Places */
+            places: string[];
+        };
+        /**
          * Block
          * @description A box in the bench frame. One that `swings` is given as it stands before the bend and goes
          *     round with the free side; the free side slides along it.
@@ -3490,6 +3505,8 @@ export interface components {
             on: string[];
             /** Places */
             places: string[];
+            /** Orders */
+            orders: components["schemas"]["Bleeding"][];
             balance: components["schemas"]["Balance"] | null;
             /** Volume Ml */
             volume_ml: number | null;
@@ -4952,7 +4969,7 @@ export interface components {
         };
         /**
          * FunctionCheck
-         * @description A proof of function by the id of its step.
+         * @description A proof of function by the id of its step; `not fitted` where the machine has no such thing.
          */
         FunctionCheck: {
             /** Step */
@@ -4962,7 +4979,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            works: "" | "yes" | "no";
+            works: "" | "yes" | "no" | "not fitted";
             /**
              * Value
              * @default
@@ -5065,6 +5082,22 @@ export interface components {
             version: number;
         };
         /**
+         * HeldBack
+         * @description How the system's own medium or power is let come `back` and `shut` off again, in a few words each. A
+         *     `tap` is what the medium itself comes through.
+         */
+        HeldBack: {
+            /** Back */
+            back: string;
+            /** Shut */
+            shut: string;
+            /**
+             * Tap
+             * @default false
+             */
+            tap: boolean;
+        };
+        /**
          * HexOrder
          * @description A hex across flats as typed.
          */
@@ -5110,7 +5143,8 @@ export interface components {
          * Hold
          * @description One hold test. `run` is the recorded or imported run that it is judged by, blank where `rows` were read
          *     by eye. `volume` is what was shut in (blank: the line's own), `threshold` the pressure that must not be
-         *     reached within `minutes`; pressures as the gauge reads them.
+         *     reached within `minutes`; pressures as the gauge reads them. `instead` is why a test that is less than what
+         *     was asked for is taken on.
          */
         Hold: {
             /**
@@ -5160,6 +5194,11 @@ export interface components {
              * @default
              */
             air: string;
+            /**
+             * Instead
+             * @default
+             */
+            instead: string;
             /**
              * At
              * @default
@@ -5268,13 +5307,24 @@ export interface components {
         };
         /**
          * HoldTold
-         * @description What is said of one hold test: its result, or why there is none yet. `limit_kpa` (absolute) must not be
-         *     reached within `asked_s`, with the air at `air_kpa`.
+         * @description What is said of one hold test: its result, in what it is `short` of what was asked for and whether it
+         *     `counts` as the proof, or why there is no result yet. `limit_kpa` (absolute) must not be reached within
+         *     `asked_s`, with the air at `air_kpa`.
          */
         HoldTold: {
             /** Id */
             id: string;
             result?: components["schemas"]["HoldResult"] | null;
+            /**
+             * Short
+             * @default []
+             */
+            short: string[];
+            /**
+             * Counts
+             * @default false
+             */
+            counts: boolean;
             /**
              * Leak
              * @default
@@ -8650,7 +8700,8 @@ export interface components {
         /**
          * PutOn
          * @description One thing that is on the machine for the time of the work. It comes off at its `joint`, before the
-         *     system is filled, or at the very end. `by_cap` says that it is put on while the line is fitted.
+         *     system is filled, or at the very end. `by_cap` says that it is put on while the line is fitted, `source`
+         *     that it holds something back until the last joint is closed and looked at.
          */
         PutOn: {
             /** Id */
@@ -8672,6 +8723,7 @@ export interface components {
              * @default false
              */
             by_cap: boolean;
+            source?: components["schemas"]["HeldBack"] | null;
         };
         /**
          * Reason
@@ -8854,7 +8906,8 @@ export interface components {
         /**
          * RemovalStep
          * @description One step with the id that is kept when it is ticked off. `leaves` is what then stays on the machine
-         *     for the time of the work; it comes off before the system is filled, or at the very end.
+         *     for the time of the work; it comes off before the system is filled, or at the very end. `source` says
+         *     that it holds back what would come out of an open joint, or drive it.
          */
         RemovalStep: {
             /** Id */
@@ -8872,6 +8925,7 @@ export interface components {
              * @enum {string}
              */
             until: "fill" | "end";
+            source?: components["schemas"]["HeldBack"] | null;
         };
         /**
          * Removed
@@ -10885,7 +10939,8 @@ export interface components {
         /**
          * WorkStep
          * @description One step. `joint` is the joint it is done at, `does` what it does to it, in which `round`; `opens` are
-         *     joints that must still be open. `on` and `off` are ids of things put on and taken off, `run` the step of
+         *     joints that must still be open. `on` and `off` are ids of things put on and taken off, `lends` of those
+         *     that are undone for this step alone and back on before it ends; `run` the step of
          *     the guided run that it is, with what that `asks`. Without a `must` nothing is signed off.
          */
         WorkStep: {
@@ -10940,6 +10995,11 @@ export interface components {
              */
             off: string[];
             /**
+             * Lends
+             * @default []
+             */
+            lends: string[];
+            /**
              * Run
              * @default
              */
@@ -10975,6 +11035,11 @@ export interface components {
              * @enum {string}
              */
             expects: "" | "strokes";
+            /**
+             * If Fitted
+             * @default false
+             */
+            if_fitted: boolean;
         };
         /**
          * Wrench

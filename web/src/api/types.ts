@@ -153,6 +153,7 @@ export type JointEvent = Schemas["JointEvent"];
 export type FillRow = Schemas["FillRow"];
 export type Hold = Schemas["Hold"];
 export type HoldRow = Schemas["HoldRow"];
+export type FunctionCheck = Schemas["FunctionCheck"];
 export type HoldTold = Schemas["HoldTold"];
 export type FollowUp = Schemas["FollowUp"];
 export type ProofRun = Schemas["ProofRun"];

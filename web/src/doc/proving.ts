@@ -83,6 +83,7 @@ export function blankHold(line: Line, kind: Hold["kind"], at: string, run = ""):
     threshold: "",
     minutes: "",
     air: "",
+    instead: "",
     at,
     by: "",
     note: "",

@@ -97,7 +97,7 @@ def hold_test(
     if volume is None or volume <= 0:
         raise HoldUnread("How much is shut in is not known: type its volume, such as 250 ml.")
     times, pressures, warm = recorded or _by_eye(hold, unit, air)
-    threshold = _threshold(hold, unit, air, proposal)
+    threshold = _threshold(hold, unit, air, proposal, pressures)
     minutes = _read("minutes", hold.minutes, _minutes) if hold.minutes.strip() else None
     if minutes is None and proposal is not None and proposal.kind == hold.kind:
         minutes = proposal.minutes
@@ -120,17 +120,29 @@ def hold_test(
     )
 
 
+def reached_kpa(test: HoldTest) -> float:
+    """The most that was set, in kPa above the air (below it for a vacuum)."""
+    if test.kind == "vacuum":
+        return test.air_kpa - min(test.pressures_kpa)
+    return max(test.pressures_kpa) - test.air_kpa
+
+
 def air_of(hold: Hold) -> float:
     """The air's pressure at a hold test, kPa absolute. Raises HoldUnread."""
     return _read("air pressure", hold.air, parse_pressure) if hold.air.strip() else ATMOSPHERE_KPA
 
 
-def _threshold(hold: Hold, unit: Unit, air: float, proposal: HoldProposal | None) -> float | None:
+def _threshold(
+    hold: Hold, unit: Unit, air: float, proposal: HoldProposal | None, pressures: Sequence[float]
+) -> float | None:
+    """As typed; else the service's share of what was set. Whether that was enough, `asked` says."""
     if hold.threshold.strip():
         return _absolute(_read("threshold", hold.threshold, lambda text: _kpa(text, unit)), hold, air)
     if proposal is None or proposal.kind != hold.kind:
         return None
-    return air - proposal.threshold_kpa if hold.kind == "vacuum" else air + proposal.threshold_kpa
+    share = proposal.threshold_kpa / proposal.kpa
+    reached = min(pressures, default=air) if hold.kind == "vacuum" else max(pressures, default=air)
+    return air + share * (reached - air)
 
 
 def _by_eye(hold: Hold, unit: Unit, air: float) -> tuple[list[float], list[float], list[float] | None]:

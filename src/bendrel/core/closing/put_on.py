@@ -9,19 +9,22 @@ from bendrel.core.closing.joints import LineJoint
 from bendrel.core.line.document import Line
 from bendrel.core.line.run import ENDS
 from bendrel.core.record import record
+from bendrel.core.removal.advice import HeldBack
 from bendrel.core.shop.kit import Kit
 
 
 @record
 class PutOn:
     """One thing that is on the machine for the time of the work. It comes off at its `joint`, before the
-    system is filled, or at the very end. `by_cap` says that it is put on while the line is fitted."""
+    system is filled, or at the very end. `by_cap` says that it is put on while the line is fitted, `source`
+    that it holds something back until the last joint is closed and looked at."""
 
     id: str
     what: str
     until: Literal["joint", "fill", "end"]
     joint: str = ""
     by_cap: bool = False
+    source: HeldBack | None = None
 
 
 def put_on(line: Line, kit: Kit, joints: tuple[LineJoint, ...]) -> tuple[PutOn, ...]:
@@ -39,7 +42,7 @@ def _put_on(line: Line, kit: Kit, joints: tuple[LineJoint, ...]) -> Iterator[Put
     done, rule = set(line.removal.done), kit.removal.get(line.service)
     for step in rule.steps if rule else ():
         if step.leaves and step.id in done:
-            yield PutOn(id=step.id, what=step.leaves, until=step.until)
+            yield PutOn(id=step.id, what=step.leaves, until=step.until, source=step.source)
     for end in ENDS:
         plug = f"plug-{end}"
         if plug in done:

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping
 
+from bendrel.core.closing.asked import HoldProof
 from bendrel.core.closing.joints import LineJoint
 from bendrel.core.closing.put_on import PutOn, still_on
 from bendrel.core.closing.standing import JointStanding, work_at
 from bendrel.core.closing.steps import Work, WorkStep
 from bendrel.core.findings import Finding
 from bendrel.core.line.document import Line
-from bendrel.core.proof.hold import HoldResult
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
 
@@ -33,18 +33,18 @@ def in_the_way(
     standing: tuple[JointStanding, ...],
     work: Work,
     findings: tuple[Finding, ...],
-    holds: Mapping[str, HoldResult],
+    holds: Mapping[str, HoldProof],
 ) -> tuple[InTheWay, ...]:
-    """Everything, in the order of work, each once; `holds` are the results of the line's hold tests by their
+    """Everything, in the order of work, each once; `holds` is what the line's hold tests prove, by their
     ids. An empty answer is what a sign-off needs."""
     stops = (
         InTheWay(stage=finding.stage, text=f"Stop: {finding.title}")
         for finding in findings
         if finding.severity == "stop" and not finding.set_aside
     )
-    result = last_hold(line, holds)
+    proof = last_hold(line, holds)
     # a wet joint is in the way of both its rounds, and is told once
-    noted = (*_steps(line, kit, joints, standing, work, result), *_noted(line, result))
+    noted = (*_steps(line, kit, joints, standing, work, proof), *_noted(line, proof))
     return tuple(dict.fromkeys((*stops, *noted)))
 
 
@@ -54,18 +54,22 @@ def _steps(
     joints: tuple[LineJoint, ...],
     standing: tuple[JointStanding, ...],
     work: Work,
-    result: HoldResult | None,
+    proof: HoldProof | None,
 ) -> Iterator[InTheWay]:
     """Steps that are not done, what is still on, nuts that bind."""
     named = {joint.id: joint for joint in joints}
     proved = {one.joint: one for one in standing}
-    held = result is not None and result.verdict == "holds"
+    held = proof is not None and proof.counts
     done = {step.id for step in work.steps if step_done(line, kit, step, named.get(step.joint), held)}
     for step in work.steps:
         if step.must and step.id not in done:
             at = f"{named[step.joint].place}: " if step.joint else ""
             if step.does == "looks" and proved[step.joint].state in ("wet", "mended"):
                 yield InTheWay(stage="prove", text=f"{at}it is {proved[step.joint].state}", joint=step.joint)
+                continue
+            if step.does == "holds" and proof is not None and proof.result.verdict == "holds":
+                text = f"The hold test is not the one that is asked for: {' '.join(proof.short)}"
+                yield InTheWay(stage="prove", text=text.rstrip("."), step=step.id)
                 continue
             yield InTheWay(stage=step.stage, text=f"{at}{_short(step.text)}", joint=step.joint, step=step.id)
     for thing in still_on_now(work, done):
@@ -77,9 +81,9 @@ def _steps(
             yield InTheWay(stage="fit", text=f"{named[one.joint].place}: the nut binds", joint=one.joint)
 
 
-def _noted(line: Line, result: HoldResult | None) -> Iterator[InTheWay]:
+def _noted(line: Line, proof: HoldProof | None) -> Iterator[InTheWay]:
     """What the log says against it."""
-    if result is not None and result.verdict == "leaks":
+    if proof is not None and proof.result.verdict == "leaks":
         yield InTheWay(stage="prove", text="The last hold test says that it leaks", step="hold")
     for check in line.proving.checks:
         if check.works == "no":
@@ -99,8 +103,8 @@ def still_on_now(work: Work, done: Collection[str]) -> tuple[PutOn, ...]:
     return still_on(work.put_on, put, off)
 
 
-def last_hold(line: Line, holds: Mapping[str, HoldResult]) -> HoldResult | None:
-    """What the newest hold test says; None where it cannot be judged: an older one proves nothing then."""
+def last_hold(line: Line, holds: Mapping[str, HoldProof]) -> HoldProof | None:
+    """What the newest hold test proves; None where it cannot be judged: an older one proves nothing then."""
     return holds.get(line.proving.holds[-1].id) if line.proving.holds else None
 
 
@@ -120,7 +124,8 @@ def step_done(line: Line, kit: Kit, step: WorkStep, joint: LineJoint | None, hel
         found = [event.what in ("dry", "next door") for event in work.events] if work else []
         return bool(found) and found[-1] and sum(found) >= step.round
     if step.group == "works":
-        return any(check.step == step.run and check.works == "yes" for check in proving.checks)
+        passed = ("yes", "not fitted") if step.if_fitted else ("yes",)
+        return any(check.step == step.run and check.works in passed for check in proving.checks)
     if step.id in proving.done:
         return True
     logged = [row.place for row in proving.fills if step.run and row.step == step.run]
@@ -130,5 +135,6 @@ def step_done(line: Line, kit: Kit, step: WorkStep, joint: LineJoint | None, hel
 
 
 def places_of(line: Line, kit: Kit) -> tuple[str, ...]:
-    """Where the line is bled, in order: as changed, else as is usual."""
-    return line.proving.places or kit.proving.by_service[line.service].places
+    """Where the line is bled, in order: as chosen or typed, else in the first of the usual orders."""
+    orders = kit.proving.by_service[line.service].orders
+    return line.proving.places or next((order.places for order in orders if order.places), ())

@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 from typing import Literal
 
 from bendrel.core.closing.joints import LineJoint
-from bendrel.core.closing.steps import SCREWED
+from bendrel.core.closing.steps import SCREWED, after_relief
 from bendrel.core.line.document import Line
 from bendrel.core.proof.log import MENDED, JointWork, Rung
 from bendrel.core.record import record
@@ -66,7 +66,7 @@ def standing_of(line: Line, kit: Kit, joint: LineJoint) -> JointStanding:
         since=since,
         until=until,
         rung=rung,
-        rung_text=ladder.text.get(rung, "") if rung else "",
+        rung_text=after_relief(kit, line, ladder.text.get(rung, "")) if rung else "",
         tried=tried,
         binds=binds,
         causes=causes,

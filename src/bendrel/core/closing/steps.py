@@ -7,7 +7,8 @@ trade's own order of work (common practice), the catalogue's ways of filling and
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
+from dataclasses import replace
 from typing import Literal
 
 from bendrel.core.chain.direction import flow_of
@@ -29,7 +30,8 @@ SCREWED = ("nut", "sleeve", "washer", "taper")
 @record
 class WorkStep:
     """One step. `joint` is the joint it is done at, `does` what it does to it, in which `round`; `opens` are
-    joints that must still be open. `on` and `off` are ids of things put on and taken off, `run` the step of
+    joints that must still be open. `on` and `off` are ids of things put on and taken off, `lends` of those
+    that are undone for this step alone and back on before it ends; `run` the step of
     the guided run that it is, with what that `asks`. Without a `must` nothing is signed off."""
 
     id: str
@@ -43,6 +45,7 @@ class WorkStep:
     opens: tuple[str, ...] = ()
     on: tuple[str, ...] = ()
     off: tuple[str, ...] = ()
+    lends: tuple[str, ...] = ()
     run: str = ""
     asks: tuple[Asked, ...] = ()
     again: bool = False
@@ -50,6 +53,7 @@ class WorkStep:
     must: bool = False
     safety: bool = False
     expects: Literal["", "strokes"] = ""
+    if_fitted: bool = False
 
 
 @record
@@ -101,12 +105,39 @@ def _fit(
         does="clips",
         text="Clips, from one end to the other: each snug, the line not pulled.",
     )
-    yield from _taken_off(things, "fill")
+    # what is not held back by it may come off; what holds something back waits for the last joint
+    yield from _taken_off((thing for thing in things if thing.source is None), "fill")
+    sources = tuple(thing for thing in things if thing.source is not None and thing.until == "fill")
     if last is not None:
         for step in _parts(rule, "open"):
-            yield _run(step, "fit", "open", opens=(last.id,))
+            yield _with_it_open(step, last, sources)
         yield _by_hand(last, things, "open")
         yield _tighten(last, "open")
+    if sources:
+        yield WorkStep(
+            id="closed",
+            stage="fit",
+            group="open" if last is not None else "tight",
+            text="Look along the whole line: every joint closed and tight, no plug, cap or wrap left in it.",
+            why="Only now does what was shut, pulled or taken off for the work come back.",
+            must=True,
+            safety=True,
+        )
+    yield from _taken_off(reversed(sources), "fill")
+
+
+def _with_it_open(step: ProvingStep, last: LineJoint, sources: tuple[PutOn, ...]) -> WorkStep:
+    """What must be seen with the last joint open: whatever holds it back is undone for this step alone and
+    back before the joint is closed, the last off the first on."""
+    held = [thing.source for thing in reversed(sources) if thing.source is not None]
+    lets = [one.back for one in held] + ([] if any(one.tap for one in held) else [step.lets])
+    stops = ([] if any(one.tap for one in held) else [step.stops]) + [one.shut for one in reversed(held)]
+    text = (
+        f"{step.text} For this step alone: {', '.join(lets)}. Before the joint is closed: {', '.join(stops)}."
+    )
+    return replace(
+        _run(step, "fit", "open", opens=(last.id,)), text=text, lends=tuple(thing.id for thing in sources)
+    )
 
 
 def _prove(rule: ProvingRule, joints: tuple[LineJoint, ...], things: tuple[PutOn, ...]) -> Iterator[WorkStep]:
@@ -124,14 +155,20 @@ def _prove(rule: ProvingRule, joints: tuple[LineJoint, ...], things: tuple[PutOn
             safety=offer.kind == "gas",
         )
     for joint in joints:
-        yield _look(joint, 1)
+        yield _look(joint, 1, rule)
     for step in _parts(rule, "function"):
         yield _run(step, "prove", "works")
     if rule.hot or any(joint.nips for joint in joints):
+        if rule.relieve and joints:
+            yield WorkStep(
+                id="relieve", stage="prove", group="again", text=rule.relieve,
+                why="A joint that is touched while something stands behind it can let go in your face.",
+                must=True, safety=True,
+            )  # fmt: skip
         for joint in joints:
-            yield _again(joint)
+            yield _again(joint, rule)
         for joint in joints:
-            yield _look(joint, 2)
+            yield _look(joint, 2, rule)
     if any(joint.closes in SCREWED for joint in joints):
         yield WorkStep(
             id="protect",
@@ -257,12 +294,18 @@ def _tighten(joint: LineJoint, group: WorkGroup) -> WorkStep:
     )
 
 
-def _look(joint: LineJoint, round_: int) -> WorkStep:
+def after_relief(kit: Kit, line: Line, text: str) -> str:
+    """What is done to a closed joint, with what must be let off before it is touched."""
+    return f"{kit.proving.by_service[line.service].relieve} {text}".strip()
+
+
+def _look(joint: LineJoint, round_: int, rule: ProvingRule) -> WorkStep:
+    hot = ", hot" if rule.hot else ""
     return WorkStep(
         id=f"look-{joint.id}-{round_}",
         stage="prove",
         group="look" if round_ == 1 else "again",
-        text="Dry it, wait, look.",
+        text="Dry it, wait, look." if round_ == 1 else f"At work again{hot}: dry it, wait, look.",
         joint=joint.id,
         does="looks",
         round=round_,
@@ -270,7 +313,7 @@ def _look(joint: LineJoint, round_: int) -> WorkStep:
     )
 
 
-def _again(joint: LineJoint) -> WorkStep:
+def _again(joint: LineJoint, rule: ProvingRule) -> WorkStep:
     if joint.closes == "clamp":
         text = "Worm clamps once more, a quarter turn at most; spring and ear clamps are only looked at."
     elif joint.closes not in SCREWED:
@@ -283,7 +326,7 @@ def _again(joint: LineJoint) -> WorkStep:
         id=f"again-{joint.id}",
         stage="prove",
         group="again",
-        text=text,
+        text=f"With nothing standing behind it: {text[0].lower()}{text[1:]}" if rule.relieve else text,
         joint=joint.id,
         does="tightens",
         round=2,
@@ -291,14 +334,15 @@ def _again(joint: LineJoint) -> WorkStep:
     )
 
 
-def _taken_off(things: tuple[PutOn, ...], until: Literal["fill", "end"]) -> Iterator[WorkStep]:
+def _taken_off(things: Iterable[PutOn], until: Literal["fill", "end"]) -> Iterator[WorkStep]:
     for thing in things:
         if thing.until == until:
+            back = f"Now, with every joint closed: {thing.source.back}." if thing.source else ""
             yield WorkStep(
                 id=f"off-{thing.id}",
                 stage="fit" if until == "fill" else "prove",
                 group="tight" if until == "fill" else "after",
-                text=f"Off again, or back as it was: {thing.what}.",
+                text=back or f"Off again: {thing.what}.",
                 off=(thing.id,),
                 must=True,
                 safety=True,
@@ -319,4 +363,5 @@ def _run(step: ProvingStep, stage: ProvedAt, group: WorkGroup, opens: tuple[str,
         must=step.must,
         safety=step.safety,
         expects=step.expects,
+        if_fitted=step.if_fitted,
     )

@@ -97,7 +97,8 @@ GaugeReads = Literal["above the air", "below the air", "absolute"]
 class Hold:
     """One hold test. `run` is the recorded or imported run that it is judged by, blank where `rows` were read
     by eye. `volume` is what was shut in (blank: the line's own), `threshold` the pressure that must not be
-    reached within `minutes`; pressures as the gauge reads them."""
+    reached within `minutes`; pressures as the gauge reads them. `instead` is why a test that is less than
+    what was asked for is taken on."""
 
     id: Id = ""
     kind: HoldKind = "liquid"
@@ -108,17 +109,21 @@ class Hold:
     threshold: Figure = ""
     minutes: Figure = ""
     air: Figure = ""
+    instead: Note = ""
     at: When = ""
     by: Person = ""
     note: Note = ""
 
 
+Works = Literal["", "yes", "no", "not fitted"]
+
+
 @record
 class FunctionCheck:
-    """A proof of function by the id of its step."""
+    """A proof of function by the id of its step; `not fitted` where the machine has no such thing."""
 
     step: Id
-    works: Literal["", "yes", "no"] = ""
+    works: Works = ""
     value: Figure = ""
     by: Person = ""
     at: When = ""

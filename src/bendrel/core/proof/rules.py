@@ -24,7 +24,9 @@ class ProvingStep:
     """One step of a guided run. `part`: with the last joint open, with the line closed, or a proof of
     function. `asks` is what is kept of it; `again` says that it is repeated until nothing changes,
     `by_place` that it is done once at each place. Without a `must` nothing is signed off; `safety` ones stand
-    out. `expects` is what is worked out beforehand and compared."""
+    out. `expects` is what is worked out beforehand and compared. One that is done with a joint open says how
+    what comes is let come (`lets`) and stopped again (`stops`); `if_fitted` is about a thing that not every
+    machine has."""
 
     id: str
     part: Part
@@ -35,6 +37,26 @@ class ProvingStep:
     must: bool = False
     safety: bool = False
     expects: Literal["", "strokes"] = ""
+    lets: str = ""
+    stops: str = ""
+    if_fitted: bool = False
+
+    def __post_init__(self) -> None:
+        if self.part == "open" and not (self.lets and self.stops):
+            raise ValueError(
+                f"The step {self.id} is done with a joint open: say how it is let come and stopped."
+            )
+
+
+@record
+class Bleeding:
+    """An order in which the wheels or consumers are bled: its name, when it is the one, and the places (none:
+    they are typed, as the machine's own manual gives them)."""
+
+    id: str
+    name: str
+    reason: str
+    places: tuple[str, ...]
 
 
 @record
@@ -66,8 +88,9 @@ class Second:
 class ProvingRule:
     """All of it for some services. `flush` is how it is flushed, blank where it is not; `competent` says that
     somebody competent must test it; `balance` that volumes are balanced, `hot` that it is looked at once
-    more hot, `places` where it is bled, in order, `watch` what
-    its owner is told to watch."""
+    more hot, `orders` the usual orders of bleeding, the first of them where nobody has said which; `watch`
+    what its owner is told to watch. `relieve` is how pressure and heat are let off before a closed joint is
+    touched again, blank where neither stands in it."""
 
     id: str
     services: tuple[str, ...]
@@ -79,7 +102,8 @@ class ProvingRule:
     hot: bool
     competent: bool = False
     balance: bool = False
-    places: tuple[str, ...] = ()
+    relieve: str = ""
+    orders: tuple[Bleeding, ...] = ()
     watch: tuple[str, ...] = ()
     hold: HoldOffer | None = None
 
@@ -136,6 +160,17 @@ class GasRule:
 
 
 @record
+class AskedRule:
+    """How near a hold test must come to what was asked for: the shares of its pressure and its time, and how
+    much more of what was set it may let go (as a share)."""
+
+    pressure_share: float
+    time_share: float
+    limit_share: float
+    source: Source
+
+
+@record
 class WrenchRule:
     """The shop's torque wrench from grip to square, and its crowfoot's offset, in mm."""
 
@@ -153,6 +188,7 @@ class ProvingRules:
     balance: BalanceRule
     thread: ThreadRule
     gas: GasRule
+    asked: AskedRule
     wrench: WrenchRule
     by_service: dict[str, ProvingRule]
     ladders: dict[Closes, Ladder]

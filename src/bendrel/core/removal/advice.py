@@ -13,14 +13,26 @@ DrainFirst = Literal["reservoir", "upper end", "low end"]
 
 
 @record
+class HeldBack:
+    """How the system's own medium or power is let come `back` and `shut` off again, in a few words each. A
+    `tap` is what the medium itself comes through."""
+
+    back: str
+    shut: str
+    tap: bool = False
+
+
+@record
 class RemovalStep:
     """One step with the id that is kept when it is ticked off. `leaves` is what then stays on the machine
-    for the time of the work; it comes off before the system is filled, or at the very end."""
+    for the time of the work; it comes off before the system is filled, or at the very end. `source` says
+    that it holds back what would come out of an open joint, or drive it."""
 
     id: str
     text: str
     leaves: str = ""
     until: Literal["fill", "end"] = "fill"
+    source: HeldBack | None = None
 
 
 @record

@@ -1,14 +1,14 @@
 import Box from "@mui/material/Box";
 import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
-import type { Closing, WorkStep } from "../../api/types";
+import type { Closing, FunctionCheck, WorkStep } from "../../api/types";
 import { localTime, withProving } from "../../doc/proving";
 import type { LineEditor } from "../../doc/useLine";
 import { condensed } from "../../theme/theme";
 import { Typed } from "../../ui/Entry";
 import { Segments } from "../../ui/Segments";
 
-type Works = "" | "yes" | "no";
+type Works = FunctionCheck["works"];
 
 /** Proof of function beside proof of tightness. */
 export function Functions({ editor, closing }: { editor: LineEditor; closing: Closing }) {
@@ -76,6 +76,7 @@ function Check({ editor, step }: { editor: LineEditor; step: WorkStep }) {
             { value: "", text: "not yet" },
             { value: "yes", text: "yes" },
             { value: "no", text: "no" },
+            ...(step.if_fitted ? [{ value: "not fitted" as const, text: "not fitted" }] : []),
           ]}
           onChange={(works) => set({ works })}
         />

@@ -78,6 +78,23 @@ export function HoldCard({ editor, hold, told, again, change, takeOut }: Props) 
         </Box>
       )}
       <HoldVerdict told={told} />
+      {told && told.short.length > 0 && (
+        <Box role="group" aria-label="Not what is asked for" sx={{ mt: 0.5, color: "var(--ink)" }}>
+          <Box sx={{ font: `600 17px ${condensed}`, color: "var(--caution)" }}>
+            Not what is asked for{hold.instead.trim() ? ", taken on." : ": no proof of this line yet."}
+          </Box>
+          {told.short.map((text) => (
+            <Box key={text}>{text}</Box>
+          ))}
+          <Typed
+            label="Why it is taken on all the same"
+            text={hold.instead}
+            placeholder="why it is taken on all the same"
+            width="100%"
+            onText={(instead) => change({ instead: instead.slice(0, 400) })}
+          />
+        </Box>
+      )}
     </Box>
   );
 }

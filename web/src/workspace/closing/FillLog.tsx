@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import { useState } from "react";
 import type { Closing, FillRow, WorkStep } from "../../api/types";
 import { blankFill, changed, localTime, withProving } from "../../doc/proving";
 import type { LineEditor } from "../../doc/useLine";
@@ -87,22 +88,49 @@ export function FillLog({ editor, closing, step }: Props) {
           </Button>
         )
       )}
-      {step.by_place && <Order editor={editor} places={places} />}
+      {step.by_place && <Order editor={editor} places={places} orders={closing.orders} />}
     </Box>
   );
 }
 
-/** The order of the places, the farthest first as is usual; changed one by one. */
-function Order({ editor, places }: { editor: LineEditor; places: readonly string[] }) {
+const MANUAL = "manual";
+const same = (one: readonly string[], other: readonly string[]) =>
+  one.length === other.length && one.every((place, k) => place === other[k]);
+
+/** The order of the places: one of the usual ones by layout, or typed as the machine's manual gives it. */
+function Order({
+  editor,
+  places,
+  orders,
+}: {
+  editor: LineEditor;
+  places: readonly string[];
+  orders: Closing["orders"];
+}) {
+  const [byManual, setByManual] = useState(false);
   const set = (next: string[]) => editor.edit((was) => withProving(was, () => ({ places: next })));
   const swap = (k: number) =>
     set(places.map((place, i) => (i === k - 1 ? (places[k] ?? place) : i === k ? (places[k - 1] ?? place) : place)));
+  const usual = orders.find((order) => order.places.length > 0 && same(order.places, places));
+  const chosen = byManual || !usual ? orders.find((order) => order.id === MANUAL) : usual;
   return (
     <Box
       component="details"
+      open={chosen?.id === MANUAL || undefined}
       sx={{ mt: 0.5, "& summary": { cursor: "pointer", minHeight: 32, color: "var(--second)" } }}
     >
-      <summary>Order of the wheels</summary>
+      <summary>Order of the wheels: {chosen?.name}</summary>
+      <Word
+        label="In which order"
+        value={chosen?.name ?? ""}
+        list={orders.map((order) => order.name)}
+        onChange={(name) => {
+          const picked = orders.find((order) => order.name === name);
+          setByManual(picked?.places.length === 0);
+          if (picked && picked.places.length > 0) set([...picked.places]);
+        }}
+      />
+      <Box sx={{ fontSize: 14, color: "var(--second)" }}>{chosen?.reason}</Box>
       {places.map((place, k) => (
         <Box key={k} sx={{ display: "flex", gap: 0.5, py: 0.25 }}>
           <Typed
