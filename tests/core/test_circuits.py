@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import dataclasses
-from math import exp
 
 import pytest
+from scipy.integrate import solve_ivp
 
 from bendrel.core.circuit.flowing import flow_of_circuit
 from bendrel.core.circuit.joined import net_of, plan_job_line
@@ -251,35 +251,33 @@ def test_strokes_by_adding_up_air():
         assert strokes(volume, vacuum, stroke, least, dead) == count > 0
 
 
-def test_how_long_a_reservoir_holds_against_a_simulation():
-    """dp/dt is steady while choked; after that it goes with what is left of the vacuum, with the same
-    slope there."""
-    for vacuum, least, leak in ((90, 60, 2.0), (90, 20, 2.0), (40, 10, 1.0)):
-        meets, now, seconds, step = ATMOSPHERE_KPA * (1 - 0.528), float(vacuum), 0.0, 0.05
-        while now > least:
-            rate = leak / 60 if now > meets else leak / 60 * now / meets
-            now -= rate * step
-            seconds += step
-        assert held_minutes(vacuum, least, leak) * 60 == pytest.approx(seconds, rel=2e-3)
+def test_how_long_a_reservoir_holds_against_an_integrated_hole():
+    """Isentropic flow through a hole into the reservoir, integrated by scipy."""
+
+    def into(share: float) -> float:
+        ratio = min(1.0, max(share, (2 / 2.4) ** 3.5))
+        return (ratio ** (2 / 1.4) - ratio ** (2.4 / 1.4)) ** 0.5
+
+    for vacuum, least, leak in ((90, 60, 2.0), (80, 20, 2.0), (60, 10, 2.0), (40, 10, 1.0), (90, 5, 1.0)):
+        scale = leak / 60 / into(0.0)
+
+        def there(_, p, least=least):
+            return ATMOSPHERE_KPA - p[0] - least
+
+        there.terminal = True
+        done = solve_ivp(
+            lambda _, p, scale=scale: [scale * into(p[0] / ATMOSPHERE_KPA)], (0, 1e5),
+            [ATMOSPHERE_KPA - vacuum], events=there, rtol=1e-8, atol=1e-8,
+        )  # fmt: skip
+        assert held_minutes(vacuum, least, leak) * 60 == pytest.approx(done.t[-1], rel=1e-3)
+    assert held_minutes(80, 20, 2.0) == pytest.approx(30.9, abs=0.1)
+    assert held_minutes(60, 10, 2.0) == pytest.approx(27.9, abs=0.1)
     assert held_minutes(20, 30, 1) == 0
-    # exponential alone: a tenth is left after ln 10 time constants
-    meets = ATMOSPHERE_KPA * (1 - 0.528)
-    assert meets * exp(-held_minutes(meets, meets / 10, 1.0) / meets) == pytest.approx(meets / 10)
 
 
-def test_strokes_in_a_circuit_are_those_of_its_reservoir(kit):
-    _, _, (vacuum,), _ = told(kit, **vacuum_lines())
-    duty = kit.services["vacuum-actuator"].duty
-    flap, valve = vacuum.actuators
-    assert flap.strokes == strokes(1000, duty.working_kpa, 60, 30)
-    assert valve.strokes == strokes(1000, duty.working_kpa, 35, 25)
-    assert vacuum.all_strokes == strokes(1000, duty.working_kpa, 95, 30)
-
-
-def test_a_figure_that_is_not_known_is_said_to_be(kit):
-    lines = vacuum_lines()
-    blank = dataclasses.replace(lines["m"].spans[1], holds="")
-    lines["m"] = dataclasses.replace(lines["m"], spans=(lines["m"].spans[0], blank, *lines["m"].spans[2:]))
-    _, _, (vacuum,), _ = told(kit, **lines)
-    assert [one.strokes for one in vacuum.actuators] == [None, None]
-    assert vacuum.all_strokes is None
+def test_what_a_sound_circuit_may_lose_is_one_figure(kit):
+    """The hold test of a vacuum passes what the circuit's sums allow for, to a per cent."""
+    most = kit.limits["vacuum_leak_kpa_min"].value
+    for service in ("vacuum", "vacuum-actuator"):
+        offer = kit.proving.by_service[service].hold
+        assert offer.kpa * (1 - offer.share) / offer.minutes == pytest.approx(most, rel=0.01)

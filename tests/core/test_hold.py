@@ -177,6 +177,49 @@ def test_a_gas_that_only_cools_holds() -> None:
     assert judge_hold(test, RULES).verdict == "holds"
 
 
+@pytest.mark.parametrize("step", [0.1, 0.5, 1.0])
+def test_cooling_read_in_whole_steps_is_no_unsteadiness(step: float) -> None:
+    """A thermometer of whole steps: air at 10 bar that cools by 5 °C in ten minutes and loses nothing holds;
+    with a leak of 0.6 bar it leaks. By the ideal gas."""
+    t = np.arange(0.0, 601, 2)
+    cool = 25 - 5 * (1 - np.exp(-t / 300)) / (1 - np.exp(-2))
+    noise = np.random.default_rng(4).normal(0, 1.0, len(t))
+    for lost, verdict in ((0.0, "holds"), (60.0, "leaks")):
+        shown = (1101.3 - lost * t / 600) * (cool + 273.15) / 298.15 + noise
+        test = HoldTest(
+            kind="gas", volume_ml=3000, times_s=t.tolist(), pressures_kpa=shown.tolist(),
+            temperatures_c=(np.round(cool / step) * step).tolist(), threshold_kpa=AIR + 950, hold_s=600,
+        )  # fmt: skip
+        result = judge_hold(test, RULES)
+        assert result.verdict == verdict
+        assert abs(result.leak_ml_per_min - lost / 10 * 3000 / AIR) <= (result.leak_doubt or 0)
+
+
+def test_warming_that_nobody_measured_hides_a_leak_within_the_doubt() -> None:
+    """2 % lost in ten minutes while it warmed by 1.5 °C: the true leak lies within what is said, and the note
+    names both ways. What warmed by 5 °C before a thermometer's eyes is asked to be looked at once more."""
+    t = np.arange(0.0, 601, 5)
+    warm = 15 + 1.5 * t / 600
+    lost = 400 * (1 - 0.02 * t / 600)
+    shown = lost * (warm + 273.15) / 288.15 + np.random.default_rng(6).normal(0, 0.05, len(t))
+    unmeasured = HoldTest(
+        kind="gas", volume_ml=800, times_s=t.tolist(), pressures_kpa=shown.tolist(), threshold_kpa=380
+    )
+    result = judge_hold(unmeasured, RULES)
+    truth = 400 * 0.02 / 10 * 800 / AIR
+    assert abs(result.leak_ml_per_min - truth) <= (result.leak_doubt or 0)
+    assert any("hides one" in note and "looks like a leak" in note for note in result.notes)
+    warm = 15 + 5 * t / 600
+    shown = lost * (warm + 273.15) / 288.15
+    seen = HoldTest(
+        kind="gas", volume_ml=800, times_s=t.tolist(), pressures_kpa=shown.tolist(),
+        temperatures_c=warm.tolist(), threshold_kpa=380,
+    )  # fmt: skip
+    result = judge_hold(seen, RULES)
+    assert abs(result.leak_ml_per_min - truth) <= (result.leak_doubt or 0)
+    assert any("look once more" in note and "hides a leak" in note for note in result.notes)
+
+
 def test_liquid_by_its_stiffness() -> None:
     """V/K·Δp: 200 ml lose 10 kPa/s, which is 0.075 ml/min."""
     t = np.arange(0.0, 121, 1)

@@ -4,6 +4,7 @@ free of that stop. What counts is common practice unless a row names a standard 
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.closing.holding import proposed
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries
 from bendrel.core.plan.assemble import plan_line
@@ -366,3 +367,53 @@ def test_words_fit_what_they_are_said_of():
         f for f in plan(replace(diesel, carries=Carries(fluid="diesel"))).findings if f.code == "wrong_fluid"
     )
     assert "lycol" not in wrong.message
+
+
+@pytest.mark.parametrize(("service", "typed", "code", "word"), [
+    # a hose made for 100 °C on an oil cooler that gets 130 °C: passes only because of what was typed
+    ("oil-cooler", {"temperature": "60 °C"}, "low_heat", "stop"),
+    ("oil-cooler", {"temperature": "106 °C"}, "low_heat", None),
+    ("oil-cooler", {"temperature": "104 °C"}, "low_heat", "stop"),
+    ("coolant", {"temperature": "60 °C"}, "low_heat", "caution"),
+    ("oil-cooler", {"temperature": "189 °C"}, "over_heat", None),
+    ("oil-cooler", {"temperature": "191 °C"}, "over_heat", "caution"),
+    ("cooler", {"pressure": "17.4 bar"}, "over_pressure", None),
+    ("cooler", {"pressure": "17.6 bar"}, "over_pressure", "caution"),
+    ("air", {"pressure": "16 bar"}, "other_service", None),
+    ("air", {"pressure": "200 bar"}, "other_service", "stop"),
+    ("air-brake", {"pressure": "13.1 bar"}, "other_service", "stop"),
+    ("brake", {"made_for": "petrol", "fluid": "petrol"}, "made_for", "stop"),
+    ("brake", {"made_for": "petrol", "fluid": "petrol"}, "wrong_fluid", "stop"),
+    ("brake", {"made_for": "dot5", "fluid": "dot5"}, "made_for", None),
+])  # fmt: skip
+def test_what_is_typed_far_from_the_usual_is_questioned(service, typed, code, word):
+    """From both sides of each limit; a reason answers what is not refused."""
+    tube, end, hose = "steel-plated_1-2in_0.889", "single-37", "hydraulic-one-wire_1-2in"
+    made = hosed(service, tube, end, hose, joined="crimped", clamp=None)
+    made = replace(made, carries=Carries(**typed))
+    assert severity(made, code) == word
+    reason = {"low_heat": "why_heat", "over_heat": "why_heat", "over_pressure": "why_high"}.get(code)
+    if reason and word:
+        assert (
+            severity(replace(made, carries=Carries(**typed, **{reason: "read with a probe"})), code) is None
+        )
+
+
+def test_a_vacuum_of_five_bar_is_none():
+    """What was typed is told at its field; the usual stands in, and no gas is proposed at such a pressure."""
+    made = replace(line("vacuum", "steel-plated_3-8in_0.711", "bead"), carries=Carries(pressure="5 bar"))
+    plan = plan_line(made, KIT)
+    told = [p.message for p in plan.problems if p.path == "/carries/pressure"]
+    assert len(told) == 1
+    assert "no vacuum" in told[0]
+    assert plan.chosen.carried.duty.working_kpa == KIT.services["vacuum"].duty.working_kpa
+    fine = plan_line(replace(made, carries=Carries(pressure="0.9 bar")), KIT)
+    assert not [p for p in fine.problems if p.path == "/carries/pressure"]
+
+
+def test_air_is_never_proposed_above_what_the_service_is():
+    """200 bar typed on workshop air: the hold test stays under the service's own limit."""
+    made = replace(line("air", "copper_1-4in_0.762", "compression"), carries=Carries(pressure="200 bar"))
+    duty = plan_line(made, KIT).chosen.carried.duty
+    offer = proposed(made, KIT, duty, None)
+    assert offer.kpa <= KIT.services["air"].duty.most_kpa

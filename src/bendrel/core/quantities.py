@@ -90,8 +90,8 @@ def parse_pressure(text: str) -> float:
 
 
 def parse_temperature(text: str) -> float:
-    """°C from `80`, `80 °C` or `176 F`. Raises UnitError."""
-    found = _TEMPERATURE.fullmatch(text.strip())
+    """°C from `80`, `−20 °C` or `176 F`, with either minus. Raises UnitError."""
+    found = _TEMPERATURE.fullmatch(text.strip().replace("−", "-"))
     if found:
         value = float(found[1])
         celsius = (value - 32) / 1.8 if (found[2] or "c").lower() == "f" else value

@@ -48,7 +48,8 @@ class Start:
 class Duty:
     """The usual working conditions of a service: pressures in kPa above the air (below it for
     `vacuum`), temperatures in °C, flow in L/min. `fluid` is what it usually carries, `families` what
-    may go in; `velocity_mps` is the usual guide, 0 where there is none.
+    may go in, `made_for` what its seals can be made for (the same, where that is one thing);
+    `velocity_mps` is the usual guide, 0 where there is none.
 
     `open` says that it stands open to the air. `available_kpa` may be lost between source and sink and
     `least_lpm` is what the consumer needs hot, by `flow_source`; 0 where neither is asked. Above
@@ -72,6 +73,11 @@ class Duty:
     flow_source: Source | None = None
     most_kpa: Annotated[float, Ge(0)] = 0.0
     most_text: str = ""
+    made_for: tuple[str, ...] = ()
+
+    def __post_init__(self) -> None:
+        if not self.made_for:
+            object.__setattr__(self, "made_for", self.families)
 
 
 @record

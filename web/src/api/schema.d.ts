@@ -2926,13 +2926,15 @@ export interface components {
         /**
          * Carried
          * @description The duty that the line is judged by, its fluid, and the old line's bore in mm where it was
-         *     measured. `usual_kpa` is what the service usually works at; `own` names what was typed rather than
+         *     measured. `usual_kpa` is what the service usually works at, `usual_hot_c` how hot it usually gets; `own` names what was typed rather than
          *     usual.
          */
         Carried: {
             duty: components["schemas"]["Duty"];
             /** Usual Kpa */
             usual_kpa: number;
+            /** Usual Hot C */
+            usual_hot_c: number;
             fluid: components["schemas"]["Fluid"];
             /** Old Bore Mm */
             old_bore_mm: number | null;
@@ -2945,7 +2947,8 @@ export interface components {
          *
          *     `fluid` is a catalogue id; `made_for` the fluid that the system's seals are made for where that is
          *     not the service's usual family. `pressure`, `temperature` and `flow` are as typed, such as 5 bar,
-         *     80 °C, 6 L/min; `why_low` says why the pressure is far under the usual. `flows` is the way it goes.
+         *     80 °C, 6 L/min; `why_low` and `why_high` say why the pressure is far under or over the usual,
+         *     `why_heat` why the heat is. `flows` is the way it goes.
          *     `old_bore` is the bore of the old line.
          */
         Carries: {
@@ -2969,6 +2972,16 @@ export interface components {
              * @default
              */
             why_low: string;
+            /**
+             * Why High
+             * @default
+             */
+            why_high: string;
+            /**
+             * Why Heat
+             * @default
+             */
+            why_heat: string;
             /**
              * Temperature
              * @default
@@ -4180,7 +4193,7 @@ export interface components {
          * Duty
          * @description The usual working conditions of a service: pressures in kPa above the air (below it for
          *     `vacuum`), temperatures in °C, flow in L/min. `fluid` is what it usually carries, `families` what
-         *     may go in; `velocity_mps` is the usual guide, 0 where there is none.
+         *     may go in, `made_for` what its seals can be made for (the same, where a system is made for one thing); `velocity_mps` is the usual guide, 0 where there is none.
          *
          *     `open` says that it stands open to the air. `available_kpa` may be lost between source and sink and
          *     `least_lpm` is what the consumer needs hot, by `flow_source`; 0 where neither is asked. Above
@@ -4234,6 +4247,11 @@ export interface components {
              * @default
              */
             most_text: string;
+            /**
+             * Made For
+             * @default []
+             */
+            made_for: string[];
         };
         /**
          * Edited
@@ -4568,7 +4586,7 @@ export interface components {
              */
             severity: "stop" | "caution" | "note";
             /** Code */
-            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
+            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
             where: components["schemas"]["Place"];
             /** Title */
             title: string;
@@ -5143,8 +5161,8 @@ export interface components {
          * Hold
          * @description One hold test. `run` is the recorded or imported run that it is judged by, blank where `rows` were read
          *     by eye. `volume` is what was shut in (blank: the line's own), `threshold` the pressure that must not be
-         *     reached within `minutes`; pressures as the gauge reads them. `instead` is why a test that is less than what
-         *     was asked for is taken on.
+         *     reached within `minutes`; pressures as the gauge reads them. `instead` is why a test that is less than
+         *     what was asked for is taken on.
          */
         Hold: {
             /**
@@ -6662,6 +6680,8 @@ export interface components {
              *       "made_for": "",
              *       "pressure": "",
              *       "why_low": "",
+             *       "why_high": "",
+             *       "why_heat": "",
              *       "temperature": "",
              *       "flow": "",
              *       "flows": "by the ports",

@@ -6,24 +6,26 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from bendrel.core.fluids.fluid import Fluid
+from bendrel.core.fluids.vacuum import ATMOSPHERE_KPA
 from bendrel.core.lengths import is_blank, length_mm
 from bendrel.core.line.document import Line
 from bendrel.core.line.resolve import Problem
-from bendrel.core.quantities import parse_flow, parse_pressure, parse_temperature
+from bendrel.core.quantities import format_pressure, parse_flow, parse_pressure, parse_temperature
 from bendrel.core.record import record
 from bendrel.core.service import Duty
 from bendrel.core.shop.kit import Kit
-from bendrel.core.units import UnitError
+from bendrel.core.units import Unit, UnitError
 
 
 @record
 class Carried:
     """The duty that the line is judged by, its fluid, and the old line's bore in mm where it was
-    measured. `usual_kpa` is what the service usually works at; `own` names what was typed rather than
-    usual."""
+    measured. `usual_kpa` is what the service usually works at, `usual_hot_c` how hot it usually gets; `own`
+    names what was typed rather than usual."""
 
     duty: Duty
     usual_kpa: float
+    usual_hot_c: float
     fluid: Fluid
     old_bore_mm: float | None
     own: tuple[str, ...]
@@ -49,6 +51,10 @@ def carried(line: Line, kit: Kit, problems: list[Problem]) -> Carried | None:
         return value
 
     pressure = read("pressure", asked.pressure, parse_pressure)
+    if pressure is not None and duty.vacuum and pressure > ATMOSPHERE_KPA:
+        problems.append(Problem(path="/carries/pressure", message=_no_vacuum(asked.pressure, line.unit)))
+        own.remove("pressure")
+        pressure = None
     if pressure is not None:
         share = duty.test_kpa / duty.working_kpa
         duty = replace(duty, working_kpa=pressure, test_kpa=pressure * share)
@@ -70,10 +76,17 @@ def carried(line: Line, kit: Kit, problems: list[Problem]) -> Carried | None:
     return Carried(
         duty=duty,
         usual_kpa=service.duty.working_kpa,
+        usual_hot_c=service.duty.hot_c,
         fluid=fluid,
         old_bore_mm=_old_bore(line, problems),
         own=tuple(own),
     )
+
+
+def _no_vacuum(text: str, unit: Unit) -> str:
+    most = format_pressure(ATMOSPHERE_KPA, unit)
+    told = f"“{text[:20]}” is no vacuum: nothing stands more than {most} below the air"
+    return f"{told}; type how far below it is."
 
 
 def _old_bore(line: Line, problems: list[Problem]) -> float | None:

@@ -56,7 +56,9 @@ def proposed(line: Line, kit: Kit, duty: Duty | None, weakest_kpa: float | None)
     why = "as is usual in this service" if offer.kpa is not None else "the service's working pressure"
     if offer.kind != "vacuum" and weakest_kpa is not None and weakest_kpa < kpa:
         kpa, why = weakest_kpa, "no more than the weakest part is allowed"
-    most = duty.working_kpa if offer.own_pressure else gas.most_kpa
+    most = gas.most_kpa
+    if offer.own_pressure:
+        most = min(duty.working_kpa, duty.most_kpa or duty.working_kpa)
     if offer.kind == "gas" and kpa > most:
         kpa, why = most, "no more than a gas may stand at for a proof"
     way = "below" if offer.kind == "vacuum" else "above"

@@ -290,13 +290,16 @@ class Carries:
 
     `fluid` is a catalogue id; `made_for` the fluid that the system's seals are made for where that is
     not the service's usual family. `pressure`, `temperature` and `flow` are as typed, such as 5 bar,
-    80 °C, 6 L/min; `why_low` says why the pressure is far under the usual. `flows` is the way it goes.
+    80 °C, 6 L/min; `why_low` and `why_high` say why the pressure is far under or over the usual,
+    `why_heat` why the heat is. `flows` is the way it goes.
     `old_bore` is the bore of the old line."""
 
     fluid: Annotated[str, MaxLen(40)] = ""
     made_for: Annotated[str, MaxLen(40)] = ""
     pressure: Text = ""
     why_low: Text = ""
+    why_high: Text = ""
+    why_heat: Text = ""
     temperature: Text = ""
     flow: Text = ""
     flows: Literal["by the ports", "A to B", "B to A", "both ways"] = "by the ports"

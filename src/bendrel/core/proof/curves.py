@@ -7,19 +7,15 @@ Every curve takes times (s, from the first reading), the pressure at time 0 (kPa
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import cache
 from typing import Literal
 
 import numpy as np
-from numpy.typing import NDArray
 
-from bendrel.core.fluids.vacuum import CHOKED
+from bendrel.core.fluids.nozzle import CHOKED, Floats, inflow, outflow
 
-Floats = NDArray[np.float64]
 Curve = Callable[[Floats, float, float, float], Floats]
 HoldKind = Literal["vacuum", "gas", "liquid"]
 
-_KAPPA = 1.4
 _EXPONENT_LIMIT = 60.0
 
 
@@ -52,7 +48,7 @@ def orifice_in(t: Floats, start: float, slope: float, air: float) -> Floats:
     Source: isentropic nozzle flow, κ 1.4, integrated."""
     if start >= air:
         return towards_air(t, start, slope, air)
-    return air * _along(*_inflow(), t, start / air, slope / air)
+    return air * _along(*inflow(), t, start / air, slope / air)
 
 
 def orifice_out(t: Floats, start: float, slope: float, air: float) -> Floats:
@@ -60,7 +56,7 @@ def orifice_out(t: Floats, start: float, slope: float, air: float) -> Floats:
     Source: isentropic nozzle flow, κ 1.4, integrated."""
     if start <= air:
         return towards_air(t, start, slope, air)
-    return air * _along(*_outflow(), t, start / air, slope / air)
+    return air * _along(*outflow(), t, start / air, slope / air)
 
 
 def orifice_liquid(t: Floats, start: float, slope: float, air: float) -> Floats:
@@ -83,39 +79,6 @@ FAMILIES: dict[HoldKind, tuple[Curve, ...]] = {
 
 def _not_beyond_air(pressures: Floats, start: float, air: float) -> Floats:
     return np.maximum(pressures, air) if start > air else np.minimum(pressures, air)
-
-
-def flow_share(ratio: Floats) -> Floats:
-    """Mass flow through a sharp hole as a share of the choked one, by the ratio of the pressure behind it to
-    the one before it. Source: isentropic nozzle flow, κ 1.4."""
-    ratio = np.clip(ratio, CHOKED, 1.0)
-    psi = np.sqrt(np.maximum(ratio ** (2 / _KAPPA) - ratio ** ((_KAPPA + 1) / _KAPPA), 0.0))
-    most = np.sqrt(CHOKED ** (2 / _KAPPA) - CHOKED ** ((_KAPPA + 1) / _KAPPA))
-    return np.asarray(np.minimum(psi / most, 1.0))
-
-
-@cache
-def _inflow() -> tuple[Floats, Floats, Floats]:
-    """Pressure as a share of the air's over a time that runs with the choked flow, and its slope there."""
-    # the last bit is walked in ever smaller steps: the slope goes to nothing at the air's pressure
-    x = np.concatenate([np.linspace(0.0, CHOKED, 50), 1 - np.geomspace(1 - CHOKED, 1e-9, 4000)[1:]])
-    slope = flow_share(x)
-    return _timed(x, slope), x, slope
-
-
-@cache
-def _outflow() -> tuple[Floats, Floats, Floats]:
-    """The same from 2,000 times the air's pressure down to it."""
-    x = np.concatenate(
-        [np.geomspace(2000.0, 1 / CHOKED, 2000), 1 + np.geomspace(1 / CHOKED - 1, 1e-9, 4000)[1:]]
-    )
-    slope = -x * flow_share(1 / x)
-    return _timed(x, slope), x, slope
-
-
-def _timed(x: Floats, slope: Floats) -> Floats:
-    middle = (slope[1:] + slope[:-1]) / 2
-    return np.concatenate([[0.0], np.cumsum(np.diff(x) / middle)])
 
 
 def _along(time: Floats, x: Floats, slopes: Floats, t: Floats, start: float, slope: float) -> Floats:

@@ -10,9 +10,9 @@ import numpy as np
 from scipy.special import stdtrit
 
 from bendrel.core.findings import Source
-from bendrel.core.fluids.vacuum import CHOKED
-from bendrel.core.proof.curves import Curve, Floats, HoldKind, towards_air
-from bendrel.core.proof.settling import Fitted, binned, fitted
+from bendrel.core.fluids.nozzle import CHOKED, Floats
+from bendrel.core.proof.curves import Curve, HoldKind, towards_air
+from bendrel.core.proof.settling import Fitted, binned, fitted, step_of, without_steps
 from bendrel.core.record import record
 
 Verdict = Literal["holds", "leaks", "too_short", "not_steady"]
@@ -21,6 +21,7 @@ LEAST_ROWS = 5
 MOST_ROWS = 200_000
 KELVIN = 273.15
 _COLDEST_C, _HOTTEST_C = -60.0, 400.0
+_ROOM_C = 20.0
 
 _SETTLED = 0.05
 """Share of what settles that no longer counts."""
@@ -39,7 +40,9 @@ class HoldRules:
     called a loss. `sure`: how often the true leak lies within the doubt. `fall_share`: without a threshold,
     the doubt of the fall that is small enough. `strays`: how far readings may stray from any course.
     `most_wait`: how many times its length a run is proposed to go on at most. `warm_c`: what a shut-in
-    liquid's temperature may move before that is said. `nothing_share` of the air's pressure is nothing held,
+    liquid's temperature may move before that is said, `warm_gas_c` a gas's. `drift_c` is what a gas may warm
+    or cool unseen where nobody measured it, `drift_share` the part of what was measured that the gas itself
+    may not have followed. `nothing_share` of the air's pressure is nothing held,
     `emptied_share` of what was set cannot be gone by settling. `model_share`: how exactly the kinds of leak
     describe a real one. `say_so`: how sure it must be that a limit is not reached. `latest_share`: from where
     on a run is judged at the latest."""
@@ -52,6 +55,9 @@ class HoldRules:
     strays: float
     most_wait: float
     warm_c: float
+    warm_gas_c: float
+    drift_c: float
+    drift_share: float
     nothing_share: float
     emptied_share: float
     model_share: float
@@ -151,14 +157,24 @@ def check(test: HoldTest, rules: HoldRules) -> None:
 
 
 def corrected(test: HoldTest) -> tuple[float, ...]:
-    """The pressures as they would be at the first temperature; those of a liquid as they are. Source: ideal
-    gas in a constant volume, p·T1/T."""
+    """The pressures as they would be at the first temperature; those of a liquid as they are. A thermometer
+    that shows whole steps is read between the middles of them. Source: ideal gas in a constant volume,
+    p·T1/T."""
     if test.kind == "liquid" or not test.temperatures_c:
         return tuple(test.pressures_kpa)
-    first = test.temperatures_c[0] + KELVIN
-    return tuple(
-        p * first / (c + KELVIN) for p, c in zip(test.pressures_kpa, test.temperatures_c, strict=True)
-    )
+    warm = without_steps(test.times_s, test.temperatures_c)
+    first = warm[0] + KELVIN
+    return tuple(p * first / (c + KELVIN) for p, c in zip(test.pressures_kpa, warm, strict=True))
+
+
+def _unseen_kpa(test: HoldTest, rules: HoldRules) -> float:
+    """What the temperature may have moved a gas's pressure by without being seen, in kPa."""
+    if test.kind == "liquid":
+        return 0.0
+    drift = rules.drift_c
+    if test.temperatures_c:
+        drift = rules.drift_share * abs(test.temperatures_c[-1] - test.temperatures_c[0])
+    return float(test.pressures_kpa[-1]) * drift / (_ROOM_C + KELVIN)
 
 
 def judge_hold(test: HoldTest, rules: HoldRules) -> HoldResult:
@@ -169,7 +185,11 @@ def judge_hold(test: HoldTest, rules: HoldRules) -> HoldResult:
     to say so. Valid for one closed volume at rest; the air's pressure is taken as steady.
     """
     check(test, rules)
-    data = binned(test.times_s, corrected(test))
+    step = 0.0
+    if test.kind != "liquid" and test.temperatures_c:
+        step = max(test.pressures_kpa) * step_of(test.temperatures_c) / (_ROOM_C + KELVIN)
+    data = binned(test.times_s, corrected(test), step)
+    unseen = _unseen_kpa(test, rules)
     way = 1.0 if test.kind == "vacuum" else -1.0
     first, last, ends = float(data.p[0]), float(np.mean(data.p[-3:])), float(data.t[-1])
     notes = _said_of(test, data.left_out, rules)
@@ -191,7 +211,7 @@ def judge_hold(test: HoldTest, rules: HoldRules) -> HoldResult:
         return way * float(there[1] - there[0])
 
     fall, deviation = fit.figure(gone)
-    doubt = max(q_both * deviation, data.step / 2, rules.model_share * abs(fall))
+    doubt = max(q_both * deviation, data.step / 2, rules.model_share * abs(fall)) + unseen
     falls = fall > doubt
     per = (
         60
@@ -223,7 +243,11 @@ def judge_hold(test: HoldTest, rules: HoldRules) -> HoldResult:
         )
     else:
         room = way * (limit - then) if limit is not None else rules.fall_share * way * (test.air_kpa - last)
-        need = q_one * then_deviation if limit is not None else doubt * asked / max(ends - settled, 1e-9)
+        need = (
+            q_one * then_deviation + unseen
+            if limit is not None
+            else doubt * asked / max(ends - settled, 1e-9)
+        )
         if need < room:
             verdict = "holds"
         else:
@@ -258,9 +282,19 @@ def _said_of(test: HoldTest, left_out: int, rules: HoldRules) -> list[str]:
                 f"The liquid changed by {warmer:+.1f} °C: shut in, that moves the pressure more than a leak "
                 "does. Let it come to one temperature and repeat before a joint is blamed or trusted."
             )
+        elif test.kind != "liquid" and abs(warmer) > rules.warm_gas_c:
+            hides = (warmer > 0) == (test.kind == "gas")
+            does = "hides a leak" if hides else "looks like one"
+            notes.append(
+                f"It {'warmed' if warmer > 0 else 'cooled'} by {abs(warmer):.1f} °C while it was watched, "
+                f"which {does}. That is taken out; the gas may not have followed the thermometer: look "
+                "once more when it stands at one temperature."
+            )
     elif test.kind == "gas":
         notes.append(
-            "The temperature was not measured: a gas that cools by 3 °C loses a hundredth by itself."
+            "The temperature was not measured: a gas that cools by 3 °C loses a hundredth by itself and "
+            "looks like a leak; one that warms by 3 °C gains as much and hides one. The doubt allows for "
+            f"{rules.drift_c:g} °C; look once more when it stands at one temperature."
         )
     return notes
 

@@ -14,7 +14,8 @@ from itertools import product
 import numpy as np
 from scipy.optimize import least_squares
 
-from bendrel.core.proof.curves import FAMILIES, Curve, Floats, HoldKind
+from bendrel.core.fluids.nozzle import Floats
+from bendrel.core.proof.curves import FAMILIES, Curve, HoldKind
 from bendrel.core.record import record
 
 _BINS = 400
@@ -99,8 +100,9 @@ class Fitted:
         return sum(one.weight for one in self.courses if one.settle_s)
 
 
-def binned(times: Sequence[float], pressures: Sequence[float]) -> Binned:
-    """Readings, at least 5, as at most 400 averages."""
+def binned(times: Sequence[float], pressures: Sequence[float], also_step: float = 0.0) -> Binned:
+    """Readings, at least 5, as at most 400 averages. `also_step` is what another instrument's smallest step
+    moves them by."""
     t, p = np.asarray(times, dtype=float), np.asarray(pressures, dtype=float)
     good = np.ones(len(p), dtype=bool)
     if len(p) >= _FEW:
@@ -114,7 +116,7 @@ def binned(times: Sequence[float], pressures: Sequence[float]) -> Binned:
         p=np.add.reduceat(p, edges[:-1]) / count,
         count=count,
         noise=_noise(p),
-        step=_step(p),
+        step=max(step_of(p), also_step),
         left_out=count_out,
     )
 
@@ -126,8 +128,18 @@ def _noise(p: Floats) -> float:
     return float(spread / np.sqrt(6))
 
 
-def _step(p: Floats) -> float:
-    """The smallest step of a gauge that shows few different figures; 0 of one that shows many."""
+def without_steps(times: Sequence[float], shown: Sequence[float]) -> Floats:
+    """What an instrument of whole steps would have shown between them: straight from the middle of one stay
+    to the middle of the next. Readings that come one by one stay as they are."""
+    t, seen = np.asarray(times, dtype=float), np.asarray(shown, dtype=float)
+    starts = np.concatenate([[0], np.nonzero(np.diff(seen))[0] + 1])
+    ends = np.concatenate([starts[1:] - 1, [len(seen) - 1]])
+    return np.asarray(np.interp(t, (t[starts] + t[ends]) / 2, seen[starts]))
+
+
+def step_of(readings: Floats | Sequence[float]) -> float:
+    """The smallest step of an instrument that shows few different figures; 0 of one that shows many."""
+    p = np.asarray(readings, dtype=float)
     shown = np.unique(np.round(p, 9))
     if len(shown) > len(p) / 2:
         return 0.0

@@ -26,6 +26,7 @@ from bendrel.core.rules.whole.judge_parts import judge_parts
 from bendrel.core.rules.whole.judge_pressure import judge_pressure
 from bendrel.core.rules.whole.judge_proving import judge_proving
 from bendrel.core.rules.whole.judge_service import judge_service
+from bendrel.core.rules.whole.judge_typed import judge_typed
 from bendrel.core.rules.whole.judge_way import judge_way
 
 
@@ -47,6 +48,7 @@ def judge(
         found += judge_ends(case)
         found += judge_pairs(case)
     found += judge_service(whole)
+    found += judge_typed(whole)
     found += judge_pressure(whole)
     found += judge_flow(whole)
     found += judge_hose(whole)

@@ -42,6 +42,8 @@ export function CarriedFields({ editor, view, catalogue }: Props) {
     carries.flow ||
     carries.old_bore.text ||
     carries.flows !== "by the ports";
+  const asksWhy = (codes: readonly string[], said: string) =>
+    said !== "" || view.plan?.findings.some((finding) => codes.includes(finding.code));
   const flows = view.plan?.chosen?.flows;
   return (
     <Section
@@ -64,7 +66,9 @@ export function CarriedFields({ editor, view, catalogue }: Props) {
           value={carries.made_for}
           options={[
             { id: "", name: "the usual of this service" },
-            ...catalogue.fluids.map(({ id, name }) => ({ id, name })),
+            ...catalogue.fluids
+              .filter(({ family, id }) => duty.made_for.includes(family) || id === carries.made_for)
+              .map(({ id, name }) => ({ id, name })),
           ]}
           onChange={(made_for) => set({ made_for })}
         />
@@ -76,12 +80,20 @@ export function CarriedFields({ editor, view, catalogue }: Props) {
         problem={problem("pressure")}
         onText={(text) => set({ pressure: text.slice(0, 80) })}
       />
-      {(carries.why_low !== "" || view.plan?.findings.some((finding) => finding.code === "low_pressure")) && (
+      {asksWhy(["low_pressure"], carries.why_low) && (
         <Field
           label="Why so low"
           text={carries.why_low}
           placeholder="the reason stays with the line"
           onText={(text) => set({ why_low: text.slice(0, 80) })}
+        />
+      )}
+      {asksWhy(["over_pressure"], carries.why_high) && (
+        <Field
+          label="Why so high"
+          text={carries.why_high}
+          placeholder="the reason stays with the line"
+          onText={(text) => set({ why_high: text.slice(0, 80) })}
         />
       )}
       <Field
@@ -91,6 +103,14 @@ export function CarriedFields({ editor, view, catalogue }: Props) {
         problem={problem("temperature")}
         onText={(text) => set({ temperature: text.slice(0, 80) })}
       />
+      {asksWhy(["low_heat", "over_heat"], carries.why_heat) && (
+        <Field
+          label="Why that heat"
+          text={carries.why_heat}
+          placeholder="the reason stays with the line"
+          onText={(text) => set({ why_heat: text.slice(0, 80) })}
+        />
+      )}
       <Field
         label="Flow"
         text={carries.flow}

@@ -47,39 +47,8 @@ def judge_pressure(case: Whole) -> Iterator[Finding]:
     carried = case.chosen.carried
     if carried is None or case.service.left_to:
         return
-    yield from _typed(case, carried)
     yield from _strength(case, carried)
     yield from _fluid(case, carried)
-
-
-def _typed(case: Whole, carried: Carried) -> Iterator[Finding]:
-    """A pressure typed far under the usual, or over what the service is."""
-    duty, limit = carried.duty, case.kit.limits["low_pressure_share"]
-    usual = format_pressure(carried.usual_kpa, case.line.unit)
-    working = format_pressure(duty.working_kpa, case.line.unit)
-    if duty.most_kpa and duty.working_kpa > duty.most_kpa:
-        yield Finding(
-            severity="stop",
-            code="other_service",
-            where=case.whole(),
-            title=f"{working} is no {case.service.name} line",
-            message=f"Up to {format_pressure(duty.most_kpa, case.line.unit)}: {duty.most_text}.",
-            source=duty.source,
-            advice="Correct the pressure, or choose the service that it belongs to.",
-            safety=True,
-        )
-    if duty.working_kpa < carried.usual_kpa * limit.value and not case.line.carries.why_low.strip():
-        high = carried.usual_kpa >= case.kit.limits["high_pressure_kpa"].value
-        rule = case.kit.advice["low_pressure"]
-        yield Finding(
-            severity="stop" if high and case.service.safety_critical else "caution",
-            code="low_pressure",
-            where=case.whole(),
-            title=f"Only {working} on a {case.service.name} line?",
-            message=f"{usual} is usual. {rule.text}",
-            source=duty.source,
-            safety=case.service.safety_critical,
-        )
 
 
 def _strength(case: Whole, carried: Carried) -> Iterator[Finding]:
@@ -189,13 +158,25 @@ def _fluid(whole: Whole, carried: Carried) -> Iterator[Finding]:
     case = whole
     fluid, duty = carried.fluid, carried.duty
     made_for = case.kit.fluids.get(case.line.carries.made_for)
+    if made_for is not None and made_for.family not in duty.made_for:
+        yield Finding(
+            severity="stop",
+            code="made_for",
+            where=case.whole(),
+            title=f"No {case.service.name} system is made for {made_for.name}",
+            message=f"It can be made for {_families(case, duty.made_for)}.",
+            source=duty.source,
+            advice="Say what stands on the reservoir's cap or in the machine's manual.",
+            safety=True,
+        )
+        made_for = None
     families = duty.families if made_for is None else (made_for.family,)
     if fluid.family not in families:
         expected = case.kit.fluids[duty.fluid] if made_for is None else made_for
         differ = bool(fluid.seals and expected.seals and fluid.seals != expected.seals)
         rule = case.kit.advice["glycol_mineral" if differ else "wrong_fluid"]
         fix = None
-        if differ and made_for is None:
+        if differ and made_for is None and fluid.family in duty.made_for:
             # the cap of the reservoir says so: then it is the right one
             fix = Fix(
                 label=f"The system is made for {fluid.name}",
@@ -226,3 +207,8 @@ def _fluid(whole: Whole, carried: Carried) -> Iterator[Finding]:
                 advice="Choose another material.",
                 safety=case.service.safety_critical,
             )
+
+
+def _families(whole: Whole, families: tuple[str, ...]) -> str:
+    """The fluids of some families by name."""
+    return " or ".join(f.name for f in whole.kit.fluids.values() if f.family in families)
