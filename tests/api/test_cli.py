@@ -179,7 +179,7 @@ def test_ways_to_mend_a_line_and_over_a_gap(folder):
     over = answer("gap", "--gap", 90, "--tube", 8, "--service", "cooler", "--method", "hose")
     assert [way["piece_mm"] for way in over["proposals"]] == [140]
     bodies = ("gap", "--gap", 58, "--tube", 8, "--service", "cooler", "--method", "sleeve_unions")
-    assert answer(*bodies, "--between-bodies")["proposals"][0]["piece_mm"] == 58 + 2 * 14
+    assert answer(*bodies, "--between-bodies")["proposals"][0]["piece_mm"] == 58 + 2 * 10
     assert "refused" in bendrel("gap", "--gap", 3, "--tube", 8, "--service", "cooler").stdout
 
 

@@ -58,7 +58,8 @@ def test_brake_tube_has_its_margin(kit):
     straight = 2 * 262_000 * 0.711 * 0.9 / 4.7625
     assert strength.burst_kpa == pytest.approx(straight * 30 / (30 + 4.7625 / 2), rel=1e-6)
     assert strength.allowed_kpa == pytest.approx(strength.burst_kpa / 2.5)
-    assert strength.thick_wall_kpa > strength.burst_kpa
+    assert strength.by == "piping"
+    assert strength.other_kpa > strength.allowed_kpa
 
 
 def test_strength_falls_with_heat_and_ends(kit):
@@ -180,3 +181,80 @@ def test_a_pressure_that_cannot_be_read_is_a_problem_and_the_usual_one_stands(ki
     assert [p.path for p in plan.problems] == ["/carries/pressure"]
     assert plan.part is not None
     assert plan.chosen.carried.duty.working_kpa == 14_000
+
+
+# working pressures at factor 4, by hand: Lamé on the nominal wall, 340 MPa (D² − d²)/(D² + d²)/4
+HYDRAULIC_TUBE = [
+    ("20 mm", 2.0, 18_659), ("22 mm", 2.5, 21_442), ("25 mm", 3.0, 22_759), ("18 mm", 2.0, 20_923),
+    ("12 mm", 1.5, 23_800), ("16 mm", 2.0, 23_800),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("size", "wall", "kpa"), HYDRAULIC_TUBE)
+def test_hydraulic_tube_is_rated_by_its_own_standard(kit, size, wall, kpa):
+    """Thick wall, nominal, factor 4: right at 175 bar, bent to three diameters too; tighter takes from it."""
+    tube = next(
+        t for t in kit.tubes.values() if (t.material, t.size, t.wall_mm) == ("steel-seamless", size, wall)
+    )
+    material = kit.materials["steel-seamless"]
+
+    def allowed(radius):
+        found = tube_strength(tube, material, radius_mm=radius, temperature_c=80, factor=4)
+        assert found.by == "tube standard"
+        assert found.other_kpa < found.allowed_kpa
+        return found.allowed_kpa
+
+    assert allowed(None) == pytest.approx(kpa, rel=2e-3)
+    assert allowed(3 * tube.od_mm) == pytest.approx(kpa, rel=2e-3)
+    assert allowed(2 * tube.od_mm) == pytest.approx(kpa * 0.889 / 0.923, rel=2e-3)
+    assert allowed(None) >= 17_500
+
+
+@pytest.mark.parametrize("tube", [
+    "nylon_1-4in_1.016", "nylon_3-8in_1.575", "nylon_1-2in_1.575",
+    "nylon_6mm_1", "nylon_8mm_1", "nylon_10mm_1.25", "nylon_12mm_1.5",
+])  # fmt: skip
+@pytest.mark.parametrize("service", ["air-brake", "air"])
+def test_air_brake_tube_is_judged_by_what_it_is_sold_for(kit, tube, service):
+    """Right at the service's own 10 bar and 80 °C; not hotter than it is sold for, and in oil by the sums."""
+    size = kit.tubes[tube].size
+    nut = kit.nuts_for("compression", size)
+    end = End(fitting="compression", nut=nut[0].id if nut else None, insert=True)
+    rows = (row(250, 45, radius=120), row(250, 45, "3:00", radius=120))
+    line = bent(*rows, last=250, service=service, tube=tube, bender="given_any", end_a=end, end_b=end)
+    made = plan_line(line, kit)
+    bad = {f.code for f in made.findings if f.severity == "stop"}
+    assert not bad & {"pressure_tube", "test_tube", "too_hot_tube"}
+    element = next(e for e in made.chosen.strength.elements if e.kind == "tube")
+    assert element.approved
+    hot = plan_line(replace(line, carries=Carries(temperature="105 °C", why_heat="beside the manifold")), kit)
+    assert "too_hot_tube" in codes(hot)
+    oil = plan_line(replace(line, service="cooler"), kit)
+    assert not next(e for e in oil.chosen.strength.elements if e.kind == "tube").approved
+
+
+def test_other_nylon_is_no_air_brake_tube(kit):
+    """Of another wall, marked for nothing: the sums for tube at large stand."""
+    thin = kit.tubes["nylon_3-8in_1.2"]
+    assert thin.law is None
+    made = bent(row(250, 30, radius=120), last=250, service="air-brake", tube=thin.id, bender="given_any")
+    assert "pressure_tube" in codes(plan_line(made, kit))
+
+
+def test_a_bead_is_not_formed_on_nylon_and_a_barb_goes_in(kit):
+    """What is recommended is not refused in the same breath."""
+    tube = "nylon_8mm_1"
+    for fitting, refused in (("bead", True), ("barb", False)):
+        end = End(fitting=fitting)
+        made = bent(
+            row(200, 30, radius=80),
+            last=200,
+            service="vacuum",
+            tube=tube,
+            bender="given_any",
+            end_a=end,
+            end_b=end,
+        )
+        stops = {f.code for f in plan_line(made, kit).findings if f.severity == "stop"}
+        assert ("no_flare" in stops) == refused
+        assert "end_on_tube" not in stops

@@ -29,11 +29,11 @@ def right(of, rows, service, words=("right",)):
 
 
 def goes(end, tube):
-    """The pair is made: a size for it, no refusal of the two, and a flare that forms."""
+    """The pair is made: a size for it, no refusal of the two, and a flare or bead that forms."""
     fitting, material = KIT.fittings[end], KIT.materials[tube.material]
     pair = KIT.pairs.get((end, material.id))
     refused = pair is not None and pair.verdict == "refused" and pair.needs != "insert"
-    formed = not fitting.flared or formed_in(material, fitting.kind)
+    formed = formed_in(material, fitting)
     there = KIT.end_size(end, tube.size) or fitting.kind == "plain"
     nuts = not fitting.screwed or KIT.nuts_for(end, tube.size)
     return bool(there) and formed and not refused and bool(nuts)

@@ -47,7 +47,7 @@ def test_the_straight_that_stays_beside_a_cut():
 
 def test_the_same_over_a_gap(kit):
     tube = kit.tubes["steel-seamless_8mm_1"]
-    told = way(over_gap(kit, 90, 8, 8, kit.services["cooler"], tube, free_mm=20.0), "hose")
+    told = way(over_gap(kit, 90, 8, 8, kit.services["cooler"], (tube,), free_mm=20.0), "hose")
     assert told.verdict == "care"
     assert any(tool.fits == "does not fit" for tool in told.tools)
 

@@ -101,7 +101,7 @@ def test_a_gap_on_the_screen_is_the_gap_of_the_command(kit):
     inches = ways_over_gap(GapOrder(gap="3.5", tube_a="5/16", service="cooler", unit="in"), kit)
     assert way(inches, "hose").gap_mm == pytest.approx(88.9)
     bodies = ways_over_gap(GapOrder(gap="58", tube_a="8", bodies=True, service="cooler"), kit)
-    assert way(bodies, "sleeve_unions").piece_mm == 58 + 2 * 14
+    assert way(bodies, "sleeve_unions").piece_mm == 58 + 2 * 10
 
 
 @pytest.mark.parametrize(

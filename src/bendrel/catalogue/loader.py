@@ -53,7 +53,7 @@ def load_kit() -> Kit:
     return Kit(
         rules_version=rules["version"],
         materials=_by_id(Material, _tables("material")),
-        tubes=_by_id(Tube, _rows("tubes.csv")),
+        tubes=_by_id(Tube, _with_laws(_rows("tubes.csv"))),
         benders=_by_id(Bender, _rows("benders.csv")),
         tool_kinds=_by_id(ToolKind, tools["tool_kind"]),
         bench=_by_id(Bench, ({"wall_mm": None} | row for row in tools["bench"]))["usual"],
@@ -126,6 +126,15 @@ def _proving() -> ProvingRules:
             "ladders": {kind: row for row in ladders for kind in row.joints},
         }
     )
+
+
+def _with_laws(rows: Iterator[dict[str, Any]]) -> Iterator[dict[str, Any]]:
+    """Tubes with the law that each is sold under. Raises ValueError where a law names a tube that is none."""
+    laws = {tube: law for law in _tables("tube_law") for tube in law.pop("tubes")}
+    for row in rows:
+        yield row | {"law": laws.pop(row["id"], None)}
+    if laws:
+        raise ValueError(f"tube_laws.toml names tubes that are not there: {', '.join(laws)}.")
 
 
 def _typed(kind: type[T], rows: Any) -> tuple[T, ...]:

@@ -40,6 +40,9 @@ def gap(
         bool, typer.Option("--between-bodies", help="The gap is from one union's body to the other's.")
     ] = False,
     service: ServiceId = None,
+    material: Annotated[
+        str | None, typer.Option("--material", metavar="ID", help="What the tube is of; else it is said.")
+    ] = None,
     as_json: AsJson = False,
 ) -> None:
     """The same over a gap, without any shape."""
@@ -48,7 +51,7 @@ def gap(
     for name, mm in (("--gap", wide), ("--tube", tube), ("--tube-b", other)):
         if mm is not None and not 0 < mm <= 100_000:
             raise BadInput(f"{name} {mm:g}: a length over 0 in mm is accepted.")
-    value = gap_answer(wide, tube, other, method, service, between_bodies=between_bodies)
+    value = gap_answer(wide, tube, other, method, service, between_bodies=between_bodies, material=material)
     _show_proposals(value, as_json=as_json)
 
 

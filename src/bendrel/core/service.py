@@ -103,3 +103,8 @@ class Service:
     suction: bool = False
     start: Start | None = None
     duty: Duty | None = None
+
+    @property
+    def a_line(self) -> str:
+        """A line of it in words: an engine-oil cooler line."""
+        return f"{'an' if self.name[0] in 'aeiou' else 'a'} {self.name} line"

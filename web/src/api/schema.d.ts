@@ -2926,8 +2926,8 @@ export interface components {
         /**
          * Carried
          * @description The duty that the line is judged by, its fluid, and the old line's bore in mm where it was
-         *     measured. `usual_kpa` is what the service usually works at, `usual_hot_c` how hot it usually gets; `own` names what was typed rather than
-         *     usual.
+         *     measured. `usual_kpa` is what the service usually works at, `usual_hot_c` how hot it usually gets; `own`
+         *     names what was typed rather than usual.
          */
         Carried: {
             duty: components["schemas"]["Duty"];
@@ -4193,7 +4193,8 @@ export interface components {
          * Duty
          * @description The usual working conditions of a service: pressures in kPa above the air (below it for
          *     `vacuum`), temperatures in °C, flow in L/min. `fluid` is what it usually carries, `families` what
-         *     may go in, `made_for` what its seals can be made for (the same, where a system is made for one thing); `velocity_mps` is the usual guide, 0 where there is none.
+         *     may go in, `made_for` what its seals can be made for (the same, where that is one thing);
+         *     `velocity_mps` is the usual guide, 0 where there is none.
          *
          *     `open` says that it stands open to the air. `available_kpa` may be lost between source and sink and
          *     `least_lpm` is what the consumer needs hot, by `flow_source`; 0 where neither is asked. Above
@@ -4641,8 +4642,8 @@ export interface components {
          *     `half_angle_deg` is half the cone of a flare; `grip_mm` is the straight tube that the flaring
          *     tool holds behind the flare. `new_parts` are what each such end takes new; `closing` is the school that
          *     says how it is closed, "" where nobody disagrees. `strong_as_tube` says that the joint is as strong as
-         *     the tube where the catalogue has its size; `highest_c` is what its seals stand, None where they stand
-         *     what the tube does.
+         *     the tube where the catalogue has its size; `beaded` that the tube itself is pressed out to a bead;
+         *     `highest_c` is what its seals stand, None where they stand what the tube does.
          */
         Fitting: {
             /** Id */
@@ -4682,6 +4683,11 @@ export interface components {
              * @default false
              */
             strong_as_tube: boolean;
+            /**
+             * Beaded
+             * @default false
+             */
+            beaded: boolean;
             /** Highest C */
             highest_c?: number | null;
         };
@@ -5022,7 +5028,8 @@ export interface components {
         /**
          * GapOrder
          * @description A gap in a line that nobody has drawn: as typed, `gap` between cut faces or with `bodies` between the
-         *     bodies of the two unions; `tube_b` blank is the same tube on both sides.
+         *     bodies of the two unions; `tube_b` blank is the same tube on both sides, `material` blank where nobody has
+         *     said what the tube is of.
          */
         GapOrder: {
             /** Gap */
@@ -5039,6 +5046,11 @@ export interface components {
              * @default false
              */
             bodies: boolean;
+            /**
+             * Material
+             * @default
+             */
+            material: string;
             /**
              * Service
              * @default unspecified
@@ -5058,15 +5070,15 @@ export interface components {
         };
         /**
          * GapWays
-         * @description Every way over a gap, the best first; `tube` is the catalogue's tube of that size, blank without.
+         * @description Every way over a gap, the best first; `materials` are those that a tube of this size may be of.
          */
         GapWays: {
             /** Offers */
             offers: components["schemas"]["Offer"][];
             /** Methods */
             methods: components["schemas"]["Splice"][];
-            /** Tube */
-            tube: string;
+            /** Materials */
+            materials: string[];
         };
         /**
          * Heading
@@ -7137,7 +7149,8 @@ export interface components {
          *     `least_radius_per_od` is the tightest centreline radius by hand tools, as a multiple of the
          *     outside diameter. `tweaks_in_place` says whether a fitted line can still be bent a little; one that
          *     cannot may still be closed by hand over bends of `closes_from_radius_per_od` diameters and more
-         *     (0: never).
+         *     (0: never). `beads` says that a bead can be formed in it. `tube_standard` is the standard of tube that is
+         *     rated as a whole by the thick-wall formula, none where it is reckoned as piping.
          */
         Material: {
             /** Id */
@@ -7189,6 +7202,12 @@ export interface components {
              * @default 0
              */
             closes_from_radius_per_od: number;
+            /**
+             * Beads
+             * @default true
+             */
+            beads: boolean;
+            tube_standard?: components["schemas"]["Source"] | null;
         };
         /**
          * Matrix
@@ -7633,7 +7652,8 @@ export interface components {
          *     `piece_mm` is the new piece between its own finished ends (rim to rim, cut to cut), before its own
          *     flares; `stop_mm` what lies between the two tubes in each joint; `spring_apart_mm` how far the old ends
          *     must give way. `fitting` is the end that the joints are made with, `cost` the terms of its weight,
-         *     `tools` what can be used at the cuts.
+         *     `tools` what can be used at the cuts. `assumes` is the material that it is told for where nobody has said
+         *     which the tube is of.
          */
         Offer: {
             /**
@@ -7702,6 +7722,11 @@ export interface components {
              * @default []
              */
             tools: components["schemas"]["ToolThere"][];
+            /**
+             * Assumes
+             * @default
+             */
+            assumes: string;
         };
         /**
          * OpenItem
@@ -9738,8 +9763,6 @@ export interface components {
             joint: string;
             /** Ends */
             ends: string[];
-            /** Insertion */
-            insertion: number;
             /** Stop */
             stop: number;
             /** Seat */
@@ -10547,7 +10570,8 @@ export interface components {
         };
         /**
          * Tube
-         * @description One size of one material. `size` is the name the trade says, such as 3/16 in.
+         * @description One size of one material. `size` is the name the trade says, such as 3/16 in; `law` is the one that it
+         *     is sold under for one use, where there is one.
          */
         Tube: {
             /** Id */
@@ -10561,6 +10585,7 @@ export interface components {
             /** Wall Mm */
             wall_mm: number;
             source: components["schemas"]["Source"];
+            law?: components["schemas"]["TubeLaw"] | null;
         };
         /**
          * TubeCuts
@@ -10617,13 +10642,33 @@ export interface components {
             flarer: string;
         };
         /**
+         * TubeLaw
+         * @description What a tube is sold for in one use, carrying a fluid of `family`: to which working pressure in kPa and
+         *     which heat in °C.
+         */
+        TubeLaw: {
+            /** Family */
+            family: string;
+            /** Kpa */
+            kpa: number;
+            /** Highest C */
+            highest_c: number;
+            source: components["schemas"]["Source"];
+        };
+        /**
          * TubeStrength
-         * @description Pressures in kPa at the governing place. `wall_mm` is the least wall of the straight tube by
-         *     tolerance, `bend_share` what a bend leaves of its pressure (1 where it is straight), `share` the
+         * @description Pressures in kPa at the governing place, by one of three ways (`by`). `wall_mm` is the wall that was
+         *     reckoned with, `bend_share` what a bend leaves of its pressure (1 where it is straight), `share` the
          *     strength left at the temperature, None above the last temperature that the material is used at; the
-         *     pressures are then None too.
+         *     pressures are then None too. `other_kpa` is what the formula that is not used allows, for information;
+         *     None where a law rates it, which says no burst pressure either.
          */
         TubeStrength: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "piping" | "tube standard" | "law";
             /** Wall Mm */
             wall_mm: number;
             /** Bend Share */
@@ -10634,8 +10679,8 @@ export interface components {
             burst_kpa: number | null;
             /** Allowed Kpa */
             allowed_kpa: number | null;
-            /** Thick Wall Kpa */
-            thick_wall_kpa: number | null;
+            /** Other Kpa */
+            other_kpa: number | null;
         };
         /**
          * Tweak

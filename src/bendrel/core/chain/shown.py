@@ -43,11 +43,31 @@ def _all(
 
 def _strength(chosen: Choices, carried: Carried, own: TubeStrength, unit: Unit) -> Derivation:
     tube, material, duty = chosen.tube, chosen.material, carried.duty
+    if own.by == "law" and tube.law is not None:
+        law = tube.law
+        return Derivation(
+            id="strength",
+            title="Allowed pressure of the tube",
+            formula="as it is sold for this use",
+            inputs=(
+                Input(name="sold for", value=format_pressure(law.kpa, unit), source=law.source),
+                Input(name="up to", value=f"{law.highest_c:.0f} °C", source=law.source),
+            ),
+            result=format_pressure(own.allowed_kpa or 0.0, unit),
+            source=law.source,
+        )
     share = 1.0 if own.share is None else own.share
+    standard = material.tube_standard if own.by == "tube standard" else None
+    wall = (
+        Input(name="wall, least by tolerance", value=f"× {material.wall_share:g}", source=material.source),
+        Input(name="t, least wall", value=f"{own.wall_mm:.3f} mm"),
+    )
     return Derivation(
         id="strength",
         title="Allowed pressure of the tube",
-        formula="P = 2·S·t/D × b ÷ factor,  t = wall × tolerance,  b = 2R/(2R + D/2)",
+        formula="P = S·(D² − d²)/(D² + d²) × b ÷ factor,  d = D − 2·wall"
+        if standard
+        else "P = 2·S·t/D × b ÷ factor,  t = wall × tolerance,  b = 2R/(2R + D/2)",
         inputs=(
             Input(
                 name="S, least strength",
@@ -56,20 +76,22 @@ def _strength(chosen: Choices, carried: Carried, own: TubeStrength, unit: Unit) 
             ),
             Input(name=f"share left at {duty.hot_c:.0f} °C", value=f"{share:.2f}", source=material.source),
             Input(name="wall, nominal", value=f"{tube.wall_mm:g} mm", source=tube.source),
+            *(() if standard else wall),
             Input(
-                name="wall, least by tolerance", value=f"× {material.wall_share:g}", source=material.source
+                name="b, the tightest bend",
+                value=f"{own.bend_share:.3f}{', whole from three diameters on' if standard else ''}",
+                source=B31,
             ),
-            Input(name="t, least wall", value=f"{own.wall_mm:.3f} mm"),
-            Input(name="b, the tightest bend", value=f"{own.bend_share:.3f}", source=B31),
             Input(name="D, outside", value=f"{tube.od_mm:g} mm", source=tube.source),
             Input(name="design factor", value=f"{duty.design_factor:g}", source=duty.source),
             Input(name="bursts at", value=format_pressure(own.burst_kpa or 0.0, unit)),
             Input(
-                name="thick-wall formula, not used", value=format_pressure(own.thick_wall_kpa or 0.0, unit)
+                name=f"{'piping' if standard else 'thick-wall'} formula, not used",
+                value=format_pressure(own.other_kpa or 0.0, unit),
             ),
         ),
         result=format_pressure(own.allowed_kpa or 0.0, unit),
-        source=BARLOW,
+        source=standard or BARLOW,
     )
 
 

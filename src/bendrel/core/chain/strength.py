@@ -14,6 +14,7 @@ from bendrel.core.pressure.tube import TubeStrength, tube_strength
 from bendrel.core.record import record
 from bendrel.core.rigid.ends import EndParts
 from bendrel.core.rigid.planned import Rigid
+from bendrel.core.service import Duty
 from bendrel.core.shop.kit import Kit
 
 ElementKind = Literal["tube", "end", "hose", "clamps", "component"]
@@ -90,6 +91,7 @@ def _tube(rigid: Rigid, carried: Carried, name: str) -> tuple[Element, TubeStren
         radius_mm=radius,
         temperature_c=duty.hot_c,
         factor=duty.design_factor,
+        family="" if duty.vacuum or duty.open else carried.fluid.family,
     )
     place = f"bend {where.number}" if where.kind == "bend" else "straight"
     element = Element(
@@ -100,10 +102,25 @@ def _tube(rigid: Rigid, carried: Carried, name: str) -> tuple[Element, TubeStren
         burst_kpa=own.burst_kpa,
         allowed_kpa=own.allowed_kpa,
         too_hot=own.share is None,
-        words=f"least wall {own.wall_mm:.2f} mm, factor {duty.design_factor:g}, {duty.hot_c:.0f} °C",
-        source=rigid.choices.material.strength_source,
+        words=_words(own, duty),
+        source=_source(rigid, own),
+        approved=own.by == "law",
     )
     return element, own
+
+
+def _words(own: TubeStrength, duty: Duty) -> str:
+    if own.by == "law":
+        return "as it is sold for this use"
+    wall = "wall" if own.by == "tube standard" else "least wall"
+    return f"{wall} {own.wall_mm:.2f} mm, factor {duty.design_factor:g}, {duty.hot_c:.0f} °C"
+
+
+def _source(rigid: Rigid, own: TubeStrength) -> Source:
+    law, standard = rigid.tube.law, rigid.choices.material.tube_standard
+    if own.by == "law" and law is not None:
+        return law.source
+    return standard if own.by == "tube standard" and standard else rigid.choices.material.strength_source
 
 
 def _component(placed: PlacedComponent) -> Element | None:

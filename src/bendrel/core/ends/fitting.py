@@ -36,8 +36,8 @@ class Fitting:
     `half_angle_deg` is half the cone of a flare; `grip_mm` is the straight tube that the flaring
     tool holds behind the flare. `new_parts` are what each such end takes new; `closing` is the school that
     says how it is closed, "" where nobody disagrees. `strong_as_tube` says that the joint is as strong as
-    the tube where the catalogue has its size; `highest_c` is what its seals stand, None where they stand
-    what the tube does.
+    the tube where the catalogue has its size; `beaded` that the tube itself is pressed out to a bead;
+    `highest_c` is what its seals stand, None where they stand what the tube does.
     """
 
     id: str
@@ -51,6 +51,7 @@ class Fitting:
     new_parts: tuple[NewPart, ...] = ()
     closing: Literal["", "sleeve", "sealant"] = ""
     strong_as_tube: bool = False
+    beaded: bool = False
     highest_c: float | None = None
 
     @property

@@ -9,8 +9,7 @@ from bendrel.core.bending.bender import Bender, MarkStyle
 from bendrel.core.joints.verdict import VERDICT_ORDER, preferred
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import BendReadings, Line, RigidSpan, TubeEnd
-from bendrel.core.pressure.tube import tube_strength
-from bendrel.core.shop.fits import goes_on_tube
+from bendrel.core.shop.fits import goes_on_tube, usual_strength
 from bendrel.core.shop.kit import Kit
 from bendrel.core.tube.material import Tube
 from bendrel.core.units import Unit
@@ -65,15 +64,7 @@ def _holds(kit: Kit, service: str, tube: Tube) -> bool:
     duty = kit.services[service].duty if service in kit.services else None
     if duty is None or duty.vacuum:
         return True
-    material = kit.materials[tube.material]
-    found = tube_strength(
-        tube,
-        material,
-        radius_mm=USUAL_RADIUS_PER_OD * tube.od_mm,
-        temperature_c=duty.hot_c,
-        factor=duty.design_factor,
-    )
-    return found.allowed_kpa is not None and found.allowed_kpa >= duty.working_kpa
+    return usual_strength(kit, duty, tube, USUAL_RADIUS_PER_OD * tube.od_mm).holds(duty.working_kpa, 0.0)
 
 
 def _end(kit: Kit, fitting: str, tube: Tube) -> TubeEnd:

@@ -34,7 +34,6 @@ class Splice:
     name: str
     joint: str
     ends: tuple[str, ...]
-    insertion: Mm
     stop: Mm
     seat: Mm
     room: Mm

@@ -195,12 +195,14 @@ class Case(Whole):
         if self.working_kpa is None or self.chosen.carried is None:
             return True
         duty = self.chosen.carried.duty
-        strength = tube_strength(
-            tube, material, radius_mm=tightest, temperature_c=duty.hot_c, factor=duty.design_factor
-        )
-        if strength.allowed_kpa is None or strength.burst_kpa is None:
-            return False
-        return strength.allowed_kpa >= duty.working_kpa and strength.burst_kpa >= duty.test_kpa
+        return tube_strength(
+            tube,
+            material,
+            radius_mm=tightest,
+            temperature_c=duty.hot_c,
+            factor=duty.design_factor,
+            family=self.chosen.carried.fluid.family,
+        ).holds(duty.working_kpa, duty.test_kpa)
 
     def at_bend(self, number: int) -> Place:
         """The arc of one bend."""

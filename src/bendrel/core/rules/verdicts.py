@@ -42,7 +42,7 @@ def said_against(
         severity=severity,
         code=refused if stops else care,
         where=where,
-        title=f"{lead}{word if lead else word.capitalize()} {what} on a {case.service.name} line",
+        title=f"{lead}{word if lead else word.capitalize()} {what} on {case.service.a_line}",
         message=verdict.reason,
         source=verdict.source,
         advice=advice,

@@ -6,16 +6,21 @@ from collections.abc import Sequence
 
 from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.hose.hose import Hose
+from bendrel.core.pressure.tube import TubeStrength, tube_strength
+from bendrel.core.service import Duty
 from bendrel.core.shop.kit import Kit
 from bendrel.core.threads.designation import ThreadError
 from bendrel.core.threads.fit import ThreadFit, thread_fit
 from bendrel.core.tube.material import Material, Tube
 
 
-def formed_in(material: Material, kind: str) -> bool:
-    """An end of this kind can be formed in this material. Source: the material's own row."""
-    if material.flares == "not at all":
-        return kind not in ("double", "single", "bulb")
+def formed_in(material: Material, fitting: Fitting) -> bool:
+    """An end of this type can be formed in this material. Source: the material's own row."""
+    kind = fitting.kind
+    if fitting.beaded and not material.beads:
+        return False
+    if material.flares == "not at all" and kind in ("double", "single", "bulb"):
+        return False
     return kind not in ("double", "bulb") or material.double_flare
 
 
@@ -26,7 +31,19 @@ def goes_on_tube(kit: Kit, fitting: Fitting, tube: Tube, *, insert: bool = False
     harmed = pair is not None and pair.verdict == "refused" and not (pair.needs == "insert" and insert)
     sized = not fitting.screwed or bool(kit.nuts_for(fitting.id, tube.size))
     thin = fitting.kind == "bite" and tube.wall_mm / tube.od_mm < kit.limits["sleeve_wall"].value
-    return formed_in(material, fitting.kind) and not harmed and sized and not thin
+    return formed_in(material, fitting) and not harmed and sized and not thin
+
+
+def usual_strength(kit: Kit, duty: Duty, tube: Tube, radius_mm: float | None = None) -> TubeStrength:
+    """What a tube stands at the usual of a service, with the fluid that it usually carries."""
+    return tube_strength(
+        tube,
+        kit.materials[tube.material],
+        radius_mm=radius_mm,
+        temperature_c=duty.hot_c,
+        factor=duty.design_factor,
+        family="" if duty.vacuum or duty.open else kit.fluids[duty.fluid].family,
+    )
 
 
 def nut_for_port(kit: Kit, fitting: Fitting, size: str, port_thread: str) -> Nut | None:

@@ -19,6 +19,21 @@ def flare_loss(kit: Kit, way: Splice, fitting: str, tube: Tube | None) -> float:
     return flare_use(kit, fitting, tube) if tube is not None and way.seat > 0 else 0.0
 
 
+def insertion(kit: Kit, fitting: str, size: str) -> float | None:
+    """How far a tube goes into the body of a sleeve joint, in mm; 0 where none does, None where the catalogue
+    has not got this size."""
+    known = kit.fittings.get(fitting)
+    if known is None or known.kind not in ("compression", "bite"):
+        return 0.0
+    row = kit.end_size(fitting, size)
+    return row.used_mm if row is not None else None
+
+
+def hose_lap(kit: Kit, od_mm: float) -> float:
+    """How far a hose with two clamps lies on a tube, in mm."""
+    return kit.splicing.overlaps[2].on(od_mm)
+
+
 def end_takes(kit: Kit, fitting: str, size: str) -> float:
     """The straight that flare and nut of one end take up, in mm."""
     row, nuts = kit.end_size(fitting, size), kit.nuts_for(fitting, size)
@@ -31,7 +46,7 @@ def least_piece(kit: Kit, way: Splice, fitting: str, size: str) -> float:
     if way.id == "hose":
         return 0.0
     grip = kit.fittings[fitting].grip_mm if way.seat > 0 and fitting in kit.fittings else 0.0
-    return 2 * max(end_takes(kit, fitting, size), way.insertion) + grip
+    return 2 * max(end_takes(kit, fitting, size), insertion(kit, fitting, size) or 0.0) + grip
 
 
 def gap_lengths(kit: Kit, way: Splice, fitting: str, gap_mm: float, od_mm: float, tube: Tube | None) -> Offer:
@@ -47,7 +62,7 @@ def gap_lengths(kit: Kit, way: Splice, fitting: str, gap_mm: float, od_mm: float
         years=way.years,
     )
     if way.id == "hose":
-        overlap = kit.splicing.overlaps[2].on(od_mm)
+        overlap = hose_lap(kit, od_mm)
         return replace(
             blank,
             piece_mm=gap_mm + 2 * overlap,
@@ -85,7 +100,7 @@ def gap_lengths(kit: Kit, way: Splice, fitting: str, gap_mm: float, od_mm: float
         blank,
         piece_mm=piece,
         stop_mm=way.stop,
-        spring_apart_mm=way.insertion,
+        spring_apart_mm=None if tube is None else insertion(kit, fitting, tube.size),
         working=(
             working(
                 "piece, cut to cut = gap − the stop of each union",

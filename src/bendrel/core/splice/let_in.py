@@ -29,10 +29,12 @@ from bendrel.core.rigid.planned import Rigid
 from bendrel.core.service import Service
 from bendrel.core.shape.bends import ShapeError, bend_spans
 from bendrel.core.shape.parts import cut_across
+from bendrel.core.shop.fits import goes_on_tube
 from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.allowed import NO_RATING, allowed, worst
 from bendrel.core.splice.cuts import Stretch, straights, why_not
 from bendrel.core.splice.hoses import hose_for
+from bendrel.core.splice.lengths import hose_lap
 from bendrel.core.splice.offer import Reason, Word
 from bendrel.core.tube.material import Tube
 
@@ -81,11 +83,12 @@ def place_of_component(
     way, weigh = kit.splicing.methods["hose"], kit.splicing.weigh
     between = weigh.let_in_gap_mm if new.joined == "hoses" else 0.0
     wide = new.length_mm + 2 * between if new.mounted == "in line" else between
-    room = way.room if new.joined == "hoses" else kit.splicing.methods["flared_unions"].room
+    lap = hose_lap(kit, rigid.tube.od_mm)
+    hoses = max(way.room, lap)
+    room = hoses if new.joined == "hoses" else kit.splicing.methods["flared_unions"].room
     middle = new.at_mm if new.at_mm is not None else _longest(rigid, wide, room)
     a, b = middle - wide / 2, middle + wide / 2
     _check(rigid, a, b, room, clips_mm, weigh.clip_mm)
-    lap = kit.splicing.overlaps[2].on(rigid.tube.od_mm)
     own = (between + 2 * lap,) * 2 if new.mounted == "in line" else (new.hose_a_mm, new.hose_b_mm)
     reasons: list[Reason] = []
     word: Word = "right"
@@ -129,9 +132,7 @@ def _rating(service: Service, new: LetIn) -> Reason | None:
     if new.rated_kpa is None:
         if not service.safety_critical:
             return None
-        text = (
-            f"What it is rated for is not known, and a {service.name} line can hurt somebody: type it first."
-        )
+        text = f"What it is rated for is not known, and {service.a_line} can hurt somebody: type it first."
         return Reason(text=text, source=NO_RATING)
     if new.rated_kpa < duty.working_kpa:
         text = (
@@ -242,8 +243,8 @@ def _with_end(span: RigidSpan, side: str, end: TubeEnd) -> RigidSpan:
 
 
 def _under_hose(kit: Kit, tube: Tube) -> TubeEnd:
-    bead = kit.end_size("bead", tube.size) is not None
-    return TubeEnd(fitting="bead" if bead else "plain")
+    able = kit.end_size("bead", tube.size) is not None and goes_on_tube(kit, kit.fittings["bead"], tube)
+    return TubeEnd(fitting="bead" if able else "plain")
 
 
 def _hose(line: Line, kit: Kit, tube: Tube, length_mm: float | None) -> HoseSpan:

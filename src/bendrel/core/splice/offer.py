@@ -38,7 +38,8 @@ class Offer:
     `piece_mm` is the new piece between its own finished ends (rim to rim, cut to cut), before its own
     flares; `stop_mm` what lies between the two tubes in each joint; `spring_apart_mm` how far the old ends
     must give way. `fitting` is the end that the joints are made with, `cost` the terms of its weight,
-    `tools` what can be used at the cuts."""
+    `tools` what can be used at the cuts. `assumes` is the material that it is told for where nobody has said
+    which the tube is of."""
 
     method: Method
     name: str
@@ -58,6 +59,7 @@ class Offer:
     cost: tuple[Weighed, ...] = ()
     working: tuple[Derivation, ...] = ()
     tools: tuple[ToolThere, ...] = ()
+    assumes: str = ""
 
     @property
     def minutes(self) -> float:

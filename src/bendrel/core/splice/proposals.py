@@ -20,6 +20,7 @@ from bendrel.core.splice.lengths import (
     fits,
     flare_loss,
     gap_lengths,
+    hose_lap,
     least_piece,
     too_short,
     working,
@@ -122,7 +123,9 @@ def _room(kit: Kit, damaged: Damaged, way: Splice, fitting: str) -> Room:
     taken, known = end_takes(kit, fitting, damaged.tube.size), kit.fittings.get(fitting)
     flaring = known.grip_mm if known else 0.0
     stays, piece = way.room, way.piece_room
-    if way.joint and piece > 0:
+    if way.id == "hose":
+        stays = max(stays, hose_lap(kit, damaged.tube.od_mm))
+    elif way.joint and piece > 0:
         use = flare_loss(kit, way, fitting, damaged.tube)
         slack = kit.limits["hand_mm"].value
         stays = max(stays, use + taken + flaring + slack)
@@ -294,7 +297,7 @@ def _from_a_separation(
         piece_bends=bends,
         overlap_mm=overlap,
         stop_mm=between,
-        spring_apart_mm=union.insertion or union.seat / 2,
+        spring_apart_mm=lengths.spring_apart_mm,
         fitting=said.fitting,
         joint=union.joint,
         years=min(way.years, union.years),

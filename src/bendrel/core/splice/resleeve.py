@@ -20,7 +20,7 @@ from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.allowed import allowed, worst
 from bendrel.core.splice.cuts import Room, cut_before, cut_behind
 from bendrel.core.splice.hoses import hose_for
-from bendrel.core.splice.lengths import working
+from bendrel.core.splice.lengths import hose_lap, working
 from bendrel.core.splice.offer import Offer, Reason, Weighed
 from bendrel.core.splice.proposals import Damaged
 from bendrel.core.splice.there import tools_there
@@ -43,7 +43,10 @@ def resleeve(kit: Kit, damaged: Damaged, service: Service, end: EndName, hose_mm
     way = kit.splicing.methods["resleeve"]
     said = allowed(kit, way, service, damaged.tube, damaged.tube.size)
     margin = kit.splicing.margins[damaged.kind].mm
-    room = Room(stays=way.room, piece=0.0, end_a=damaged.end_a_mm, end_b=damaged.end_b_mm)
+    lap = hose_lap(kit, damaged.tube.od_mm)
+    room = Room(
+        stays=max(way.room, lap), piece=way.piece_room, end_a=damaged.end_a_mm, end_b=damaged.end_b_mm
+    )
     shape = damaged.shape
     if end == "B":
         cut = cut_before(shape, damaged.from_mm - margin, room, damaged.clips_mm)
@@ -67,7 +70,6 @@ def resleeve(kit: Kit, damaged: Damaged, service: Service, end: EndName, hose_mm
             reasons=tuple(reasons),
         )  # fmt: skip
     gone = shape.developed_mm - cut if end == "B" else cut
-    lap = kit.splicing.overlaps[2].on(damaged.tube.od_mm)
     piece = None if hose_mm is None else hose_mm + gone + lap
     stays = cut if end == "B" else shape.developed_mm - cut
     best = max(row.years for row in kit.splicing.methods.values())

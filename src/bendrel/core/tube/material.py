@@ -24,7 +24,8 @@ class Material:
     `least_radius_per_od` is the tightest centreline radius by hand tools, as a multiple of the
     outside diameter. `tweaks_in_place` says whether a fitted line can still be bent a little; one that
     cannot may still be closed by hand over bends of `closes_from_radius_per_od` diameters and more
-    (0: never).
+    (0: never). `beads` says that a bead can be formed in it. `tube_standard` is the standard of tube that is
+    rated as a whole by the thick-wall formula, none where it is reckoned as piping.
     """
 
     id: str
@@ -47,11 +48,25 @@ class Material:
     strength_source: Source
     limits_source: Source
     closes_from_radius_per_od: float = 0.0
+    beads: bool = True
+    tube_standard: Source | None = None
+
+
+@record
+class TubeLaw:
+    """What a tube is sold for in one use, carrying a fluid of `family`: to which working pressure in kPa and
+    which heat in °C."""
+
+    family: str
+    kpa: Annotated[float, Gt(0)]
+    highest_c: float
+    source: Source
 
 
 @record
 class Tube:
-    """One size of one material. `size` is the name the trade says, such as 3/16 in."""
+    """One size of one material. `size` is the name the trade says, such as 3/16 in; `law` is the one that it
+    is sold under for one use, where there is one."""
 
     id: str
     material: str
@@ -59,6 +74,7 @@ class Tube:
     od_mm: Annotated[float, Gt(0)]
     wall_mm: Annotated[float, Gt(0)]
     source: Source
+    law: TubeLaw | None = None
 
     @property
     def bore_mm(self) -> float:

@@ -24,9 +24,10 @@ export function GapLookup() {
   const [tubeB, setTubeB] = useState("");
   const [room, setRoom] = useState("");
   const [bodies, setBodies] = useState(false);
+  const [material, setMaterial] = useState("");
   const [service, setService] = useState("unspecified");
   const [opened, setOpened] = useState<string | null>(null);
-  const order = { gap, tube_a: tubeA, tube_b: tubeB, room, bodies, service, unit };
+  const order = { gap, tube_a: tubeA, tube_b: tubeB, room, bodies, material, service, unit };
   const { answer, problem } = useAsked(
     "gap",
     order,
@@ -76,6 +77,15 @@ export function GapLookup() {
         onChange={(id) => setBodies(id === "bodies")}
       />
       <Field label="Tube, A side" text={tubeA} placeholder="outside, 8" takes="length" onText={setTubeA} />
+      <Pick
+        label="Tube is of"
+        value={material}
+        options={[
+          { id: "", name: "not said: told for the best" },
+          ...(catalogue?.materials ?? []).map(({ id, name }) => ({ id, name })),
+        ]}
+        onChange={setMaterial}
+      />
       <Field label="Tube, B side" text={tubeB} placeholder="as on the A side" takes="length" onText={setTubeB} />
       <Field label="Free round it" text={room} placeholder="to swing tools" takes="length" onText={setRoom} />
     </Ask>

@@ -25,7 +25,10 @@ export function StrengthLookup({ catalogue }: { catalogue: Catalogue }) {
     ? [
         ["Allowed", strength.allowed_kpa],
         ["Bursts", strength.burst_kpa],
-        ["Thick-wall formula, for information", strength.thick_wall_kpa],
+        [
+          strength.by === "piping" ? "Thick-wall formula, for information" : "Piping formula, for information",
+          strength.other_kpa,
+        ],
       ]
     : [];
   return (

@@ -90,8 +90,8 @@ function Strength({ chosen, unit }: { chosen: Chosen; unit: Unit }) {
             {element.burst_kpa != null && `; bursts at ${sayPressure(element.burst_kpa, unit)}`}
             {element.kind === "tube" &&
               element.id === strength.governs &&
-              strength.tube?.thick_wall_kpa != null &&
-              ` (thick-wall formula ${sayPressure(strength.tube.thick_wall_kpa, unit)}, for information)`}
+              strength.tube?.other_kpa != null &&
+              ` (${strength.tube.by === "piping" ? "thick-wall" : "piping"} formula ${sayPressure(strength.tube.other_kpa, unit)}, for information)`}
           </Box>
           <SourceLine source={element.source} />
           {element.id === strength.governs && <ShowWorking id="strength" />}

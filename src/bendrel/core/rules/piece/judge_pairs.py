@@ -74,7 +74,21 @@ def _thin(case: Case, end: EndName) -> Iterator[Finding]:
 
 def _flaring(case: Case, end: EndName) -> Iterator[Finding]:
     fitting, material = case.fittings[end], case.material
-    if not fitting.flared or formed_in(material, fitting.kind):
+    if fitting.beaded and not material.beads:
+        rule = case.kit.advice["no_bead_in_it"]
+        yield Finding(
+            severity="stop",
+            code="no_flare",
+            where=case.at_end(end),
+            title=f"End {end}: {material.name} takes no bead",
+            message=rule.text,
+            source=rule.source,
+            advice="Choose a barb, or an end made for plastic tube.",
+            fix=_best(case, end),
+            safety=case.service.safety_critical,
+        )
+        return
+    if not fitting.flared or formed_in(material, fitting):
         return
     hard = material.flares != "not at all"
     rule = case.kit.advice["double_flare_hard" if hard else "no_flare"]

@@ -35,7 +35,7 @@ def beaded_end(whole: Whole, hose: PlacedHose, side: HoseEndFit) -> Fix | None:
     if beside is None:
         return None
     case, end = beside
-    if case.kit.end_size("bead", case.tube.size) is None or case.plastic:
+    if case.kit.end_size("bead", case.tube.size) is None or not case.material.beads:
         return None
     if verdict is not None and verdict.verdict == "refused":
         return None

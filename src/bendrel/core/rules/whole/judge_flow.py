@@ -135,8 +135,8 @@ def _fast(case: Whole, carried: Carried, flowing: Flowing) -> Iterator[Finding]:
         title="The fluid runs fast in this bore",
         message=(
             f"{flowing.velocity_mps:.1f} m/s at {duty.flow_lpm:g} L/min; up to "
-            f"{duty.velocity_mps:g} m/s is usual in a {case.service.name} line."
-            + ("" if typed else " The flow is the usual one of this service: say yours.")
+            f"{duty.velocity_mps:g} m/s is usual in {case.service.a_line}."
+            + ("" if typed else " That flow is what is usual; type your own in Choose.")
         ),
         source=duty.source,
         advice="Choose a larger size, or correct the flow if it is less.",

@@ -230,7 +230,7 @@ def _bare(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
             severity="stop",
             code="bare_refused",
             where=where,
-            title=f"No hose on a bare {what} on a {case.service.name} line",
+            title=f"No hose on a bare {what} on {case.service.a_line}",
             message=verdict.reason,
             source=verdict.source,
             advice="Bead the tube, or fit a spigot with a bead.",
@@ -253,11 +253,13 @@ def _bare(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
             fix=choose("Two clamps each side", (hose_at(hose, "clamps_each"), 2)),
         )
     elif side.side == "near" or side.tube:
+        beside = case.beside(hose.piece.id, side.faces)
+        takes = beside is None or beside[0].material.beads
         yield Finding(
             severity="note",
             code="no_bead",
             where=where,
-            title=f"Bead the {what} under the hose",
+            title=f"Bead the {what} under the hose" if takes else "A barb in the tube under the hose",
             message=rule.text,
             source=rule.source,
             fix=beaded_end(case, hose, side),
