@@ -20,6 +20,7 @@ from bendrel.core.closing.standing import standing_of
 from bendrel.core.closing.steps import Work, work_of
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import (
+    Carries,
     ComponentSpan,
     CornerReadings,
     CornerRow,
@@ -35,6 +36,7 @@ from bendrel.core.proof.balance import balance
 from bendrel.core.proof.log import Counted, FillRow, JointEvent, JointWork, Proving, SignOff
 from bendrel.core.proof.torque import set_torque
 from bendrel.core.removal.log import Removal
+from bendrel.services.hose_ways import study_hose
 from tests.lines import bent
 
 KIT = load_kit()
@@ -134,7 +136,7 @@ def test_every_joint_kind_has_a_torque_or_says_that_none_is_published() -> None:
         for nut in [n for n in KIT.nuts.values() if n.fitting == fitting.id]:
             end = replace(TUBE.end_a, fitting=fitting.id, nut=nut.id)
             joint = joints_of(line("unspecified", (replace(TUBE, end_a=end),)), KIT)[0]
-            published = KIT.torques.get((fitting.id, nut.thread))
+            published = KIT.torque_for(fitting.id, nut.thread, KIT.tubes[TUBE.tube].material)
             assert joint.torque == published
             assert published is not None or "None published" in joint.tight
     for row in KIT.torques.values():
@@ -317,3 +319,57 @@ def test_a_step_of_the_guided_run_is_done_at_every_place() -> None:
     three = replace(made, proving=Proving(fills=rows[:3]))
     assert step_done(three, KIT, wheel, None, False) is False
     assert step_done(replace(made, proving=Proving(fills=rows)), KIT, wheel, None, False) is True
+
+
+ON_ALUMINIUM = {"9/16-18": (75, 125), "7/16-20": (40, 65), "3/4-16": (150, 250)}
+"""In·lb on flared aluminium tube, typed from the standard practice of aircraft repair (AC 43.13-1B 9-2)."""
+
+
+@pytest.mark.parametrize(("thread", "in_lb"), ON_ALUMINIUM.items())
+def test_a_flare_in_soft_tube_is_not_tightened_like_one_in_steel(thread: str, in_lb: tuple[int, int]) -> None:
+    """About half of the steel figure; copper and copper-nickel on 37° have none published."""
+    soft = KIT.torque_for("single-37", thread, "aluminium-5052")
+    hard = KIT.torque_for("single-37", thread, "steel-seamless")
+    assert soft is not None
+    assert hard is not None
+    assert soft.least_nm == pytest.approx(in_lb[0] * 0.11298, abs=0.06)
+    assert soft.most_nm == pytest.approx(in_lb[1] * 0.11298, abs=0.06)
+    assert soft.most_nm < 0.65 * hard.most_nm
+    for material in ("copper", "copper-nickel", "aluminium-6061", "nylon"):
+        assert KIT.torque_for("single-37", thread, material) is None
+    for material in ("copper", "aluminium-3003"):
+        assert KIT.torque_for("double-45", "3/8-24", material) is None
+    assert KIT.torque_for("double-45", "3/8-24", "copper-nickel") is not None
+    assert KIT.torque_for("banjo", "M10x1", "copper") is not None  # the eye is squeezed, not the tube
+
+
+def test_a_soft_tube_says_its_own_torque_at_the_joint() -> None:
+    """The same nut on two tubes: the line's joint says another figure, or none."""
+    said = {}
+    for tube_id in ("aluminium-5052_3-8in_0.889", "steel-seamless_3-8in_1.245", "copper-nickel_3-8in_0.889"):
+        nut = KIT.nuts_for("single-37", "3/8 in")[0]
+        end = replace(TUBE.end_a, fitting="single-37", nut=nut.id)
+        joint = joints_of(line("fuel-low", (replace(TUBE, id="s1", tube=tube_id, end_a=end),)), KIT)[0]
+        said[tube_id.split("_")[0]] = joint
+    assert said["aluminium-5052"].torque.most_nm == pytest.approx(14.1, abs=0.1)
+    assert said["steel-seamless"].torque.most_nm == 28
+    assert said["copper-nickel"].torque is None
+    assert "None published" in said["copper-nickel"].tight
+
+
+@pytest.mark.parametrize(("service", "fluid", "smear"), [
+    ("fuel-low", "petrol", "engine oil, never petrol"), ("fuel-injection", "", "engine oil, never petrol"),
+    ("fuel-low", "diesel", "system's own fluid"), ("coolant", "", "system's own fluid"),
+    ("cooler", "", "system's own fluid"), ("vacuum", "", "pushed on dry"), ("air", "", "pushed on dry"),
+    ("tank-vent", "", "pushed on dry"), ("unspecified", "", "until it is said"),
+])  # fmt: skip
+def test_what_wets_a_hose_is_one_answer(service: str, fluid: str, smear: str) -> None:
+    """At the joint, on the hose's sheet, and where a stiff hose is told of: never petrol, none in air."""
+    hose = replace(HOSE, clamp="worm_12-20")
+    made = line(service, (tube("s1"), hose), carries=Carries(fluid=fluid))
+    joint = next(one for one in joints_of(made, KIT) if one.closes in ("clamp", "push") and one.span == "h1")
+    assert smear in joint.applied
+    sheet = study_hose(made, KIT, "h1").assembly
+    wet = [step.text for step in sheet.steps if step.id == "wet"]
+    assert len(wet) == 1
+    assert smear in wet[0]

@@ -357,7 +357,7 @@ def test_words_fit_what_they_are_said_of():
     warm = hosed("fuel-low", "copper-nickel_8mm_1", "bead", "fuel-low_5-16in", far=Length(text="8.6 mm"))
     told = next(f for f in plan(warm).findings if f.code == "hose_warm")
     assert "own fluid" not in told.message
-    assert "Never petrol" in told.message
+    assert "never petrol" in told.message
     weak = hosed("cooler", "steel-plated_3-8in_0.711", "bead", "cooler_3-8in", clamp="worm_12-20")
     pressed = plan(replace(weak, carries=Carries(pressure="15 bar"))).findings
     clamps = next(f for f in pressed if f.code == "pressure_clamps")

@@ -61,7 +61,7 @@ def load_kit() -> Kit:
         fittings=_by_id(Fitting, map(_with_angle, _tables("fitting"))),
         end_sizes={(f.fitting, f.size): f for f in end_sizes},
         nuts=_by_id(Nut, _rows("nuts.csv")),
-        torques={(t.fitting, t.thread): t for t in _typed(Torque, _rows("torques.csv"))},
+        torques=_by_id(Torque, _rows("torques.csv")),
         clips=_typed(Clip, _rows("clips.csv")),
         clip_spacing=_typed(ClipSpacing, rules["clip_spacing"]),
         clearances=_by_id(Clearance, _tables("clearance")),

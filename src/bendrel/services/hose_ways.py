@@ -10,6 +10,7 @@ from bendrel.core.chain.carried import carried
 from bendrel.core.chain.pieces import place_pieces
 from bendrel.core.hose.laid import HoseError
 from bendrel.core.hose.moving import AtPosition
+from bendrel.core.hose.wetting import wetting
 from bendrel.core.hose.windows import Windows
 from bendrel.core.line.document import Line
 from bendrel.core.line.resolve import Problem, Reader
@@ -55,7 +56,9 @@ def study_hose(line: Line, kit: Kit, span: str, others: Sequence[Line] = ()) -> 
         raise NotFound(f"There is no hose “{span[:20]}” in this line.")
     laid = lay_hose(kit, hose, reader)
     way = hose.piece.way
-    assembly = assembly_of(kit, hose, laid, line.unit, wets=wetted_with(line, kit), reader=reader)
+    duty = carried(line, kit, [])
+    wets = wetting(duty.fluid if duty else None).smear
+    assembly = assembly_of(kit, hose, laid, line.unit, wets=wets, reader=reader)
     if laid is None or way is None:
         return HoseStudy(
             laid=None,
@@ -134,14 +137,6 @@ def print_hose_sheet(line: Line, kit: Kit, span: str, *, job: str, today: date) 
         cautions=" ".join(cautions),
         today=today,
     )
-
-
-def wetted_with(line: Line, kit: Kit) -> str:
-    """What may be smeared on where a hose is pushed on. Source: common practice."""
-    duty = carried(line, kit, [])
-    if duty is not None and not duty.fluid.wets_hose:
-        return "hot water or a smear of engine oil, never petrol"
-    return "the system’s own fluid"
 
 
 def _thinned(points: tuple[Vector, ...]) -> tuple[Vector, ...]:

@@ -4850,8 +4850,8 @@ export interface components {
          * Fluid
          * @description A fluid. Density in kg/m³ at `density_c` °C, `expansion` its fall for each °C as a share;
          *     `viscosities` are pairs of °C and mm²/s, the coldest first. `goes_back` says whether what was drained
-         *     clean may go back in, `wets_hose` whether a hose may be wetted with it before it is pushed on, `seals`
-         *     which seals it wants where that must not be mixed.
+         *     clean may go back in, `wets` what a hose is wetted with before it is pushed on (the fluid itself, engine
+         *     oil, nothing), `seals` which seals it wants where that must not be mixed.
          */
         Fluid: {
             /** Id */
@@ -4890,10 +4890,11 @@ export interface components {
              */
             goes_back: boolean;
             /**
-             * Wets Hose
-             * @default true
+             * Wets
+             * @default own
+             * @enum {string}
              */
-            wets_hose: boolean;
+            wets: "own" | "oil" | "dry";
             /**
              * Seals
              * @default
@@ -8336,7 +8337,8 @@ export interface components {
         };
         /**
          * PlannedEnd
-         * @description One end: what it adds to the cut, the room it has, and when it can be flared.
+         * @description One end: what it adds to the cut, the room it has, when it can be flared, and the catalogue's torque for
+         *     it by id, blank where none is published.
          */
         PlannedEnd: {
             /**
@@ -8359,6 +8361,8 @@ export interface components {
             nut_thread: string | null;
             /** Nut Length Mm */
             nut_length_mm: number;
+            /** Torque */
+            torque: string;
             /** Flare Length Mm */
             flare_length_mm: number;
             /** Allowance Mm */
@@ -10513,7 +10517,8 @@ export interface components {
         };
         /**
          * Torque
-         * @description How far a joint is tightened, in N·m, by its end type and thread.
+         * @description How far a joint is tightened, in N·m, by its end type, its thread and what its tube is of: materials or
+         *     their families, by id, in one cell; None where the tube is not what is squeezed.
          */
         Torque: {
             /** Id */
@@ -10522,6 +10527,8 @@ export interface components {
             fitting: string;
             /** Thread */
             thread: string;
+            /** Tubes */
+            tubes: string | null;
             /** Least Nm */
             least_nm: number;
             /** Most Nm */

@@ -8,10 +8,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from bendrel.core.chain.carried import carried
 from bendrel.core.chain.hose_ends import end_kind_of
 from bendrel.core.chain.pieces import Pieces, PlacedHose, place_pieces
 from bendrel.core.ends.fitting import Fitting, Nut, Torque
 from bendrel.core.findings import EndName
+from bendrel.core.fluids.fluid import Fluid
+from bendrel.core.hose.wetting import wetting
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import ComponentSpan, CornerReadings, HoseSpan, Line, RigidSpan, Span
 from bendrel.core.line.run import ENDS
@@ -23,6 +26,8 @@ from bendrel.core.threads.designation import ThreadError
 from bendrel.core.threads.wrench import wrenches_for
 from bendrel.core.units import UnitError
 
+STEEL = "steel-seamless"
+"""What hose ends are made of."""
 FEEL = "None published: by feel, wait, nip again."
 _NOT_SCREWED: dict[Closes, str] = {
     "push": "Pushed on to its mark; nothing is tightened.",
@@ -117,7 +122,7 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
     place = _place(line, k, end, neighbour)
     parts = _at_end(kit, pieces, span, end)
     thread = parts.nut.thread if parts.nut else parts.thread
-    torque = kit.torques.get((parts.torque_as, thread)) if thread else None
+    torque = kit.torque_for(parts.torque_as, thread, parts.material) if thread else None
     by_feel = kit.preferences["tightening"] == "feel"
     wrenches = wrenches_for(parts.nut.hex_mm, kit.wrenches, kit.wrench_band) if parts.nut else ()
     set_nm = None
@@ -127,7 +132,8 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
             set_torque(nm, arm.length_mm, arm.offset_mm) for nm in (torque.least_nm, torque.most_nm)
         )
         set_nm = (least, most)
-    applied, why = _applied(kit, parts)
+    duty = carried(line, kit, [])
+    applied, why = _applied(kit, parts, duty.fluid if duty else None)
     screwed = parts.closes in ("nut", "sleeve", "washer", "taper")
     return LineJoint(
         id=joint_id(span.id, end),
@@ -158,7 +164,7 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
 
 @record
 class _Parts:
-    """What an end closes with."""
+    """What an end closes with; `material` is the tube's, by id, or that of a hose end's own steel."""
 
     closes: Closes
     name: str
@@ -166,6 +172,7 @@ class _Parts:
     nut: Nut | None = None
     thread: str = ""
     torque_as: str = ""
+    material: str = STEEL
     hose: PlacedHose | None = None
 
 
@@ -199,7 +206,15 @@ def _tube_end(kit: Kit, span: RigidSpan, end: EndName) -> _Parts:
     if fitting is None:
         return _Parts(closes="push", name="an end that the catalogue does not know")
     name = f"{fitting.name}, {nut.thread}" if nut else fitting.name
-    return _Parts(closes=closes_of(fitting), name=name, fitting=fitting, nut=nut, torque_as=fitting.id)
+    tube = kit.tubes.get(span.tube)
+    return _Parts(
+        closes=closes_of(fitting),
+        name=name,
+        fitting=fitting,
+        nut=nut,
+        torque_as=fitting.id,
+        material=tube.material if tube else "",
+    )
 
 
 def _hose_end(kit: Kit, pieces: Pieces, span: HoseSpan) -> _Parts:
@@ -266,17 +281,15 @@ def _tight(parts: _Parts, torque: Torque | None, by_feel: bool) -> str:
     return FEEL if torque is None or by_feel else ""
 
 
-def _applied(kit: Kit, parts: _Parts) -> tuple[str, str]:
-    """What goes on the joint, by its kind and the shop's school."""
+def _applied(kit: Kit, parts: _Parts, fluid: Fluid | None) -> tuple[str, str]:
+    """What goes on the joint, by its kind, the shop's school and what the line carries."""
     if parts.closes == "taper":
         school = kit.schools["sealant"]
         answer = next(o for o in school.options if o.id == kit.preferences[school.id])
         return f"sealant: {answer.name}, none on the first thread", answer.reason
     if parts.closes in ("clamp", "push"):
-        return (
-            "a smear of the system's own fluid in the hose",
-            "It slides on without tearing; grease swells rubber.",
-        )
+        wet = wetting(fluid)
+        return (wet.smear if wet.dry else f"{wet.smear}, in the hose"), wet.why
     if parts.closes == "maker":
         return "as the part's maker says", "A part with its own seal needs nothing on its thread."
     if parts.closes == "sleeve":

@@ -124,11 +124,13 @@ class Nut:
 
 @record
 class Torque:
-    """How far a joint is tightened, in N·m, by its end type and thread."""
+    """How far a joint is tightened, in N·m, by its end type, its thread and what its tube is of: materials or
+    their families, by id, in one cell; None where the tube is not what is squeezed."""
 
     id: str
     fitting: str
     thread: str
+    tubes: str | None
     least_nm: Annotated[float, Gt(0)]
     most_nm: Annotated[float, Gt(0)]
     source: Source

@@ -14,6 +14,9 @@ from bendrel.core.record import record
 KELVIN = 273.15
 
 
+Wets = Literal["own", "oil", "dry"]
+
+
 @record
 class Attack:
     """A liner or material that the fluid harms, and how."""
@@ -26,8 +29,8 @@ class Attack:
 class Fluid:
     """A fluid. Density in kg/m³ at `density_c` °C, `expansion` its fall for each °C as a share;
     `viscosities` are pairs of °C and mm²/s, the coldest first. `goes_back` says whether what was drained
-    clean may go back in, `wets_hose` whether a hose may be wetted with it before it is pushed on, `seals`
-    which seals it wants where that must not be mixed."""
+    clean may go back in, `wets` what a hose is wetted with before it is pushed on (the fluid itself, engine
+    oil, nothing), `seals` which seals it wants where that must not be mixed."""
 
     id: str
     name: str
@@ -41,7 +44,7 @@ class Fluid:
     source: Source
     gas: bool = False
     goes_back: bool = True
-    wets_hose: bool = True
+    wets: Wets = "own"
     seals: Literal["", "glycol", "mineral", "silicone"] = ""
 
 

@@ -2,7 +2,15 @@
 
 from __future__ import annotations
 
-from bendrel.core.ends.fitting import EndSize, Fitting, FittingKind, Nut, double_flare_use, single_flare_use
+from bendrel.core.ends.fitting import (
+    EndSize,
+    Fitting,
+    FittingKind,
+    Nut,
+    Torque,
+    double_flare_use,
+    single_flare_use,
+)
 from bendrel.core.ends.room import EndRoom, FlareOrder, end_room
 from bendrel.core.findings import EndName
 from bendrel.core.line.document import TestFlare
@@ -16,7 +24,8 @@ from bendrel.core.tube.material import Tube
 
 @record
 class PlannedEnd:
-    """One end: what it adds to the cut, the room it has, and when it can be flared."""
+    """One end: what it adds to the cut, the room it has, when it can be flared, and the catalogue's torque
+    by id, blank where none is published."""
 
     end: EndName
     fitting: str
@@ -25,6 +34,7 @@ class PlannedEnd:
     nut: str | None
     nut_thread: str | None
     nut_length_mm: float
+    torque: str
     flare_length_mm: float
     allowance_mm: float
     leave_long_mm: float
@@ -46,6 +56,7 @@ class EndParts:
     fitting: Fitting
     size: EndSize | None
     nut: Nut | None
+    torque: Torque | None
     allowance_mm: float
     own_piece: bool
     room: EndRoom
@@ -90,6 +101,7 @@ def end_parts(
         fitting=fitting,
         size=size,
         nut=nut,
+        torque=kit.torque_for(fitting.id, nut.thread, chosen.tube.material) if nut else None,
         allowance_mm=0.0 if ready else used,
         own_piece=own is not None,
         room=room,
@@ -117,6 +129,7 @@ def planned_end(parts: EndParts, point: Vector, outward: Vector) -> PlannedEnd:
         nut=parts.nut.id if parts.nut else None,
         nut_thread=parts.nut.thread if parts.nut else None,
         nut_length_mm=parts.nut.length_mm if parts.nut else 0.0,
+        torque=parts.torque.id if parts.torque else "",
         flare_length_mm=parts.size.length_mm if parts.size else 0.0,
         allowance_mm=parts.allowance_mm,
         leave_long_mm=parts.leave_long_mm,

@@ -52,7 +52,9 @@ def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
     held, far = (a, b) if span.held == "A" else (b, a)
     opened = open_bends(span, ids, shape)
     closing = {parts.end: _closing(kit, parts) for parts in (held, far)}
-    tight = {parts.end: tightening(kit, parts.fitting, parts.nut, line.unit) for parts in (held, far)}
+    tight = {
+        parts.end: tightening(kit, parts.fitting, parts.nut, parts.torque, line.unit) for parts in (held, far)
+    }
     work = [
         EndWork(
             end=parts.end,

@@ -10,6 +10,7 @@ from bendrel.core.chain.chosen import Chosen
 from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.ends.room import EndRoom
 from bendrel.core.findings import Change, EndName, Fix, Place
+from bendrel.core.hose.wetting import Wetting, wetting
 from bendrel.core.line.document import HoseSpan, Line
 from bendrel.core.line.run import ENDS, Run
 from bendrel.core.pressure.tube import tube_strength
@@ -55,9 +56,9 @@ class Whole:
         return carried is not None and (carried.duty.vacuum or carried.duty.open)
 
     @property
-    def wets_hose(self) -> bool:
-        """A hose may be wetted with what the line carries."""
-        return self.chosen.carried is None or self.chosen.carried.fluid.wets_hose
+    def wetting(self) -> Wetting:
+        """What a hose is wetted with before it is pushed on."""
+        return wetting(self.chosen.carried.fluid if self.chosen.carried else None)
 
     def say(self, mm: float) -> str:
         """A length in the person's unit."""

@@ -82,7 +82,7 @@ class Kit:
     fittings: Mapping[str, Fitting]
     end_sizes: Mapping[tuple[str, str], EndSize]
     nuts: Mapping[str, Nut]
-    torques: Mapping[tuple[str, str], Torque]
+    torques: Mapping[str, Torque]
     clips: tuple[Clip, ...]
     clip_spacing: tuple[ClipSpacing, ...]
     clearances: Mapping[str, Clearance]
@@ -175,6 +175,20 @@ class Kit:
         """Nuts for one end type and tube size, the usual one first, then those of a size used for it."""
         fits = [n for n in self.nuts.values() if n.fitting == fitting and self.goes_on(n.size, size)]
         return tuple(sorted(fits, key=lambda nut: nut.size != size))
+
+    def torque_for(self, fitting: str, thread: str, material: str) -> Torque | None:
+        """What is published for a joint of this end, thread and tube material; None where nothing is."""
+        known = self.materials.get(material)
+        kinds = {material, known.family if known else ""}
+        return next(
+            (
+                row
+                for row in self.torques.values()
+                if (row.fitting, row.thread) == (fitting, thread)
+                and (row.tubes is None or kinds & set(row.tubes.split()))
+            ),
+            None,
+        )
 
     def benders_for(self, size: str, *, plastic: bool = False) -> tuple[Bender, ...]:
         """Benders for one tube size of metal (or of plastic), in catalogue order, then those of a size

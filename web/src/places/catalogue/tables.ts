@@ -98,12 +98,13 @@ export function tablesOf(c: Catalogue): Table[] {
     {
       id: "torques",
       name: "Torques",
-      columns: ["end", "thread", "to"],
+      columns: ["end", "thread", "on tube of", "to"],
       rows: c.torques.map((r) => ({
         id: r.id,
         cells: [
           fitting.get(r.fitting) ?? r.fitting,
           r.thread,
+          r.tubes ? r.tubes.split(" ").join(", ") : "any",
           `${sayTorque(r.least_nm, r.most_nm, "mm")} · ${sayTorque(r.least_nm, r.most_nm, "in")}`,
         ],
         source: r.source,

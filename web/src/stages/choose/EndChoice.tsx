@@ -107,12 +107,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
             onChange={(id) => setNut({ nut: id || null })}
           />
           {nut && <SourceLine source={nut.source} />}
-          {nut && (
-            <Tightness
-              torque={catalogue.torques.find((row) => row.fitting === choice.fitting && row.thread === nut.thread)}
-              unit={line.unit}
-            />
-          )}
+          {nut && <Tightness torque={catalogue.torques.find((row) => row.id === planned?.torque)} unit={line.unit} />}
           {atPort && (
             <Field
               label="Port thread"
@@ -167,7 +162,7 @@ function Tightness({ torque, unit }: { torque: Catalogue["torques"][number] | un
     <Box data-torque sx={{ pl: "112px" }}>
       {torque
         ? `Goes to ${sayTorque(torque.least_nm, torque.most_nm, unit)}`
-        : "No torque is published: by feel, wait, nip again."}
+        : "No torque is published for this tube and end: by feel, wait, nip again."}
       {torque && <SourceLine source={torque.source} />}
     </Box>
   );

@@ -213,12 +213,10 @@ def _push(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
 
 def _warming(case: Whole) -> str:
     """How a stiff hose is warmed and wetted, by what it carries. Source: common practice."""
-    if not case.wets_hose:
-        return (
-            "warm it in hot water away from the machine, dry it, push it on dry or with a smear of "
-            "engine oil. Never petrol, never a flame."
-        )
-    return "warm it in hot water, wet it with the system's own fluid, push. Never a flame."
+    wet = case.wetting
+    if wet.dry:
+        return "warm it in hot water, dry it, push it on dry. Never a flame."
+    return f"warm it in hot water away from the machine, dry it; on it goes {wet.smear}. Never a flame."
 
 
 def _bare(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
