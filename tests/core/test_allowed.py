@@ -9,6 +9,7 @@ from bendrel.core.lengths import Angle
 from bendrel.core.line.document import Carries, LeftOpen
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.removal.log import Removal, RemovedItem
+from bendrel.core.shop.fits import bore_fits
 from tests.core.test_refused import hosed, line
 from tests.lines import DOUBLE, Component, End, bent, end_of, replace, row, the_tube, with_tube
 
@@ -247,3 +248,28 @@ def test_a_washer_of_the_joint_is_counted_once():
         replace(bent(row(100, 90), service="oil-feed", end_b=end), removal=more), KIT
     ).chosen.needs
     assert sum(need.amount for need in needs if need.kind == "washer") == 3
+
+
+@pytest.mark.parametrize("nut", ["banjo_6mm_G1-8", "banjo_8mm_G1-4"])
+def test_a_banjo_with_a_pipe_thread_goes_into_a_parallel_port(nut):
+    """A bonded or copper washer on the port's face: as common as the metric one."""
+    size = KIT.nuts[nut].size
+    tube = next(t.id for t in KIT.tubes.values() if t.material == "copper-nickel" and t.size == size)
+    end = End(fitting="banjo", nut=nut, seat="bspp-port", thread=KIT.nuts[nut].thread, proved=True)
+    made = bent(
+        row(250, 45, radius=60), last=250, service="oil-feed", tube=tube, bender="given_any", end_a=end
+    )
+    assert "wrong_seat" not in codes(made)
+
+
+def test_three_diameters_of_three_eighths_are_made_by_the_shops_own_die():
+    """1 1/8 in is 28.6 mm: the bench tool for 3/8 in makes what seamless tube asks for."""
+    made = line("hydraulic", "steel-seamless_3-8in_1.245", "single-37", radius=None, bender="bench_3-8in")
+    assert "radius_too_tight" not in codes(made)
+
+
+def test_metric_tube_in_inch_hose_with_a_clamp_on_a_bead():
+    """25 mm in 25.4 is 1.6 % under: made every day; 24.8 in 25.4 is loose."""
+    hose = KIT.hoses["coolant_1in"]
+    assert bore_fits(KIT, hose, 25.0)
+    assert not bore_fits(KIT, hose, 24.8)

@@ -32,8 +32,8 @@ def test_no_fix_makes_it_worse(tens):
 @pytest.mark.parametrize(
     ("tube", "bender", "wider"),
     [
-        # 3 x 9.525 mm by hand is 28.6: the dies of 24 and 28 mm are left out, that of 40 mm is offered
-        ("steel-seamless_3-8in_0.889", "lever_3-8in", "bench-wide_3-8in"),
+        # 3 x 9.525 mm by hand is 28.6: the die of 24 mm is left out, that of 1 1/8 in (28.6) is offered
+        ("steel-seamless_3-8in_0.889", "lever_3-8in", "bench_3-8in"),
         ("steel-seamless_6mm_1", "lever_6mm", "bench_6mm"),  # 18: 19 mm
         ("aluminium-6061_10mm_1", "lever_10mm", "bench-wide_10mm"),  # 40: 42 mm, past one of 30
     ],

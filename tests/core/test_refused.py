@@ -417,3 +417,29 @@ def test_air_is_never_proposed_above_what_the_service_is():
     duty = plan_line(made, KIT).chosen.carried.duty
     offer = proposed(made, KIT, duty, None)
     assert offer.kpa <= KIT.services["air"].duty.most_kpa
+
+
+@pytest.mark.parametrize(
+    "hose", ["fuel-low_8mm", "fuel-injection_8mm", "cooler_3-8in", "hydraulic-return_3-4in"]
+)
+def test_no_reusable_ends_on_hose_that_has_none(hose):
+    """R7, R9, J1532 and suction hose: nobody makes ends to screw into them. With ends of its own, none."""
+    kind = KIT.hoses[hose].hose_class
+    service = {"fuel-low": "fuel-low", "fuel-injection": "fuel-injection", "cooler": "cooler"}.get(
+        kind, "hydraulic-return"
+    )
+    made = hosed(service, "steel-plated_3-8in_0.711", "single-37", hose, joined="reusable")
+    word = "stop" if KIT.services[service].safety_critical else "caution"
+    assert severity(made, "hose_end_none") == word
+    own = hosed("oil-feed", "steel-plated_3-8in_0.711", "single-37", "ptfe-braided_5-16in", joined="reusable")
+    assert severity(own, "hose_end_none") is None
+
+
+def test_shop_air_hose_is_no_air_brake_hose():
+    """It looks the same and is marked for nothing; marked hose passes, crimped and with its own ends."""
+    for joined in ("crimped", "reusable"):
+        shop = hosed("air-brake", "copper_3-8in_0.813", "single-45", "air_3-8in", joined=joined)
+        assert severity(shop, "hose_refused") == "stop"
+        marked = hosed("air-brake", "copper_3-8in_0.813", "single-45", "air-brake_3-8in", joined=joined)
+        assert severity(marked, "hose_refused") is None
+        assert severity(marked, "hose_end_none") is None

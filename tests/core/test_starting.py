@@ -47,7 +47,9 @@ def test_no_default_hose_raises_a_stop(service, unit):
     allowed = KIT.verdict("joint", "hose-and-clamps", service)
     if allowed.verdict == "refused":
         joined = (
-            "reusable" if KIT.verdict("joint", "reusable-hose", service).verdict != "refused" else "crimped"
+            "reusable"
+            if hose_class.reusable and KIT.verdict("joint", "reusable-hose", service).verdict != "refused"
+            else "crimped"
         )
     piece = Hose(hose=hose.id, length=Length(text="300 mm"), joined=joined)
     fitting = "bead" if joined == "clamps" else end_of(line, "B").fitting

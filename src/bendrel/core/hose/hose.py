@@ -16,7 +16,7 @@ ClampKindId = Literal["worm", "spring", "pinch", "injection"]
 @record
 class HoseClass:
     """A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
-    clamps that suit it; none where its ends are crimped or reusable. `law` is what a made-up one is sold
+    clamps that suit it; none where its ends are crimped or `reusable`, put on by hand. `law` is what a made-up one is sold
     under where that is no working pressure. `radius_at` says where the least bend radius of its sizes is
     measured."""
 
@@ -29,6 +29,7 @@ class HoseClass:
     clamps: tuple[ClampKindId, ...]
     source: Source
     law: str = ""
+    reusable: bool = False
     radius_at: RadiusAt = "inside"
 
     def least_radius_mm(self, hose: Hose) -> float:

@@ -51,7 +51,7 @@ def _own_ends(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
         return
     rule = case.kit.advice["hose_ends"]
     where, name = case.at_span(hose.piece.id), hose.hose_class.name
-    if kind is None:
+    if kind is None and hose.hose_class.reusable:
         yield Finding(
             severity="note",
             code="hose_end_unknown",
@@ -60,6 +60,19 @@ def _own_ends(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
             message=f"The catalogue has none for {name}: what they add to its length is not known.",
             source=rule.source,
             advice="Measure the ends that you have, or order it crimped.",
+        )
+        return
+    if kind is None:
+        yield Finding(
+            severity="stop" if case.service.safety_critical else "caution",
+            code="hose_end_none",
+            where=where,
+            title=f"No reusable ends on {name}",
+            message="Nobody makes any for it: what is screwed into it finds no braid to hold on to.",
+            source=rule.source,
+            advice="Order it crimped, or choose hose that has reusable ends.",
+            fix=choose("Its ends are crimped", (hose_at(hose, "joined"), "crimped")),
+            safety=case.service.safety_critical,
         )
         return
     yield Finding(
