@@ -104,7 +104,7 @@ def test_every_right_end_in_its_sizes(service):
     tube takes it)."""
     for end in right("end", KIT.fittings, service):
         tried = 0
-        sizes = {size for fitting, size in KIT.end_sizes if fitting == end}
+        sizes = {tube.size for tube in KIT.tubes.values() if KIT.end_size(end, tube.size) is not None}
         for size in sizes:
             for words in (("right",), ("right", "acceptable")):
                 materials = right("tube", KIT.materials, service, words)

@@ -9,7 +9,7 @@ from bendrel.core.fluids.fluid import density, viscosity
 FLUIDS = load_kit().fluids
 KNOWN = {
     "water": ("Water", 3e5, (1, 10, 30, 50, 70, 90, 110)),
-    "coolant-50": ("INCOMP::MEG[0.5]", 3e5, (-15, -5, 10, 30, 50, 70, 95)),
+    "coolant-50": ("INCOMP::MEG[0.527]", 3e5, (-15, -5, 10, 30, 50, 70, 95)),
     "air": ("Air", 101_325, (-10, 0, 10, 40, 80, 95)),
 }
 CASES = [(ours, t) for ours, (_, _, temperatures) in KNOWN.items() for t in temperatures]

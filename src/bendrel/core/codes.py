@@ -20,7 +20,7 @@ ChooseCode = Literal[
     "seat_unsaid", "galvanic", "no_nut", "nut_mismatch", "threads_mixed", "port_thread_unread",
     "nut_port", "prove_nut", "trial_stale", "radius_too_tight", "strain_over_elongation",
     "bender_size", "angle_over_limit", "radius_not_the_tools", "other_service", "low_pressure",
-    "over_pressure", "low_heat", "over_heat", "made_for",
+    "over_pressure", "freezes", "low_heat", "over_heat", "made_for",
     "too_hot_tube", "too_hot_end", "too_hot_hose", "too_hot_clamps", "too_hot_component",
     "test_tube", "test_end", "test_hose", "test_clamps", "test_component", "rating_unknown_tube",
     "rating_unknown_end", "rating_unknown_hose", "rating_unknown_clamps",

@@ -4643,6 +4643,7 @@ export interface components {
          *     tool holds behind the flare. `new_parts` are what each such end takes new; `closing` is the school that
          *     says how it is closed, "" where nobody disagrees. `strong_as_tube` says that the joint is as strong as
          *     the tube where the catalogue has its size; `beaded` that the tube itself is pressed out to a bead;
+         *     `rated` is what one that uses no tube stands whatever its size;
          *     `highest_c` is what its seals stand, None where they stand what the tube does.
          */
         Fitting: {
@@ -4688,6 +4689,7 @@ export interface components {
              * @default false
              */
             beaded: boolean;
+            rated?: components["schemas"]["Rating"] | null;
             /** Highest C */
             highest_c?: number | null;
         };
@@ -5408,7 +5410,7 @@ export interface components {
         /**
          * HoseClass
          * @description A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
-         *     clamps that suit it; none where its ends are crimped or reusable. `law` is what a made-up one is sold
+         *     clamps that suit it; none where its ends are crimped or `reusable`, put on by hand. `law` is what a made-up one is sold
          *     under where that is no working pressure. `radius_at` says where the least bend radius of its sizes is
          *     measured.
          */
@@ -5433,6 +5435,11 @@ export interface components {
              * @default
              */
             law: string;
+            /**
+             * Reusable
+             * @default false
+             */
+            reusable: boolean;
             /**
              * Radius At
              * @default inside
@@ -8337,8 +8344,8 @@ export interface components {
         };
         /**
          * PlannedEnd
-         * @description One end: what it adds to the cut, the room it has, when it can be flared, and the catalogue's torque for
-         *     it by id, blank where none is published.
+         * @description One end: what it adds to the cut, the room it has, when it can be flared, and the catalogue's torque
+         *     by id, blank where none is published.
          */
         PlannedEnd: {
             /**
@@ -8773,6 +8780,15 @@ export interface components {
              */
             by_cap: boolean;
             source?: components["schemas"]["HeldBack"] | null;
+        };
+        /**
+         * Rating
+         * @description What a joint stands in every size that it is made in, in kPa.
+         */
+        Rating: {
+            /** Kpa */
+            kpa: number;
+            source: components["schemas"]["Source"];
         };
         /**
          * Reason

@@ -29,6 +29,14 @@ class NewPart:
 
 
 @record
+class Rating:
+    """What a joint stands in every size that it is made in, in kPa."""
+
+    kpa: Annotated[float, Gt(0)]
+    source: Source
+
+
+@record
 class Fitting:
     """A way of ending a tube. Lengths in mm.
 
@@ -37,6 +45,7 @@ class Fitting:
     tool holds behind the flare. `new_parts` are what each such end takes new; `closing` is the school that
     says how it is closed, "" where nobody disagrees. `strong_as_tube` says that the joint is as strong as
     the tube where the catalogue has its size; `beaded` that the tube itself is pressed out to a bead;
+    `rated` is what one that uses no tube stands whatever its size;
     `highest_c` is what its seals stand, None where they stand what the tube does.
     """
 
@@ -52,6 +61,7 @@ class Fitting:
     closing: Literal["", "sleeve", "sealant"] = ""
     strong_as_tube: bool = False
     beaded: bool = False
+    rated: Rating | None = None
     highest_c: float | None = None
 
     @property

@@ -30,7 +30,8 @@ class Fluid:
     """A fluid. Density in kg/m³ at `density_c` °C, `expansion` its fall for each °C as a share;
     `viscosities` are pairs of °C and mm²/s, the coldest first. `goes_back` says whether what was drained
     clean may go back in, `wets` what a hose is wetted with before it is pushed on (the fluid itself, engine
-    oil, nothing), `seals` which seals it wants where that must not be mixed."""
+    oil, nothing), `seals` which seals it wants where that must not be mixed,
+    `freezes_c` where it turns to ice (None: it does not in any line here)."""
 
     id: str
     name: str
@@ -45,6 +46,7 @@ class Fluid:
     gas: bool = False
     goes_back: bool = True
     wets: Wets = "own"
+    freezes_c: float | None = None
     seals: Literal["", "glycol", "mineral", "silicone"] = ""
 
 

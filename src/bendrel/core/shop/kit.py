@@ -8,7 +8,7 @@ from functools import cached_property
 from bendrel.core.bending.bender import Bender
 from bendrel.core.bending.body import Bench, ToolKind
 from bendrel.core.bending.calibration import Calibration, calibrated
-from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Torque
+from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Rating, Torque
 from bendrel.core.findings import Source
 from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
@@ -158,10 +158,13 @@ class Kit:
 
     def end_size(self, fitting: str, size: str) -> EndSize | None:
         """What one tube size needs for one end type; the row of a size that is used for it where it has
-        none of its own."""
+        none of its own. An end that is brazed on has one figure for all its sizes."""
         own = self.end_sizes.get((fitting, size))
         if own is not None:
             return own
+        known = self.fittings.get(fitting)
+        if known is not None and known.rated is not None:
+            return self._rated_end(known, known.rated, size)
         return next(
             (
                 row
@@ -169,6 +172,20 @@ class Kit:
                 if row.fitting == fitting and self.goes_on(row.size, size)
             ),
             None,
+        )
+
+    def _rated_end(self, fitting: Fitting, rated: Rating, size: str) -> EndSize | None:
+        made = any(n.fitting == fitting.id and self.goes_on(n.size, size) for n in self.nuts.values())
+        if not made:
+            return None
+        return EndSize(
+            fitting=fitting.id,
+            size=size,
+            flare_diameter_mm=None,
+            used_mm=0.0,
+            length_mm=0.0,
+            rated_kpa=rated.kpa,
+            source=rated.source,
         )
 
     def nuts_for(self, fitting: str, size: str) -> tuple[Nut, ...]:

@@ -71,17 +71,22 @@ export function tablesOf(c: Catalogue): Table[] {
       id: "end-sizes",
       name: "Ends by size",
       columns: ["end", "tube", "flare", "uses up", "stands"],
-      rows: c.end_sizes.map((r) => ({
-        id: `${r.fitting} ${r.size}`,
-        cells: [
-          fitting.get(r.fitting) ?? r.fitting,
-          r.size,
-          r.flare_diameter_mm == null ? "–" : mm(r.flare_diameter_mm),
-          r.used_mm == null ? "by formula" : mm(r.used_mm),
-          bar(r.rated_kpa),
-        ],
-        source: r.source,
-      })),
+      rows: [
+        ...c.end_sizes.map((r) => ({
+          id: `${r.fitting} ${r.size}`,
+          cells: [
+            fitting.get(r.fitting) ?? r.fitting,
+            r.size,
+            r.flare_diameter_mm == null ? "–" : mm(r.flare_diameter_mm),
+            r.used_mm == null ? "by formula" : mm(r.used_mm),
+            bar(r.rated_kpa),
+          ],
+          source: r.source,
+        })),
+        ...c.fittings.flatMap(({ id, name, rated }) =>
+          rated ? [{ id, cells: [name, "every size", "–", mm(0), bar(rated.kpa)], source: rated.source }] : [],
+        ),
+      ],
     },
     {
       id: "nuts",

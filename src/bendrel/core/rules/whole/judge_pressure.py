@@ -193,6 +193,18 @@ def _fluid(whole: Whole, carried: Carried) -> Iterator[Finding]:
             fix=fix,
             safety=True,
         )
+    if fluid.freezes_c is not None and duty.cold_c < fluid.freezes_c:
+        rule = whole.kit.advice["freezes"]
+        yield Finding(
+            severity="caution",
+            code="freezes",
+            where=whole.whole(),
+            title=f"{fluid.name} freezes at {fluid.freezes_c:.0f} °C",
+            message=f"This line gets to {duty.cold_c:.0f} °C. {rule.text}",
+            source=fluid.source,
+            advice="Take a mixture with antifreeze, or drain it before the frost.",
+            safety=case.service.safety_critical,
+        )
     for case in whole.cases:
         for attack in fluid.attacks:
             if attack.id not in (case.material.id, case.material.family):
