@@ -9,12 +9,18 @@ from shutil import copyfile
 
 import pytest
 from fastapi import FastAPI
+from hypothesis import settings
 from starlette.testclient import TestClient
 
 from bendrel.api.app import create_app
 from bendrel.catalogue.loader import load_kit
 from bendrel.services.demo import fill_demo
 from bendrel.services.startup import Shop, open_shop
+
+# fewer drawn cases while deliberate mistakes are counted (tools/mutants.py): each runs the tests once more
+settings.register_profile("mutants", max_examples=25, deadline=None)
+if "HYPOTHESIS_PROFILE" in os.environ:
+    settings.load_profile(os.environ["HYPOTHESIS_PROFILE"])
 
 
 @pytest.fixture(scope="session")

@@ -94,6 +94,7 @@ def test_plan_of_a_csv_and_of_a_document(folder):
     assert other["moves"][0]["mark_mm"] == pytest.approx(85 + 11.781, abs=1e-3)
     document = answer("plan", "line.bendrel.json", cwd=folder)
     assert document["moves"][0]["measured_from"] == "flared_rim"
+    assert value["findings"]
     assert all(set(f) >= {"severity", "code", "where", "message", "source"} for f in value["findings"])
 
 

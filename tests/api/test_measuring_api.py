@@ -51,6 +51,7 @@ def test_the_plan_carries_doubt_and_checks(client, left):
     assert measured["disagree"] is True
     named = client.post("/api/suspects", json=document).json()["named"]
     assert 1 <= len(named) <= 3
+    assert named
     assert all(item["path"].startswith("/spans/s1/readings/") for item in named)
 
 

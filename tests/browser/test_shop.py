@@ -122,6 +122,7 @@ def test_the_way_back_stands_still_as_soon_as_it_is_seen(page: Page):
     page.goto(f"/jobs/{job}")
     page.get_by_role("button", name="Delete job").click()
     first, seen = page.evaluate(FIRST_SEEN_AND_LATER, "Undo")
+    assert seen
     assert all(place == first for place in seen), (first, seen)
 
 

@@ -96,6 +96,7 @@ def test_rows_that_refer_to_rows_of_other_files(kit):
         assert material in kit.materials
     for shared in kit.shared_threads:
         assert set(shared.ends) <= set(kit.fittings)
+        assert shared.threads
         assert all(kit.thread(name).designation == name for name in shared.threads)
     for hose_class in kit.hose_classes.values():
         assert set(hose_class.families) <= families
@@ -186,6 +187,7 @@ def test_ends_needed_daily_are_there_with_nut_and_rating(kit, end, size, thread,
 def test_a_makers_own_joint_has_no_rating_and_no_nut_of_ours(kit):
     """Common practice: sleeve, nut and figure come from the machine's maker."""
     sizes = {tube.size for tube in kit.tubes.values()}
+    assert sizes
     assert all(kit.end_size("maker-sleeve", size) is None for size in sizes)
     assert not any(kit.nuts_for("maker-sleeve", size) for size in sizes)
 
@@ -194,6 +196,7 @@ def test_every_torque_is_of_a_joint_that_is_there(kit):
     made = {(nut.fitting, nut.thread) for nut in kit.nuts.values()}
     assert kit.torques
     assert {(row.fitting, row.thread) for row in kit.torques.values()} <= made
+    assert kit.torques
     assert all(row.least_nm <= row.most_nm for row in kit.torques.values())
 
 

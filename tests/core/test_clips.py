@@ -45,7 +45,9 @@ def test_no_two_clips_stand_further_apart_than_allowed(developed, bends, apart):
             ordered.append(arc(start, start + length))
             free = start + length
     places = clip_places(developed, tuple(ordered), apart, 100)
+    assert places
     assert all(0 <= place <= developed for place in places)
+    assert len(places) > 1 or developed <= apart + 2 * 100
     assert all(0 < b - a <= apart + 1e-6 for a, b in pairwise(places))
     if developed > 2 * 100:
         assert places[0] <= 100 + 200

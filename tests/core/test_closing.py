@@ -111,6 +111,7 @@ def test_every_joint_once_a_round_and_everything_counted_out(service: str, chain
         rounds = Counter((step.round, step.joint) for step in work.steps if step.does == does)
         per_round = {n: {joint for r, joint in rounds if r == n} for n in {r for r, _ in rounds}}
         assert set(rounds.values()) <= {1}
+        assert per_round
         assert all(found == names for found in per_round.values())
         assert not names or 1 in per_round
     on = {thing.id for thing in work.put_on}
@@ -118,6 +119,7 @@ def test_every_joint_once_a_round_and_everything_counted_out(service: str, chain
     assert Counter(off) == Counter(on)
     put = {name: k for k, step in enumerate(work.steps) for name in step.on}
     gone = {name: k for k, step in enumerate(work.steps) for name in step.off}
+    assert put
     assert all(gone[name] > k for name, k in put.items())
     assert len({step.id for step in work.steps}) == len(work.steps)
 
@@ -286,6 +288,7 @@ def test_a_cap_that_was_put_on_must_come_off() -> None:
     on = tuple(name for name in made.proving.done if not name.startswith("hand-"))
     told = ways(replace(made, proving=replace(made.proving, done=on)))
     assert len(told) == 2
+    assert told
     assert all(text.startswith("Still on: the cap or wrap") for text in told)
     never = tuple(name for name in on if name != "cap")
     assert ways(replace(made, proving=replace(made.proving, done=never))) == []

@@ -129,6 +129,7 @@ def test_a_radius_without_room_is_moved_so_that_the_ports_are_met():
     _, end2, way2 = walk(made.shape)
     assert np.allclose(end, end2, atol=0.01)
     assert np.allclose(way, way2, atol=1e-3)
+    assert made.shape.bends
     assert all(bend.radius_mm == 24 for bend in made.shape.bends)
     assert made.departure_mm == pytest.approx(
         distances(np.array([p for _, p in sampled(made.shape, 1.0)]), path(old, step=0.5)).max(), abs=0.05
@@ -192,6 +193,7 @@ def test_a_bought_part_that_is_right_and_one_that_is_not(read):
         {"kind": "bend", "row": "r4", "text": f"{angle + 5}"},
     )
     assert [c.off for c in wrong.compared] == pytest.approx([6, 5])
+    assert wrong.compared
     assert all(abs(c.off) > c.allowed for c in wrong.compared)
     assert wrong.way_b_deg == pytest.approx(5, abs=0.01)
     only_leg = held(read, {"kind": "leg", "row": "r2", "text": f"{leg + 6}"})

@@ -16,6 +16,7 @@ from bendrel.core.repair.condition import Condition, Damage, Decision, Fixture
 from tests.core.test_refused import hosed, line
 from tests.core.test_room_and_route import hole
 from tests.lines import DOUBLE, Component, bent, end_of, replace, row
+from tests.made_lines import made_line
 from tests.random_lines import random_line, with_fix
 
 KIT = load_kit()
@@ -58,10 +59,12 @@ def sound(finding: Finding, line: Line, developed: float, count: int) -> None:
 
 def checked(made) -> int:
     plan = plan_line(made, KIT)
-    if plan.part is None:
+    if plan.chosen is None:
         return 0
     for finding in plan.findings:
-        sound(finding, made, plan.part.developed_mm, len(plan.part.bends))
+        piece = plan.piece(finding.where.span) or plan.piece()
+        part = piece.part if piece else None
+        sound(finding, made, part.developed_mm if part else 0.0, len(part.bends) if part else 0)
         if finding.fix is not None:
             assert finding.fix.label.strip()
             assert not re.search(NOTHING, finding.fix.label)
@@ -71,6 +74,12 @@ def checked(made) -> int:
     order = [("stop", "caution", "note").index(f.severity) for f in plan.findings]
     assert order == sorted(order), "what is worst comes first"
     return len(plan.findings)
+
+
+@pytest.mark.parametrize("start", range(0, 120, 20))
+def test_lines_as_people_make_them_say_whole_things(start):
+    """Chains, mended and let-in ones, hoses with a way, old tube, logs (tests/made_lines.py)."""
+    assert sum(checked(made_line(KIT, seed)) for seed in range(start, start + 20)) > 60
 
 
 @pytest.mark.parametrize("start", range(0, 400, 50))

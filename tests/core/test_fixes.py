@@ -12,6 +12,7 @@ from bendrel.core.lengths import Length
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, TubeEnd
 from bendrel.core.plan.assemble import plan_line
 from tests.lines import bent, row, with_tube
+from tests.made_lines import made_line
 from tests.random_lines import made_worse, random_line, with_fix
 
 KIT = load_kit()
@@ -22,6 +23,19 @@ def test_no_fix_makes_it_worse(tens):
     tried = 0
     for seed in range(10_000 + 10 * tens, 10_010 + 10 * tens):
         line = random_line(KIT, seed)
+        for finding in plan_line(line, KIT).findings:
+            if finding.fix is not None:
+                tried += 1
+                assert made_worse(line, finding, KIT) == [], (seed, finding.code, finding.fix.label)
+    assert tried > 5
+
+
+@pytest.mark.parametrize("tens", range(4))
+def test_no_fix_makes_a_line_worse_as_people_make_them(tens):
+    """Chains, mended and let-in ones, hoses with a way, old tube, logs (tests/made_lines.py)."""
+    tried = 0
+    for seed in range(20_000 + 10 * tens, 20_010 + 10 * tens):
+        line = made_line(KIT, seed)
         for finding in plan_line(line, KIT).findings:
             if finding.fix is not None:
                 tried += 1

@@ -76,6 +76,7 @@ def test_the_stated_doubt_holds_the_truth_in_90_to_99_of_100(method):
         else:
             held["end"] += np.linalg.norm(end_frame(read.shape).point - end) <= doubt.end_b_mm
             held["way"] += _between(made.way_b, way) <= doubt.way_b_deg
+    assert held
     assert all(180 <= count <= 199 for count in held.values()), held
 
 

@@ -270,6 +270,7 @@ def test_a_hairpin_that_closes_on_itself_has_no_order_and_says_why():
     found = find_order(at("lever_3-16in", BendList(bends=bends, last_straight_mm=150)), "A", 50_000)
     assert found.order is None
     assert found.whole
+    assert found.blocked
     assert all(item.contact.thing for item in found.blocked)
     assert len(found.made) + len({item.bend for item in found.blocked}) == 4
 

@@ -177,6 +177,7 @@ def test_a_stripped_port_is_saved_by_an_insert_or_the_next_thread(kit):
     assert insert.drill_mm == pytest.approx(10.35, abs=0.1)
     assert insert.ok
     assert larger[0].thread == "M11x1.5"  # pitch diameter 10.026 mm, ISO 724: just outside the old 10
+    assert larger
     assert all(rescue.drill_mm > insert.drill_mm - 1 for rescue in larger)
 
 
@@ -231,6 +232,7 @@ def test_a_tapered_port_goes_to_the_next_taper_or_a_bushing(kit):
         ("bushing", "1/4-18 NPT"),
     ]
     assert ways[0].drill_mm == pytest.approx(7 / 16 * 25.4, abs=0.4)
+    assert ways
     assert all("chip" in way.reason for way in ways)
     thin = save(kit, thread="1/8 NPT", seat="npt-port", boss="16 mm").ways
     assert not any(way.ok for way in thin)

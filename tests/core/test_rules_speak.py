@@ -99,6 +99,7 @@ def test_the_rule_speaks_and_is_silent(code):
     wrong, right = PAIRS[code]
     said = [finding for finding in plan_line(wrong, KIT).findings if finding.code == code]
     assert said, f"{code} should speak"
+    assert said
     assert all(finding.source.text and finding.title and finding.message for finding in said)
     assert code not in {finding.code for finding in plan_line(right, KIT).findings}
 

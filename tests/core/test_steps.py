@@ -147,6 +147,7 @@ def test_the_last_joint_is_closed_after_what_needs_it_open(kit):
         open_at = [k for k, step in enumerate(made) if step.last_joint == "must be open"]
         closes = [k for k, step in enumerate(made) if step.last_joint == "is closed"]
         assert len(closes) == 1, service.id
+        assert bool(open_at) == any(proof.last_joint == "open" for proof in service.proofs)
         assert all(k < closes[0] for k in open_at), service.id
         for proof in service.proofs:
             at = next(k for k, step in enumerate(made) if step.text == proof.text)

@@ -48,6 +48,7 @@ def test_the_bend_to_blame_is_named_though_good_ones_came_after():
         "Keep the side of A: cut in the straight ",
         "Keep the side of B: cut in the straight ",
     }
+    assert joints
     assert all("bend 3" in way.text for way in joints)
 
 

@@ -242,4 +242,5 @@ def test_labels_of_bends_that_lie_on_each_other_are_pushed_apart(kit):
     assert len(places) == 6
     for one, other in [(a, b) for k, a in enumerate(places) for b in places[k + 1 :]]:
         assert abs(one[0] - other[0]) > 16.9 or abs(one[1] - other[1]) > 16.9
+    assert len(places) > 1
     assert all(a != b for a, b in pairwise(places))

@@ -44,6 +44,7 @@ def test_the_part_on_its_board_is_the_part():
         _, end, _ = walk(shape)
         assert np.linalg.norm(there[-1] - there[0]) == pytest.approx(np.linalg.norm(end), abs=1e-6)
         assert min(h for _, _, h in jig.path) == pytest.approx(8.0 + OD / 2)
+        assert jig.path
         assert all(35 - 1e-6 <= x <= jig.wide_mm - 35 + 1e-6 for x, _, _ in jig.path)
 
 

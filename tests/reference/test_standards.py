@@ -34,7 +34,7 @@ def test_tapered_inch_pipe_threads_by_their_formulas(name: str) -> None:
 
 
 def test_tapered_whitworth_threads_are_the_parallel_ones_at_the_gauge_plane() -> None:
-    """ISO 7-1 gives at the gauge plane what ISO 228-1 gives all along; gauge lengths typed from its table."""
+    """ISO 7-1 gives at the gauge plane what ISO 228-1 gives all along; gauge lengths from its table."""
     lengths = {
         "1/16": 4.0,
         "1/8": 4.0,
@@ -125,7 +125,7 @@ def test_tube_that_names_a_table(key: tuple[str, str]) -> None:
 
 
 def test_a_cone_is_one_cone_whatever_tube_is_in_it() -> None:
-    """ISO 8434-2: metric tube sits on the inch cone of its nut: one thread, flares within one range, one rating."""
+    """ISO 8434-2: metric tube sits on the inch cone of its nut: one thread, range and rating."""
     ranges = {  # SAE J533, 37°: least and greatest flare in inches, by thread
         "9/16-18": (0.460, 0.490), "3/4-16": (0.630, 0.660), "7/8-14": (0.760, 0.790),
         "1 1/16-12": (0.920, 0.950), "1 5/16-12": (1.170, 1.200),

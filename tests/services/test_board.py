@@ -41,6 +41,7 @@ def test_a_line_of_which_nothing_is_known_has_its_name_at_once_and_the_rest_soon
     assert {line.name for line in job.lines} == {f"line {k}" for k in range(5)}
     assert not any(line.reckoned for line in job.lines)
     job = until(lambda: reckoned(shop))
+    assert job.lines
     assert all(line.bends == 1 and line.cut_mm for line in job.lines)
 
 
@@ -78,6 +79,7 @@ def test_what_is_too_much_for_the_board_is_said_and_holds_no_other_up(shop, line
     job = until(lambda: reckoned(shop))
     said = {line.id: line.next_step for line in job.lines}
     assert said.pop(lines[1].id) == "too much to work out for the board; open it"
+    assert [line for line in job.lines if line.id in said]
     assert all(line.bends == 1 for line in job.lines if line.id in said)
 
 

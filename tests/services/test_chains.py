@@ -52,7 +52,7 @@ def bends_of(line: Line) -> dict[tuple[str, str], object]:
 def test_random_edits_leave_a_line(kit, block):
     """250 edits a block, 2,000 in all: ids are their own, joints are one fewer than spans, what is set aside
     names a bend that is there, it is the same after writing and reading, and undo is the line before."""
-    rng, done = random.Random(block), 0
+    rng, done, kept = random.Random(block), 0, 0
     said: list[str] = []
     untouched: list[bool] = []
     line = some_line(rng)
@@ -88,9 +88,12 @@ def test_random_edits_leave_a_line(kit, block):
         assert edited.span in ids
         assert len(line.joints) == len(line.spans) - 1
         bends = bends_of(line)
+        kept += len(line.set_aside)
         assert all((item.at.span, item.at.row) in bends for item in line.set_aside)
         assert line_from_value(line_to_value(line)) == line
     assert done > 100
+    assert kept > 0
+    assert untouched
     assert all(untouched)
     assert said
     assert all(one.endswith(".") for one in said)

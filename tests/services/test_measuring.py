@@ -122,6 +122,7 @@ def test_suspects_are_named_only_when_a_check_disagrees(shop):
     legs = {f"/spans/s1/readings{path}" for path in ("/rows/r1/length", "/rows/r2/length", "/last")}
     assert {item.path for item in named} <= legs
     assert {item.change for item in named} == {"25.4 mm less"}
+    assert named
     assert all("an inch" in item.slip for item in named)
     assert look_at_checks(bent(row("?", 90)), shop.kit).named == ()
 

@@ -125,6 +125,7 @@ def test_the_chart_keeps_what_is_highest_and_lowest():
     data[500, 1] = 3.0
     points = thinned(data, 50)
     assert min(point.least for point in points) == 3.0
+    assert points
     assert all(point.warm_c is None for point in points)
     assert thinned(np.empty((0, 3)), 50) == ()
 

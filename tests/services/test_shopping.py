@@ -67,6 +67,7 @@ def test_a_banjo_takes_two_washers_and_new_parts_are_bought_once():
     washers = [need for need in told if need.kind == "washer"]
     assert [n.amount for n in washers] == [2, 2]
     bolts = [need.what for need in told if need.ref.startswith("nut:")]
+    assert bolts
     assert all(what.startswith("banjo bolt M10x1") for what in bolts)
     assert len(bolts) == 2
     new = Component(what="filter", age="new", note="5 micron")

@@ -69,12 +69,15 @@ def test_demo_data_is_made_once_and_every_line_of_it_can_be_planned(shop, kit):
     fill_demo(shop)
     jobs = shop.jobs.board()
     assert sorted(job.name for job in jobs) == ["Fire tender", "Harbour launch", "Slipway crane"]
+    made = 0
     for summary in (line for job in jobs for line in job.lines):
         document = shop.lines.open(summary.id).document
         plan = plan_line(document, kit)
         assert plan.chosen is not None
         assert len(plan.pieces) == sum(span.kind == "rigid" for span in document.spans)
+        made += len(plan.pieces)
         assert all(piece.part is not None and piece.part.cut_mm > 0 for piece in plan.pieces)
+    assert made > 10
 
 
 def test_switching_an_empty_line_gives_an_empty_table(shop):

@@ -39,7 +39,12 @@ def _straights(case: Case) -> Iterator[Finding]:
                 ),
                 source=DERIVED,
                 advice="Lengthen the leg or move a bend.",
-                fix=_lengthen(case, number, -straight),
+                # no less than the tool holds on to between two bends, or the next finding is as bad
+                fix=_lengthen(
+                    case,
+                    number,
+                    (case.bender.least_between_mm if 1 < number < len(straights) else 0.0) - straight,
+                ),
             )
         elif 1 < number < len(straights) and straight < case.bender.least_between_mm - case.hand_mm:
             least = case.bender.least_between_mm

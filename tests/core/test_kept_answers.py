@@ -1,0 +1,29 @@
+"""The kept lines of version 2 still come to what is told of them; a change shows as text in the commit that
+means it (`python tools/golden.py --made --write`)."""
+
+from __future__ import annotations
+
+from difflib import unified_diff
+
+import pytest
+
+from bendrel.catalogue.loader import load_kit
+from bendrel.exchange.documents import line_from_value
+from tests.kept_answers import A_FILE, COUNT, documents, file_of, told_file
+from tests.made_lines import KINDS, share_of
+
+
+def test_the_kept_lines_are_as_people_make_them() -> None:
+    """Every kind is there, eight and more of each."""
+    found = share_of(load_kit(), [line_from_value(kept) for kept in documents()])
+    assert len(documents()) == COUNT
+    assert {kind: found[kind] for kind in KINDS if found[kind] < 8} == {}
+
+
+@pytest.mark.parametrize("first", range(0, COUNT, 2 * A_FILE))
+def test_what_is_told_of_them_has_not_changed(first: int) -> None:
+    """Twenty lines a test, as text."""
+    kept = documents()
+    for start in (first, first + A_FILE):
+        was, now = file_of(start).read_text(encoding="utf-8"), told_file(start, kept)
+        assert list(unified_diff(was.splitlines(), now.splitlines(), lineterm="", n=0)) == []
