@@ -32,6 +32,7 @@ SOURCES = {
 }
 """What holds fuel, current, oil or air back, by service: the id of its step, and its word."""
 
+GROUPS = ("ready", "loose", "hand", "tight", "open", "fill", "hold", "look", "works", "again", "after")
 PRESSED_OR_HOT = sorted(set(KIT.services) - {"vent"})
 
 
@@ -55,6 +56,9 @@ def test_no_source_comes_back_with_a_joint_open(service: str) -> None:
         made = stripped(seed, service)
         joints = joints_of(made, KIT)
         work = work_of(made, KIT, joints)
+        # the screen and the bench show them group by group: in the same order
+        shown = [GROUPS.index(step.group) for step in work.steps]
+        assert shown == sorted(shown), f"{seed}: {[step.id for step in work.steps]}"
         sources = {name for name in SOURCES.get(service, {}) if name in made.removal.done}
         shut, tight, looked = set(sources), set[str](), False
         for step in work.steps:

@@ -4587,7 +4587,7 @@ export interface components {
              */
             severity: "stop" | "caution" | "note";
             /** Code */
-            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
+            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "freezes" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
             where: components["schemas"]["Place"];
             /** Title */
             title: string;
@@ -4853,7 +4853,8 @@ export interface components {
          * @description A fluid. Density in kg/m³ at `density_c` °C, `expansion` its fall for each °C as a share;
          *     `viscosities` are pairs of °C and mm²/s, the coldest first. `goes_back` says whether what was drained
          *     clean may go back in, `wets` what a hose is wetted with before it is pushed on (the fluid itself, engine
-         *     oil, nothing), `seals` which seals it wants where that must not be mixed.
+         *     oil, nothing), `seals` which seals it wants where that must not be mixed,
+         *     `freezes_c` where it turns to ice (None: it does not in any line here).
          */
         Fluid: {
             /** Id */
@@ -4897,6 +4898,8 @@ export interface components {
              * @enum {string}
              */
             wets: "own" | "oil" | "dry";
+            /** Freezes C */
+            freezes_c?: number | null;
             /**
              * Seals
              * @default
@@ -5410,9 +5413,9 @@ export interface components {
         /**
          * HoseClass
          * @description A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
-         *     clamps that suit it; none where its ends are crimped or `reusable`, put on by hand. `law` is what a made-up one is sold
-         *     under where that is no working pressure. `radius_at` says where the least bend radius of its sizes is
-         *     measured.
+         *     clamps that suit it; none where its ends are crimped or `reusable`, put on by hand. `law` is what a
+         *     made-up one is sold under where that is no working pressure. `radius_at` says where the least bend radius
+         *     of its sizes is measured.
          */
         HoseClass: {
             /** Id */

@@ -141,6 +141,20 @@ describe("a line being edited", () => {
     ]);
   });
 
+  it("conflicts where the line was saved elsewhere since its draft was typed, and overwrites nothing", async () => {
+    const left = open();
+    type(left, "mine");
+    // the page is gone before it is quiet; somebody else saves in the meantime
+    await server.save(1, line("theirs"));
+    const again = open();
+    expect(note(again)).toBe("mine");
+    await again.flush();
+    const { save, conflict } = again.getState();
+    expect([save, conflict?.theirs.notes, conflict?.base?.notes]).toEqual(["conflict", "theirs", "first"]);
+    expect([server.steps.at(-1)?.notes, server.version]).toEqual(["theirs", 2]);
+    expect([note(again), drawer.kept?.document.notes]).toEqual(["mine", "mine"]);
+  });
+
   it("keeps what is typed while an undo is under way", async () => {
     const store = open();
     type(store, "a");

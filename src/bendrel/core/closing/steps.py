@@ -106,24 +106,25 @@ def _fit(
         text="Clips, from one end to the other: each snug, the line not pulled.",
     )
     # what is not held back by it may come off; what holds something back waits for the last joint
-    yield from _taken_off((thing for thing in things if thing.source is None), "fill")
+    yield from _taken_off((thing for thing in things if thing.source is None), "fill", "tight")
     sources = tuple(thing for thing in things if thing.source is not None and thing.until == "fill")
     if last is not None:
         for step in _parts(rule, "open"):
             yield _with_it_open(step, last, sources)
         yield _by_hand(last, things, "open")
         yield _tighten(last, "open")
+    behind: WorkGroup = "tight" if last is None else "open"
     if sources:
         yield WorkStep(
             id="closed",
             stage="fit",
-            group="open" if last is not None else "tight",
+            group=behind,
             text="Look along the whole line: every joint closed and tight, no plug, cap or wrap left in it.",
             why="Only now does what was shut, pulled or taken off for the work come back.",
             must=True,
             safety=True,
         )
-    yield from _taken_off(reversed(sources), "fill")
+    yield from _taken_off(reversed(sources), "fill", behind)
 
 
 def _with_it_open(step: ProvingStep, last: LineJoint, sources: tuple[PutOn, ...]) -> WorkStep:
@@ -184,7 +185,7 @@ def _prove(rule: ProvingRule, joints: tuple[LineJoint, ...], things: tuple[PutOn
         text="Covers and trays back only now that every joint was dry.",
         why="What hides a joint hides a leak.",
     )
-    yield from _taken_off(things, "end")
+    yield from _taken_off(things, "end", "after")
 
 
 def _parts(rule: ProvingRule, part: Part) -> list[ProvingStep]:
@@ -334,14 +335,16 @@ def _again(joint: LineJoint, rule: ProvingRule) -> WorkStep:
     )
 
 
-def _taken_off(things: Iterable[PutOn], until: Literal["fill", "end"]) -> Iterator[WorkStep]:
+def _taken_off(
+    things: Iterable[PutOn], until: Literal["fill", "end"], group: WorkGroup
+) -> Iterator[WorkStep]:
     for thing in things:
         if thing.until == until:
             back = f"Now, with every joint closed: {thing.source.back}." if thing.source else ""
             yield WorkStep(
                 id=f"off-{thing.id}",
                 stage="fit" if until == "fill" else "prove",
-                group="tight" if until == "fill" else "after",
+                group=group,
                 text=back or f"Off again: {thing.what}.",
                 off=(thing.id,),
                 must=True,

@@ -16,9 +16,9 @@ ClampKindId = Literal["worm", "spring", "pinch", "injection"]
 @record
 class HoseClass:
     """A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
-    clamps that suit it; none where its ends are crimped or `reusable`, put on by hand. `law` is what a made-up one is sold
-    under where that is no working pressure. `radius_at` says where the least bend radius of its sizes is
-    measured."""
+    clamps that suit it; none where its ends are crimped or `reusable`, put on by hand. `law` is what a
+    made-up one is sold under where that is no working pressure. `radius_at` says where the least bend radius
+    of its sizes is measured."""
 
     id: str
     name: str

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
+from bendrel.core.findings import Source
 from bendrel.core.joints.verdict import VERDICT_ORDER, preferred
 from bendrel.core.record import record
 from bendrel.core.repair.splicing import Method
@@ -19,6 +20,7 @@ from bendrel.core.splice.proposals import ranked
 from bendrel.core.splice.there import no_swing, tools_there
 from bendrel.core.tube.material import Tube
 
+BY_MATERIAL = Source(kind="common practice", text="joints and ends by what the tube is of")
 OVER_A_GAP: tuple[Method, ...] = ("flared_unions", "bite_unions", "sleeve_unions", "hose")
 
 
@@ -92,7 +94,7 @@ def _best(kit: Kit, gap: _Gap, method: Method, tubes: Sequence[Tube]) -> Offer:
         text = "It is refused in every material of this size."
     elif not_in:
         text += f" It is refused in {'; '.join(not_in)}."
-    reason = Reason(text=text, source=kit.splicing.methods[method].source)
+    reason = Reason(text=text, source=BY_MATERIAL)
     return replace(offer, assumes=name, reasons=(reason, *offer.reasons))
 
 
