@@ -7,7 +7,7 @@ import pytest
 
 from bendrel.core.findings import Spot
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import SetAside
+from bendrel.core.line.document import Joint, SetAside
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.repair.condition import Condition, Damage, Decision, Fixture
 from bendrel.core.repair.recommend import ARGUMENT_IDS
@@ -160,3 +160,23 @@ def test_a_decided_splice_is_not_ready_to_be_cut_whole(kit):
         assert "tube" not in groups
         assert ("nut" in groups) == (choice != "splice")
     assert "not_planned" not in codes(kit, decision=Decision(choice="replace whole"))
+
+
+def test_damage_is_measured_along_its_own_tube(kit):
+    """300 mm to make, 1,500 mm that stays: what is noted at 900 mm of the second lies on it, at 1,600 mm it
+    lies beyond it; of the first, 400 mm does."""
+    first = bent(last=300, service="cooler", tube="steel-plated_3-8in_0.711", bender="given_any")
+    tube = first.spans[0]
+    second = replace(tube, id="s2", state="stays", readings=replace(tube.readings, last=Length(text="1500")))
+    line = replace(first, spans=(tube, second), joints=(Joint(kind="flared-union"),))
+
+    def told(span, at):
+        noted = Condition(damage=(Damage(span=span, at=Length(text=f"{at} mm"), to=Length(text=f"{at} mm")),))
+        looked = plan_line(replace(line, condition=noted), kit).looked
+        return [d.from_mm for d in looked.damage], [p.message for p in looked.problems]
+
+    assert told("s2", 900) == ([900], [])
+    assert told("s2", 1600)[0] == []
+    assert "beyond end B" in told("s2", 1600)[1][0]
+    assert told(tube.id, 400)[0] == []
+    assert told(tube.id, 290)[0] == [290]

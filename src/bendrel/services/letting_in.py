@@ -83,7 +83,7 @@ def letting_in(line: Line, order: LetInOrder, kit: Kit) -> LettingIn:
         rated=order.rated,
         rated_kpa=_rated(order.rated),
     )
-    looked = look_at(line, kit, rigid.shape.developed_mm)
+    looked = look_at(line, kit, {rigid.run.span.id: rigid.shape.developed_mm})
     clips = tuple(
         item.at_mm
         for item in looked.fixtures

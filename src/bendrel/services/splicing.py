@@ -98,7 +98,7 @@ def splice_file(
         raise Refused(
             f"The damage from {from_mm:g} to {to_mm:g} mm is outside the tube, which is {whole:.1f} mm long."
         )
-    looked = look_at(line, kit, whole)
+    looked = look_at(line, kit, {rigid.run.span.id: whole})
     found = proposals(kit, damaged_of(rigid, from_mm, to_mm, "rust", looked.fixtures), known)
     return {
         "developed_mm": whole,
@@ -138,7 +138,7 @@ class Mending:
 def ways_to_mend(line: Line, order: MendOrder, kit: Kit) -> Mending:
     """Every way to mend a damage that was noted. Raises Refused."""
     rigid, damage = _noted(line, order.damage, kit)
-    looked = look_at(line, kit, rigid.shape.developed_mm)
+    looked = look_at(line, kit, {rigid.run.span.id: rigid.shape.developed_mm})
     on_it = tuple(item for item in looked.fixtures if item.span in ("", rigid.run.span.id))
     free = measured("Room round the tube", order.room, line.unit)
     hurt = damaged_of(rigid, damage.from_mm, damage.to_mm, damage.kind, on_it, free)
@@ -227,7 +227,7 @@ def _noted(line: Line, damage_id: str, kit: Kit) -> tuple[Rigid, PlacedDamage]:
         rigid = _planned(tube_of(line, noted.span), kit)
     except FileError as error:
         raise Refused(f"Put the readings of the old tube right first: {error}") from error
-    looked = look_at(line, kit, rigid.shape.developed_mm)
+    looked = look_at(line, kit, {rigid.run.span.id: rigid.shape.developed_mm})
     placed = next((item for item in looked.damage if item.id == damage_id), None)
     if placed is None:
         raise Refused("Say where the damage begins, in lengths from end A.")

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import Line
 from bendrel.core.line.paths import at
 from bendrel.core.line.resolve import Problem
+from bendrel.core.line.run import main_run
 from bendrel.core.record import record
 from bendrel.core.repair.condition import DamageKind, Depth, FixtureKind, FixtureState
 from bendrel.core.repair.recommend import Facts, Recommendation, recommend
@@ -46,12 +49,15 @@ class Looked:
     problems: tuple[Problem, ...]
 
 
-def look_at(line: Line, kit: Kit, developed_mm: float | None) -> Looked:
-    """Place damage and fixtures, and weigh what to do once anything has been found."""
+def look_at(line: Line, kit: Kit, lengths_mm: Mapping[str, float]) -> Looked:
+    """Place damage and fixtures, and weigh what to do once anything has been found. `lengths_mm` is how long
+    each tube is, by its span; what is noted of no span is noted of the main tube."""
     condition = line.condition
     problems: list[Problem] = []
+    run = main_run(line)
+    main = run.span.id if run else ""
 
-    def place(path: str, reading: Length) -> float | None:
+    def place(path: str, span: str, reading: Length) -> float | None:
         if is_blank(reading):
             return None
         try:
@@ -59,15 +65,16 @@ def look_at(line: Line, kit: Kit, developed_mm: float | None) -> Looked:
         except UnitError as error:
             problems.append(Problem(path=path, message=str(error)))
             return None
-        if developed_mm is not None and mm > developed_mm:
+        longest = lengths_mm.get(span or main)
+        if longest is not None and mm > longest:
             problems.append(Problem(path=path, message="This lies beyond end B; positions run from end A."))
             return None
         return mm
 
     damage = []
     for found in condition.damage:
-        start = place(at("condition", "damage", found.id, "at"), found.at)
-        end = place(at("condition", "damage", found.id, "to"), found.to)
+        start = place(at("condition", "damage", found.id, "at"), found.span, found.at)
+        end = place(at("condition", "damage", found.id, "to"), found.span, found.to)
         if start is not None:
             low, high = sorted((start, end if end is not None else start))
             damage.append(
@@ -77,7 +84,7 @@ def look_at(line: Line, kit: Kit, developed_mm: float | None) -> Looked:
             )
     fixtures = []
     for fixture in condition.fixtures:
-        where = place(at("condition", "fixtures", fixture.id, "at"), fixture.at)
+        where = place(at("condition", "fixtures", fixture.id, "at"), fixture.span, fixture.at)
         if where is not None:
             fixtures.append(
                 PlacedFixture(
@@ -91,7 +98,7 @@ def look_at(line: Line, kit: Kit, developed_mm: float | None) -> Looked:
             safety_critical=service is not None and service.safety_critical,
             condition=condition,
             places_mm=tuple((d.from_mm, d.to_mm) for d in damage),
-            developed_mm=developed_mm,
+            developed_mm=lengths_mm.get(main),
             apart_mm=kit.limits["damage_apart_mm"].value,
         )
         recommendation = recommend(facts, kit.arguments)

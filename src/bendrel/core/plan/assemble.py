@@ -75,8 +75,7 @@ def _planned(line: Line, kit: Kit) -> Plan:
     rigids = tuple(one.rigid for one in planned if one.rigid is not None)
     main = main_run(line)
     name = main.span.id if main else ""
-    own = next((rigid for rigid in rigids if rigid.run.span.id == name), None)
-    looked = look_at(line, kit, own.part.developed_mm if own else None)
+    looked = look_at(line, kit, {rigid.run.span.id: rigid.part.developed_mm for rigid in rigids})
     clips = {rigid.run.span.id: clips_of(kit, rigid, _found_on(looked, rigid, name)) for rigid in rigids}
     reader = Reader()
     pieces = place_pieces(line, kit, reader.problems)

@@ -228,7 +228,7 @@ class Case(Whole):
             row=bends[number - 1].id if number <= len(bends) else "",
             number=number,
             from_mm=min(start, end),
-            to_mm=max(start, end),
+            to_mm=min(max(start, end), self.part.developed_mm),
         )
 
     def at_end(self, end: EndName) -> Place:
