@@ -295,18 +295,23 @@ def _tighten(joint: LineJoint, group: WorkGroup) -> WorkStep:
     )
 
 
+def _begun(words: str) -> str:
+    """Words that begin a sentence."""
+    return words[0].upper() + words[1:]
+
+
 def after_relief(kit: Kit, line: Line, text: str) -> str:
     """What is done to a closed joint, with what must be let off before it is touched."""
     return f"{kit.proving.by_service[line.service].relieve} {text}".strip()
 
 
 def _look(joint: LineJoint, round_: int, rule: ProvingRule) -> WorkStep:
-    hot = ", hot" if rule.hot else ""
+    hot = " and hot" if rule.hot else ""
     return WorkStep(
         id=f"look-{joint.id}-{round_}",
         stage="prove",
         group="look" if round_ == 1 else "again",
-        text="Dry it, wait, look." if round_ == 1 else f"At work again{hot}: dry it, wait, look.",
+        text="Dry it, wait, look." if round_ == 1 else f"Dry it once more, at work again{hot}, wait, look.",
         joint=joint.id,
         does="looks",
         round=round_,
@@ -316,18 +321,18 @@ def _look(joint: LineJoint, round_: int, rule: ProvingRule) -> WorkStep:
 
 def _again(joint: LineJoint, rule: ProvingRule) -> WorkStep:
     if joint.closes == "clamp":
-        text = "Worm clamps once more, a quarter turn at most; spring and ear clamps are only looked at."
+        text = "Give worm clamps a quarter turn at most; spring and ear clamps are only looked at."
     elif joint.closes not in SCREWED:
         text = "Pull on it, and look where it sits."
     elif joint.nips:
         text = "Nip it once more, the second wrench on: sleeves and soft flares settle."
     else:
-        text = "The wrench at its torque once more: it must not turn."
+        text = "Put the wrench on at its torque once more: it must not turn."
     return WorkStep(
         id=f"again-{joint.id}",
         stage="prove",
         group="again",
-        text=f"With nothing standing behind it: {text[0].lower()}{text[1:]}" if rule.relieve else text,
+        text=f"With nothing standing behind it, {text[0].lower()}{text[1:]}" if rule.relieve else text,
         joint=joint.id,
         does="tightens",
         round=2,
@@ -340,12 +345,12 @@ def _taken_off(
 ) -> Iterator[WorkStep]:
     for thing in things:
         if thing.until == until:
-            back = f"Now, with every joint closed: {thing.source.back}." if thing.source else ""
+            back = f"{_begun(thing.source.back)}, now that every joint is closed." if thing.source else ""
             yield WorkStep(
                 id=f"off-{thing.id}",
                 stage="fit" if until == "fill" else "prove",
                 group=group,
-                text=back or f"Off again: {thing.what}.",
+                text=back or f"{_begun(thing.what)} off again.",
                 off=(thing.id,),
                 must=True,
                 safety=True,
