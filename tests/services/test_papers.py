@@ -10,7 +10,7 @@ from icalendar import Calendar
 from PIL import Image
 from pypdf import PdfReader
 
-from bendrel.core.proof.log import FillRow, FollowUp, JointEvent, JointWork
+from bendrel.core.proof.log import FillRow, FollowUp, Hold, HoldRow, JointEvent, JointWork
 from bendrel.services.errors import Refused
 from bendrel.services.startup import open_shop
 
@@ -58,6 +58,25 @@ def test_the_record_of_a_line_that_failed_says_so(demo, ids):
 def test_a_recorded_run_is_drawn(demo, ids):
     data, _ = demo.papers.record(ids["Vacuum, pump to tee"], TODAY)
     assert any("10.0 min" in page for page in pages(data))
+
+
+@pytest.mark.parametrize(
+    ("instead", "taken"),
+    [("", "no: it is no proof of this line"), ("the pump is away for repair", "the pump is away for repair")],
+)
+def test_the_record_prints_what_a_proof_was_short_of(demo, ids, instead, taken):
+    """What another garage reads must not look like a full proof where a lesser one was taken on."""
+    opened = demo.lines.open(ids["Vacuum, pump to tee"])
+    rows = tuple(
+        HoldRow(minutes=at, pressure="0.1", temperature="18") for at in ("0", "2", "4", "6", "8", "10")
+    )
+    weak = Hold(id="weak", kind="vacuum", rows=rows, reads="below the air", instead=instead)
+    proving = replace(opened.document.proving, holds=(weak,))
+    demo.lines.save(opened.id, opened.version, replace(opened.document, proving=proving))
+    text = " ".join(pages(demo.papers.record(opened.id, TODAY)[0]))
+    assert "Not as asked for" in text
+    assert "0.60 bar is asked for" in text
+    assert f"Taken on {taken}" in text
 
 
 def test_three_pages_hold_a_long_proof_with_photographs(demo, ids):
