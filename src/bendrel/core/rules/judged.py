@@ -11,6 +11,9 @@ from bendrel.core.line.measured import Measured
 from bendrel.core.line.removed import Removed
 from bendrel.core.route.clips import Clips
 from bendrel.core.rules.case import Whole
+from bendrel.core.rules.duty.judge_pressure import judge_pressure
+from bendrel.core.rules.duty.judge_service import judge_service
+from bendrel.core.rules.duty.judge_typed import judge_typed
 from bendrel.core.rules.piece.judge_ends import judge_ends
 from bendrel.core.rules.piece.judge_measure import judge_measure
 from bendrel.core.rules.piece.judge_pairs import judge_pairs
@@ -23,10 +26,7 @@ from bendrel.core.rules.whole.judge_hose import judge_hose
 from bendrel.core.rules.whole.judge_joints import judge_joints
 from bendrel.core.rules.whole.judge_look import judge_look
 from bendrel.core.rules.whole.judge_parts import judge_parts
-from bendrel.core.rules.whole.judge_pressure import judge_pressure
 from bendrel.core.rules.whole.judge_proving import judge_proving
-from bendrel.core.rules.whole.judge_service import judge_service
-from bendrel.core.rules.whole.judge_typed import judge_typed
 from bendrel.core.rules.whole.judge_way import judge_way
 
 

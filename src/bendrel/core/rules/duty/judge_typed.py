@@ -7,7 +7,8 @@ from dataclasses import replace
 
 from bendrel.core.chain.carried import Carried
 from bendrel.core.chain.strength import strength_of
-from bendrel.core.findings import Finding
+from bendrel.core.codes import Code
+from bendrel.core.findings import Finding, Source
 from bendrel.core.quantities import format_pressure
 from bendrel.core.rules.case import Whole
 
@@ -39,38 +40,20 @@ def _other_service(case: Whole, carried: Carried) -> Iterator[Finding]:
 
 
 def _pressure(case: Whole, carried: Carried) -> Iterator[Finding]:
-    duty, limits, advice = carried.duty, case.kit.limits, case.kit.advice
+    duty, limits, carries = carried.duty, case.kit.limits, case.line.carries
     if duty.vacuum:
         return
     usual = format_pressure(carried.usual_kpa, case.line.unit)
     working = format_pressure(duty.working_kpa, case.line.unit)
-    low = duty.working_kpa < carried.usual_kpa * limits["low_pressure_share"].value
-    if low and not case.line.carries.why_low.strip():
-        high = carried.usual_kpa >= limits["high_pressure_kpa"].value
-        yield Finding(
-            severity="stop" if high and case.service.safety_critical else "caution",
-            code="low_pressure",
-            where=case.whole(),
-            title=f"Only {working} on {case.service.a_line}?",
-            message=f"{usual} is usual. {advice['low_pressure'].text}",
-            source=duty.source,
-            safety=case.service.safety_critical,
-        )
+    if duty.working_kpa < carried.usual_kpa * limits["low_pressure_share"].value:
+        if not carries.why_low.strip():
+            stops = carried.usual_kpa >= limits["high_pressure_kpa"].value
+            yield _unusual(case, duty.source, "low_pressure", f"Only {working}", f"{usual} is usual.", stops)
+        return
+    impossible = duty.most_kpa and duty.working_kpa > duty.most_kpa
     over = duty.working_kpa > carried.usual_kpa * limits["over_pressure_share"].value
-    if (
-        over
-        and not (duty.most_kpa and duty.working_kpa > duty.most_kpa)
-        and not case.line.carries.why_high.strip()
-    ):
-        yield Finding(
-            severity="caution",
-            code="over_pressure",
-            where=case.whole(),
-            title=f"{working} on {case.service.a_line}?",
-            message=f"{usual} is usual. {advice['over_pressure'].text}",
-            source=duty.source,
-            safety=case.service.safety_critical,
-        )
+    if over and not impossible and not carries.why_high.strip():
+        yield _unusual(case, duty.source, "over_pressure", working, f"{usual} is usual.", stops=False)
 
 
 def _heat(case: Whole, carried: Carried) -> Iterator[Finding]:
@@ -81,15 +64,23 @@ def _heat(case: Whole, carried: Carried) -> Iterator[Finding]:
     if not low and duty.hot_c <= usual_c + limits["over_heat_c"].value:
         return
     weak = _weak_at_the_usual(case, carried) if low else []
-    told = f"{weak[0]} would not stand it. " if weak else ""
-    advice = case.kit.advice["low_heat" if low else "over_heat"].text
-    yield Finding(
-        severity="stop" if weak and case.service.safety_critical else "caution",
-        code="low_heat" if low else "over_heat",
+    told = f"{usual_c:.0f} °C is usual."
+    if weak:
+        told = f"{told} {weak[0]} would not stand it."
+    what = f"{'Only ' if low else ''}{duty.hot_c:.0f} °C at the hottest"
+    code: Code = "low_heat" if low else "over_heat"
+    yield _unusual(case, duty.source, code, what, told, stops=bool(weak))
+
+
+def _unusual(case: Whole, source: Source, code: Code, what: str, told: str, stops: bool) -> Finding:
+    """A question about a figure; it `stops` only a line that can hurt someone."""
+    return Finding(
+        severity="stop" if stops and case.service.safety_critical else "caution",
+        code=code,
         where=case.whole(),
-        title=f"{'Only ' if low else ''}{duty.hot_c:.0f} °C at the hottest on {case.service.a_line}?",
-        message=f"{usual_c:.0f} °C is usual. {told}{advice}",
-        source=duty.source,
+        title=f"{what} on {case.service.a_line}?",
+        message=f"{told} {case.kit.advice[code].text}",
+        source=source,
         safety=case.service.safety_critical,
     )
 
