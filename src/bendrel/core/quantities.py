@@ -33,15 +33,18 @@ WAYS: dict[str, tuple[float, float, float]] = {
 """Ways from a datum on the machine: x ahead, y to the left, z up."""
 
 
+_WAY_NUMBER = r"[+-]?(?:[0-9]+\.?[0-9]*|\.[0-9]+)"
+_THREE = re.compile(rf"({_WAY_NUMBER})[\s;,]+({_WAY_NUMBER})[\s;,]+({_WAY_NUMBER})")
+
+
 def parse_way(text: str) -> tuple[float, float, float]:
     """A unit way from `ahead`, `down`, `-y` or three numbers such as `1 0 -0.5`. Raises UnitError."""
-    clean = text.strip().lower().replace("−", "-").removeprefix("+")
-    if clean in WAYS:
-        return WAYS[clean]
-    try:
-        x, y, z = (float(part) for part in clean.replace(",", " ").split())
-    except ValueError:
-        x = y = z = 0.0
+    clean = text.strip().lower().replace("−", "-")
+    word = clean.removeprefix("+").strip().replace("- ", "-")
+    if word in WAYS:
+        return WAYS[word]
+    three = _THREE.fullmatch(clean)
+    x, y, z = (float(part) for part in three.groups()) if three else (0.0, 0.0, 0.0)
     size = (x * x + y * y + z * z) ** 0.5
     if not 1e-6 < size < 1e9:
         raise UnitError(

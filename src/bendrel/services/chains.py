@@ -89,7 +89,9 @@ def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
     if edit.kind == "move":
         return Edited(document=move(line, edit.span, at + step), span=edit.span)
     if edit.kind == "turn":
-        return Edited(document=turned_round(line, edit.span), span=edit.span)
+        turned = line.span(edit.span)
+        shape = _shape_if_read(turned, kit) if isinstance(turned, RigidSpan) else None
+        return Edited(document=turned_round(line, edit.span, shape), span=edit.span)
     tube = rigid_at(line, edit.span)
     if edit.kind == "split":
         read = _read(tube, kit)
@@ -103,6 +105,13 @@ def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
     between = 0.0 if is_blank(apart) else length_mm(apart, "not_negative")
     shapes = (_shape(_read(tube, kit)), _shape(_read(other, kit)))
     return Edited(document=join(line, tube.id, shapes, between), span=tube.id)
+
+
+def _shape_if_read(span: RigidSpan, kit: Kit) -> BendList | None:
+    tube, bender = kit.tubes.get(span.tube), kit.tool(span.bender, span.tube)
+    if tube is None or bender is None:
+        return None
+    return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm).shape
 
 
 def _read(span: RigidSpan, kit: Kit) -> Resolved:

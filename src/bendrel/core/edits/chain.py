@@ -5,7 +5,13 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import replace
 
-from bendrel.core.edits.turned import reversed_hose, reversed_rigid
+from bendrel.core.edits.turned import (
+    damage_turned,
+    fixture_turned,
+    reversed_hose,
+    reversed_rigid,
+    spot_turned,
+)
 from bendrel.core.findings import EndName
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import (
@@ -17,6 +23,8 @@ from bendrel.core.line.document import (
     RigidSpan,
     Span,
 )
+from bendrel.core.line.run import main_run
+from bendrel.core.shape.bends import BendList
 
 
 def fresh_id(line: Line, letter: str, taken: Collection[str] = ()) -> str:
@@ -106,9 +114,10 @@ def swapped(line: Line, span_id: str, span: Span) -> Line:
     return replace(made, joints=joints)
 
 
-def turned_round(line: Line, span_id: str) -> Line:
-    """`line` with one span the other way round. What is read of a tube is told from its other end, so that
-    it is the same tube. Raises NotAChain where its readings cannot be told from the other end as they are
+def turned_round(line: Line, span_id: str, shape: BendList | None = None) -> Line:
+    """`line` with one span the other way round. What is read of a tube of `shape` is told from its other end,
+    so that it is the same tube; what was noted or set aside of the span goes along, and what names no tube
+    is told of the main one. Raises NotAChain where something cannot be told from the other end as it is
     typed."""
     at = place_of(line, span_id)
     span = line.spans[at]
@@ -125,8 +134,28 @@ def turned_round(line: Line, span_id: str) -> Line:
             on_b=span.on_a,
         )
     else:
-        made = reversed_rigid(span)
-    return replace(line, spans=(*line.spans[:at], made, *line.spans[at + 1 :]))
+        made = reversed_rigid(span, shape, line.unit)
+    main = main_run(line)
+    own = {span_id, "" if main is not None and main.span.id == span_id else span_id}
+    condition = line.condition
+    return replace(
+        line,
+        spans=(*line.spans[:at], made, *line.spans[at + 1 :]),
+        set_aside=tuple(
+            replace(item, at=spot_turned(item.at, line)) if item.at.span == span_id else item
+            for item in line.set_aside
+        ),
+        condition=replace(
+            condition,
+            damage=tuple(
+                damage_turned(one, shape, line.unit) if one.span in own else one for one in condition.damage
+            ),
+            fixtures=tuple(
+                fixture_turned(one, shape, line.unit) if one.span in own else one
+                for one in condition.fixtures
+            ),
+        ),
+    )
 
 
 def joined_to(line: Line, at: int, joint: Joint) -> Line:

@@ -3,21 +3,38 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from math import atan2, degrees, hypot
 
-from bendrel.core.findings import EndName
+from bendrel.core.bending.order import reversed_list
+from bendrel.core.findings import EndName, Spot
 from bendrel.core.ids import NotAChain
-from bendrel.core.lengths import Plane
-from bendrel.core.line.document import BendReadings, BendRow, CornerReadings, HoseSpan, RigidSpan
+from bendrel.core.lengths import Length, Plane, is_blank, length_mm
+from bendrel.core.line.checks import Checks
+from bendrel.core.line.document import (
+    BendReadings,
+    BendRow,
+    CornerReadings,
+    HoseSpan,
+    Line,
+    Opening,
+    PartReading,
+    RigidSpan,
+)
+from bendrel.core.line.rewrite import bend_ids, computed_length
 from bendrel.core.quantities import opposite_way
-from bendrel.core.units import UnitError, normalised_turn, parse_plane
+from bendrel.core.repair.condition import Damage, Fixture
+from bendrel.core.shape.bends import BendList
+from bendrel.core.shape.centreline import end_frame
+from bendrel.core.units import Unit, UnitError, format_clock, normalised_turn, parse_plane
 
 _OTHER: dict[EndName, EndName] = {"A": "B", "B": "A"}
 
 
-def reversed_rigid(span: RigidSpan) -> RigidSpan:
+def reversed_rigid(span: RigidSpan, shape: BendList | None, unit: Unit) -> RigidSpan:
     """`span` with its ends changed over. Legs read by rule turn round as they were typed: each leg goes
-    with its two references. Raises NotAChain for readings along a wire or a string, which have a beginning,
-    and for planes that cannot be read."""
+    with its two references; its checks, openings and the readings of a bought part go along. `shape` is
+    what is read of it, None while it cannot be. Raises NotAChain for readings along a wire or a string, which
+    have a beginning, for planes that cannot be read, and for places that need a shape."""
     return replace(
         span,
         readings=_readings(span.readings),
@@ -25,14 +42,104 @@ def reversed_rigid(span: RigidSpan) -> RigidSpan:
         end_b=span.end_a,
         held=_OTHER[span.held],
         order=tuple(replace(one, held=_OTHER[one.held]) for one in span.order),
-        openings=(),
-        bought=(),
+        checks=_checks(span.checks, shape),
+        openings=tuple(_opening(one, shape, unit) for one in span.openings),
+        bought=tuple(_bought(one, bend_ids(span.readings)) for one in span.bought),
     )
+
+
+def place_from_b(reading: Length, shape: BendList | None, unit: Unit) -> Length:
+    """A place along a tube, read from end A, as it is read from its other end; a blank one stays. Raises
+    NotAChain where it cannot be read or the tube's length is not known."""
+    if is_blank(reading):
+        return reading
+    if shape is None:
+        raise NotAChain("Put the readings right first: places along the tube are told from its ends.")
+    try:
+        mm = length_mm(reading, "not_negative")
+    except UnitError as error:
+        raise NotAChain(f"Put the places along the tube right first: {error}") from error
+    if mm > shape.developed_mm + 1e-6:
+        raise NotAChain(f"Put the places along the tube right first: {reading.text} lies beyond end B.")
+    return computed_length(max(0.0, shape.developed_mm - mm), unit)
+
+
+def damage_turned(item: Damage, shape: BendList | None, unit: Unit) -> Damage:
+    """A damage told from the other end of its tube; its two places change over. Raises NotAChain."""
+    if is_blank(item.to):
+        return replace(item, at=place_from_b(item.at, shape, unit))
+    return replace(item, at=place_from_b(item.to, shape, unit), to=place_from_b(item.at, shape, unit))
+
+
+def fixture_turned(item: Fixture, shape: BendList | None, unit: Unit) -> Fixture:
+    """A clip or grommet told from the other end of its tube. Raises NotAChain."""
+    return replace(item, at=place_from_b(item.at, shape, unit))
+
+
+def spot_turned(spot: Spot, line: Line) -> Spot:
+    """What a finding is about, on a span that is told from its other end: its ends change over, and a
+    straight leads to the bend that was before it."""
+    end = _OTHER[spot.end] if spot.end else None
+    span = line.span(spot.span)
+    if spot.kind != "straight" or not isinstance(span, RigidSpan):
+        return replace(spot, end=end)
+    rows = ("", *bend_ids(span.readings), "")
+    led_to = rows.index(spot.row, 1) if spot.row in rows[1:] else 0
+    return replace(spot, row=rows[led_to - 1] if led_to else spot.row, end=end)
+
+
+def _opening(item: Opening, shape: BendList | None, unit: Unit) -> Opening:
+    return replace(item, at=place_from_b(item.at, shape, unit), enters=_OTHER[item.enters])
+
+
+def _bought(item: PartReading, rows: tuple[str, ...]) -> PartReading:
+    """A leg is named by the bend that it leads to, a plane by the second of its two bends."""
+    if item.kind == "leg":
+        led_to = rows.index(item.row) if item.row in rows else len(rows)
+        return replace(item, row=rows[led_to - 1] if led_to else "")
+    if item.kind == "plane" and item.row in rows[1:]:
+        try:
+            kind, _ = parse_plane(item.text, item.by)
+        except UnitError as error:
+            raise NotAChain(f"Put the bought part's planes right first: {error}") from error
+        if kind == "clock":
+            raise NotAChain("Read the bought part's planes from bend to bend first, then turn it round.")
+        return replace(item, row=rows[rows.index(item.row) - 1])
+    return item
+
+
+def _checks(checks: Checks, shape: BendList | None) -> Checks:
+    """Both ways are told against the other end: the angle between them stays, and a clock is as far from the
+    readings' own as before."""
+    way_a, way_b = checks.way_a.strip(), checks.way_b.strip()
+    turned = replace(
+        checks,
+        way_a=opposite_way(way_b) if way_b else "",
+        way_b=opposite_way(way_a) if way_a else "",
+    )
+    clock = checks.port_b_clock
+    if not clock.text.strip() or shape is None:
+        return turned
+    here, there = _clock_of(shape), _clock_of(reversed_list(shape))
+    try:
+        kind, read = parse_plane(clock.text, "clock")
+    except UnitError as error:
+        raise NotAChain(f"Put the check of port B right first: {error}") from error
+    if kind != "clock" or here is None or there is None:
+        return turned
+    return replace(turned, port_b_clock=Plane(text=format_clock(read - here + there), by=clock.by))
+
+
+def _clock_of(shape: BendList) -> float | None:
+    """Where port B points as a clock seen from A; None where it points straight on."""
+    _, up, aside = end_frame(shape).way
+    return None if hypot(up, aside) < 1e-6 else degrees(atan2(aside, up))
 
 
 def reversed_hose(span: HoseSpan) -> HoseSpan:
     """`span` with its ends changed over. Where they are, how they move and how two elbows are clocked stays:
-    a clock is the same from either end."""
+    a clock is the same from either end. Raises NotAChain for a shape that cannot be told from there."""
+    shape = _readings(span.shape) if span.shape is not None else None
     way = span.way
     if way is not None:
         way = replace(
@@ -51,7 +158,7 @@ def reversed_hose(span: HoseSpan) -> HoseSpan:
         angle_a=span.angle_b,
         angle_b=span.angle_a,
         way=way,
-        shape=None,
+        shape=shape if isinstance(shape, BendReadings) else None,
     )
 
 

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import re
-from math import cos, radians, sin, sqrt
+from math import cos, radians, sin
 
 from bendrel.core.lengths import Angle, Length, Plane, Text
 from bendrel.core.record import record
 from bendrel.core.shape.vectors import Vector
-from bendrel.core.units import UnitError
 
 
 @record
@@ -27,29 +25,6 @@ class Checks:
     port_b_clock: Plane = Plane()
     way_a: Text = ""
     way_b: Text = ""
-
-
-_AXIS = re.compile(r"([+-]?)\s*([xyz])")
-_NUMBER = r"[+-]?(?:[0-9]+\.?[0-9]*|\.[0-9]+)"
-_THREE = re.compile(rf"({_NUMBER})[\s;]+({_NUMBER})[\s;]+({_NUMBER})")
-
-
-def parse_way(text: str) -> Vector:
-    """A direction in the datum's axes, as a unit vector: `+x`, `-z`, or three numbers such as `1 0 -1`.
-
-    Raises UnitError.
-    """
-    clean = text.strip().lower().replace("−", "-")
-    axis = _AXIS.fullmatch(clean)
-    if axis:
-        size = -1.0 if axis[1] == "-" else 1.0
-        return (size * (axis[2] == "x"), size * (axis[2] == "y"), size * (axis[2] == "z"))
-    three = _THREE.fullmatch(clean)
-    values = [float(part) for part in three.groups()] if three else [0.0]
-    size = sqrt(sum(value * value for value in values))
-    if not 1e-9 < size < 1e9:
-        raise UnitError(f"“{text[:25]}” is no direction; write an axis such as +x or -z, or three numbers.")
-    return (values[0] / size, values[1] / size, values[2] / size)
 
 
 def way_from_a(angle_deg: float, clock_deg: float) -> Vector:

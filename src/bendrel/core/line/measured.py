@@ -8,7 +8,7 @@ from typing import Literal, TypeVar
 
 from bendrel.core.lengths import is_blank, length_mm
 from bendrel.core.line.bought import BoughtPart, compare_bought
-from bendrel.core.line.checks import parse_way, way_from_a
+from bendrel.core.line.checks import way_from_a
 from bendrel.core.line.document import RigidSpan
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
@@ -16,6 +16,7 @@ from bendrel.core.measuring.culprits import Given
 from bendrel.core.measuring.doubt import Doubt, ReadingErrors, doubt_of, spread_of
 from bendrel.core.measuring.legs import ReadBends
 from bendrel.core.measuring.outcome import Outcome, outcome
+from bendrel.core.quantities import parse_way
 from bendrel.core.record import record
 from bendrel.core.shape.bends import ShapeError
 from bendrel.core.shape.corners import Corners
