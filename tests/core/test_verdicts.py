@@ -5,8 +5,8 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.joints.seat import seat_fit
 from bendrel.core.line.document import Carries
+from bendrel.core.parts.seat import seat_fit
 from bendrel.core.plan.assemble import plan_line
 from tests.lines import DOUBLE, End, bent, row
 

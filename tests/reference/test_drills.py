@@ -9,7 +9,7 @@ from math import cos, radians
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.joints.stripped import StrippedLimits, by_seat, rescues, tapered_rescues
+from bendrel.core.parts.stripped import StrippedLimits, by_seat, rescues, tapered_rescues
 from bendrel.core.threads.tolerance import female_limits
 
 KIT = load_kit()

@@ -15,10 +15,10 @@ from bendrel.core.findings import Source
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
-from bendrel.core.joints.school import School
-from bendrel.core.joints.seat import Seat
 from bendrel.core.line.document import Line, Name
 from bendrel.core.line.rewrite import Entry
+from bendrel.core.parts.school import School
+from bendrel.core.parts.seat import Seat
 from bendrel.core.record import record
 from bendrel.core.removal.log import SingleUse
 from bendrel.core.removal.stripdown import StripDown

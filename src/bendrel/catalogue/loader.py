@@ -19,10 +19,10 @@ from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
-from bendrel.core.joints.pair import Pair, index_pairs
-from bendrel.core.joints.school import School
-from bendrel.core.joints.seat import Seat, SharedThread
-from bendrel.core.joints.verdict import Joint, Verdict, index_verdicts
+from bendrel.core.parts.pair import Pair, index_pairs
+from bendrel.core.parts.school import School
+from bendrel.core.parts.seat import Seat, SharedThread
+from bendrel.core.parts.verdict import Joint, Verdict, index_verdicts
 from bendrel.core.proof.rules import Ladder, ProvingRule, ProvingRules
 from bendrel.core.removal.advice import RemovalRule
 from bendrel.core.removal.log import SingleUse

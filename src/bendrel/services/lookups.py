@@ -7,8 +7,8 @@ from typing import Annotated
 from annotated_types import MaxLen
 
 from bendrel.core.findings import Source
-from bendrel.core.joints.stripped import Rescue, StrippedLimits, by_seat, rescues, tapered_rescues
-from bendrel.core.joints.verdict import Of, VerdictWord, preferred
+from bendrel.core.parts.stripped import Rescue, StrippedLimits, by_seat, rescues, tapered_rescues
+from bendrel.core.parts.verdict import Of, VerdictWord, preferred
 from bendrel.core.pressure.tube import TubeStrength, tube_strength
 from bendrel.core.quantities import parse_temperature
 from bendrel.core.record import record

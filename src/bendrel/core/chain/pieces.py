@@ -15,12 +15,12 @@ from bendrel.core.hose.push_fit import (
     hose_fit,
     overlap_needed_mm,
 )
-from bendrel.core.joints.verdict import VERDICT_ORDER
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
 from bendrel.core.line.run import ENDS
+from bendrel.core.parts.verdict import VERDICT_ORDER
 from bendrel.core.quantities import parse_pressure, parse_volume
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit

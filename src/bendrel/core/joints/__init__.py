@@ -1,1 +1,1 @@
-"""What goes together: verdicts by service, seats, pairs of metals, parts with a direction, stripped ports."""
+"""What a connection is: the faces that meet, what follows from their meeting, how far one goes into the other."""

@@ -10,9 +10,9 @@ from bendrel.core.chain.shopping import Need
 from bendrel.core.edits.chain import fresh_id, insert_beside
 from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.findings import EndName, Finding, Severity
-from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord, preferred
 from bendrel.core.line.document import ComponentSpan, Line, Port, TubeEnd
 from bendrel.core.line.run import ENDS, Run, RunEnd, run_of, with_span
+from bendrel.core.parts.verdict import VERDICT_ORDER, VerdictWord, preferred
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
 from bendrel.core.record import record

@@ -6,9 +6,9 @@ from __future__ import annotations
 from collections.abc import Collection
 
 from bendrel.core.bending.bender import Bender, MarkStyle
-from bendrel.core.joints.verdict import VERDICT_ORDER, preferred
 from bendrel.core.lengths import Length
 from bendrel.core.line.document import BendReadings, Line, RigidSpan, TubeEnd
+from bendrel.core.parts.verdict import VERDICT_ORDER, preferred
 from bendrel.core.shop.fits import goes_on_tube, usual_strength
 from bendrel.core.shop.kit import Kit
 from bendrel.core.tube.material import Tube

@@ -9,7 +9,7 @@ from collections.abc import Iterator
 
 from bendrel.core.ends.fitting import Fitting
 from bendrel.core.findings import EndName, Fix
-from bendrel.core.joints.verdict import VERDICT_ORDER, VerdictWord
+from bendrel.core.parts.verdict import VERDICT_ORDER, VerdictWord
 from bendrel.core.rules.case import Case, choose
 from bendrel.core.shop.fits import goes_on_tube, nut_for_port
 

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 
 from bendrel.core.codes import Code
 from bendrel.core.findings import Finding, Fix, Place, Severity
-from bendrel.core.joints.verdict import Verdict
+from bendrel.core.parts.verdict import Verdict
 from bendrel.core.rules.case import Whole
 
 

@@ -14,10 +14,10 @@ from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
-from bendrel.core.joints.pair import Pair
-from bendrel.core.joints.school import School
-from bendrel.core.joints.seat import Seat, SharedThread
-from bendrel.core.joints.verdict import Joint, Of, Verdict, Verdicts
+from bendrel.core.parts.pair import Pair
+from bendrel.core.parts.school import School
+from bendrel.core.parts.seat import Seat, SharedThread
+from bendrel.core.parts.verdict import Joint, Of, Verdict, Verdicts
 from bendrel.core.proof.rules import ProvingRules
 from bendrel.core.record import record
 from bendrel.core.removal.advice import RemovalRule

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from bendrel.core.findings import Source
-from bendrel.core.joints.verdict import VERDICT_ORDER, preferred
+from bendrel.core.parts.verdict import VERDICT_ORDER, preferred
 from bendrel.core.record import record
 from bendrel.core.repair.splicing import Method
 from bendrel.core.service import Service

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bendrel.core.hose.hose import Hose
-from bendrel.core.joints.verdict import VERDICT_ORDER
+from bendrel.core.parts.verdict import VERDICT_ORDER
 from bendrel.core.service import Service
 from bendrel.core.shop.fits import best_bore
 from bendrel.core.shop.kit import Kit

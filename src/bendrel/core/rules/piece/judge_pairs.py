@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from bendrel.core.findings import EndName, Finding, Fix
-from bendrel.core.joints.seat import seat_fit
 from bendrel.core.line.run import ENDS
+from bendrel.core.parts.seat import seat_fit
 from bendrel.core.rules.case import Case, choose, set_value
 from bendrel.core.rules.ends_for import end_fix, ends_that_go
 from bendrel.core.shop.fits import formed_in

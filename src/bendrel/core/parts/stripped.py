@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from typing import Literal
 
-from bendrel.core.joints.seat import Seat
+from bendrel.core.parts.seat import Seat
 from bendrel.core.record import record
 from bendrel.core.threads.designation import Thread
 from bendrel.core.threads.identify import TAPER
