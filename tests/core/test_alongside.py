@@ -2,11 +2,12 @@
 
 import pytest
 
-from bendrel.core.lengths import Length
+from bendrel.core.lengths import Length, length_mm
 from bendrel.core.line.document import BendReadings
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.repair.condition import Condition, Fixture
+from bendrel.services.chains import ChainEdit, edit_chain
 from tests.lines import bent, with_tube
 
 
@@ -64,3 +65,12 @@ def test_without_its_length_it_is_no_part_yet(kit):
     assert plan.part is None
     assert plan.piece().so_far is None
     assert [problem.path for problem in plan.problems] == ["/spans/s1/readings/last"]
+
+
+def test_cut_in_two_both_halves_are_still_bent_after_the_old_part(kit):
+    line = copied()
+    made = edit_chain(line, ChainEdit(kind="split", span=line.spans[0].id, at="400 mm"), kit).document
+    assert [(span.readings.alongside, span.readings.copied) for span in made.spans] == [(True, True)] * 2
+    assert [length_mm(span.readings.last) for span in made.spans] == pytest.approx([400, 840])
+    for span in made.spans:
+        assert any("Tape the new tube" in step.text for step in order_of_work(made, kit, span.id))

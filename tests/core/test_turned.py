@@ -148,7 +148,7 @@ def places(line: Line, kit) -> list[tuple[str, float, float]]:
     )
 
 
-TIGHTEST = {"too_hot_tube", "pressure_over", "pressure_low", "proof_over"}
+TIGHTEST = {"too_hot_tube", "pressure_tube"}
 """Told at the tightest bend; of several as tight, at the first."""
 
 

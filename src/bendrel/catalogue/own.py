@@ -60,7 +60,13 @@ FIELDS: dict[ShelfName, tuple[OwnField, ...]] = {
         OwnField(name="od_mm", label="Outside diameter", kind="length", example="15 mm"),
         OwnField(name="pressure_kpa", label="Working pressure", kind="pressure", example="10 bar"),
         OwnField(name="least_radius_mm", label="Least bend radius", kind="length", example="90 mm"),
-        OwnField(name="overlap_mm", label="Pushed on by", kind="length", example="25 mm"),
+        OwnField(
+            name="overlap_mm",
+            label="Pushed on by, as its maker says",
+            kind="length",
+            example="25 mm",
+            optional=True,
+        ),
     ),
     "clamps": (
         OwnField(name="kind", label="Kind", kind="pick", picks="clamp_kinds"),

@@ -5389,7 +5389,7 @@ export interface components {
         /**
          * Hose
          * @description One size of one class. Lengths in mm, working pressure in kPa, None where none is published.
-         *     `overlap_mm` is how far it is pushed on.
+         *     `overlap_mm` is how far its maker wants it pushed on, None where nobody says.
          */
         Hose: {
             /** Id */
@@ -5407,7 +5407,7 @@ export interface components {
             /** Least Radius Mm */
             least_radius_mm: number;
             /** Overlap Mm */
-            overlap_mm: number;
+            overlap_mm: number | null;
             source: components["schemas"]["Source"];
         };
         /**
@@ -5517,7 +5517,7 @@ export interface components {
          * HoseEndFit
          * @description One end of a hose on what it goes on. `faces` is the end of the line that it looks to, `near` the
          *     side of the tube that it hangs on. `on_mm` is that diameter; `bare` says that there is neither bead nor
-         *     barb, `tube` that it is a tube; `overlap_mm` the hose that must lie on it for its clamps, None without;
+         *     barb, `tube` that it is a tube; `lap` how far it lies on it;
          *     `holds` whether the chosen clamp takes it; `offers` the clamps that do.
          */
         HoseEndFit: {
@@ -5538,8 +5538,7 @@ export interface components {
             /** Tube */
             tube: boolean;
             fit: components["schemas"]["HoseFit"];
-            /** Overlap Mm */
-            overlap_mm: number | null;
+            lap: components["schemas"]["Lap"];
             /** Holds */
             holds: boolean | null;
             /** Offers */
@@ -5646,7 +5645,8 @@ export interface components {
         /**
          * HoseSpan
          * @description A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its
-         *     neighbour is; `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it
+         *     neighbour is; `lap_a` and `lap_b` how far it lies on them where that was measured, blank for the usual;
+         *     `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it
          *     touches something on its way. `shape` is the way that it is laid where that was read, as of the old
          *     line that it replaces; `way` is where its ends are, from which it is worked out how it lies. `angle_a`
          *     and `angle_b` are the angles of its own ends, `clock` how they stand to each other where that is not
@@ -5700,6 +5700,20 @@ export interface components {
              *     }
              */
             on_b: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            lap_a: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            lap_b: components["schemas"]["Length"];
             /**
              * Plain A
              * @default false
@@ -6438,6 +6452,18 @@ export interface components {
             off_mm: number;
             /** Askew Deg */
             askew_deg: number;
+        };
+        /**
+         * Lap
+         * @description One end of a hose on its tube or spigot, in mm. `mm` is how far it lies on it, `clamps_mm` what its
+         *     clamps need of that (0 without).
+         */
+        Lap: {
+            /** Mm */
+            mm: number;
+            /** Clamps Mm */
+            clamps_mm: number;
+            source: components["schemas"]["Source"];
         };
         /**
          * Learnt
@@ -8253,7 +8279,8 @@ export interface components {
         /**
          * PlacedHose
          * @description One hose of the line. `near` is the side towards the tube that it hangs on, A between two tubes.
-         *     `length_mm` is None while not measured; `direct` says that its near end is on the tube itself.
+         *     `length_mm` is None while not measured; `laps` is how far it lies on what it goes on at A
+         *     and B, None of ends of its own.
          */
         PlacedHose: {
             stands: components["schemas"]["Stands"];
@@ -8265,6 +8292,11 @@ export interface components {
             length_mm: number | null;
             /** Ends */
             ends: components["schemas"]["HoseEndFit"][];
+            /** Laps */
+            laps: [
+                components["schemas"]["Lap"] | null,
+                components["schemas"]["Lap"] | null
+            ];
         };
         /**
          * Plan

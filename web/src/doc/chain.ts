@@ -30,6 +30,8 @@ export const blankHose = (hose: string, unit: Unit): HoseSpan => ({
   clamps_each: 2,
   on_a: typed("", unit),
   on_b: typed("", unit),
+  lap_a: typed("", unit),
+  lap_b: typed("", unit),
   plain_a: false,
   plain_b: false,
   rubs: false,

@@ -13,8 +13,8 @@ from bendrel.core.hose.push_fit import (
     clamp_holds,
     clamps_for,
     hose_fit,
-    overlap_needed_mm,
 )
+from bendrel.core.joints.lap import Lap, lap_on
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
 from bendrel.core.line.paths import span_path
@@ -33,7 +33,7 @@ Side = Literal["near", "far"]
 class HoseEndFit:
     """One end of a hose on what it goes on. `faces` is the end of the line that it looks to, `near` the
     side of the tube that it hangs on. `on_mm` is that diameter; `bare` says that there is neither bead nor
-    barb, `tube` that it is a tube; `overlap_mm` the hose that must lie on it for its clamps, None without;
+    barb, `tube` that it is a tube; `lap` how far it lies on it;
     `holds` whether the chosen clamp takes it; `offers` the clamps that do."""
 
     side: Side
@@ -42,7 +42,7 @@ class HoseEndFit:
     bare: bool
     tube: bool
     fit: HoseFit
-    overlap_mm: float | None
+    lap: Lap
     holds: bool | None
     offers: tuple[str, ...]
 
@@ -61,7 +61,8 @@ class Stands:
 @record
 class PlacedHose:
     """One hose of the line. `near` is the side towards the tube that it hangs on, A between two tubes.
-    `length_mm` is None while not measured; `direct` says that its near end is on the tube itself."""
+    `length_mm` is None while not measured; `laps` is how far it lies on what it goes on at A
+    and B, None of ends of its own."""
 
     stands: Stands
     piece: HoseSpan
@@ -70,10 +71,16 @@ class PlacedHose:
     clamp: Clamp | None
     length_mm: float | None
     ends: tuple[HoseEndFit, ...]
+    laps: tuple[Lap | None, Lap | None]
 
     def side(self, end: EndName) -> HoseEndFit | None:
         """What one end of it goes on."""
         return next((side for side in self.ends if side.faces == end), None)
+
+    @property
+    def on_ends_mm(self) -> float:
+        """Hose that lies on what it is pushed on, both ends together; none where its ends are its own."""
+        return sum(lap.mm for lap in self.laps if lap is not None)
 
 
 @record
@@ -180,9 +187,12 @@ def _hose(line: Line, kit: Kit, k: int, piece: HoseSpan, problems: list[Problem]
     ends: tuple[HoseEndFit, ...] = ()
     sides: list[tuple[Side, EndName]] = [("near", near), ("far", far)]
     on = {end: _goes_on(line, kit, k, piece, end, side, problems) for side, end in sides}
+    laps: tuple[Lap | None, Lap | None] = (None, None)
     if piece.joined == "clamps":
+        lies = {end: _lap(kit, hose, clamp, piece, end, on[end], problems) for end in ENDS}
+        laps = (lies["A"], lies["B"])
         ends = tuple(
-            _end_fit(kit, line.service, hose, clamp, piece, side, end, *met)
+            _end_fit(kit, line.service, hose, clamp, side, end, lies[end], *met)
             for side, end in sides
             if (met := on[end]) is not None
         )
@@ -194,7 +204,24 @@ def _hose(line: Line, kit: Kit, k: int, piece: HoseSpan, problems: list[Problem]
         clamp=clamp,
         length_mm=_length(piece.length, span_path(piece.id, "length"), problems),
         ends=ends,
+        laps=laps,
     )
+
+
+def _lap(
+    kit: Kit,
+    hose: Hose,
+    clamp: Clamp | None,
+    piece: HoseSpan,
+    end: EndName,
+    met: tuple[float, bool, bool] | None,
+    problems: list[Problem],
+) -> Lap:
+    """How far one end lies on what it goes on; of a diameter that nobody knows, on one of its own bore."""
+    reading = piece.lap_a if end == "A" else piece.lap_b
+    typed = _length(reading, span_path(piece.id, f"lap_{end.lower()}"), problems)
+    on_mm = met[0] if met is not None else hose.id_mm
+    return lap_on(kit, hose, on_mm, clamps=piece.clamps_each, clamp=clamp, typed_mm=typed)
 
 
 def _goes_on(
@@ -289,9 +316,17 @@ def clamp_offers(
 
 
 def best_clamp(kit: Kit, service: str, hose: Hose, on_mm: float) -> str | None:
-    """The first of the clamps offered for `hose` on one diameter (mm), by its catalogue id; None without."""
+    """The first of the clamps offered for `hose` on one diameter (mm) of which two have room on the usual
+    lap, by its catalogue id; None without."""
     kinds = kit.hose_classes[hose.hose_class].clamps
-    return next(iter(clamp_offers(kit, service, hose, kinds, (on_mm,))), None)
+    offers = clamp_offers(kit, service, hose, kinds, (on_mm,))
+    usual = lap_on(kit, hose, on_mm, clamps=2, clamp=None).mm
+    room = (
+        name
+        for name in offers
+        if lap_on(kit, hose, on_mm, clamps=2, clamp=kit.clamps[name]).clamps_mm <= usual
+    )
+    return next(room, next(iter(offers), None))
 
 
 def _end_fit(
@@ -299,17 +334,14 @@ def _end_fit(
     service: str,
     hose: Hose,
     clamp: Clamp | None,
-    piece: HoseSpan,
     side: Side,
     faces: EndName,
+    lap: Lap,
     on_mm: float,
     bare: bool,
     tube: bool,
 ) -> HoseEndFit:
     fit = hose_fit(hose, on_mm, push_bands(kit))
-    need = None
-    if clamp is not None:
-        need = overlap_needed_mm(clamp.width_mm, piece.clamps_each, kit.limits["clamp_gap_mm"].value)
     left = kit.limits["clamp_left"].value
     return HoseEndFit(
         side=side,
@@ -318,7 +350,7 @@ def _end_fit(
         bare=bare,
         tube=tube,
         fit=fit,
-        overlap_mm=need,
+        lap=lap,
         holds=None if clamp is None else clamp_holds(clamp, fit.over_mm, left),
         offers=clamp_offers(kit, service, hose, kit.hose_classes[hose.hose_class].clamps, (on_mm,)),
     )

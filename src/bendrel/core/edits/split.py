@@ -104,6 +104,8 @@ def _part(
     readings = replace(
         readings, rows=tuple(replace(row, id=key) for row, key in zip(readings.rows, ids, strict=True))
     )
+    if isinstance(span.readings, BendReadings) and span.readings.copied:
+        readings = replace(readings, last_by="string", alongside=True)
     return replace(
         span,
         id=name,

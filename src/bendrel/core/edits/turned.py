@@ -153,6 +153,8 @@ def reversed_hose(span: HoseSpan) -> HoseSpan:
         span,
         on_a=span.on_b,
         on_b=span.on_a,
+        lap_a=span.lap_b,
+        lap_b=span.lap_a,
         plain_a=span.plain_b,
         plain_b=span.plain_a,
         angle_a=span.angle_b,

@@ -40,7 +40,7 @@ class HoseClass:
 @record
 class Hose:
     """One size of one class. Lengths in mm, working pressure in kPa, None where none is published.
-    `overlap_mm` is how far it is pushed on."""
+    `overlap_mm` is how far its maker wants it pushed on, None where nobody says."""
 
     id: str
     hose_class: str
@@ -49,7 +49,7 @@ class Hose:
     od_mm: Annotated[float, Gt(0)]
     pressure_kpa: Annotated[float, Gt(0)] | None
     least_radius_mm: Annotated[float, Gt(0)]
-    overlap_mm: Annotated[float, Gt(0)]
+    overlap_mm: Annotated[float, Gt(0)] | None
     source: Source
 
 

@@ -1,1 +1,1 @@
-"""What a connection is: the faces that meet, what follows from their meeting, how far one goes into the other."""
+"""What a connection is: the faces that meet, what follows from it, how far one goes into the other."""

@@ -223,7 +223,8 @@ class RigidSpan:
 @record
 class HoseSpan:
     """A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its
-    neighbour is; `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it
+    neighbour is; `lap_a` and `lap_b` how far it lies on them where that was measured, blank for the usual;
+    `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it
     touches something on its way. `shape` is the way that it is laid where that was read, as of the old
     line that it replaces; `way` is where its ends are, from which it is worked out how it lies. `angle_a`
     and `angle_b` are the angles of its own ends, `clock` how they stand to each other where that is not
@@ -238,6 +239,8 @@ class HoseSpan:
     clamps_each: Annotated[int, Ge(0), Le(2)] = 2
     on_a: Length = Length()
     on_b: Length = Length()
+    lap_a: Length = Length()
+    lap_b: Length = Length()
     plain_a: bool = False
     plain_b: bool = False
     rubs: bool = False

@@ -209,13 +209,21 @@ def _words(
         "clock": clock,
         "wet": wets,
         "clamps": clamps,
-        "overlap": format_length(hose.hose.overlap_mm, unit),
+        "overlap": _laps(hose, unit),
         "seats": f"{seats}.",
         "both": _both_ways(hose, cut, unit),
         "warm": "Warm the end in hot water or warm air, away from the machine; never with a flame."
         if warm
         else "If it is stiff, warm the end in hot water, away from the machine; never with a flame.",
     }
+
+
+def _laps(hose: PlacedHose, unit: Unit) -> str:
+    """How far it is pushed on, at both ends where that differs."""
+    told = [format_length(lap.mm, unit) for lap in hose.laps if lap is not None]
+    if len(set(told)) < 2:
+        return told[0] if told else ""
+    return f"{told[0]} at end A, {told[1]} at end B"
 
 
 def _both_ways(hose: PlacedHose, cut: float | None, unit: Unit) -> str:

@@ -181,8 +181,7 @@ def _hose_shape(kit: Kit, span: HoseSpan, placed: PlacedHose | None) -> tuple[Be
             return shape, False
     if placed is None or placed.length_mm is None:
         return _straight(kit.limits["drawn_hose_mm"].value), True
-    laps = sum(end.overlap_mm or 0.0 for end in placed.ends)
-    return _straight(max(placed.length_mm - laps, 1.0)), True
+    return _straight(max(placed.length_mm - placed.on_ends_mm, 1.0)), True
 
 
 def _component_shape(

@@ -116,8 +116,8 @@ def lay_hose(kit: Kit, hose: PlacedHose, reader: Reader) -> LaidHose | None:
         needs_mm=hose.hose_class.least_radius_mm(hose.hose),
         least_mm=pulls.ends.least_mm,
         pulls_at=pulls.gone,
-        length_mm=None if hose.length_mm is None else hose.length_mm - on_ends_mm(hose),
-        on_ends_mm=on_ends_mm(hose),
+        length_mm=None if hose.length_mm is None else hose.length_mm - hose.on_ends_mm,
+        on_ends_mm=hose.on_ends_mm,
         seat_a=seat_of(hose, "a", way.a, reader),
         seat_b=seat_of(hose, "b", way.b, reader),
         off_plane_deg=out_of_plane_deg(ends, moves) if moves else None,
@@ -145,11 +145,6 @@ def _with_length(kit: Kit, hose: PlacedHose, known: LaidHose, beside: Sequence[B
         twist_gone=twisted.gone,
         nearest=tuple(near_to(kit, hose, told, item) for item in beside),
     )
-
-
-def on_ends_mm(hose: PlacedHose) -> float:
-    """Hose that lies on what it is pushed on, both ends together; none where its ends are its own."""
-    return 2 * hose.hose.overlap_mm if hose.piece.joined == "clamps" else 0.0
 
 
 @lru_cache(maxsize=64)

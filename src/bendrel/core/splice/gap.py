@@ -121,7 +121,7 @@ class _Gap:
         gap = self.gap_mm
         if self.between_bodies:
             gap += 2 * ((into or 0.0) + way.stop)
-        offer = gap_lengths(kit, way, said.fitting, gap, larger, tube)
+        offer = gap_lengths(kit, way, self.service, said.fitting, gap, larger, tube)
         if self.between_bodies and into is None:
             word = worst(word, "refused")
             text = "How far this tube goes into the union is not known: read the gap between the cut faces."

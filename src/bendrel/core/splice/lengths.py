@@ -5,11 +5,15 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
+from bendrel.core.chain.pieces import best_clamp
 from bendrel.core.findings import DERIVED, Derivation, Input, Source
+from bendrel.core.joints.lap import lap_on
 from bendrel.core.repair.splicing import Splice
 from bendrel.core.rigid.ends import flare_use
+from bendrel.core.service import Service
 from bendrel.core.shape.parts import SLACK_MM
 from bendrel.core.shop.kit import Kit
+from bendrel.core.splice.hoses import hose_for
 from bendrel.core.splice.offer import Offer, Reason
 from bendrel.core.tube.material import Tube
 
@@ -29,9 +33,12 @@ def insertion(kit: Kit, fitting: str, size: str) -> float | None:
     return row.used_mm if row is not None else None
 
 
-def hose_lap(kit: Kit, od_mm: float) -> float:
-    """How far a hose with two clamps lies on a tube, in mm."""
-    return kit.splicing.overlaps[2].on(od_mm)
+def hose_lap(kit: Kit, service: Service, od_mm: float) -> float:
+    """How far the hose of a service with two of its clamps lies on a tube, in mm."""
+    hose = hose_for(kit, service, od_mm)
+    name = best_clamp(kit, service.id, hose, od_mm) if hose is not None else None
+    clamp = kit.clamps[name] if name is not None else None
+    return lap_on(kit, hose, od_mm, clamps=2, clamp=clamp).mm
 
 
 def end_takes(kit: Kit, fitting: str, size: str) -> float:
@@ -49,7 +56,9 @@ def least_piece(kit: Kit, way: Splice, fitting: str, size: str) -> float:
     return 2 * max(end_takes(kit, fitting, size), insertion(kit, fitting, size) or 0.0) + grip
 
 
-def gap_lengths(kit: Kit, way: Splice, fitting: str, gap_mm: float, od_mm: float, tube: Tube | None) -> Offer:
+def gap_lengths(
+    kit: Kit, way: Splice, service: Service, fitting: str, gap_mm: float, od_mm: float, tube: Tube | None
+) -> Offer:
     """The new piece over a gap measured cut face to cut face. Source: plane geometry of the joints, term by
     term."""
     blank = Offer(
@@ -62,7 +71,7 @@ def gap_lengths(kit: Kit, way: Splice, fitting: str, gap_mm: float, od_mm: float
         years=way.years,
     )
     if way.id == "hose":
-        overlap = hose_lap(kit, od_mm)
+        overlap = hose_lap(kit, service, od_mm)
         return replace(
             blank,
             piece_mm=gap_mm + 2 * overlap,

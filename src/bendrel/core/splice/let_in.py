@@ -83,7 +83,7 @@ def place_of_component(
     way, weigh = kit.splicing.methods["hose"], kit.splicing.weigh
     between = weigh.let_in_gap_mm if new.joined == "hoses" else 0.0
     wide = new.length_mm + 2 * between if new.mounted == "in line" else between
-    lap = hose_lap(kit, rigid.tube.od_mm)
+    lap = hose_lap(kit, kit.services[line.service], rigid.tube.od_mm)
     hoses = max(way.room, lap)
     room = hoses if new.joined == "hoses" else kit.splicing.methods["flared_unions"].room
     middle = new.at_mm if new.at_mm is not None else _longest(rigid, wide, room)

@@ -82,13 +82,13 @@ def _offer(
     if way.id in ("replace_from_a", "replace_from_b"):
         return _from_a_separation(kit, damaged, service, way, cuts_mm)
     said = allowed(kit, way, service, damaged.tube, damaged.tube.size)
-    room = _room(kit, damaged, way, said.fitting)
+    room = _room(kit, damaged, service, way, said.fitting)
     low, high = _with_margin(kit, damaged)
     a = cuts_mm[0] if cuts_mm[0] is not None else cut_before(damaged.shape, low, room, damaged.clips_mm)
     b = cuts_mm[1] if cuts_mm[1] is not None else cut_behind(damaged.shape, high, room, damaged.clips_mm)
     if a is None or b is None:
         return _no_room(way, said, "A" if a is None else "B", room)
-    a, b = _long_enough(kit, damaged, way, said, room, (a, b), cuts_mm)
+    a, b = _long_enough(kit, damaged, service, way, said, room, (a, b), cuts_mm)
     said = _swing(damaged, way, _with_room(damaged, way, said, room, (a, b)))
     made = _between(kit, damaged, service, way, said, (a, b))
     return replace(made, tools=_there(kit, damaged, way, said.fitting, (a, b)))
@@ -97,6 +97,7 @@ def _offer(
 def _long_enough(
     kit: Kit,
     damaged: Damaged,
+    service: Service,
     way: Splice,
     said: Allowed,
     room: Room,
@@ -106,7 +107,9 @@ def _long_enough(
     """The cuts so far apart that the new piece has room for its own two ends, where that can be had by moving
     one that was found; a cut that a person has chosen stays."""
     (a, b), shape, size = found_mm, damaged.shape, damaged.tube.size
-    now = gap_lengths(kit, way, said.fitting, b - a, damaged.tube.od_mm, damaged.tube).piece_mm or 0.0
+    now = (
+        gap_lengths(kit, way, service, said.fitting, b - a, damaged.tube.od_mm, damaged.tube).piece_mm or 0.0
+    )
     short = least_piece(kit, way, said.fitting, size) - now
     if short <= 0:
         return a, b
@@ -117,14 +120,14 @@ def _long_enough(
     return (a if nearer is None else nearer), b
 
 
-def _room(kit: Kit, damaged: Damaged, way: Splice, fitting: str) -> Room:
+def _room(kit: Kit, damaged: Damaged, service: Service, way: Splice, fitting: str) -> Room:
     """The straight beside a cut: what the data file tells of the way, and never less than flare, nut and
     tool take up, so that no cut is offered whose ends could not be made."""
     taken, known = end_takes(kit, fitting, damaged.tube.size), kit.fittings.get(fitting)
     flaring = known.grip_mm if known else 0.0
     stays, piece = way.room, way.piece_room
     if way.id == "hose":
-        stays = max(stays, hose_lap(kit, damaged.tube.od_mm))
+        stays = max(stays, hose_lap(kit, service, damaged.tube.od_mm))
     elif way.joint and piece > 0:
         use = flare_loss(kit, way, fitting, damaged.tube)
         slack = kit.limits["hand_mm"].value
@@ -199,7 +202,7 @@ def _between(
 ) -> Offer:
     a, b = cuts_mm
     bends = _bends_between(damaged.shape, a, b)
-    lengths = gap_lengths(kit, way, said.fitting, b - a, damaged.tube.od_mm, damaged.tube)
+    lengths = gap_lengths(kit, way, service, said.fitting, b - a, damaged.tube.od_mm, damaged.tube)
     reasons, word = list(said.reasons), said.word
     least = least_piece(kit, way, said.fitting, damaged.tube.size)
     if not fits(lengths.piece_mm, least):
@@ -257,7 +260,7 @@ def _from_a_separation(
     ways = [kit.splicing.methods[method] for method in UNIONS]
     told = [(union, allowed(kit, union, service, damaged.tube, damaged.tube.size)) for union in ways]
     union, said = min(told, key=lambda pair: WORD_ORDER[pair[1].word])
-    room = _room(kit, damaged, union, said.fitting)
+    room = _room(kit, damaged, service, union, said.fitting)
     low, high = _with_margin(kit, damaged)
     shape = damaged.shape
     from_a = way.id == "replace_from_a"
@@ -279,7 +282,7 @@ def _from_a_separation(
     gap = cut if from_a else shape.developed_mm - cut
     if not fits(gap, least):
         said = replace(said, word="refused", reasons=(*said.reasons, too_short(least, way.source)))
-    lengths = gap_lengths(kit, union, said.fitting, gap, damaged.tube.od_mm, damaged.tube)
+    lengths = gap_lengths(kit, union, service, said.fitting, gap, damaged.tube.od_mm, damaged.tube)
     use, between = flare_loss(kit, union, said.fitting, damaged.tube), lengths.stop_mm or 0.0
     bends = _bends_between(shape, 0.0 if from_a else cut, cut if from_a else shape.developed_mm)
     overlap = kit.splicing.weigh.overlap_mm

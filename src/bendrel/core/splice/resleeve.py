@@ -43,7 +43,7 @@ def resleeve(kit: Kit, damaged: Damaged, service: Service, end: EndName, hose_mm
     way = kit.splicing.methods["resleeve"]
     said = allowed(kit, way, service, damaged.tube, damaged.tube.size)
     margin = kit.splicing.margins[damaged.kind].mm
-    lap = hose_lap(kit, damaged.tube.od_mm)
+    lap = hose_lap(kit, service, damaged.tube.od_mm)
     room = Room(
         stays=max(way.room, lap), piece=way.piece_room, end_a=damaged.end_a_mm, end_b=damaged.end_b_mm
     )

@@ -129,6 +129,20 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
                 onText={(text) => onChange({ [at]: typed(text, unit) })}
               />
             ))}
+          {(["a", "b"] as const).map((end) => {
+            const lies = placed?.laps[end === "a" ? 0 : 1];
+            return (
+              <Field
+                key={end}
+                label={`Pushed on, end ${end.toUpperCase()}`}
+                text={piece[`lap_${end}`].text}
+                placeholder={lies ? sayLength(lies.mm, unit) : "as usual"}
+                problem={problem(`lap_${end}`)}
+                takes="length"
+                onText={(text) => onChange({ [`lap_${end}`]: typed(text, unit) })}
+              />
+            );
+          })}
         </>
       )}
       {piece.joined !== "clamps" && (
@@ -168,14 +182,13 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
           On {side.tube ? "the tube" : side.side === "near" ? "the near spigot" : "the far spigot"} (
           {sayLength(side.on_mm, unit)}): {PUSH[side.fit.push]}, {side.fit.interference >= 0 ? "+" : "−"}
           {Math.abs(side.fit.interference * 100).toFixed(0)} %; {side.fit.over_mm.toFixed(1)} mm outside before clamping
-          {side.overlap_mm != null && `; clamps want ${sayLength(side.overlap_mm, unit)} of overlap`}.
+          ; it lies on it by {sayLength(side.lap.mm, unit)}.
           {hose && piece.clamps_each > 0 && (
             <OnItsEnd
-              hose={hose}
               clamp={catalogue.clamps.find((row) => row.id === piece.clamp)}
               count={piece.clamps_each}
               on={{ on_mm: side.on_mm, bare: side.bare, over_mm: side.fit.over_mm }}
-              need={side.overlap_mm}
+              lap={side.lap}
               gap={catalogue.limits.find((row) => row.id === "clamp_gap_mm")?.value ?? 0}
               unit={unit}
             />

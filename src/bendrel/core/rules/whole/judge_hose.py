@@ -134,7 +134,7 @@ def _short(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
     """A hose no longer than what lies on its two ends."""
     if hose.length_mm is None or hose.piece.joined != "clamps":
         return
-    need = 2 * hose.hose.overlap_mm
+    need = hose.on_ends_mm
     if hose.length_mm > need + case.hand_mm:
         return
     rule = case.kit.advice["overlaps"]
@@ -143,8 +143,7 @@ def _short(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
         code="hose_short",
         where=case.at_span(hose.piece.id),
         title="The hose is shorter than its two overlaps",
-        message=f"{case.say(hose.length_mm)} of hose, {case.say(hose.hose.overlap_mm)} on each end. "
-        f"{rule.text}",
+        message=f"{case.say(hose.length_mm)} of hose, {case.say(need)} of it on its two ends. {rule.text}",
         source=rule.source,
         advice="Measure it again: the gap between the ends and an overlap at each.",
         safety=case.service.safety_critical,

@@ -193,7 +193,7 @@ def _push(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
             message=f"{figures}: {_warming(case)}",
             source=limit.source,
         )
-    if side.overlap_mm is not None and side.overlap_mm > hose.hose.overlap_mm + case.hand_mm:
+    if not side.lap.holds_clamps:
         limit = case.kit.limits["clamp_gap_mm"]
         yield Finding(
             severity="caution",
@@ -201,8 +201,8 @@ def _push(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
             where=where,
             title=f"No room for {hose.piece.clamps_each} clamps on {on}",
             message=(
-                f"They need {case.say(side.overlap_mm)} of overlap, this hose is pushed on "
-                f"{case.say(hose.hose.overlap_mm)}."
+                f"They need {case.say(side.lap.clamps_mm)} of overlap, this hose is pushed on "
+                f"{case.say(side.lap.mm)}."
             ),
             source=limit.source,
             advice="Use a narrower clamp, one clamp behind a bead, or push it on further.",

@@ -4,23 +4,21 @@ import { sayLength } from "../../../format/units";
 import { condensed } from "../../../theme/theme";
 
 type Clamp = Catalogue["clamps"][number];
-type Hose = Catalogue["hoses"][number];
 
 interface Props {
-  hose: Hose;
   clamp: Clamp | undefined;
   count: number;
   on: { on_mm: number; bare: boolean; over_mm: number };
-  /** Overlap that its clamps want, in mm. */
-  need: number | null | undefined;
+  /** How far it lies on it, and what its clamps want of that, in mm. */
+  lap: { mm: number; clamps_mm: number };
   /** Free hose beside every clamp, in mm. */
   gap: number;
   unit: Unit;
 }
 
 /** One end of a hose on its tube to scale: the overlap, the bead or groove, the clamps where they sit. */
-export function OnItsEnd({ hose, clamp, count, on, need, gap, unit }: Props) {
-  const lap = hose.overlap_mm;
+export function OnItsEnd({ clamp, count, on, lap: lies, gap, unit }: Props) {
+  const lap = lies.mm;
   const long = lap + 34;
   const tube = on.on_mm / 2;
   const over = on.over_mm / 2;
@@ -31,7 +29,7 @@ export function OnItsEnd({ hose, clamp, count, on, need, gap, unit }: Props) {
     const first = 20 + lap - gap - wide;
     return first - k * (wide + gap);
   });
-  const fits = need == null || need <= lap;
+  const fits = lies.clamps_mm <= lap + 1e-9;
   const squeeze = clamp ? on.over_mm - clamp.closed_mm : 0;
   const high = over + 7;
   return (
@@ -103,7 +101,7 @@ export function OnItsEnd({ hose, clamp, count, on, need, gap, unit }: Props) {
                   ? `${squeeze.toFixed(1)} mm are left to squeeze`
                   : "it closes without gripping"}
             </Box>
-            .{!fits && need != null && ` ${count} of them want ${sayLength(need, unit)}.`}
+            .{!fits && ` ${count} of them want ${sayLength(lies.clamps_mm, unit)}.`}
           </>
         )}
       </Box>
