@@ -117,6 +117,8 @@ def with_fix(line: Line, fix: Fix, kit: Kit) -> Line:
     for change in fix.changes:
         at = value
         *way, last = change.path.strip("/").split("/")
+        if way[0] == "joints":  # a joint is named by the span before it
+            way[1] = str([span["id"] for span in value["spans"]].index(way[1]))
         for step in way:
             at = at[_place(at, step)] if isinstance(at, list) else at[step]
         if isinstance(at, list) and _place(at, last) == len(at):

@@ -66,7 +66,8 @@ def test_a_change_at_a_place_that_is_not_there_is_refused():
 def two_tubes(between=(), joint=""):
     """A tube of 8 mm and one of 10 mm, with something between them or joined."""
     line = bent(last=200, service="cooler", tube="steel-seamless_8mm_1", bender="lever_8mm")
-    bead = {"end_a": TubeEnd(fitting="bead"), "end_b": TubeEnd(fitting="bead")}
+    end = TubeEnd(fitting="compression" if joint else "bead")
+    bead = {"end_a": end, "end_b": end}
     wide = with_tube(line, tube="steel-seamless_10mm_1", bender="bench_10mm").spans[0]
     spans = (replace(line.spans[0], **bead), *between, replace(wide, id="s2", **bead))
     joints = tuple(Joint(kind=joint) for _ in spans[1:])

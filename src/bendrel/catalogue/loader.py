@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 import tomllib
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from functools import cache
 from importlib.resources import files
 from typing import Any, TypeVar
@@ -19,6 +19,7 @@ from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
+from bendrel.core.parts.component import Component
 from bendrel.core.parts.pair import Pair, index_pairs
 from bendrel.core.parts.school import School
 from bendrel.core.parts.seat import Seat, SharedThread
@@ -48,7 +49,8 @@ def load_kit() -> Kit:
     """The whole catalogue. Raises pydantic.ValidationError when a data file is not as it should be."""
     rules, removal, tools = toml_file("rules.toml"), toml_file("removal.toml"), toml_file("tool_kinds.toml")
     end_sizes = _typed(EndSize, _rows("end_sizes.csv"))
-    splicing = _splicing()
+    joints = _by_id(Joint, _tables("joint"))
+    splicing = _splicing(joints)
     schools = _by_id(School, _tables("school"))
     return Kit(
         rules_version=rules["version"],
@@ -79,7 +81,8 @@ def load_kit() -> Kit:
         clamp_kinds=_by_id(ClampKind, _tables("clamp_kind")),
         clamps=_by_id(Clamp, _rows("clamps.csv")),
         fluids=_by_id(Fluid, _tables("fluid")),
-        joints=_by_id(Joint, _tables("joint")),
+        joints=joints,
+        components=_by_id(Component, _sided(_rows("components.csv"))),
         services=_by_id(Service, _tables("service")),
         cautions=_by_id(Caution, _tables("caution")),
         verdicts=index_verdicts(_typed(Verdict, _tables("verdict"))),
@@ -104,8 +107,25 @@ def load_kit() -> Kit:
     )
 
 
-def _splicing() -> Splicing:
+def _sided(rows: Iterator[dict[str, Any]]) -> Iterator[dict[str, Any]]:
+    """Components with the cells of their two sides folded together."""
+    for row in rows:
+        for side in ("a", "b"):
+            cells = {name: row.pop(f"{side}_{name}") for name in ("kind", "of", "thread", "mm")}
+            row[side] = {
+                "kind": cells["kind"],
+                "of": cells["of"],
+                "thread": cells["thread"] or "",
+                "on_mm": cells["mm"],
+            }
+        yield row | {"one_way": row["one_way"] == "yes"}
+
+
+def _splicing(joints: Mapping[str, Joint]) -> Splicing:
+    """The ways to mend; one by a union takes the ends that its union takes."""
     data = toml_file("splices.toml")
+    for row in data["splice"]:
+        row.setdefault("ends", joints[row["joint"]].ends if row["joint"] else ())
     return Splicing(
         methods={row.id: row for row in _typed(Splice, data["splice"])},
         margins={row.damage: row for row in _typed(Margin, data["margin"])},

@@ -32,7 +32,9 @@ ChooseCode = Literal[
     "one_clamp", "no_bead", "joint_missing", "joint_sizes", "union_refused", "union_care",
     "union_law", "hose_to_hose", "hose_no_reach", "hose_kinks", "hose_slack", "hose_twists",
     "hose_near", "hose_length", "hose_end_none", "hose_end_unknown", "hose_end_angle",
-    "backwards", "direction_unknown", "restrictor_bore", "old_filter",
+    "backwards", "direction_unknown", "restrictor_bore", "old_filter", "union_ends",
+    "joint_without_hose", "nothing_between", "end_open", "hose_on_what", "joint_threads", "joint_size",
+    "side_unsaid", "part_refused", "part_care",
 ]  # fmt: skip
 PlanCode = Literal[
     "end_room", "flare_order", "bender_grip", "no_spare", "left_long", "left_long_no_room",

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from annotated_types import MaxLen
 
+from bendrel.core.chain.put_in import put_for, put_in, rejoined
 from bendrel.core.chain.reduced import reduced
 from bendrel.core.edits.chain import (
     fresh_id,
@@ -22,7 +23,7 @@ from bendrel.core.edits.split import join, split
 from bendrel.core.findings import EndName, Reduce
 from bendrel.core.ids import NotAChain
 from bendrel.core.lengths import is_blank, length_mm
-from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
+from bendrel.core.line.document import COMPONENT_KINDS, ComponentSpan, HoseSpan, Line, RigidSpan
 from bendrel.core.line.resolve import Resolved, resolve
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList, ShapeError
@@ -30,19 +31,22 @@ from bendrel.core.shop.kit import Kit
 from bendrel.core.units import UnitError, parse_length
 from bendrel.services.errors import Refused
 
-Kind = Literal["insert", "remove", "move", "turn", "split", "join", "swap", "reduce"]
+Kind = Literal["insert", "remove", "move", "turn", "split", "join", "swap", "reduce", "union"]
 
 
 @record
 class ChainEdit:
     """One edit of the chain. `span` is what it is about; `side` is where `new` is put in beside it, or
     where it is moved to by one place; `at` is where it is split, from its end A as typed. A swap puts `new`
-    in its place, `reduce` is a reducer as a finding offers it."""
+    in its place; `put` instead of `new` is a kind (tube, hose or a component's) that comes as its neighbours
+    take it. `union` is another joint behind it, `reduce` a reducer as a finding offers it."""
 
     kind: Kind
     span: Annotated[str, MaxLen(20)]
     side: EndName = "B"
     new: RigidSpan | HoseSpan | ComponentSpan | None = None
+    put: Annotated[str, MaxLen(20)] = ""
+    union: Annotated[str, MaxLen(40)] = ""
     at: Annotated[str, MaxLen(40)] = ""
     reduce: Reduce | None = None
 
@@ -66,6 +70,16 @@ def edit_chain(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
 def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
     at = place_of(line, edit.span)
     step = -1 if edit.side == "A" else 1
+    if edit.put and edit.kind in ("insert", "swap"):
+        if edit.put not in ("tube", "hose", *COMPONENT_KINDS):
+            raise Refused(f"There is no part “{edit.put}”; choose one that is listed.")
+        if edit.kind == "insert":
+            made, name = put_in(line, kit, edit.span, edit.side, edit.put)
+        else:
+            made, name = put_for(line, kit, edit.span, edit.put)
+        return Edited(document=made, span=name)
+    if edit.kind == "union":
+        return Edited(document=rejoined(line, kit, edit.span, edit.union), span=edit.span)
     if edit.kind == "insert":
         if edit.new is None:
             raise Refused("Say what is put in: a tube, a hose or a component.")

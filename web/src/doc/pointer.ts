@@ -2,10 +2,14 @@ import type { Change, Line } from "../api/types";
 
 /** Set values in a document by JSON pointer, copying only what lies on the way. What has an id is found by it. */
 export function applyChanges(line: Line, changes: readonly Change[]): Line {
-  return changes.reduce<Line>(
-    (value, change) => set(value, change.path.split("/").slice(1), change.value) as Line,
-    line,
-  );
+  return changes.reduce<Line>((value, change) => set(value, stepsOf(line, change.path), change.value) as Line, line);
+}
+
+/** A joint has no id: it is named by the span before it. */
+function stepsOf(line: Line, path: string): string[] {
+  const steps = path.split("/").slice(1);
+  const at = steps[0] === "joints" ? line.spans.findIndex((span) => span.id === steps[1]) : -1;
+  return at < 0 ? steps : steps.map((step, k) => (k === 1 ? String(at) : step));
 }
 
 function set(value: unknown, path: string[], next: unknown): unknown {

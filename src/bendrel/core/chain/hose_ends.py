@@ -4,24 +4,13 @@ from __future__ import annotations
 
 from bendrel.core.chain.pieces import PlacedHose
 from bendrel.core.hose.ending import HoseEndKind
+from bendrel.core.joints.faces import end_kind
 from bendrel.core.shop.kit import Kit
 
 
 def end_kind_of(kit: Kit, hose: PlacedHose) -> HoseEndKind | None:
     """The kind of end that a hose has; None where nobody makes one for its class."""
-    piece = hose.piece
-    if piece.joined == "clamps":
-        return kit.hose_ends["push-on" if piece.clamps_each == 0 else "clamped"]
-    if piece.joined == "crimped":
-        return kit.hose_ends["made-up" if hose.hose_class.law else "crimped"]
-    return next(
-        (
-            kind
-            for kind in kit.hose_ends.values()
-            if kind.joined == "reusable" and hose.hose_class.id in kind.hose_classes
-        ),
-        None,
-    )
+    return end_kind(kit, hose.piece, hose.hose)
 
 
 def end_takes_mm(kit: Kit, hose: PlacedHose) -> tuple[float, float]:

@@ -14,12 +14,15 @@ from bendrel.core.hose.push_fit import (
     clamps_for,
     hose_fit,
 )
+from bendrel.core.joints.face import Face
+from bendrel.core.joints.faces import face_of, row_of, side_of
 from bendrel.core.joints.lap import Lap, lap_on
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
 from bendrel.core.line.run import ENDS
+from bendrel.core.parts.component import Component
 from bendrel.core.parts.verdict import VERDICT_ORDER
 from bendrel.core.quantities import parse_pressure, parse_volume
 from bendrel.core.record import record
@@ -85,16 +88,22 @@ class PlacedHose:
 
 @record
 class PlacedComponent:
-    """One component of the line. A restrictor's bore and land in mm; the bore is None of others, and
-    while it is not measured. What its maker says is None while not known. `on_a_mm` and `on_b_mm` are what is
-    joined on its two sides: as typed, else the size of the next tube."""
+    """One component of the line; `row` is the catalogue's, None of one of the person's own, `offers` the rows
+    of its kind that the service does not refuse, the best first, and `faces` what its sides are. A
+    restrictor's bore and land in mm; the bore is None of others, and while it is not measured. What its maker
+    says is None while not known. `on_a_mm` and `on_b_mm` are what is joined on its two sides: as typed or
+    sold, else the size of the next tube."""
 
     stands: Stands
     piece: ComponentSpan
     bore_mm: float | None
     land_mm: float
+    row: Component | None
+    faces: tuple[Face, Face]
+    offers: tuple[str, ...]
     length_mm: float | None = None
     rated_kpa: float | None = None
+    highest_c: float | None = None
     holds_ml: float | None = None
     loses_kpa: float | None = None
     on_a_mm: float | None = None
@@ -157,7 +166,8 @@ def _component(line: Line, kit: Kit, k: int, span: ComponentSpan, problems: list
             problems.append(Problem(path=at(name), message=str(error)))
             return None
 
-    restrictor = span.what == "restrictor"
+    restrictor, row = span.what == "restrictor", row_of(kit, span)
+    rated = said("rated", span.rated, parse_pressure)
     return PlacedComponent(
         stands=_stands(line, k),
         on_a_mm=_size_of(line, kit, k, span, "A", problems),
@@ -166,9 +176,26 @@ def _component(line: Line, kit: Kit, k: int, span: ComponentSpan, problems: list
         bore_mm=_length(span.bore, at("bore"), problems) if restrictor else None,
         land_mm=_length(span.land, at("land"), problems) or kit.limits["land_mm"].value,
         length_mm=_length(span.length, at("length"), problems),
-        rated_kpa=said("rated", span.rated, parse_pressure),
+        row=row,
+        faces=(face_of(kit, span, "A"), face_of(kit, span, "B")),
+        offers=component_offers(kit, line.service, span.what),
+        rated_kpa=row.rated_kpa if rated is None and row is not None else rated,
+        highest_c=row.highest_c if row is not None else None,
         holds_ml=_ml(said("holds", span.holds, parse_volume)),
         loses_kpa=said("loses", span.loses, parse_pressure),
+    )
+
+
+def component_offers(kit: Kit, service: str, what: str) -> tuple[str, ...]:
+    """The rows of one kind that a service does not refuse, the best first, by catalogue id."""
+
+    def word(family: str) -> int:
+        said = kit.verdict("component", family, service)
+        return VERDICT_ORDER[said.verdict] if said is not None else VERDICT_ORDER["acceptable"]
+
+    able = [(word(row.family), row.id) for row in kit.components.values() if row.what == what]
+    return tuple(
+        name for order, name in sorted(able, key=lambda one: one[0]) if order < VERDICT_ORDER["refused"]
     )
 
 
@@ -243,7 +270,7 @@ def _goes_on(
         return None if size is None else (size, bare, True)
     if typed is None and isinstance(neighbour, ComponentSpan):
         spigot: EndName = "B" if end == "A" else "A"
-        typed = _typed_size(neighbour, spigot, [])  # the component says itself what cannot be read
+        typed = _own_size(kit, neighbour, spigot, [])  # the component says itself what cannot be read
         # beyond the last tube nobody knows a spigot's size; between two it is that of the next one
         if typed is None and all(_nearest_tube_mm(line, kit, other, way) for way in ENDS):
             typed = _nearest_tube_mm(line, kit, other, spigot)
@@ -252,9 +279,12 @@ def _goes_on(
     return None if typed is None else (typed, plain, False)
 
 
-def _typed_size(span: ComponentSpan, side: EndName, problems: list[Problem]) -> float | None:
+def _own_size(kit: Kit, span: ComponentSpan, side: EndName, problems: list[Problem]) -> float | None:
+    """The diameter of one side of a component: as typed, else its row's."""
     name = "on_a" if side == "A" else "on_b"
-    return _length(span.on_a if side == "A" else span.on_b, span_path(span.id, name), problems)
+    typed = _length(span.on_a if side == "A" else span.on_b, span_path(span.id, name), problems)
+    row = side_of(kit, span, side)
+    return row.on_mm if typed is None and row is not None else typed
 
 
 def _size_of(
@@ -262,7 +292,7 @@ def _size_of(
 ) -> float | None:
     """What is joined on one side of a component: as typed, else the size of the next tube on that side, else
     of the next on the other; None where there is none."""
-    typed = _typed_size(span, side, problems)
+    typed = _own_size(kit, span, side, problems)
     if typed is not None:
         return typed
     other: EndName = "B" if side == "A" else "A"

@@ -64,7 +64,7 @@ def strength_of(kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, carried: Carr
         ]
     for hose in pieces.hoses:
         elements += _hose(kit, hose, carried)
-    elements += [found for one in pieces.components if (found := _component(one)) is not None]
+    elements += [found for one in pieces.components if (found := _component(one, carried)) is not None]
     known = [e for e in elements if e.allowed_kpa is not None]
     weakest = min(known, key=lambda e: e.allowed_kpa or 0.0).id if known else None
     governs, tube = min(tubes, key=lambda t: t[1].allowed_kpa or 0.0) if tubes else ("", None)
@@ -123,20 +123,27 @@ def _source(rigid: Rigid, own: TubeStrength) -> Source:
     return standard if own.by == "tube standard" and standard else rigid.choices.material.strength_source
 
 
-def _component(placed: PlacedComponent) -> Element | None:
-    """What its maker says; None where nobody has said anything, which its own finding tells."""
-    if placed.rated_kpa is None:
+def _component(placed: PlacedComponent, carried: Carried) -> Element | None:
+    """By what its maker says. None of an old one that nobody has rated: it has held so far."""
+    row, known = placed.row, placed.rated_kpa is not None
+    if not known and placed.piece.age == "old":
         return None
+    too_hot = placed.highest_c is not None and carried.duty.hot_c > placed.highest_c
+    words = "as its maker rates it" if known else "nobody has said what it is rated for"
+    from_row = row is not None and not placed.piece.rated.strip()
     return Element(
         id=f"component-{placed.piece.id}",
         kind="component",
         name=f"{placed.piece.what} {placed.stands.told}",
         where=Place(kind="span", span=placed.piece.id),
         burst_kpa=None,
-        allowed_kpa=placed.rated_kpa,
-        too_hot=False,
-        words="as its maker rates it",
-        source=Source(kind="shop's own", text="noted at the component"),
+        allowed_kpa=None if too_hot else placed.rated_kpa,
+        too_hot=too_hot,
+        words=f"up to {placed.highest_c:.0f} °C" if too_hot else words,
+        source=row.source
+        if row is not None and from_row
+        else Source(kind="shop's own", text="noted at the component"),
+        unknown=not known,
     )
 
 

@@ -130,6 +130,9 @@ def turned_round(line: Line, span_id: str, shape: BendList | None = None) -> Lin
             span,
             points=other.get(span.points, span.points),  # type: ignore[arg-type]
             source_port=other.get(span.source_port, span.source_port),  # type: ignore[arg-type]
+            turned=not span.turned if span.row else span.turned,
+            side_a=span.side_b,
+            side_b=span.side_a,
             on_a=span.on_b,
             on_b=span.on_a,
         )

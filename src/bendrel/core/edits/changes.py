@@ -18,9 +18,18 @@ def with_changes(line: Line, changes: Iterable[Change]) -> Line:
     """
     made: Any = line
     for change in changes:
-        made = _set(made, change.path.strip("/").split("/"), change.value)
+        made = _set(made, _steps(line, change.path), change.value)
     done: Line = made
     return done
+
+
+def _steps(line: Line, path: str) -> list[str]:
+    """The steps of a pointer; a joint has no id, it is named by the span before it."""
+    steps = path.strip("/").split("/")
+    if steps[0] == "joints" and len(steps) > 1:
+        at = next((k for k, span in enumerate(line.spans) if span.id == steps[1]), None)
+        steps[1] = steps[1] if at is None else str(at)
+    return steps
 
 
 def _set(value: Any, path: list[str], wanted: object) -> Any:

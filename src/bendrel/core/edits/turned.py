@@ -159,6 +159,8 @@ def reversed_hose(span: HoseSpan) -> HoseSpan:
         plain_b=span.plain_a,
         angle_a=span.angle_b,
         angle_b=span.angle_a,
+        own_a=span.own_b,
+        own_b=span.own_a,
         way=way,
         shape=shape if isinstance(shape, BendReadings) else None,
     )

@@ -7,7 +7,7 @@ place in a list. What comes without an id gets the next free one.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from annotated_types import Ge, Le, MaxLen, MinLen
 
@@ -221,17 +221,29 @@ class RigidSpan:
 
 
 @record
+class Side:
+    """What one side of a component or a hose's own end is: a plug that seals as the end type `of`, a socket
+    with the seat `of`, a spigot of the form `of`; `thread` as designated. All blank: not known."""
+
+    kind: Literal["", "plug", "socket", "spigot"] = ""
+    of: Annotated[str, MaxLen(40)] = ""
+    thread: Annotated[str, MaxLen(40)] = ""
+
+
+@record
 class HoseSpan:
     """A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its
     neighbour is; `lap_a` and `lap_b` how far it lies on them where that was measured, blank for the usual;
     `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it
     touches something on its way. `shape` is the way that it is laid where that was read, as of the old
     line that it replaces; `way` is where its ends are, from which it is worked out how it lies. `angle_a`
-    and `angle_b` are the angles of its own ends, `clock` how they stand to each other where that is not
-    worked out; `done` names the steps of its making that are done."""
+    and `angle_b` are the angles of its own ends, `own_a` and `own_b` what these are where it is not the
+    usual of their kind, `clock` how they stand to each other where that is not worked out; `done` names the
+    steps of its making that are done. `state` is as of a tube."""
 
     id: SpanId = ""
     kind: Literal["hose"] = "hose"
+    state: SpanState = "to make"
     hose: Annotated[str, MaxLen(80)]
     length: Length = Length()
     joined: Literal["clamps", "crimped", "reusable"] = "clamps"
@@ -249,6 +261,8 @@ class HoseSpan:
     way: HoseWay | None = None
     angle_a: EndAngle = 0
     angle_b: EndAngle = 0
+    own_a: Side = Side()
+    own_b: Side = Side()
     clock: Text = ""
     done: Annotated[tuple[ItemId, ...], MaxLen(30)] = ()
 
@@ -258,19 +272,27 @@ ComponentKind = Literal[
     "union", "reducer", "elbow", "tee", "Y-piece", "manifold", "switch", "quick connector",
     "banjo stack",
 ]  # fmt: skip
+COMPONENT_KINDS: tuple[ComponentKind, ...] = get_args(ComponentKind)
 
 
 @record
 class ComponentSpan:
-    """A component in the line. `points` is the end that its arrow points to. Of a vacuum reservoir
-    `source_port` is the end that the port to the source faces. `bore` and `land` (the bore's length) are a
-    restrictor's. `length` is from port to port, `turn` the angle between them, `on_a` and `on_b` the
-    diameters of its spigots or tubes, `rated`, `holds`, `loses` and `service` what its maker says of
-    pressure, volume, loss of pressure and how long it lasts; blank while not known."""
+    """A component in the line. `row` is the catalogue's, blank for one of the person's own; `turned` says
+    that its side a looks to end B; `side_a` and `side_b` are what its sides are where no row says it.
+
+    `points` is the end that its arrow points to. Of a vacuum reservoir `source_port` is the end that the
+    port to the source faces. `bore` and `land` (the bore's length) are a restrictor's. `length` is from port
+    to port, `turn` the angle between them, `on_a` and `on_b` the diameters of its spigots or tubes, `rated`,
+    `holds`, `loses` and `service` what its maker says of pressure, volume, loss of pressure and how long it
+    lasts; blank while not known."""
 
     id: SpanId = ""
     kind: Literal["component"] = "component"
     what: ComponentKind
+    row: Annotated[str, MaxLen(80)] = ""
+    turned: bool = False
+    side_a: Side = Side()
+    side_b: Side = Side()
     points: Literal["A", "B", "not marked"] = "not marked"
     source_port: Literal["A", "B", "not known"] = "not known"
     age: Literal["new", "old"] = "new"
@@ -309,6 +331,7 @@ class Carries:
     old_bore: Length = Length()
 
 
+Opened = Literal["", "opened", "stays closed"]
 PortRole = Literal["not known", "source", "feed", "return", "signal"]
 
 
@@ -347,7 +370,8 @@ class Port:
     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that was
     put on it before it came apart. `thread` is what the port is, as designated; blank while nobody has
     measured it. `seat` is what it seals on and `body` what it is made of, by catalogue id; blank while
-    not known. `proved` says that the nut was run home in it by hand; `on` is where it stands on another
+    not known. `proved` says that the nut was run home in it by hand; `opened` whether it is opened for this
+    work, blank where that follows from what stays and what was taken off; `on` is where it stands on another
     line, `unit` what it feeds.
     """
 
@@ -359,6 +383,7 @@ class Port:
     role_how: Text = ""
     tag: Annotated[str, MaxLen(40)] = ""
     proved: bool = False
+    opened: Opened = ""
     on: JoinedTo | None = None
     unit: PortUnit = PortUnit()
 
@@ -368,13 +393,14 @@ class Joint:
     """What joins two neighbours. `kind` is a catalogue id, blank where one of them holds itself (a hose).
     `apart` is what lies between the two finished ends: the stop of a union, its seats. `roll` is how far
     the plane of the next tube's first bend is turned from that of the last bend before it, as a rotation
-    is; `why` is the reason that it was chosen with, `done` what was done to it."""
+    is; `why` is the reason that it was chosen with, `done` what was done to it, `opened` as of a port."""
 
     kind: Annotated[str, MaxLen(40)] = ""
     apart: Length = Length()
     roll: Plane = Plane()
     why: Annotated[str, MaxLen(400)] = ""
     done: Text = ""
+    opened: Opened = ""
 
 
 @record

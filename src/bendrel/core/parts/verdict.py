@@ -9,7 +9,7 @@ from bendrel.core.findings import Source
 from bendrel.core.record import record
 
 VerdictWord = Literal["right", "acceptable", "caution", "refused"]
-Of = Literal["tube", "end", "hose", "clamp", "joint"]
+Of = Literal["tube", "end", "hose", "clamp", "joint", "component"]
 
 VERDICT_ORDER: dict[VerdictWord, int] = {"right": 0, "acceptable": 1, "caution": 2, "refused": 3}
 
@@ -31,11 +31,13 @@ class Verdict:
 
 @record
 class Joint:
-    """A way of joining two pieces of one line."""
+    """A way of joining two pieces of one line. A union's body takes `ends` of tube, both of one type, the
+    best known first; without any it is no body: a hose makes the joint."""
 
     id: str
     name: str
     source: Source
+    ends: tuple[str, ...] = ()
 
 
 Verdicts = Mapping[tuple[Of, str, str], Verdict]

@@ -11,6 +11,7 @@ from bendrel.core.chain.reduced import reduced
 from bendrel.core.chain.shopping import NewClips
 from bendrel.core.edits.changes import with_changes
 from bendrel.core.findings import SEVERITY_ORDER, Finding, Fix
+from bendrel.core.joints.faces import unread_sides
 from bendrel.core.line.document import Line
 from bendrel.core.line.looked import Looked, PlacedFixture, look_at
 from bendrel.core.line.measured import measure
@@ -79,6 +80,7 @@ def _planned(line: Line, kit: Kit) -> Plan:
     clips = {rigid.run.span.id: clips_of(kit, rigid, _found_on(looked, rigid, name)) for rigid in rigids}
     reader = Reader()
     pieces = place_pieces(line, kit, reader.problems)
+    reader.problems += unread_sides(kit, line)
     read = {rigid.run.span.id: rigid.shape for rigid in rigids}
     growing = {one.run.span.id: shape_of(one.so_far) for one in planned if one.so_far is not None}
     laid = lay_hoses(kit, pieces, reader)

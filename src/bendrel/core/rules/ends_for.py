@@ -11,7 +11,7 @@ from bendrel.core.ends.fitting import Fitting
 from bendrel.core.findings import EndName, Fix
 from bendrel.core.parts.verdict import VERDICT_ORDER, VerdictWord
 from bendrel.core.rules.case import Case, choose
-from bendrel.core.shop.fits import goes_on_tube, nut_for_port
+from bendrel.core.shop.fits import goes_on_tube, joint_holds, nut_for_port
 
 
 def ends_that_go(
@@ -30,9 +30,7 @@ def ends_that_go(
             continue
         if seat is not None and fitting.id not in seat.takes and not at.beyond:
             continue
-        if hose != fitting.takes_hose or not goes_on_tube(kit, fitting, case.tube, insert=at.tube.insert):
-            continue
-        if not _holds(case, fitting):
+        if hose != fitting.takes_hose or not fits_on(case, end, fitting):
             continue
         if fitting.screwed and nut_for_port(kit, fitting, case.tube.size, at.port.thread) is None:
             continue
@@ -42,14 +40,12 @@ def ends_that_go(
         yield fitting
 
 
-def _holds(case: Case, fitting: Fitting) -> bool:
-    """The joint's own rating is known and holds what the line works at."""
-    if case.working_kpa is None or fitting.takes_hose:
-        return True
-    size = case.kit.end_size(fitting.id, case.tube.size)
-    if size is None:
+def fits_on(case: Case, end: EndName, fitting: Fitting) -> bool:
+    """The end can be made on this end of the tube, and holds what the line works at."""
+    insert = case.run.end(end).tube.insert
+    if not goes_on_tube(case.kit, fitting, case.tube, insert=insert):
         return False
-    return fitting.strong_as_tube or (size.rated_kpa is not None and size.rated_kpa >= case.working_kpa)
+    return case.working_kpa is None or joint_holds(case.kit, fitting, case.tube.size, case.working_kpa)
 
 
 def end_fix(case: Case, end: EndName, fitting: Fitting, label: str = "") -> Fix:

@@ -25,6 +25,7 @@ from bendrel.core.rules.whole.judge_flow import judge_flow
 from bendrel.core.rules.whole.judge_hose import judge_hose
 from bendrel.core.rules.whole.judge_joints import judge_joints
 from bendrel.core.rules.whole.judge_look import judge_look
+from bendrel.core.rules.whole.judge_mates import judge_mates
 from bendrel.core.rules.whole.judge_parts import judge_parts
 from bendrel.core.rules.whole.judge_proving import judge_proving
 from bendrel.core.rules.whole.judge_way import judge_way
@@ -55,6 +56,7 @@ def judge(
     found += judge_way(whole)
     found += judge_parts(whole)
     found += judge_joints(whole)
+    found += judge_mates(whole)
     found += judge_look(whole, looked, clips)
     found += judge_finish(whole, removed)
     found += judge_proving(whole)

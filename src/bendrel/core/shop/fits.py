@@ -34,6 +34,31 @@ def goes_on_tube(kit: Kit, fitting: Fitting, tube: Tube, *, insert: bool = False
     return formed_in(material, fitting) and not harmed and sized and not thin
 
 
+def end_goes(kit: Kit, service: str, tube: Tube, fitting: Fitting, *, insert: bool = False) -> bool:
+    """The end can be made on the tube, the service does not refuse it, and it holds what the line usually
+    works at."""
+    verdict, known = kit.verdict("end", fitting.id, service), kit.services.get(service)
+    if verdict is not None and verdict.verdict == "refused":
+        return False
+    if not goes_on_tube(kit, fitting, tube, insert=insert):
+        return False
+    duty = known.duty if known is not None else None
+    if duty is None or duty.vacuum or duty.open:
+        return True
+    return joint_holds(kit, fitting, tube.size, duty.working_kpa)
+
+
+def joint_holds(kit: Kit, fitting: Fitting, size: str, working_kpa: float) -> bool:
+    """The rating of an end in its size is known and is enough; what hose and clamps hold is judged with
+    them."""
+    if fitting.takes_hose:
+        return True
+    row = kit.end_size(fitting.id, size)
+    if row is None:
+        return False
+    return fitting.strong_as_tube or (row.rated_kpa is not None and row.rated_kpa >= working_kpa)
+
+
 def usual_strength(kit: Kit, duty: Duty, tube: Tube, radius_mm: float | None = None) -> TubeStrength:
     """What a tube stands at the usual of a service, with the fluid that it usually carries."""
     return tube_strength(

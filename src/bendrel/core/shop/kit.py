@@ -14,6 +14,7 @@ from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
+from bendrel.core.parts.component import Component
 from bendrel.core.parts.pair import Pair
 from bendrel.core.parts.school import School
 from bendrel.core.parts.seat import Seat, SharedThread
@@ -101,6 +102,7 @@ class Kit:
     clamps: Mapping[str, Clamp]
     fluids: Mapping[str, Fluid]
     joints: Mapping[str, Joint]
+    components: Mapping[str, Component]
     verdicts: Verdicts
     schools: Mapping[str, School]
     preferences: Mapping[str, str]

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from bendrel.core.ends.fitting import Nut
 from bendrel.core.findings import EndName, Finding, Fix
+from bendrel.core.joints.mate import fit_words
 from bendrel.core.lengths import is_blank
 from bendrel.core.line.run import ENDS
 from bendrel.core.rigid.ends import trial_counts
@@ -189,7 +190,7 @@ def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
             code="nut_port",
             where=case.at_end(end),
             title=f"End {end}: {_VERDICTS[fit.verdict]}",
-            message=_fit_words(fit, case.fittings[end].thread == "female"),
+            message=fit_words(fit, over=case.fittings[end].thread == "female"),
             source=case.kit.advice["thread_fit"].source,
             advice="Use a nut with the port’s own thread.",
             fix=_other_nut(case, end),
@@ -212,23 +213,6 @@ _VERDICTS = {
     "loose": "this nut will not hold",
     "will_not_start": "this nut will not start",
 }
-
-
-def _fit_words(fit: ThreadFit, over: bool) -> str:
-    pair = (
-        f"A {fit.female} nut over the {fit.male} port"
-        if over
-        else f"A {fit.male} nut in the {fit.female} port"
-    )
-    if fit.verdict == "will_not_start":
-        return f"{pair} does not start: it is {-fit.clearance_mm:.2f} mm too tight on the flanks."
-    if fit.verdict == "loose":
-        return f"{pair} holds by {fit.engagement:.0%} of a proper thread and pulls out."
-    turns = fit.turns_before_binding or 0.0
-    return (
-        f"{pair} starts and binds after about {turns:.1f} turns, "
-        f"with {fit.engagement:.0%} of the thread holding."
-    )
 
 
 def _trial(case: Case, end: EndName) -> Iterator[Finding]:

@@ -6,7 +6,6 @@ from collections.abc import Iterator
 
 from bendrel.core.findings import EndName, Finding, Fix
 from bendrel.core.line.run import ENDS
-from bendrel.core.parts.seat import seat_fit
 from bendrel.core.rules.case import Case, choose, set_value
 from bendrel.core.rules.ends_for import end_fix, ends_that_go
 from bendrel.core.shop.fits import formed_in
@@ -18,7 +17,6 @@ def judge_pairs(case: Case) -> Iterator[Finding]:
         yield from _on_tube(case, end)
         yield from _thin(case, end)
         yield from _flaring(case, end)
-        yield from _seat(case, end)
         yield from _shared(case, end)
         yield from _metals(case, end)
 
@@ -125,28 +123,6 @@ def _single_37(case: Case, end: EndName) -> Fix | None:
             (at.port_at("proved"), False),
         ]
     return choose("Change it to a 37° single flare", *values)
-
-
-def _seat(case: Case, end: EndName) -> Iterator[Finding]:
-    at = case.run.end(end)
-    seat = case.kit.seats.get(at.port.seat)
-    if seat is None or at.beyond:
-        return  # what lies beyond meets the port, not the tube's own end
-    fitting = case.fittings[end]
-    fit = seat_fit(seat, fitting.id)
-    if fit.fits == "seals":
-        return
-    yield Finding(
-        severity="stop",
-        code="wrong_seat",
-        where=case.at_end(end),
-        title=f"End {end}: {fitting.name} does not seal in a {seat.name}",
-        message=fit.reason,
-        source=seat.source,
-        advice="Choose the end that the port was made for, or an adapter.",
-        fix=next((end_fix(case, end, other) for other in ends_that_go(case, end)), None),
-        safety=case.service.safety_critical,
-    )
 
 
 def _shared(case: Case, end: EndName) -> Iterator[Finding]:

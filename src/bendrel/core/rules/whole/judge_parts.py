@@ -8,15 +8,35 @@ from bendrel.core.chain.direction import backwards, faces, one_way
 from bendrel.core.chain.pieces import PlacedComponent
 from bendrel.core.findings import Finding
 from bendrel.core.line.paths import span_path
+from bendrel.core.parts.verdict import VERDICT_ORDER
 from bendrel.core.rules.case import Whole, set_value
+from bendrel.core.rules.verdicts import said_against
 
 
 def judge_parts(case: Whole) -> Iterator[Finding]:
     """Findings on every component."""
     for placed in case.chosen.pieces.components:
+        yield from _allowed(case, placed)
         yield from _direction(case, placed)
         yield from _bore(case, placed)
     yield from _old_filter(case)
+
+
+def _allowed(case: Whole, part: PlacedComponent) -> Iterator[Finding]:
+    """What the service says of its kind, and of what it is made of and for; the worse of the two."""
+    named = [part.piece.what] + ([part.row.family] if part.row is not None else [])
+    said = [v for name in named if (v := case.kit.verdict("component", name, case.service.id)) is not None]
+    if part.piece.age == "old" or not said:
+        return
+    yield from said_against(
+        case,
+        max(said, key=lambda verdict: VERDICT_ORDER[verdict.verdict]),
+        refused="part_refused",
+        care="part_care",
+        where=case.at_span(part.piece.id),
+        what=f"{part.piece.what}, {part.row.name}" if part.row is not None else part.piece.what,
+        advice="Take it out, or choose one that is made for this.",
+    )
 
 
 def _direction(case: Whole, part: PlacedComponent) -> Iterator[Finding]:
