@@ -14,6 +14,7 @@ from bendrel.core.closing.joints import LineJoint
 from bendrel.core.closing.sign_off import InTheWay
 from bendrel.core.closing.standing import JointStanding, work_at
 from bendrel.core.line.document import Line
+from bendrel.core.line.opened import stays
 from bendrel.core.plan.model import Plan
 from bendrel.core.proof.balance import Balance
 from bendrel.core.proof.hold import HoldResult, leak_words
@@ -331,11 +332,11 @@ def build_handover(paper: RecordPaper, kit: Kit, today: date) -> bytes:
 
 def _done_words(paper: RecordPaper, kit: Kit) -> str:
     line = paper.line
-    new = [s for s in line.spans if s.kind != "rigid" or s.state == "to make"]
+    new = [span for span in line.spans if not stays(span)]
     told = "; ".join(span_in_words(line, paper.plan, kit, span.id) for span in new)
-    why = f" because it was {', '.join(line.condition.reasons)}" if line.condition.reasons else ""
-    rest = " The rest of the old line is sound and stays." if len(new) < len(line.spans) else ""
-    return f"The {kit.services[line.service].name} line “{line.name}” was renewed{why}: {told}.{rest}"
+    why = f" Why: {', '.join(line.condition.reasons)}." if line.condition.reasons else ""
+    rest = " The rest of the line is the old one, and was not renewed." if len(new) < len(line.spans) else ""
+    return f"New in the {kit.services[line.service].name} line “{line.name}”: {told}.{why}{rest}"
 
 
 def _watch_words(line: Line, kit: Kit) -> list[str]:

@@ -10,6 +10,7 @@ from typing import Literal
 from bendrel.core.chain.carried import Carried
 from bendrel.core.chain.hose_ends import end_kind_of, end_takes_mm
 from bendrel.core.chain.pieces import Pieces, PlacedHose, Stands
+from bendrel.core.line.opened import joint_opened, stays
 from bendrel.core.line.removed import Removed
 from bendrel.core.record import record
 from bendrel.core.removal.log import ItemKind, PartToGet
@@ -76,7 +77,7 @@ def needs_of(
                 if parts.choice.joint is not None and parts.choice.joint.kind in kit.joints:
                     found += _end(rigid.choices, parts)
     found += _unions(kit, rigids)
-    for hose in pieces.hoses:
+    for hose in (one for one in pieces.hoses if not stays(one.piece)):
         why = _why(hose.stands)
         name = f"{hose.hose_class.name} {hose.hose.size}"
         if hose.length_mm is not None:
@@ -92,9 +93,11 @@ def needs_of(
         if hose.piece.rubs:
             found.append(_need("sleeve:hose", f"sleeve over {name}", 1, "where it rubs"))
     for one in pieces.components:
-        if one.piece.age == "new":
-            what = f"{one.piece.what}, {one.piece.note}" if one.piece.note.strip() else one.piece.what
-            found.append(_need(f"part:{one.piece.what}", what, 1, _why(one.stands)))
+        if not stays(one.piece):
+            name = one.row.name if one.row is not None else one.piece.note.strip()
+            what = f"{one.piece.what}, {name}" if name else one.piece.what
+            ref = one.row.id if one.row is not None else one.piece.what
+            found.append(_need(f"part:{ref}", what, 1, _why(one.stands)))
     for rigid in rigids:
         held = clips.get(rigid.run.span.id)
         if held is not None and held.count and rigid.new and whole:
@@ -115,6 +118,8 @@ def _unions(kit: Kit, rigids: Sequence[Rigid]) -> list[Need]:
         joint = before.run.end("B").joint
         if behind.run.index != before.run.index + 1 or joint is None or joint.kind not in kit.joints:
             continue
+        if not joint_opened(before.run.line, before.run.index):
+            continue  # it is there, and stays closed
         one, other = before.tube.size, behind.tube.size
         size = one if one == other else f"{one} to {other}"
         ref = f"joint:{joint.kind}/{size}"

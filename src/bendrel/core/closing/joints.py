@@ -7,16 +7,19 @@ that it closes, and by what that end meets; where the chain changes, it is anoth
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from bendrel.core.chain.carried import carried
-from bendrel.core.chain.hose_ends import end_kind_of
 from bendrel.core.chain.pieces import Pieces, PlacedHose, place_pieces
 from bendrel.core.ends.fitting import Fitting, Nut, Torque
 from bendrel.core.findings import EndName
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.wetting import wetting
+from bendrel.core.joints.face import Face
+from bendrel.core.joints.faces import face_of, facing
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import ComponentSpan, CornerReadings, HoseSpan, Line, RigidSpan, Span
+from bendrel.core.line.opened import end_opened, stays
 from bendrel.core.line.run import ENDS
 from bendrel.core.proof.rules import Closes
 from bendrel.core.proof.torque import set_torque
@@ -80,40 +83,42 @@ def joint_id(span: str, end: EndName) -> str:
 
 
 def joints_of(line: Line, kit: Kit) -> tuple[LineJoint, ...]:
-    """All joints of `line` in order. An old end that stays closed (old tube on old tube, a component on a
-    component) is none."""
+    """All joints of `line` that are opened, in order."""
     pieces = place_pieces(line, kit, [])
     return tuple(_joints(line, kit, pieces))
 
 
 def _joints(line: Line, kit: Kit, pieces: Pieces) -> Iterator[LineJoint]:
-    for k, span in enumerate(line.spans):
+    for k in range(len(line.spans)):
         for end in ENDS:
             other = k - 1 if end == "A" else k + 1
             neighbour = line.spans[other] if 0 <= other < len(line.spans) else None
-            if _closed_by_other(span, end, neighbour) or _stays_closed(line, span, neighbour, end):
+            if not end_opened(line, k, end) or not _closes(kit, line, k, end):
                 continue
             yield _joint(line, kit, pieces, k, end, neighbour)
 
 
-def _closed_by_other(span: Span, end: EndName, neighbour: Span | None) -> bool:
-    """The joint is closed from the neighbour's side: a hose over a tube's end, a tube's nut on a component,
-    of two hoses or components the one nearer to port A."""
-    if neighbour is None:
-        return False
-    if isinstance(span, RigidSpan):
-        return isinstance(neighbour, HoseSpan)
-    if isinstance(span, ComponentSpan):
-        return not isinstance(neighbour, ComponentSpan) or end == "A"
-    return isinstance(neighbour, HoseSpan) and end == "A"
+_ACTS = {"rigid": 1, "hose": 2, "component": 0}
+"""Who closes a joint where faces do not say it: a hose over a tube's end, a tube's nut on a component."""
 
 
-def _stays_closed(line: Line, span: Span, neighbour: Span | None, end: EndName) -> bool:
-    """Old tube whose own end nobody opens: at a port, where the line is mended further along."""
-    old = isinstance(span, RigidSpan) and span.state == "stays"
-    if not old or neighbour is not None:
-        return False
-    return not line.removal.items and not any(f"plug-{end}" == done for done in line.removal.done)
+def _closes(kit: Kit, line: Line, k: int, end: EndName) -> bool:
+    """The joint is closed from this side: the nut of a union's each side, else what goes into or over the
+    other; of two that are alike the one nearer to port A."""
+    other = k - 1 if end == "A" else k + 1
+    if not 0 <= other < len(line.spans):
+        return True
+    span, neighbour = line.spans[k], line.spans[other]
+    if isinstance(span, RigidSpan) and isinstance(neighbour, RigidSpan):
+        return True
+    mine, met = face_of(kit, span, end), facing(kit, line, k, end)
+    if (mine.kind, met.kind) in (("plug", "socket"), ("socket", "plug")):
+        return mine.kind == "plug"
+    if _ACTS[span.kind] != _ACTS[neighbour.kind]:
+        return _ACTS[span.kind] > _ACTS[neighbour.kind]
+    if mine.kind != met.kind and "plug" in (mine.kind, met.kind):
+        return mine.kind == "plug"
+    return end == "B"
 
 
 def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour: Span | None) -> LineJoint:
@@ -157,7 +162,7 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
         port_thread=port.thread if port else "",
         angle=_angle(parts, span, neighbour),
         nips=parts.closes in ("sleeve", "clamp") or (screwed and (torque is None or by_feel)),
-        new=not (isinstance(span, RigidSpan) and span.state == "stays"),
+        new=not stays(span),
         height_mm=_height_mm(span, end),
     )
 
@@ -180,10 +185,21 @@ def _at_end(kit: Kit, pieces: Pieces, span: Span, end: EndName) -> _Parts:
     if isinstance(span, RigidSpan):
         return _tube_end(kit, span, end)
     if isinstance(span, HoseSpan):
-        return _hose_end(kit, pieces, span)
+        return _hose_end(kit, pieces, span, end)
+    face = face_of(kit, span, end)
+    if face.kind == "plug":
+        return _plug(kit, face)
     if span.what == "quick connector":
         return _Parts(closes="latch", name=span.what)
     return _Parts(closes="washer" if span.what == "banjo stack" else "maker", name=span.what)
+
+
+def _plug(kit: Kit, face: Face) -> _Parts:
+    """What screws or latches of a component's or a hose's own."""
+    fitting = kit.fittings[face.of]
+    return _Parts(
+        closes=closes_of(fitting), name=face.name, fitting=fitting, thread=face.thread, torque_as=fitting.id
+    )
 
 
 def closes_of(fitting: Fitting) -> Closes:
@@ -217,7 +233,7 @@ def _tube_end(kit: Kit, span: RigidSpan, end: EndName) -> _Parts:
     )
 
 
-def _hose_end(kit: Kit, pieces: Pieces, span: HoseSpan) -> _Parts:
+def _hose_end(kit: Kit, pieces: Pieces, span: HoseSpan, end: EndName) -> _Parts:
     placed = next((one for one in pieces.hoses if one.stands.span == span.id), None)
     if span.joined == "clamps":
         clamp = kit.clamps.get(span.clamp) if span.clamp else None
@@ -226,13 +242,11 @@ def _hose_end(kit: Kit, pieces: Pieces, span: HoseSpan) -> _Parts:
         many = "" if span.clamps_each == 1 else "two "
         kind = kit.clamp_kinds[clamp.kind].name
         return _Parts(closes="clamp", name=f"{many}{kind}{'s' if many else ''} {clamp.name}", hose=placed)
+    face = face_of(kit, span, end)
+    if face.kind == "plug":
+        return replace(_plug(kit, face), hose=placed)
     kind = "crimped" if span.joined == "crimped" else "reusable"
-    made = end_kind_of(kit, placed) if placed is not None else None
-    size = made.size_for(placed.hose.size) if made is not None and placed is not None else None
-    thread = kit.nut_by_dash(size.dash) if size is not None and made is not None and made.nut else ""
-    closes: Closes = "nut" if thread else "crimp"
-    name = f"{kind} hose end" + (f", {thread}" if thread else "")
-    return _Parts(closes=closes, name=name, thread=thread, torque_as="single-37", hose=placed)
+    return _Parts(closes="crimp", name=f"{kind} hose end", hose=placed)
 
 
 def _place(line: Line, k: int, end: EndName, neighbour: Span | None) -> str:
@@ -248,11 +262,9 @@ def _place(line: Line, k: int, end: EndName, neighbour: Span | None) -> str:
 
 def _said(line: Line, span: Span) -> str:
     """A span in words: with its number where there are several of its kind."""
-    if isinstance(span, ComponentSpan):
-        return span.note.strip() or span.what
-    word = "tube" if isinstance(span, RigidSpan) else "hose"
-    alike = [one for one in line.spans if one.kind == span.kind]
-    old = "old " if isinstance(span, RigidSpan) and span.state == "stays" else ""
+    old = "old " if stays(span) else ""
+    word = span.what if isinstance(span, ComponentSpan) else "tube" if isinstance(span, RigidSpan) else "hose"
+    alike = [one for one in line.spans if one.kind == span.kind and getattr(one, "what", word) == word]
     return f"{old}{word} {alike.index(span) + 1}" if len(alike) > 1 else f"the {old}{word}"
 
 
@@ -303,11 +315,11 @@ def _applied(kit: Kit, parts: _Parts, fluid: Fluid | None) -> tuple[str, str]:
 
 def _new_parts(parts: _Parts, kit: Kit, span: Span) -> tuple[str, ...]:
     fitting = parts.fitting
-    if fitting is None or not isinstance(span, RigidSpan):
+    if fitting is None:
         return ()
-    tube = kit.tubes.get(span.tube)
+    tube = kit.tubes.get(span.tube) if isinstance(span, RigidSpan) else None
     words = {
-        "thread": parts.nut.thread if parts.nut else "its thread",
+        "thread": parts.nut.thread if parts.nut else parts.thread or "its thread",
         "size": tube.size if tube else "its size",
         "end": fitting.name,
         "id": fitting.id,

@@ -14,7 +14,8 @@ from typing import Literal
 from bendrel.core.chain.direction import flow_of
 from bendrel.core.closing.joints import LineJoint
 from bendrel.core.closing.put_on import PutOn, put_on
-from bendrel.core.line.document import HoseSpan, Line, RigidSpan
+from bendrel.core.line.document import ComponentSpan, Line
+from bendrel.core.line.opened import stays
 from bendrel.core.proof.rules import Asked, Part, ProvingRule, ProvingStep
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
@@ -195,9 +196,7 @@ def _parts(rule: ProvingRule, part: Part) -> list[ProvingStep]:
 def _ready(
     line: Line, rule: ProvingRule, joints: tuple[LineJoint, ...], things: tuple[PutOn, ...]
 ) -> Iterator[WorkStep]:
-    new = any(
-        isinstance(s, HoseSpan) or (isinstance(s, RigidSpan) and s.state != "stays") for s in line.spans
-    )
+    new = any(not isinstance(span, ComponentSpan) and not stays(span) for span in line.spans)
     every = tuple(joint.id for joint in joints)
     if rule.blow and new:
         yield WorkStep(
@@ -319,13 +318,21 @@ def _look(joint: LineJoint, round_: int, rule: ProvingRule) -> WorkStep:
     )
 
 
+_SETTLES = {
+    "sleeve": "a sleeve settles",
+    "nut": "a soft flare settles",
+    "washer": "a soft washer settles",
+    "taper": "never backwards, the sealant would tear",
+}
+
+
 def _again(joint: LineJoint, rule: ProvingRule) -> WorkStep:
     if joint.closes == "clamp":
         text = "Give worm clamps a quarter turn at most; spring and ear clamps are only looked at."
     elif joint.closes not in SCREWED:
         text = "Pull on it, and look where it sits."
     elif joint.nips:
-        text = "Nip it once more, the second wrench on: sleeves and soft flares settle."
+        text = f"Nip it once more, the second wrench on: {_SETTLES[joint.closes]}."
     else:
         text = "Put the wrench on at its torque once more: it must not turn."
     return WorkStep(
