@@ -19,7 +19,7 @@ from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
-from bendrel.core.parts.component import Component
+from bendrel.core.parts.component import Component, ComponentFamily
 from bendrel.core.parts.pair import Pair, index_pairs
 from bendrel.core.parts.school import School
 from bendrel.core.parts.seat import Seat, SharedThread
@@ -82,6 +82,7 @@ def load_kit() -> Kit:
         clamps=_by_id(Clamp, _rows("clamps.csv")),
         fluids=_by_id(Fluid, _tables("fluid")),
         joints=joints,
+        component_families=_by_id(ComponentFamily, toml_file("component_families.toml")["family"]),
         components=_by_id(Component, _sided(_rows("components.csv"))),
         services=_by_id(Service, _tables("service")),
         cautions=_by_id(Caution, _tables("caution")),

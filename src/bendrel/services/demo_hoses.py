@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import Carries, ComponentSpan, HoseSpan, JoinedTo, Line, Port
+from bendrel.core.line.document import Carries, ComponentSpan, HoseSpan, JoinedTo, Line, Port, Side
 from bendrel.core.line.hose_way import Beside, EndMove, HoseEndAt, HoseWay
 from bendrel.core.repair.condition import Condition
 
@@ -62,6 +62,8 @@ def axle_brake_hose() -> Line:
                 joined="crimped",
                 clamps_each=0,
                 way=way,
+                own_a=Side(kind="plug", of="double-45", thread="3/8-24"),
+                own_b=Side(kind="plug", of="double-45", thread="3/8-24"),
             ),
         ),
         condition=Condition(reasons=("brittle",), urgency="soon"),
@@ -107,7 +109,13 @@ def oil_cooler_return(feed: str) -> Line:
         b=_at("0", "-60", "0", "back", "right"),
     )
     cooler = ComponentSpan(
-        id="c1", what="cooler", length=Length(text="320"), loses="0.3 bar", holds="0.8 L", points="B"
+        id="c1",
+        what="cooler",
+        row="cooler-plate-cooler-37-8",
+        length=Length(text="320"),
+        loses="0.3 bar",
+        holds="0.8 L",
+        points="B",
     )
     return Line(
         name="Oil cooler, return, braided",

@@ -331,6 +331,7 @@ def matrix(kit: Kit) -> Matrix:
         ("joint", tuple((j.id, j.name) for j in kit.joints.values())),
         ("hose", tuple((h.id, h.name) for h in kit.hose_classes.values())),
         ("clamp", tuple((c.id, c.name) for c in kit.clamp_kinds.values())),
+        ("component", tuple((f.id, f.name) for f in kit.component_families.values())),
     )
     return Matrix(
         services=services,

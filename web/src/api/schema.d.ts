@@ -3021,6 +3021,8 @@ export interface components {
             joints: {
                 [key: string]: string;
             };
+            /** Components */
+            components: components["schemas"]["Component"][];
             /** Materials */
             materials: components["schemas"]["Material"][];
             /** Tubes */
@@ -3125,14 +3127,15 @@ export interface components {
          * ChainEdit
          * @description One edit of the chain. `span` is what it is about; `side` is where `new` is put in beside it, or
          *     where it is moved to by one place; `at` is where it is split, from its end A as typed. A swap puts `new`
-         *     in its place, `reduce` is a reducer as a finding offers it.
+         *     in its place; `put` instead of `new` is a kind (tube, hose or a component's) that comes as its neighbours
+         *     take it. `union` is another joint behind it, `reduce` a reducer as a finding offers it.
          */
         ChainEdit: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "insert" | "remove" | "move" | "turn" | "split" | "join" | "swap" | "reduce";
+            kind: "insert" | "remove" | "move" | "turn" | "split" | "join" | "swap" | "reduce" | "union";
             /** Span */
             span: string;
             /**
@@ -3143,6 +3146,16 @@ export interface components {
             side: "A" | "B";
             /** New */
             new?: components["schemas"]["RigidSpan"] | components["schemas"]["HoseSpan"] | components["schemas"]["ComponentSpan"] | null;
+            /**
+             * Put
+             * @default
+             */
+            put: string;
+            /**
+             * Union
+             * @default
+             */
+            union: string;
             /**
              * At
              * @default
@@ -3563,12 +3576,58 @@ export interface components {
             degrees: boolean;
         };
         /**
+         * Component
+         * @description One component as it is sold. `what` is its kind, `family` what it is made of and for, by which the
+         *     services judge it. `a` and `b` are its sides, the flow going from `a` to `b` where it goes `one_way`.
+         *     `rated_kpa` and `highest_c` are what it stands, None where nobody says.
+         */
+        Component: {
+            /** Id */
+            id: string;
+            /** What */
+            what: string;
+            /** Name */
+            name: string;
+            /** Family */
+            family: string;
+            a: components["schemas"]["ComponentSide"];
+            b: components["schemas"]["ComponentSide"];
+            /** Rated Kpa */
+            rated_kpa: number | null;
+            /** Highest C */
+            highest_c: number | null;
+            /** One Way */
+            one_way: boolean;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * ComponentSide
+         * @description One side. `of` is the end type that a plug seals as, the seat of a socket, or the form of a spigot;
+         *     `thread` as designated, blank without; `on_mm` the diameter of a spigot or of the tube that goes in.
+         */
+        ComponentSide: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "plug" | "socket" | "spigot";
+            /** Of */
+            of: string;
+            /** Thread */
+            thread: string;
+            /** On Mm */
+            on_mm: number | null;
+        };
+        /**
          * ComponentSpan
-         * @description A component in the line. `points` is the end that its arrow points to. Of a vacuum reservoir
-         *     `source_port` is the end that the port to the source faces. `bore` and `land` (the bore's length) are a
-         *     restrictor's. `length` is from port to port, `turn` the angle between them, `on_a` and `on_b` the
-         *     diameters of its spigots or tubes, `rated`, `holds`, `loses` and `service` what its maker says of
-         *     pressure, volume, loss of pressure and how long it lasts; blank while not known.
+         * @description A component in the line. `row` is the catalogue's, blank for one of the person's own; `turned` says
+         *     that its side a looks to end B; `side_a` and `side_b` are what its sides are where no row says it.
+         *
+         *     `points` is the end that its arrow points to. Of a vacuum reservoir `source_port` is the end that the
+         *     port to the source faces. `bore` and `land` (the bore's length) are a restrictor's. `length` is from port
+         *     to port, `turn` the angle between them, `on_a` and `on_b` the diameters of its spigots or tubes, `rated`,
+         *     `holds`, `loses` and `service` what its maker says of pressure, volume, loss of pressure and how long it
+         *     lasts; blank while not known.
          */
         ComponentSpan: {
             /**
@@ -3587,6 +3646,32 @@ export interface components {
              * @enum {string}
              */
             what: "check valve" | "reservoir" | "filter" | "restrictor" | "shut-off valve" | "cooler" | "adapter" | "union" | "reducer" | "elbow" | "tee" | "Y-piece" | "manifold" | "switch" | "quick connector" | "banjo stack";
+            /**
+             * Row
+             * @default
+             */
+            row: string;
+            /**
+             * Turned
+             * @default false
+             */
+            turned: boolean;
+            /**
+             * @default {
+             *       "kind": "",
+             *       "of": "",
+             *       "thread": ""
+             *     }
+             */
+            side_a: components["schemas"]["Side"];
+            /**
+             * @default {
+             *       "kind": "",
+             *       "of": "",
+             *       "thread": ""
+             *     }
+             */
+            side_b: components["schemas"]["Side"];
             /**
              * Points
              * @default not marked
@@ -4509,6 +4594,42 @@ export interface components {
             parts: number;
         };
         /**
+         * Face
+         * @description One end of a span, or a port, as another part meets it.
+         *
+         *     A `plug` seals as an end of tube does: `of` is its end type, `size` the tube that its nut is for; eyes,
+         *     studs and latches are plugs by their end type. A `socket` has the seat `of` (blank while nobody has said
+         *     it). A `spigot` of the form `of` (plain, bead, barb) goes into a hose. A `bore` is a hose's, `of` its
+         *     catalogue row. `thread` is as designated; `mm` the diameter of spigot or bore, or of the tube that a
+         *     socket takes. `name` says it in words. `unknown`: nobody has said what it is.
+         */
+        Face: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "plug" | "socket" | "spigot" | "bore" | "unknown";
+            /** Name */
+            name: string;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Thread
+             * @default
+             */
+            thread: string;
+            /**
+             * Size
+             * @default
+             */
+            size: string;
+            /** Mm */
+            mm?: number | null;
+        };
+        /**
          * FillRow
          * @description One turn of a guided run, by the id of its step: volumes as typed (`level` the change of the
          *     reservoir, + for more), seconds, the air that was seen, a figure that the step asks for.
@@ -4587,7 +4708,7 @@ export interface components {
              */
             severity: "stop" | "caution" | "note";
             /** Code */
-            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "freezes" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
+            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "freezes" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter" | "union_ends" | "joint_without_hose" | "nothing_between" | "end_open" | "hose_on_what" | "joint_threads" | "joint_size" | "side_unsaid" | "part_refused" | "part_care") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
             where: components["schemas"]["Place"];
             /** Title */
             title: string;
@@ -5649,8 +5770,9 @@ export interface components {
          *     `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it
          *     touches something on its way. `shape` is the way that it is laid where that was read, as of the old
          *     line that it replaces; `way` is where its ends are, from which it is worked out how it lies. `angle_a`
-         *     and `angle_b` are the angles of its own ends, `clock` how they stand to each other where that is not
-         *     worked out; `done` names the steps of its making that are done.
+         *     and `angle_b` are the angles of its own ends, `own_a` and `own_b` what these are where it is not the
+         *     usual of their kind, `clock` how they stand to each other where that is not worked out; `done` names the
+         *     steps of its making that are done. `state` is as of a tube.
          */
         HoseSpan: {
             /**
@@ -5664,6 +5786,12 @@ export interface components {
              * @constant
              */
             kind: "hose";
+            /**
+             * State
+             * @default to make
+             * @enum {string}
+             */
+            state: "to make" | "stays";
             /** Hose */
             hose: string;
             /**
@@ -5748,6 +5876,22 @@ export interface components {
              * @enum {integer}
              */
             angle_b: 0 | 30 | 45 | 60 | 90 | 120 | 150 | 180;
+            /**
+             * @default {
+             *       "kind": "",
+             *       "of": "",
+             *       "thread": ""
+             *     }
+             */
+            own_a: components["schemas"]["Side"];
+            /**
+             * @default {
+             *       "kind": "",
+             *       "of": "",
+             *       "thread": ""
+             *     }
+             */
+            own_b: components["schemas"]["Side"];
             /**
              * Clock
              * @default
@@ -6100,7 +6244,7 @@ export interface components {
          * @description What joins two neighbours. `kind` is a catalogue id, blank where one of them holds itself (a hose).
          *     `apart` is what lies between the two finished ends: the stop of a union, its seats. `roll` is how far
          *     the plane of the next tube's first bend is turned from that of the last bend before it, as a rotation
-         *     is; `why` is the reason that it was chosen with, `done` what was done to it.
+         *     is; `why` is the reason that it was chosen with, `done` what was done to it, `opened` as of a port.
          */
         Joint: {
             /**
@@ -6132,6 +6276,12 @@ export interface components {
              * @default
              */
             done: string;
+            /**
+             * Opened
+             * @default
+             * @enum {string}
+             */
+            opened: "" | "opened" | "stays closed";
         };
         /**
          * JointEvent
@@ -6688,6 +6838,7 @@ export interface components {
              *       "role_how": "",
              *       "tag": "",
              *       "proved": false,
+             *       "opened": "",
              *       "unit": {
              *         "kind": "",
              *         "least": "",
@@ -6707,6 +6858,7 @@ export interface components {
              *       "role_how": "",
              *       "tag": "",
              *       "proved": false,
+             *       "opened": "",
              *       "unit": {
              *         "kind": "",
              *         "least": "",
@@ -7265,7 +7417,7 @@ export interface components {
              * Of
              * @enum {string}
              */
-            of: "tube" | "end" | "hose" | "clamp" | "joint";
+            of: "tube" | "end" | "hose" | "clamp" | "joint" | "component";
             /** Rows */
             rows: components["schemas"]["MatrixRow"][];
         };
@@ -8206,9 +8358,11 @@ export interface components {
         };
         /**
          * PlacedComponent
-         * @description One component of the line. A restrictor's bore and land in mm; the bore is None of others, and
-         *     while it is not measured. What its maker says is None while not known. `on_a_mm` and `on_b_mm` are what is
-         *     joined on its two sides: as typed, else the size of the next tube.
+         * @description One component of the line; `row` is the catalogue's, None of one of the person's own, `offers` the rows
+         *     of its kind that the service does not refuse, the best first, and `faces` what its sides are. A
+         *     restrictor's bore and land in mm; the bore is None of others, and while it is not measured. What its maker
+         *     says is None while not known. `on_a_mm` and `on_b_mm` are what is joined on its two sides: as typed or
+         *     sold, else the size of the next tube.
          */
         PlacedComponent: {
             stands: components["schemas"]["Stands"];
@@ -8217,10 +8371,20 @@ export interface components {
             bore_mm: number | null;
             /** Land Mm */
             land_mm: number;
+            row: components["schemas"]["Component"] | null;
+            /** Faces */
+            faces: [
+                components["schemas"]["Face"],
+                components["schemas"]["Face"]
+            ];
+            /** Offers */
+            offers: string[];
             /** Length Mm */
             length_mm?: number | null;
             /** Rated Kpa */
             rated_kpa?: number | null;
+            /** Highest C */
+            highest_c?: number | null;
             /** Holds Ml */
             holds_ml?: number | null;
             /** Loses Kpa */
@@ -8472,7 +8636,8 @@ export interface components {
          *     `role` is what the port does, `role_how` how that was established, `tag` the colour or tag that was
          *     put on it before it came apart. `thread` is what the port is, as designated; blank while nobody has
          *     measured it. `seat` is what it seals on and `body` what it is made of, by catalogue id; blank while
-         *     not known. `proved` says that the nut was run home in it by hand; `on` is where it stands on another
+         *     not known. `proved` says that the nut was run home in it by hand; `opened` whether it is opened for this
+         *     work, blank where that follows from what stays and what was taken off; `on` is where it stands on another
          *     line, `unit` what it feeds.
          */
         Port: {
@@ -8517,6 +8682,12 @@ export interface components {
              * @default false
              */
             proved: boolean;
+            /**
+             * Opened
+             * @default
+             * @enum {string}
+             */
+            opened: "" | "opened" | "stays closed";
             on?: components["schemas"]["JoinedTo"] | null;
             /**
              * @default {
@@ -9598,6 +9769,29 @@ export interface components {
             };
             /** Version */
             version: number;
+        };
+        /**
+         * Side
+         * @description What one side of a component or a hose's own end is: a plug that seals as the end type `of`, a socket
+         *     with the seat `of`, a spigot of the form `of`; `thread` as designated. All blank: not known.
+         */
+        Side: {
+            /**
+             * Kind
+             * @default
+             * @enum {string}
+             */
+            kind: "" | "plug" | "socket" | "spigot";
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Thread
+             * @default
+             */
+            thread: string;
         };
         /**
          * Sign

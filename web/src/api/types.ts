@@ -94,6 +94,7 @@ export type Chosen = Schemas["Chosen"];
 export type Carries = Schemas["Carries"];
 export type HoseSpan = Schemas["HoseSpan"];
 export type ComponentSpan = Schemas["ComponentSpan"];
+export type Side = HoseSpan["own_a"];
 export type Between = HoseSpan | ComponentSpan;
 export type Span = RigidSpan | Between;
 export type PlacedHose = Schemas["PlacedHose"];

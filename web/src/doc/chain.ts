@@ -1,119 +1,10 @@
 import { api, sentence, take } from "../api/client";
-import type {
-  Catalogue,
-  ChainEdit,
-  ComponentSpan,
-  HoseSpan,
-  LetInOrder,
-  Looked,
-  Line,
-  MendOrder,
-  RigidSpan,
-  Span,
-  TubeEnd,
-  Unit,
-} from "../api/types";
-import { typed } from "./rows";
+import type { ChainEdit, ComponentSpan, HoseSpan, LetInOrder, Looked, Line, MendOrder, Span } from "../api/types";
 
 /** Set values of one span that is no tube. */
 export function setPiece<Piece extends HoseSpan | ComponentSpan>(line: Line, id: string, change: Partial<Piece>): Line {
   return { ...line, spans: line.spans.map((span) => (span.id === id ? ({ ...span, ...change } as Span) : span)) };
 }
-
-export const blankHose = (hose: string, unit: Unit): HoseSpan => ({
-  id: "",
-  kind: "hose",
-  hose,
-  length: typed("", unit),
-  joined: "clamps",
-  clamp: null,
-  clamps_each: 2,
-  on_a: typed("", unit),
-  on_b: typed("", unit),
-  lap_a: typed("", unit),
-  lap_b: typed("", unit),
-  plain_a: false,
-  plain_b: false,
-  rubs: false,
-  sleeved: false,
-  shape: null,
-  way: null,
-  angle_a: 0,
-  angle_b: 0,
-  clock: "",
-  done: [],
-});
-
-export const blankComponent = (unit: Unit): ComponentSpan => ({
-  id: "",
-  kind: "component",
-  what: "filter",
-  points: "not marked",
-  source_port: "not known",
-  age: "new",
-  bore: typed("", unit),
-  land: typed("", unit),
-  note: "",
-  length: typed("", unit),
-  turn: { text: "", exact_deg: null },
-  on_a: typed("", unit),
-  on_b: typed("", unit),
-  rated: "",
-  holds: "",
-  loses: "",
-  service: "",
-});
-
-/** A tube that is not read yet, of the same stock as one that is there. */
-export const blankTube = (like: RigidSpan | null, catalogue: Catalogue, unit: Unit): RigidSpan => {
-  const tube = like?.tube ?? catalogue.tubes[0]?.id ?? "";
-  const end: TubeEnd = {
-    fitting: "plain",
-    nut: null,
-    trial: null,
-    insert: false,
-    leave_long: typed("", unit),
-    ready: false,
-    flarer: "",
-  };
-  return {
-    id: "",
-    kind: "rigid",
-    state: "to make",
-    tube,
-    bender: like?.bender ?? catalogue.benders[0]?.id ?? "",
-    readings: {
-      kind: "bends",
-      rows: [],
-      last: typed("", unit),
-      last_by: "leg",
-      last_read_from: "outside",
-      alongside: false,
-    },
-    end_a: end,
-    end_b: end,
-    checks: {
-      wire: typed("", unit),
-      tape: typed("", unit),
-      port_b_angle: { text: "", exact_deg: null },
-      port_b_clock: { text: "", by: "", exact_deg: null },
-      way_a: "",
-      way_b: "",
-    },
-    bought: [],
-    openings: [],
-    spare: typed("25 mm", unit),
-    held: "A",
-    marks: "start",
-    order: [],
-    trim_first: false,
-    turned: false,
-    stock: typed("", unit),
-    stock_form: "stick",
-    left_open: [],
-    ways: { bend_short: false, plane_first: false, fine_gauge: false, fit_rounds: false },
-  };
-};
 
 type Order = Partial<ChainEdit> & Pick<ChainEdit, "kind" | "span">;
 interface Store {
@@ -127,7 +18,7 @@ export const restructure = (store: Store, order: Order): Promise<Rewritten> =>
   rewrite(store, (document) =>
     take(
       api.POST("/api/chain", {
-        body: { document, edit: { side: "B" as const, at: "", new: null, reduce: null, ...order } },
+        body: { document, edit: { side: "B" as const, at: "", new: null, put: "", union: "", reduce: null, ...order } },
       }),
     ),
   );

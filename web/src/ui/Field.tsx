@@ -61,6 +61,7 @@ interface PickProps {
   label: string;
   value: string;
   options: { id: string; name: string }[];
+  problem?: string | undefined;
   onChange: (id: string) => void;
 }
 
@@ -69,12 +70,20 @@ export function Pick({ onChange, ...shown }: PickProps) {
   return <Choice {...shown} {...useSteady({ onChange })} />;
 }
 
-const Choice = memo(function Choice({ label, value, options, onChange }: PickProps) {
+const Choice = memo(function Choice({ label, value, options, problem, onChange }: PickProps) {
   const id = useId();
   const known = options.some((option) => option.id === value);
   return (
     <Labelled label={label} id={id}>
-      <Box component="select" id={id} value={value} onChange={(event) => onChange(event.target.value)} sx={control}>
+      <Box
+        component="select"
+        id={id}
+        value={value}
+        aria-invalid={problem !== undefined}
+        aria-describedby={problem ? `${id}-said` : undefined}
+        onChange={(event) => onChange(event.target.value)}
+        sx={{ ...control, borderColor: problem ? "var(--stop)" : "var(--second)" }}
+      >
         {!known && <option value={value}>{value === "" ? "choose" : `not in the catalogue: ${value}`}</option>}
         {options.map((option) => (
           <option key={option.id} value={option.id}>
@@ -82,6 +91,11 @@ const Choice = memo(function Choice({ label, value, options, onChange }: PickPro
           </option>
         ))}
       </Box>
+      {problem && (
+        <Box role="alert" aria-live="polite" id={`${id}-said`} sx={{ color: "var(--stop)", fontSize: 14 }}>
+          {problem}
+        </Box>
+      )}
     </Labelled>
   );
 });

@@ -3,9 +3,8 @@ import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useState } from "react";
-import type { Catalogue, ChainEdit, ComponentSpan, Line, Span } from "../api/types";
-import { blankComponent, blankHose, blankTube, restructure } from "../doc/chain";
-import { mainTube } from "../doc/rows";
+import type { ChainEdit, Span } from "../api/types";
+import { restructure } from "../doc/chain";
 import { useSelection } from "../doc/select";
 import type { LineEditor } from "../doc/useLine";
 import { COMPONENTS } from "../format/words";
@@ -16,11 +15,10 @@ import { HEIGHT } from "./strip/along";
 
 interface Props {
   editor: LineEditor;
-  catalogue: Catalogue;
 }
 
 /** What can be done with the piece that is chosen on the strip. */
-export function ChainBar({ editor, catalogue }: Props) {
+export function ChainBar({ editor }: Props) {
   const { document: line } = editor;
   const { place, choosePlace } = useSelection();
   const notice = useNotice();
@@ -54,19 +52,9 @@ export function ChainBar({ editor, catalogue }: Props) {
       }}
     >
       <Box sx={{ font: `600 17px ${condensed}`, mr: 1 }}>{nameOf(span)}</Box>
-      <Inserting
-        text="Put in before"
-        line={line}
-        catalogue={catalogue}
-        onPick={(made) => ask("insert", { side: "A", new: made })}
-      />
-      <Inserting
-        text="Put in behind"
-        line={line}
-        catalogue={catalogue}
-        onPick={(made) => ask("insert", { side: "B", new: made })}
-      />
-      <Inserting text="Swap for" line={line} catalogue={catalogue} onPick={(made) => ask("swap", { new: made })} />
+      <Inserting text="Put in before" onPick={(put) => ask("insert", { side: "A", put })} />
+      <Inserting text="Put in behind" onPick={(put) => ask("insert", { side: "B", put })} />
+      <Inserting text="Swap for" onPick={(put) => ask("swap", { put })} />
       <Button size="small" variant="text" disabled={k === 0} onClick={() => ask("move", { side: "A" })}>
         Move to A
       </Button>
@@ -127,30 +115,17 @@ export function ChainBar({ editor, catalogue }: Props) {
 }
 
 const nameOf = (span: Span): string =>
-  span.kind === "hose"
-    ? "Hose"
-    : span.kind === "component"
-      ? capital(span.what)
-      : span.state === "stays"
-        ? "Old tube"
-        : "Tube";
+  span.kind === "component"
+    ? capital(span.age === "old" ? `old ${span.what}` : span.what)
+    : capital(`${span.state === "stays" ? "old " : ""}${span.kind === "hose" ? "hose" : "tube"}`);
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-interface InsertingProps {
-  text: string;
-  line: Line;
-  catalogue: Catalogue;
-  onPick: (made: Span) => void;
-}
-
-function Inserting({ text, line, catalogue, onPick }: InsertingProps) {
+function Inserting({ text, onPick }: { text: string; onPick: (what: string) => void }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const usual = catalogue.services.find((row) => row.id === line.service)?.hose_class;
-  const hose = catalogue.hoses.find((row) => row.hose_class === usual) ?? catalogue.hoses[0];
-  const put = (made: Span) => {
+  const put = (what: string) => {
     setAnchor(null);
-    onPick(made);
+    onPick(what);
   };
   return (
     <>
@@ -164,10 +139,8 @@ function Inserting({ text, line, catalogue, onPick }: InsertingProps) {
         {text}
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-        <MenuItem onClick={() => put(blankTube(mainTube(line), catalogue, line.unit))}>tube</MenuItem>
-        <MenuItem onClick={() => put(blankHose(hose?.id ?? "", line.unit))}>hose</MenuItem>
-        {COMPONENTS.map((what: ComponentSpan["what"]) => (
-          <MenuItem key={what} onClick={() => put({ ...blankComponent(line.unit), what })}>
+        {["tube", "hose", ...COMPONENTS].map((what) => (
+          <MenuItem key={what} onClick={() => put(what)}>
             {what}
           </MenuItem>
         ))}

@@ -173,7 +173,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
           </Box>
         )}
       </Box>
-      {catalogue && <Chosen editor={calm} catalogue={catalogue} />}
+      {catalogue && <Chosen editor={calm} />}
       <Unrolled editor={answered.editor} view={answered.view} />
     </Box>
   );

@@ -103,7 +103,7 @@ def _hose(kit: Kit, span: HoseSpan, end: EndName) -> Face:
         return Face(kind="bore", name="a hose", of=hose.id, mm=hose.id_mm)
     own = span.own_a if end == "A" else span.own_b
     if own.kind:
-        return _said(kit, own, None, "a hose end")
+        return _said(kit, own, None, "the hose")
     kind = end_kind(kit, span, hose)
     size = kind.size_for(hose.size) if kind else None
     if kind is None or size is None or not kind.nut:
@@ -130,14 +130,14 @@ def _said(kit: Kit, side: Side, mm: float | None, whose: str) -> Face:
     thread = side.thread.strip()
     if side.kind == "spigot":
         form = side.of if side.of in SPIGOT_FORMS else "barb"
-        return Face(kind="spigot", name=f"{whose}, a spigot", of=form, mm=mm)
+        return Face(kind="spigot", name=f"{whose}’s spigot", of=form, mm=mm)
     named = kit.seats.get(side.of) if side.kind == "socket" else kit.fittings.get(side.of)
     what = named.name if named is not None else "port" if side.kind == "socket" else "end"
-    name = f"{whose}, {what}" + (f" {thread}" if thread else "")
+    name = f"{whose}’s {what}" + (f" {thread}" if thread else "")
     if side.kind == "socket":
         return Face(kind="socket", name=name, of=side.of if named else "", thread=thread, mm=mm)
     if named is None:
-        return Face(kind="unknown", name=f"{whose}, an end that nobody has said")
+        return Face(kind="unknown", name=f"{whose}’s end that nobody has said")
     return Face(kind="plug", name=name, of=side.of, thread=thread, mm=mm)
 
 

@@ -27,6 +27,14 @@ class ComponentSide:
 
 
 @record
+class ComponentFamily:
+    """What components are made of and for, in words."""
+
+    id: str
+    name: str
+
+
+@record
 class Component:
     """One component as it is sold. `what` is its kind, `family` what it is made of and for, by which the
     services judge it. `a` and `b` are its sides, the flow going from `a` to `b` where it goes `one_way`.

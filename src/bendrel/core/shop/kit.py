@@ -14,7 +14,7 @@ from bendrel.core.fitup.exactness import Spread
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
-from bendrel.core.parts.component import Component
+from bendrel.core.parts.component import Component, ComponentFamily
 from bendrel.core.parts.pair import Pair
 from bendrel.core.parts.school import School
 from bendrel.core.parts.seat import Seat, SharedThread
@@ -103,6 +103,7 @@ class Kit:
     fluids: Mapping[str, Fluid]
     joints: Mapping[str, Joint]
     components: Mapping[str, Component]
+    component_families: Mapping[str, ComponentFamily]
     verdicts: Verdicts
     schools: Mapping[str, School]
     preferences: Mapping[str, str]

@@ -13,6 +13,7 @@ const NAMES: Record<Matrix["parts"][number]["of"], string> = {
   joint: "Joints",
   hose: "Hose",
   clamp: "Clamps",
+  component: "Components",
 };
 const WORDS: VerdictWord[] = ["right", "acceptable", "caution", "refused"];
 

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { Between, Catalogue, Span } from "../../api/types";
-import { blankComponent, blankHose, restructure, setPiece } from "../../doc/chain";
+import { restructure, setPiece } from "../../doc/chain";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { condensed } from "../../theme/theme";
@@ -28,9 +28,7 @@ export function BeyondEnd({ end, editor, view, catalogue }: Props) {
   const change = (id: string, part: Partial<Between>) => edit((was) => setPiece(was, id, part));
   const ask = (order: Parameters<typeof restructure>[1]) =>
     void restructure(editor, order).then(({ problem }) => problem && notice({ text: problem }));
-  const add = (row: Between) => ask({ kind: "insert", span: pieces.at(-1)?.id ?? editor.tube, side: end, new: row });
-  const usual = catalogue.services.find((row) => row.id === line.service)?.hose_class;
-  const right = catalogue.hoses.find((row) => row.hose_class === usual) ?? catalogue.hoses[0];
+  const add = (put: string) => ask({ kind: "insert", span: pieces.at(-1)?.id ?? editor.tube, side: end, put });
   return (
     <Box aria-label={`Beyond end ${end}`} component="section">
       {pieces.map((piece, k) => (
@@ -58,16 +56,22 @@ export function BeyondEnd({ end, editor, view, catalogue }: Props) {
               onChange={(part) => change(piece.id, part)}
             />
           ) : (
-            <ComponentFields piece={piece} unit={line.unit} onChange={(part) => change(piece.id, part)} />
+            <ComponentFields
+              piece={piece}
+              unit={line.unit}
+              view={view}
+              catalogue={catalogue}
+              onChange={(part) => change(piece.id, part)}
+            />
           )}
         </Box>
       ))}
       {pieces.length < 6 && (
         <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2 }}>
-          <Button variant="text" size="small" onClick={() => add(blankHose(right?.id ?? "", line.unit))}>
+          <Button variant="text" size="small" onClick={() => add("hose")}>
             + hose beyond {end}
           </Button>
-          <Button variant="text" size="small" onClick={() => add(blankComponent(line.unit))}>
+          <Button variant="text" size="small" onClick={() => add("filter")}>
             + part beyond {end}
           </Button>
         </Box>

@@ -4,6 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Catalogue, Line } from "../../api/types";
+import { STATES } from "./PieceFields";
 import { SourceLine } from "../../ui/Working";
 import { CarriedFields } from "./CarriedFields";
 import { Compare } from "./Compare";
@@ -97,6 +98,12 @@ function OfTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
             </Button>
           </Box>
           <Pick
+            label="It is"
+            value={span.state}
+            options={STATES}
+            onChange={(state) => set((was) => withSpan(was, { state: state as typeof span.state }, editor.tube))}
+          />
+          <Pick
             label="Material"
             value={tube?.material ?? ""}
             options={catalogue.materials.map(({ id, name }) => ({ id, name }))}
@@ -181,7 +188,7 @@ function OfTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
         label="Spare, trimmed at the last"
         text={span.spare.text}
         placeholder="none"
-        problem={problem("/spans/0/spare")}
+        problem={problem(`/spans/${span.id}/spare`)}
         onText={(text) => set((was) => withSpan(was, { spare: typed(text, was.unit) }, editor.tube))}
       />
       {view.plan?.chosen && <Consequences line={line} chosen={view.plan.chosen} />}

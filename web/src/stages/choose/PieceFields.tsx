@@ -4,10 +4,12 @@ import type { PlanView } from "../../doc/usePlan";
 import { typed } from "../../doc/rows";
 import { useLearnt } from "../../doc/useLearnt";
 import { Ticks } from "../../ui/Ticks";
-import { sayLength } from "../../format/units";
+import { sayLength, sayPressure } from "../../format/units";
 import { COMPONENTS } from "../../format/words";
 import { Field, Pick } from "../../ui/Field";
+import { SourceLine } from "../../ui/Working";
 import { OnItsEnd } from "./hose/OnItsEnd";
+import { SideFields } from "./SideFields";
 
 const POINTS = [
   { id: "not marked", name: "no arrow seen" },
@@ -28,6 +30,10 @@ const EACH = [
   { id: "0", name: "none, pushed on" },
   { id: "1", name: "one clamp" },
   { id: "2", name: "two clamps" },
+];
+export const STATES = [
+  { id: "to make", name: "made new" },
+  { id: "stays", name: "old, and stays" },
 ];
 const ANGLES = [0, 30, 45, 60, 90, 120, 150, 180].map((angle) => ({
   id: String(angle),
@@ -63,6 +69,12 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
   const kindOf = (id: string) => catalogue.clamp_kinds.find((row) => row.id === id)?.name ?? id;
   return (
     <>
+      <Pick
+        label="It is"
+        value={piece.state}
+        options={STATES}
+        onChange={(state) => onChange({ state: state as HoseSpan["state"] })}
+      />
       <Pick
         label="Class"
         value={hose?.hose_class ?? ""}
@@ -147,6 +159,17 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
       )}
       {piece.joined !== "clamps" && (
         <>
+          {(["a", "b"] as const).map((end) => (
+            <SideFields
+              key={end}
+              label={`End ${end.toUpperCase()}`}
+              side={piece[`own_${end}`]}
+              usual={piece.joined === "reusable" ? "the usual of its kind" : "as it is ordered"}
+              catalogue={catalogue}
+              problem={(name) => problem(`own_${end}/${name}`)}
+              onChange={(side) => onChange({ [`own_${end}`]: side })}
+            />
+          ))}
           {(["angle_a", "angle_b"] as const).map((name) => (
             <Pick
               key={name}
@@ -202,24 +225,65 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
 export function ComponentFields({
   piece,
   unit,
+  view,
+  catalogue,
   onChange,
 }: {
   piece: ComponentSpan;
   unit: Unit;
+  view: PlanView;
+  catalogue: Catalogue;
   onChange: (part: Partial<ComponentSpan>) => void;
 }) {
+  const placed = view.plan?.chosen?.pieces.components.find((one) => one.stands.span === piece.id);
+  const row = catalogue.components.find((one) => one.id === piece.row);
+  const offers = placed?.offers ?? [];
+  const rows = catalogue.components.filter((one) => one.what === piece.what);
+  const listed = rows
+    .filter((one) => offers.includes(one.id) || one.id === piece.row)
+    .sort((a, b) => offers.indexOf(a.id) - offers.indexOf(b.id));
+  const problem = (name: string) =>
+    view.plan?.problems.find((item) => item.path === `/spans/${piece.id}/${name}`)?.message;
   return (
     <>
       <Pick
         label="Part"
         value={piece.what}
         options={COMPONENTS.map((id) => ({ id, name: id }))}
-        onChange={(id) => onChange({ what: id as ComponentSpan["what"] })}
+        onChange={(id) => onChange({ what: id as ComponentSpan["what"], row: "" })}
       />
+      <Pick
+        label="Which one"
+        value={piece.row}
+        options={[{ id: "", name: "one of my own" }, ...listed.map(({ id, name }) => ({ id, name }))]}
+        problem={problem("row")}
+        onChange={(id) => onChange({ row: id })}
+      />
+      {row ? (
+        <Box sx={{ fontSize: 14, color: "var(--second)" }}>
+          End A: {sideName(catalogue, piece.turned ? row.b : row.a)}; end B:{" "}
+          {sideName(catalogue, piece.turned ? row.a : row.b)}.{" "}
+          {row.rated_kpa != null && `Rated ${sayPressure(row.rated_kpa, unit)}`}
+          {row.highest_c != null && `${row.rated_kpa == null ? "Used" : ", used"} up to ${row.highest_c} °C`}.
+          <SourceLine source={row.source} />
+        </Box>
+      ) : (
+        (["a", "b"] as const).map((end) => (
+          <SideFields
+            key={end}
+            label={`End ${end.toUpperCase()}`}
+            side={piece[`side_${end}`]}
+            usual="nobody has said"
+            catalogue={catalogue}
+            problem={(name) => problem(`side_${end}/${name}`)}
+            onChange={(side) => onChange({ [`side_${end}`]: side })}
+          />
+        ))
+      )}
       <Field
-        label={piece.what === "adapter" ? "From, to" : "Hangs on"}
+        label="Hangs on"
         text={piece.note ?? ""}
-        placeholder={piece.what === "adapter" ? "M10x1 port to 3/8-24, 37°" : "bracket on the frame, rubber"}
+        placeholder="bracket on the frame, rubber"
         onText={(note) => onChange({ note: note.slice(0, 80) })}
       />
       {piece.what === "reservoir" && (
@@ -241,7 +305,10 @@ export function ComponentFields({
       <Pick
         label="It is"
         value={piece.age}
-        options={["new", "old"].map((id) => ({ id, name: id }))}
+        options={[
+          { id: "new", name: "new" },
+          { id: "old", name: "old, and stays" },
+        ]}
         onChange={(age) => onChange({ age: age as ComponentSpan["age"] })}
       />
       {piece.what === "restrictor" && (
@@ -266,18 +333,29 @@ export function ComponentFields({
   );
 }
 
+/** What one side of a component that is sold is, in words. */
+function sideName(catalogue: Catalogue, side: Catalogue["components"][number]["a"]): string {
+  const named = [...catalogue.seats, ...catalogue.fittings].find(({ id }) => id === side.of)?.name;
+  const spigot = side.of === "plain" ? "spigot" : `${side.of === "bead" ? "beaded" : "barbed"} spigot`;
+  const size = side.thread || (side.on_mm == null ? "" : `${side.on_mm} mm`);
+  return [side.kind === "spigot" ? spigot : (named ?? side.of), size].filter(Boolean).join(" ");
+}
+
 /** Its length, what it stands, holds and loses, and how often it is renewed, as far as its maker tells it. */
 export function ComponentFigures({
   piece,
   unit,
   view,
+  catalogue,
   onChange,
 }: {
   piece: ComponentSpan;
   unit: Unit;
   view: PlanView;
+  catalogue: Catalogue;
   onChange: (part: Partial<ComponentSpan>) => void;
 }) {
+  const row = catalogue.components.find((one) => one.id === piece.row);
   const problem = (name: string) =>
     view.plan?.problems.find((item) => item.path === `/spans/${piece.id}/${name}`)?.message;
   const placed = view.plan?.chosen?.pieces.components.find((one) => one.stands.span === piece.id);
@@ -291,20 +369,22 @@ export function ComponentFigures({
           ["on_a", "Joins, A side", joins(placed?.on_a_mm)],
           ["on_b", "Joins, B side", joins(placed?.on_b_mm)],
         ] as const
-      ).map(([name, label, placeholder]) => (
-        <Field
-          key={name}
-          label={label}
-          text={piece[name].text}
-          placeholder={placeholder}
-          problem={problem(name)}
-          takes="length"
-          onText={(text) => onChange({ [name]: typed(text, unit) })}
-        />
-      ))}
+      )
+        .filter(([name]) => name === "length" || row === undefined)
+        .map(([name, label, placeholder]) => (
+          <Field
+            key={name}
+            label={label}
+            text={piece[name].text}
+            placeholder={placeholder}
+            problem={problem(name)}
+            takes="length"
+            onText={(text) => onChange({ [name]: typed(text, unit) })}
+          />
+        ))}
       {(
         [
-          ["rated", "Rated for", "10 bar"],
+          ["rated", "Rated for", row?.rated_kpa == null ? "10 bar" : sayPressure(row.rated_kpa, unit)],
           ["holds", "Holds", "0.4 L"],
           ["loses", "Loses", "0.2 bar"],
           ["service", "Renewed", "every 500 hours"],

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import type { Catalogue, HoseSpan, Joint, Line, Port, Span } from "../../api/types";
-import { setPiece } from "../../doc/chain";
+import { restructure, setPiece } from "../../doc/chain";
 import { typed } from "../../doc/rows";
 import type { ChosenPlace } from "../../doc/select";
 import { useSelection } from "../../doc/select";
@@ -11,6 +11,7 @@ import type { PlanView } from "../../doc/usePlan";
 import { sayFigure, sayLength } from "../../format/units";
 import { Columns } from "../../ui/Columns";
 import { Field, Pick } from "../../ui/Field";
+import { useNotice } from "../../ui/notice";
 import { WayFields } from "./hose/WayFields";
 import { WayStudy } from "./hose/WayStudy";
 import { PortJoined } from "./PortJoined";
@@ -97,14 +98,15 @@ function OfPiece({ id, editor, view, catalogue }: { id: string } & Omit<Props, "
   const change = (part: Parameters<typeof setPiece>[2]) => edit((was) => setPiece(was, id, part));
   return (
     <>
-      <ComponentFields piece={piece} unit={line.unit} onChange={change} />
-      <ComponentFigures piece={piece} unit={line.unit} view={view} onChange={change} />
+      <ComponentFields piece={piece} unit={line.unit} view={view} catalogue={catalogue} onChange={change} />
+      <ComponentFigures piece={piece} unit={line.unit} view={view} catalogue={catalogue} onChange={change} />
     </>
   );
 }
 
 function JointFields({ before, editor, view, catalogue }: { before: string } & Omit<Props, "place">) {
   const { document: line, edit } = editor;
+  const notice = useNotice();
   const at = line.spans.findIndex((span) => span.id === before);
   const joint = line.joints[at];
   if (!joint) return null;
@@ -125,7 +127,11 @@ function JointFields({ before, editor, view, catalogue }: { before: string } & O
           { id: "", name: tubes ? "nothing yet" : "as the hose is held" },
           ...Object.entries(catalogue.joints).map(([id, name]) => ({ id, name })),
         ]}
-        onChange={(kind) => set({ kind })}
+        onChange={(union) =>
+          void restructure(editor, { kind: "union", span: before, union }).then(
+            ({ problem: said }) => said && notice({ text: said }),
+          )
+        }
       />
       <Field
         label="Between ends"
@@ -144,6 +150,7 @@ function JointFields({ before, editor, view, catalogue }: { before: string } & O
           onText={(text) => set({ roll: { text: text.slice(0, 40), by: joint.roll.by ?? "", exact_deg: null } })}
         />
       )}
+      <OpenedPick opened={joint.opened} onChange={(opened) => set({ opened })} />
       <Field
         label="Because"
         text={joint.why}
@@ -158,6 +165,17 @@ function JointFields({ before, editor, view, catalogue }: { before: string } & O
       />
     </>
   );
+}
+
+const OPENED: { id: Port["opened"]; name: string }[] = [
+  { id: "", name: "opened where something new goes to it" },
+  { id: "opened", name: "opened for this work" },
+  { id: "stays closed", name: "never opened, stays closed" },
+];
+
+/** Whether a joint or port is opened: what stays closed is neither fitted, nor tightened, nor watched. */
+function OpenedPick({ opened, onChange }: { opened: Port["opened"]; onChange: (opened: Port["opened"]) => void }) {
+  return <Pick label="It is" value={opened} options={OPENED} onChange={(id) => onChange(id as Port["opened"])} />;
 }
 
 function PortFields({ end, editor, catalogue }: { end: "A" | "B" } & Omit<Props, "place" | "view">) {
@@ -179,6 +197,7 @@ function PortFields({ end, editor, catalogue }: { end: "A" | "B" } & Omit<Props,
         vacuum={catalogue.services.find((one) => one.id === line.service)?.duty?.vacuum ?? false}
         onChange={set}
       />
+      <OpenedPick opened={port.opened} onChange={(opened) => set({ opened })} />
       <PortSeat port={port} catalogue={catalogue} onChange={set} />
       <Field
         label="Port thread"

@@ -39,7 +39,7 @@ def _met(whole: Whole, at: int, end: EndName) -> Iterator[Finding]:
     one, other = face_of(kit, span, end), facing(kit, line, at, end)
     body = kit.joints.get(line.joints[at].kind) if neighbour is not None else None
     for remark in mate(kit, one, other, body):
-        if neighbour is not None and _told_elsewhere(remark, span.kind, neighbour.kind):
+        if _told_elsewhere(remark, span.kind, neighbour.kind if neighbour is not None else "port"):
             continue
         yield _finding(whole, remark, at, end)
     if neighbour is None:
@@ -50,8 +50,10 @@ def _met(whole: Whole, at: int, end: EndName) -> Iterator[Finding]:
 
 
 def _told_elsewhere(remark: Remark, kind: str, other: str) -> bool:
-    """Two tubes or two hoses with nothing between them, and a hose over a tube's own end, have findings that
-    know the way out."""
+    """Two tubes or two hoses with nothing between them, a hose over a tube's own end, and a tube's nut in the
+    port have findings that know the way out."""
+    if remark.code == "joint_threads":
+        return (kind, other) == ("rigid", "port")
     if remark.code == "nothing_between":
         return kind == other and kind != "component"
     return remark.code == "hose_on_what" and {kind, other} == {"hose", "rigid"}
