@@ -15,6 +15,7 @@ from bendrel.core.line.document import (
     RigidSpan,
     TubeEnd,
 )
+from bendrel.core.line.opened import end_opened
 from bendrel.core.line.paths import end_path, port_path, span_path
 from bendrel.core.record import record
 
@@ -26,7 +27,8 @@ ENDS: tuple[EndName, EndName] = ("A", "B")
 class RunEnd:
     """One end of a rigid span: how its tube is finished, and what it meets. `beyond` is what lies between
     it and the next rigid span or the port, from the tube outwards; `at_port` says that it ends in a port of
-    the line, which is blank otherwise. `joint` is the one that closes this end."""
+    the line, which is blank otherwise. `joint` is the one that closes this end, `opened` whether it is opened
+    for this work."""
 
     end: EndName
     span: str
@@ -35,6 +37,7 @@ class RunEnd:
     at_port: bool
     beyond: tuple[Between, ...]
     joint: Joint | None
+    opened: bool
 
     def tube_at(self, *steps: str) -> str:
         """Pointer to something of this end of the tube."""
@@ -86,6 +89,7 @@ class Run:
             at_port=at_port,
             beyond=tuple(beyond),
             joint=self.line.joints[joint] if 0 <= joint < len(self.line.joints) else None,
+            opened=end_opened(self.line, self.index, end),
         )
 
 

@@ -107,7 +107,7 @@ def _grip(case: Case, end: EndName) -> Iterator[Finding]:
 
 def _nut(case: Case, end: EndName) -> Iterator[Finding]:
     fitting, nut = case.fittings[end], case.nuts[end]
-    if not fitting.screwed:
+    if not fitting.screwed or not case.run.end(end).opened:
         return
     thread = case.run.end(end).port.thread.strip()
     fix = _other_nut(case, end)

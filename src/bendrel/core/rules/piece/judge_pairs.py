@@ -128,7 +128,7 @@ def _single_37(case: Case, end: EndName) -> Fix | None:
 def _shared(case: Case, end: EndName) -> Iterator[Finding]:
     """A nut that also goes home where its end does not seal, while nobody has said which seat it is."""
     nut, fitting, at = case.nuts[end], case.fittings[end], case.run.end(end)
-    if nut is None or at.port.seat or at.beyond or not at.at_port:
+    if nut is None or at.port.seat or at.beyond or not at.at_port or not at.opened:
         return
     for shared in case.kit.shared_threads:
         if nut.thread not in shared.threads or fitting.id not in shared.ends:
