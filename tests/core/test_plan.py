@@ -249,7 +249,9 @@ def test_steps_put_nuts_on_before_flare_and_bend(kit):
     assert kinds.index("nuts") < kinds.index("flare") < kinds.index("bend")
     assert kinds.index("bend") < kinds.index("trim") < len(kinds) - kinds[::-1].index("flare") - 1
     blow = kinds.index("blow")
-    assert kinds[blow + 1 :] == ["install"] * (len(kinds) - blow - 2) + ["test"]
+    behind = kinds[blow + 1 :]
+    assert behind == sorted(behind)  # install before test: the line is fitted before it is proved
+    assert set(behind) == {"install", "test"}
 
 
 def test_an_end_without_room_after_bending_is_flared_first_and_not_trimmed(kit):

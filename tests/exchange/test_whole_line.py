@@ -91,7 +91,8 @@ def test_the_sheet_has_a_page_of_the_whole_line(kit):
     assert "filter, arrow to B, 80 mm" in page
 
 
-def test_a_line_of_one_tube_keeps_its_one_page(kit):
-    line = line_of("t")
-    sheet = sheet_of(line, kit)
-    assert len(PdfReader(io.BytesIO(sheet)).pages) == 1
+def test_a_line_of_one_tube_has_no_page_of_the_whole_line(kit):
+    first, *others = PdfReader(io.BytesIO(sheet_of(line_of("t"), kit))).pages
+    assert "Fit and prove" not in first.extract_text()
+    assert all("The whole line" not in page.extract_text() for page in others)
+    assert "Fit and prove" in others[0].extract_text()

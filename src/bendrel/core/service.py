@@ -26,14 +26,6 @@ class Caution:
 
 
 @record
-class Proof:
-    """One proof of a fitted line, and whether its last joint is still open for it."""
-
-    text: str
-    last_joint: Literal["open", "closed"]
-
-
-@record
 class Start:
     """What a new line of a service begins with: the tube's size and the end type, in inches and in
     metric measures."""
@@ -83,7 +75,7 @@ class Duty:
 @record
 class Service:
     """A service with its duty (None while nobody has said what the line carries), the ids of the cautions
-    that always go with it, and its proofs in their order. `flat` names the rule for flattened bends
+    that always go with it. `flat` names the rule for flattened bends
     where the service has one of its own, `hose_class` the hose that a new piece starts with.
 
     `like` names the service whose verdicts hold where this one has none; `left_to` says who does the
@@ -94,7 +86,6 @@ class Service:
     name: str
     safety_critical: bool
     cautions: tuple[str, ...]
-    proofs: tuple[Proof, ...]
     source: Source
     hose_class: str
     flat: str = ""

@@ -33,12 +33,14 @@ TOP = A4[1] - 17 * MM
 class Pages:
     """A document of A4 pages, written from the top down. `y` is where the next thing goes, in points."""
 
-    def __init__(self, title: str) -> None:
+    def __init__(self, title: str, canvas: Canvas | None = None) -> None:
+        """A document of its own, or more pages of one that is being drawn on `canvas`."""
         fonts()
         self._out = io.BytesIO()
-        self.canvas = Canvas(self._out, pagesize=A4, pageCompression=1)
-        self.canvas.setTitle(title)
-        self.canvas.setCreator("Bendrel")
+        self.canvas = canvas or Canvas(self._out, pagesize=A4, pageCompression=1)
+        if canvas is None:
+            self.canvas.setTitle(title)
+            self.canvas.setCreator("Bendrel")
         self.y = TOP
 
     def head(self, name: str, under: str, kind: str, today: date, beside: str = "") -> None:
@@ -56,8 +58,12 @@ class Pages:
     def room(self, needs: float) -> None:
         """Go to a new page where `needs` points do not fit on this one."""
         if self.y - needs <= FOOT:
-            self.canvas.showPage()
-            self.y = TOP
+            self.next_page()
+
+    def next_page(self) -> None:
+        """What follows stands on a new page."""
+        self.canvas.showPage()
+        self.y = TOP
 
     def heading(self, text: str) -> None:
         """A heading with room for something under it."""

@@ -18,6 +18,7 @@ from bendrel.core.rigid.part import Move, Part
 from bendrel.core.rigid.steps import Step
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import Unit, format_angle, format_clock, format_length
+from bendrel.exchange.flowing import Pages
 from bendrel.exchange.paper import (
     BEND,
     BOLD,
@@ -38,6 +39,7 @@ from bendrel.exchange.paper import (
     wrapped,
 )
 from bendrel.exchange.sheet_line import whole_line_page
+from bendrel.exchange.sheet_work import closing_of, work_pages
 from bendrel.exchange.sketch import Sketch, sketch
 
 FOOT = 14 * MM
@@ -59,11 +61,14 @@ def build_sheet(line: Line, plan: Plan, kit: Kit, steps: Sequence[Step], *, job:
     crowded = len(part.bends) > 10
     y = _drawing_and_figures(canvas, line, part, y, 52 * MM if crowded else 78 * MM)
     y = _table(canvas, part, line.unit, y)
-    y = _steps(canvas, steps, y)
+    y = _steps(canvas, [step for step in steps if not step.work], y)
     _cautions(canvas, cautions, y)
     canvas.showPage()
     if plan.in_space is not None:
         whole_line_page(canvas, line, plan, kit, plan.in_space, part.span)
+        canvas.showPage()
+    if closing_of(steps):
+        work_pages(Pages("", canvas), steps, name=line.name, job=job, today=today)
         canvas.showPage()
     canvas.save()
     return out.getvalue()

@@ -10,6 +10,7 @@ from reportlab.lib.units import mm as MM
 from reportlab.pdfgen.canvas import Canvas
 
 from bendrel.core.findings import Finding
+from bendrel.core.rigid.steps import Step
 from bendrel.core.space.assembly import Assembly
 from bendrel.core.space.supports import Support
 from bendrel.core.units import Unit, format_length
@@ -28,6 +29,7 @@ from bendrel.exchange.paper import (
     text_at,
     wrapped,
 )
+from bendrel.exchange.sheet_work import work_pages
 
 CLOCK = 15 * MM
 
@@ -43,8 +45,10 @@ def build_hose_sheet(
     hose: str,
     cautions: str,
     today: date,
+    work: Sequence[Step] = (),
 ) -> bytes:
-    """PDF bytes of the page, or pages where the steps go on."""
+    """PDF bytes of the page, or pages where the steps go on; `work` are the steps of fitting and proving a
+    line of hose alone."""
     pages = Pages(f"Hose: {name}")
     pages.head(name, job, "Hose sheet", today, hose)
     pages.y = stops_bar(pages.canvas, findings, pages.y)
@@ -62,6 +66,9 @@ def build_hose_sheet(
             _step(pages, "", f"{where} from end A: {one.text}", "")
     pages.y -= 3 * MM
     pages.paragraph(cautions, 9)
+    if work:
+        pages.next_page()
+        work_pages(pages, work, name=name, job=job, today=today)
     return pages.done()
 
 

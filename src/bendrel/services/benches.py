@@ -17,7 +17,7 @@ from bendrel.core.rigid.part import Part
 from bendrel.core.rigid.planned import Rigid, plan_rigid
 from bendrel.core.rigid.start import StartAdvice, where_to_start
 from bendrel.core.rigid.step_by_step import BenchStep, bench_steps
-from bendrel.core.rigid.work import steps_for
+from bendrel.core.rigid.work import cautioned, steps_for
 from bendrel.core.rules.piece.judge_section import sections_of
 from bendrel.core.rules.set_aside import worst_first
 from bendrel.core.shop.kit import Kit
@@ -87,7 +87,7 @@ def standing(
         raise Refused("The bends that are made are not those of this plan; begin a new making.")
     return PartStanding(
         part=part,
-        steps=bench_steps(part, steps_for(rigid, kit)),
+        steps=bench_steps(part, cautioned(steps_for(rigid, kit), kit, line.service)),
         remade=remake(rigid.run, kit, part, rigid.choices, made, offers),
     )
 

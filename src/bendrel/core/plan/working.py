@@ -7,21 +7,29 @@ from bendrel.core.chain.flowing import flow_of_line
 from bendrel.core.chain.pieces import place_pieces
 from bendrel.core.chain.shown import chosen_derivations
 from bendrel.core.chain.strength import strength_of
+from bendrel.core.closing.words import closing_steps
 from bendrel.core.findings import Derivation
 from bendrel.core.line.document import Line
 from bendrel.core.line.run import main_run, run_of, runs
 from bendrel.core.rigid.planned import plan_rigid
 from bendrel.core.rigid.steps import Step
-from bendrel.core.rigid.work import steps_for
+from bendrel.core.rigid.work import cautioned, steps_for
 from bendrel.core.rigid.working import derivations
 from bendrel.core.shop.kit import Kit
 
 
 def order_of_work(line: Line, kit: Kit, span: str = "") -> tuple[Step, ...]:
-    """The steps of one tube, the main one's unless another is asked for; none while it cannot be planned."""
-    run = run_of(line, span) if span else main_run(line)
+    """The steps of one tube, the main one's unless another is asked for, and behind the main one's those of
+    fitting and proving the whole line; none while the tube cannot be planned. Of a line without a tube to
+    make the latter alone."""
+    main = main_run(line)
+    run = run_of(line, span) if span else main
     rigid = plan_rigid(run, kit).rigid if run else None
-    return steps_for(rigid, kit) if rigid else ()
+    if run is not None and rigid is None:
+        return ()
+    made = steps_for(rigid, kit) if rigid is not None and rigid.new else ()
+    whole = run is None or (main is not None and run.span.id == main.span.id)
+    return cautioned((*made, *(closing_steps(line, kit) if whole else ())), kit, line.service)
 
 
 def working_of(line: Line, kit: Kit, span: str = "") -> tuple[Derivation, ...]:

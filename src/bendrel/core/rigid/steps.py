@@ -14,7 +14,7 @@ from bendrel.core.ends.room import FlareOrder
 from bendrel.core.findings import EndName
 from bendrel.core.fitup.ways import ExactWays
 from bendrel.core.record import record
-from bendrel.core.service import Proof, WorkStage
+from bendrel.core.service import WorkStage
 from bendrel.core.units import Unit, format_length
 
 StepKind = Literal[
@@ -35,26 +35,22 @@ StepKind = Literal[
 ]
 
 
-LastJoint = Literal["", "must be open", "is closed"]
-
-
 @record
 class Step:
-    """One step, with the words for it and for why it stands here. `last_joint` says that the step needs
-    the last joint open, or closes it; `cautions` are what must be said before it."""
+    """One step, with the words for it and for why it stands here; `work` is the id of a step of fitting or
+    proving, `cautions` are what must be said before it."""
 
     kind: StepKind
     text: str
     why: str = ""
-    last_joint: LastJoint = ""
+    work: str = ""
     cautions: tuple[str, ...] = ()
 
 
 @record
 class EndWork:
-    """What a step needs to know of one end. `takes` is what its allowance is for; `joint_text` says how this
-    joint is closed in this shop, `tight_text` how far it is tightened; `at_port` says that it goes into a
-    port of the line, not into a union."""
+    """What a step needs to know of one end. `takes` is what its allowance is for; `at_port` says
+    that it goes into a port of the line, not into a union."""
 
     end: EndName
     name: str
@@ -66,11 +62,7 @@ class EndWork:
     leave_long_mm: float = 0.0
     loose_nut: bool = True
     ready: bool = False
-    joint_text: str = ""
-    joint_why: str = ""
     brazed: bool = False
-    tight_text: str = ""
-    tight_why: str = ""
     at_port: bool = True
 
 
@@ -136,7 +128,6 @@ def build_steps(
     held: EndWork,
     far: EndWork,
     unit: Unit,
-    proofs: tuple[Proof, ...],
     changes: int = 0,
     stock: Stock = Stock(),
     finishes: tuple[str, ...] = (),
@@ -148,7 +139,7 @@ def build_steps(
     it is bent after the old part and has no marks, `old` is the work at old tubes that it meets, `ways` what
     is done to be more exact."""
     return tuple(
-        _steps(cut_mm, spare_mm, bends, changes, stock, finishes, held, far, unit, proofs, copied, old, ways)
+        _steps(cut_mm, spare_mm, bends, changes, stock, finishes, held, far, unit, copied, old, ways)
     )
 
 
@@ -162,7 +153,6 @@ def _steps(
     held: EndWork,
     far: EndWork,
     unit: Unit,
-    proofs: tuple[Proof, ...],
     copied: bool,
     old: OldWork,
     ways: ExactWays,
@@ -294,35 +284,6 @@ def _steps(
             )
     yield from old.ready
     yield Step(kind="blow", text="Blow through both ways with clean air.")
-    for end in sorted((held, far), key=lambda e: e.end):
-        if end.joint_text:
-            yield Step(kind="install", text=f"End {end.end}: {end.joint_text}", why=end.joint_why)
-    yield from _closing(proofs, tuple(sorted((held, far), key=lambda e: e.end)))
-
-
-def _closing(proofs: tuple[Proof, ...], ends: tuple[EndWork, ...]) -> Iterator[Step]:
-    """Fitting and proving: whatever needs the last joint open stands before that joint is closed."""
-    for end in ends:
-        if end.tight_text:
-            yield Step(kind="install", text=f"End {end.end}: {end.tight_text}", why=end.tight_why)
-    needing = [proof for proof in proofs if proof.last_joint == "open"]
-    loose = "Fit loosely end to end, start every thread by hand, then tighten with a second wrench holding"
-    if not needing:
-        yield Step(kind="install", text=f"{loose}.", last_joint="is closed")
-    else:
-        yield Step(
-            kind="install",
-            text=f"{loose}: every joint but the last, which stays open over a pan.",
-            why="What must be seen to run is seen at the open joint.",
-        )
-        for proof in needing:
-            yield Step(kind="test", text=proof.text, last_joint="must be open")
-        yield Step(
-            kind="install", text="Close the last joint, a second wrench holding.", last_joint="is closed"
-        )
-    for proof in proofs:
-        if proof.last_joint == "closed":
-            yield Step(kind="test", text=proof.text)
 
 
 def _flare(end: EndWork, when: str) -> Step:

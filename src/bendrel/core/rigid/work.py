@@ -7,13 +7,11 @@ from itertools import pairwise
 
 from bendrel.core.ends.fitting import FittingKind
 from bendrel.core.line.document import BendReadings
-from bendrel.core.rigid.ends import EndParts
 from bendrel.core.rigid.old_tube import cut_and_plugged, made_ready, marked, old_ends
 from bendrel.core.rigid.opened import open_bends
 from bendrel.core.rigid.part import ids_of
 from bendrel.core.rigid.planned import Rigid
 from bendrel.core.rigid.steps import EndWork, OldWork, Step, Stock, build_steps, with_cautions
-from bendrel.core.rigid.tightening import tightening
 from bendrel.core.service import WORK_STAGES
 from bendrel.core.shop.kit import Kit
 
@@ -30,31 +28,13 @@ _TAKES: Mapping[FittingKind, str] = {
 """What the tube of an end's allowance is for."""
 
 
-def _closing(kit: Kit, parts: EndParts) -> tuple[str, str]:
-    """How this shop closes a sleeve or tapered joint, and its reason; nothing to say of the others."""
-    if not parts.fitting.closing:
-        return "", ""
-    school = kit.schools[parts.fitting.closing]
-    answer = next(o for o in school.options if o.id == kit.preferences[school.id])
-    if school.id == "sleeve":
-        return (
-            f"tube {answer.name} while the nut is tightened; wait, look for a drip, nip again.",
-            answer.reason,
-        )
-    return f"sealant: {answer.name}, none on the first thread.", answer.reason
-
-
 def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
-    """The order of work of a planned tube, from proving its nuts to proving the line."""
+    """The order of work of a planned tube, from proving its nuts to blowing it through."""
     run, part, shape, moves = rigid.run, rigid.part, rigid.shape, rigid.part.moves
     line, span, ids = run.line, run.span, ids_of(part)
     a, b = rigid.ends
     held, far = (a, b) if span.held == "A" else (b, a)
     opened = open_bends(span, ids, shape)
-    closing = {parts.end: _closing(kit, parts) for parts in (held, far)}
-    tight = {
-        parts.end: tightening(kit, parts.fitting, parts.nut, parts.torque, line.unit) for parts in (held, far)
-    }
     work = [
         EndWork(
             end=parts.end,
@@ -63,10 +43,6 @@ def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
             nut_thread=parts.nut.thread if parts.nut else None,
             loose_nut=parts.fitting.loose_nut,
             brazed=parts.fitting.brazed,
-            joint_text=closing[parts.end][0],
-            joint_why=closing[parts.end][1],
-            tight_text=tight[parts.end][0],
-            tight_why=tight[parts.end][1],
             allowance_mm=parts.allowance_mm,
             takes=_TAKES.get(parts.fitting.kind, "end"),
             order=parts.order,
@@ -77,7 +53,7 @@ def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
         for parts in (held, far)
     ]
     olds = old_ends(run, kit, {parts.end: parts.leave_long_mm for parts in (held, far)})
-    steps = build_steps(
+    return build_steps(
         cut_mm=part.cut_mm,
         spare_mm=part.spare_mm,
         bends=len(moves),
@@ -96,7 +72,6 @@ def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
         held=work[0],
         far=work[1],
         unit=line.unit,
-        proofs=kit.services[line.service].proofs,
         ways=span.ways,
         copied=isinstance(span.readings, BendReadings) and span.readings.copied,
         old=OldWork(
@@ -105,7 +80,9 @@ def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
             ready=tuple(made_ready(olds, line.unit)),
         ),
     )
-    return with_cautions(
-        steps,
-        {stage: tuple(c.text for c in kit.cautions_at(line.service, stage)) for stage in WORK_STAGES},
-    )
+
+
+def cautioned(steps: tuple[Step, ...], kit: Kit, service: str) -> tuple[Step, ...]:
+    """`steps` with what must be said in a service at the first step of each stage."""
+    said = {stage: tuple(c.text for c in kit.cautions_at(service, stage)) for stage in WORK_STAGES}
+    return with_cautions(steps, said)
