@@ -8818,19 +8818,6 @@ export interface components {
             ][];
         };
         /**
-         * Proof
-         * @description One proof of a fitted line, and whether its last joint is still open for it.
-         */
-        Proof: {
-            /** Text */
-            text: string;
-            /**
-             * Last Joint
-             * @enum {string}
-             */
-            last_joint: "open" | "closed";
-        };
-        /**
          * ProofRun
          * @description One run. `absolute` says that pressures count from nothing, else from the air. `recording` says that it
          *     is on, `silent_s` for how long the gauge has said nothing, `link` how the gauge is connected.
@@ -9596,7 +9583,7 @@ export interface components {
         /**
          * Service
          * @description A service with its duty (None while nobody has said what the line carries), the ids of the cautions
-         *     that always go with it, and its proofs in their order. `flat` names the rule for flattened bends
+         *     that always go with it. `flat` names the rule for flattened bends
          *     where the service has one of its own, `hose_class` the hose that a new piece starts with.
          *
          *     `like` names the service whose verdicts hold where this one has none; `left_to` says who does the
@@ -9611,8 +9598,6 @@ export interface components {
             safety_critical: boolean;
             /** Cautions */
             cautions: string[];
-            /** Proofs */
-            proofs: components["schemas"]["Proof"][];
             source: components["schemas"]["Source"];
             /** Hose Class */
             hose_class: string;
@@ -10172,8 +10157,8 @@ export interface components {
         };
         /**
          * Step
-         * @description One step, with the words for it and for why it stands here. `last_joint` says that the step needs
-         *     the last joint open, or closes it; `cautions` are what must be said before it.
+         * @description One step, with the words for it and for why it stands here; `work` is the id of a step of fitting or
+         *     proving, `cautions` are what must be said before it.
          */
         Step: {
             /**
@@ -10189,11 +10174,10 @@ export interface components {
              */
             why: string;
             /**
-             * Last Joint
+             * Work
              * @default
-             * @enum {string}
              */
-            last_joint: "" | "must be open" | "is closed";
+            work: string;
             /**
              * Cautions
              * @default []

@@ -1,3 +1,4 @@
+import type { Step } from "../../api/types";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
@@ -6,6 +7,7 @@ import type { PlanView } from "../../doc/usePlan";
 import { saveFile } from "../../api/download";
 import { sentence } from "../../api/client";
 import { useNotice } from "../../ui/notice";
+import { Section } from "../../ui/Section";
 import { useSteps } from "../../doc/useSteps";
 import { sheetOf } from "../../workspace/sheet";
 import { condensed } from "../../theme/theme";
@@ -29,19 +31,38 @@ const FILES = [
   { kind: "glb", text: "glTF" },
 ] as const;
 
+function Told({ step, number }: { step: Step; number: number }) {
+  return (
+    <Box component="li" sx={{ display: "flex", gap: 1.5, py: 1, borderTop: "1px solid var(--rule)" }}>
+      <Box sx={{ font: `600 20px ${condensed}`, minWidth: 22, textAlign: "right" }}>{number}</Box>
+      <Box>
+        <Cautions texts={step.cautions} />
+        {step.text}
+        {step.why && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{step.why}</Box>}
+      </Box>
+    </Box>
+  );
+}
+
 /** The order of work for this line, the sheet for the bench, and the line as files. */
 export function MakePanel({ editor, view }: Props) {
   const steps = useSteps(editor.document, editor.tube);
   const { part, plan, old } = view;
   const notice = useNotice();
   const tube = editor.tube !== "";
+  const stays = editor.document.spans.some(
+    (span) => span.id === editor.tube && "state" in span && span.state === "stays",
+  );
+  const made = steps.filter((step) => !step.work);
+  const behind = steps.filter((step) => step.work);
   const ready = part !== null && !old && editor.save === "saved";
   const stops = [...(plan?.findings ?? []), ...(view.bench?.findings ?? [])].filter(
     (finding) => finding.severity === "stop" && !finding.set_aside,
   ).length;
   return (
     <Box sx={{ p: 2 }}>
-      {tube && (
+      {stays && <Box role="note">This tube is old and stays: there is nothing to make, cut or bend.</Box>}
+      {tube && !stays && (
         <>
           <Makings editor={editor} ready={ready} />
           <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1, mt: 1.5 }}>
@@ -92,29 +113,31 @@ export function MakePanel({ editor, view }: Props) {
           {stops === 1 ? "One stop is" : `${stops} stops are`} open: the sheet says not to make it yet.
         </Box>
       )}
-      {tube && (
+      {tube && !stays && (
         <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
           Order of work
         </Typography>
       )}
-      {tube && !part && <Box>The steps follow as soon as every reading can be read.</Box>}
+      {tube && !stays && !part && <Box>The steps follow as soon as every reading can be read.</Box>}
       {part && (
         <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none" }}>
-          {steps.map((step, k) => (
-            <Box
-              component="li"
-              key={step.text}
-              sx={{ display: "flex", gap: 1.5, py: 1, borderTop: "1px solid var(--rule)" }}
-            >
-              <Box sx={{ font: `600 20px ${condensed}`, minWidth: 22, textAlign: "right" }}>{k + 1}</Box>
-              <Box>
-                <Cautions texts={step.cautions} />
-                {step.text}
-                {step.why && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{step.why}</Box>}
-              </Box>
-            </Box>
+          {made.map((step, k) => (
+            <Told key={step.text} step={step} number={k + 1} />
           ))}
         </Box>
+      )}
+      {behind.length > 0 && (
+        <Section
+          title={`Then fitted and proved, ${behind.length} steps`}
+          hint="as Fit and Prove have them"
+          open={made.length === 0}
+        >
+          <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none" }}>
+            {behind.map((step, k) => (
+              <Told key={step.work} step={step} number={made.length + k + 1} />
+            ))}
+          </Box>
+        </Section>
       )}
       <Hoses editor={editor} view={view} />
       <Typography variant="h2" sx={{ mt: 2, mb: 0.5 }}>
