@@ -70,6 +70,11 @@ def made_line(kit: Kit, seed: int) -> Line:
     return _logged(kit, rng, line)
 
 
+def one_tube(kit: Kit, seed: int) -> Line:
+    """A line of one tube, whole."""
+    return _one_tube(kit, random.Random(seed))
+
+
 def made_job(kit: Kit, seed: int) -> dict[str, Line]:
     """Two to four lines of one service by their ids, joined at a tee or manifold of the first."""
     rng = random.Random(seed)

@@ -1,5 +1,6 @@
 """Mending a damaged tube: where it is cut, how long the piece is, what is refused, the chain it becomes."""
 
+import os
 import random
 from dataclasses import replace
 
@@ -20,11 +21,14 @@ from bendrel.core.space.in_space import place_in_space
 from bendrel.core.splice.cuts import why_not
 from bendrel.core.splice.decide import mended
 from bendrel.core.splice.gap import OVER_A_GAP, over_gap
+from bendrel.core.splice.let_in import LetIn, let_in, place_of_component
 from bendrel.core.splice.proposals import Damaged, proposals
 from bendrel.services.splicing import damaged_of
 from tests.lines import bent, row
+from tests.made_lines import one_tube
 from tests.reference.test_shape_occ import occ_wire
 
+LINES = int(os.environ.get("BENDREL_SPLICED", "30"))
 STRAIGHT = BendList(bends=(), last_straight_mm=900.0)
 
 
@@ -298,3 +302,39 @@ def test_a_gap_without_any_shape(kit):
     assert any("reducing union" in reason.text for reason in other.reasons)
     short = way(over_gap(kit, 3, 8, 8, cooler, (tube,)), "sleeve_unions")
     assert (short.verdict, short.piece_mm) == ("refused", None)
+
+
+def test_no_proposal_raises_against_itself_what_it_did_not_say(kit):
+    """Spliced and let-in lines over all services: what stands against the answer stood with the proposal."""
+    made = 0
+    for seed in range(LINES):
+        line = one_tube(kit, seed)
+        rigid = plan_rigid(main_run(line), kit).rigid
+        if rigid is None:
+            continue
+        service, whole = kit.services[line.service], rigid.part.developed_mm
+        before = {f.code for f in plan_line(line, kit).findings}
+        answers = []
+        for offer in proposals(kit, damaged_of(rigid, whole * 0.4, whole * 0.4 + 20, "rust"), service):
+            if offer.verdict != "refused" and offer.method != "whole":
+                answers.append((mended(line, kit, rigid, offer, "reached from below"), offer.reasons))
+        for what in ("filter", "cooler", "shut-off valve"):
+            new = LetIn(what=what, length_mm=60.0, at_mm=None, rated="400 bar", rated_kpa=40_000.0, old=True)
+            try:
+                place = place_of_component(line, kit, rigid, new)
+            except ShapeError:
+                continue  # no straight has the room
+            if place.verdict != "refused":
+                answers.append((let_in(line, kit, rigid, new, place), place.reasons))
+        for after, reasons in answers:
+            made += 1
+            told = " ".join(reason.text for reason in reasons)
+            for found in plan_line(after, kit).findings:
+                named = found.message[:45] in told or any(r.text[:40] in found.message for r in reasons)
+                which_way = found.code == "direction_unknown" and "Which way this line flows" in told
+                assert found.severity == "note" or found.code in before or named or which_way, (
+                    seed,
+                    found.code,
+                    found.message,
+                )
+    assert made > LINES

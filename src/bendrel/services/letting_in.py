@@ -28,7 +28,7 @@ Typed = Annotated[str, MaxLen(40)]
 class LetInOrder:
     """What is let into which tube, lengths as typed: `at` is the middle of the cut-out from its end A,
     blank for the longest straight; `length` the component's from port to port, blank for one of middle
-    size."""
+    size; `old` says that the tube is on the machine."""
 
     span: Annotated[str, MaxLen(20)]
     what: ComponentKind = "filter"
@@ -40,6 +40,7 @@ class LetInOrder:
     hose_b: Typed = ""
     mount: Annotated[str, MaxLen(80)] = ""
     rated: Typed = ""
+    old: bool = False
 
 
 @record
@@ -73,6 +74,7 @@ def letting_in(line: Line, order: LetInOrder, kit: Kit) -> LettingIn:
     length = measured("Its length", order.length, unit)
     new = LetIn(
         what=order.what,
+        old=order.old,
         length_mm=kit.limits["drawn_part_mm"].value if length is None else length,
         at_mm=measured("Where", order.at, unit),
         joined=order.joined,

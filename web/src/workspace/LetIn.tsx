@@ -37,6 +37,7 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
     hose_b: "",
     mount: "",
     rated: "",
+    old: true,
   });
   const set = (change: Partial<LetInOrder>) => setOrder((was) => ({ ...was, ...change }));
   const ask = useMemo(() => () => take(api.POST("/api/let-in", { body: { document: line, order } })), [line, order]);
@@ -79,6 +80,15 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
           value={order.what ?? "filter"}
           options={KINDS.map((id) => ({ id: id ?? "", name: id ?? "" }))}
           onChange={(what) => set({ what: what as NonNullable<LetInOrder["what"]> })}
+        />
+        <Pick
+          label="The tube is"
+          value={order.old ? "old" : "new"}
+          options={[
+            { id: "old", name: "old: both halves stay" },
+            { id: "new", name: "still to be made" },
+          ]}
+          onChange={(is) => set({ old: is === "old" })}
         />
         <Field
           label="Its length"

@@ -13,6 +13,7 @@ from typing import Literal
 
 from bendrel.core.chain.direction import flow_of
 from bendrel.core.closing.joints import LineJoint
+from bendrel.core.closing.old_ends import old_end_work
 from bendrel.core.closing.put_on import PutOn, put_on
 from bendrel.core.line.document import ComponentSpan, Line
 from bendrel.core.line.opened import stays
@@ -73,7 +74,7 @@ def work_of(line: Line, kit: Kit, joints: tuple[LineJoint, ...]) -> Work:
     opened = any(step.part == "open" for step in rule.steps)
     last = _last(line, kit, joints) if opened else None
     things = put_on(line, kit, joints)
-    fit = tuple(_fit(line, rule, joints, last, things))
+    fit = tuple(_fit(line, kit, rule, joints, last, things))
     prove = tuple(_prove(rule, joints, things))
     return Work(steps=(*fit, *prove), put_on=things, last_open=last.id if last else "")
 
@@ -87,13 +88,14 @@ def _last(line: Line, kit: Kit, joints: tuple[LineJoint, ...]) -> LineJoint | No
 
 def _fit(
     line: Line,
+    kit: Kit,
     rule: ProvingRule,
     joints: tuple[LineJoint, ...],
     last: LineJoint | None,
     things: tuple[PutOn, ...],
 ) -> Iterator[WorkStep]:
     first = [joint for joint in joints if joint is not last]
-    yield from _ready(line, rule, joints, things)
+    yield from _ready(line, kit, rule, joints, things)
     yield from _loose(line)
     for joint in first:
         yield _by_hand(joint, things, "hand")
@@ -194,8 +196,18 @@ def _parts(rule: ProvingRule, part: Part) -> list[ProvingStep]:
 
 
 def _ready(
-    line: Line, rule: ProvingRule, joints: tuple[LineJoint, ...], things: tuple[PutOn, ...]
+    line: Line, kit: Kit, rule: ProvingRule, joints: tuple[LineJoint, ...], things: tuple[PutOn, ...]
 ) -> Iterator[WorkStep]:
+    for old in old_end_work(line, kit):
+        yield WorkStep(
+            id=f"old-{old.span}-{old.end}",
+            stage="fit",
+            group="ready",
+            text=old.text,
+            why=old.why,
+            opens=tuple(joint.id for joint in joints),
+            must=old.cut,
+        )
     new = any(not isinstance(span, ComponentSpan) and not stays(span) for span in line.spans)
     every = tuple(joint.id for joint in joints)
     if rule.blow and new:

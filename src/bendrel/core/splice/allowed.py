@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from bendrel.core.chain.pieces import best_clamp
 from bendrel.core.chain.strength import clamped_joint
 from bendrel.core.findings import Source
 from bendrel.core.record import record
@@ -11,7 +12,7 @@ from bendrel.core.repair.splicing import Splice
 from bendrel.core.service import Service
 from bendrel.core.shop.fits import formed_in, usual_strength
 from bendrel.core.shop.kit import Kit
-from bendrel.core.splice.hoses import clamped_class
+from bendrel.core.splice.hoses import clamped_class, hose_for
 from bendrel.core.splice.offer import WORD_ORDER, Reason, Word
 from bendrel.core.tube.material import Tube
 
@@ -75,6 +76,9 @@ def allowed(
         material = kit.materials[tube.material].name if tube else "this tube"
         say("refused", f"Its ends are not made in {material}, {size}.", way.source)
         return Allowed(word=word, reasons=tuple(reasons), fitting="")
+    end = kit.verdict("end", fitting, service.id)
+    if end is not None and end.verdict == "caution":
+        say("care", end.reason, end.source)
     if tube is not None:
         _pair(kit, fitting, tube, say)
     if kit.fittings[fitting].takes_hose:
@@ -126,6 +130,11 @@ def _clamped(kit: Kit, service: Service, fitting: str, od_mm: float | None, say:
         word = WORDS[verdict.verdict] if verdict is not None else "care"
         said = f": {verdict.reason}" if verdict is not None else "."
         say(word, f"The usual hose takes no clamps; {kind.name} does{said}", kind.source)
+    hose = hose_for(kit, service, od_mm) if od_mm is not None else None
+    clamp = best_clamp(kit, service.id, hose, od_mm) if hose is not None and od_mm is not None else None
+    judged = kit.verdict("clamp", kit.clamps[clamp].kind, service.id) if clamp is not None else None
+    if judged is not None and judged.verdict == "caution":
+        say("care", judged.reason, judged.source)
     if duty is None or duty.vacuum or duty.open or od_mm is None:
         return
     holds = clamped_joint(kit, od_mm, bare=kit.fittings[fitting].kind == "plain", clamps=2)

@@ -18,6 +18,7 @@ from bendrel.core.shop.kit import Kit
 from bendrel.core.splice.hoses import hose_for
 from bendrel.core.splice.lengths import flare_loss
 from bendrel.core.splice.offer import Offer
+from bendrel.core.tube.material import Tube
 
 
 def mended(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Line:
@@ -42,9 +43,12 @@ def mended(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Lin
     return replace(made, condition=replace(made.condition, decision=decision))
 
 
-def _end(kit: Kit, offer: Offer, size: str) -> TubeEnd:
-    nuts = kit.nuts_for(offer.fitting, size)
-    return TubeEnd(fitting=offer.fitting, nut=nuts[0].id if nuts else None)
+def _end(kit: Kit, offer: Offer, tube: Tube) -> TubeEnd:
+    """The end that a way is made with, and the insert where the tube takes it only with one."""
+    nuts = kit.nuts_for(offer.fitting, tube.size)
+    pair = kit.pairs.get((offer.fitting, tube.material))
+    insert = pair is not None and pair.needs == "insert"
+    return TubeEnd(fitting=offer.fitting, nut=nuts[0].id if nuts else None, insert=insert)
 
 
 def _joint(line: Line, offer: Offer, reason: str) -> Joint:
@@ -73,9 +77,8 @@ def _three(line: Line, rigid: Rigid, offer: Offer, joint: Joint) -> tuple[Line, 
 
 def _with_piece(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Line:
     made, first, middle, last = _three(line, rigid, offer, _joint(line, offer, reason))
-    size = rigid.tube.size
     use, between = _loss(kit, offer, rigid), offer.stop_mm or 0.0
-    end = _end(kit, offer, size)
+    end = _end(kit, offer, rigid.tube)
     made = _changed(made, first, "stays", b_mm=-use, end_b=end)
     made = _changed(made, last, "stays", a_mm=-use, end_a=end)
     by = use - between
@@ -119,7 +122,7 @@ def _from_a_separation(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason:
     other = fresh_id(line, "s")
     made = split(line, first, rigid.shape, ids, cut, _joint(line, offer, reason), other)
     use, between = _loss(kit, offer, rigid), offer.stop_mm or 0.0
-    end = _end(kit, offer, rigid.tube.size)
+    end = _end(kit, offer, rigid.tube)
     long = replace(end, leave_long=computed_length(offer.overlap_mm or 0.0, line.unit))
     if from_a:
         made = _changed(made, first, "to make", b_mm=use - between, end_b=long)

@@ -29,9 +29,8 @@ from bendrel.core.rigid.planned import Rigid
 from bendrel.core.service import Service
 from bendrel.core.shape.bends import ShapeError, bend_spans
 from bendrel.core.shape.parts import cut_across
-from bendrel.core.shop.fits import goes_on_tube
 from bendrel.core.shop.kit import Kit
-from bendrel.core.splice.allowed import NO_RATING, allowed, worst
+from bendrel.core.splice.allowed import NO_RATING, WORDS, allowed, worst
 from bendrel.core.splice.cuts import Stretch, straights, why_not
 from bendrel.core.splice.hoses import hose_for
 from bendrel.core.splice.lengths import hose_lap
@@ -48,7 +47,7 @@ class LetIn:
     needs beside its cut; `at_mm` the middle of the cut-out from end A, None to find one; `hose_a_mm` and
     `hose_b_mm` the hoses to a component that is mounted elsewhere, None while they are not measured.
     `mount` says what it hangs on, `rated` what its maker says that it stands, as typed, and `rated_kpa` what
-    that means, None while it is not known."""
+    that means, None while it is not known. `old` says that the tube is on the machine: both halves stay."""
 
     what: ComponentKind
     length_mm: float
@@ -60,12 +59,14 @@ class LetIn:
     mount: str = ""
     rated: str = ""
     rated_kpa: float | None = None
+    old: bool = False
 
 
 @record
 class LetInPlace:
     """Where it goes: both cuts in mm from end A, the hoses' lengths (None where they are not known), what is
-    said of it, the worst word first, and which way the line flows."""
+    said of it, the worst word first, which way the line flows, and the end that is made on the tube under a
+    hose (blank for none)."""
 
     cut_a_mm: float
     cut_b_mm: float
@@ -73,6 +74,7 @@ class LetInPlace:
     verdict: Word
     reasons: tuple[Reason, ...]
     flows: Flows
+    fitting: str = ""
 
 
 def place_of_component(
@@ -92,10 +94,11 @@ def place_of_component(
     own = (between + 2 * lap,) * 2 if new.mounted == "in line" else (new.hose_a_mm, new.hose_b_mm)
     reasons: list[Reason] = []
     word: Word = "right"
+    fitting = ""
     service = kit.services[line.service]
     if new.joined == "hoses":
         said = allowed(kit, way, service, rigid.tube, rigid.tube.size)
-        word, reasons = said.word, list(said.reasons)
+        word, reasons, fitting = said.word, list(said.reasons), said.fitting
         if hose_for(kit, service, rigid.tube.od_mm) is None:
             word = "refused"
             text = f"No hose of the usual class goes on {rigid.tube.od_mm:g} mm: all are loose or too tight."
@@ -103,6 +106,10 @@ def place_of_component(
     elif service.left_to:
         word = "refused"
         reasons.append(Reason(text=f"It is not made here: {service.left_to}.", source=service.source))
+    judged = kit.verdict("component", new.what, service.id)
+    if judged is not None and judged.verdict in ("caution", "refused"):
+        word = worst(word, WORDS[judged.verdict])
+        reasons.insert(0, Reason(text=judged.reason, source=judged.source))
     rating = _rating(service, new)
     if rating is not None:
         word = worst(word, "refused" if service.safety_critical else "care")
@@ -114,6 +121,7 @@ def place_of_component(
         word = worst(word, "care")
     reasons.append(Reason(text=advice.text, source=advice.source))
     return LetInPlace(
+        fitting=fitting,
         cut_a_mm=a,
         cut_b_mm=b,
         hoses_mm=own if new.joined == "hoses" else (None, None),
@@ -225,9 +233,10 @@ def let_in(line: Line, kit: Kit, rigid: Rigid, new: LetIn, place: LetInPlace) ->
         *made.joints[at + 1 :],
     )
     made = replace(made, spans=spans, joints=joints)
-    end = _under_hose(kit, rigid.tube) if new.joined == "hoses" else rigid.run.span.end_b
+    end = TubeEnd(fitting=place.fitting or "plain") if new.joined == "hoses" else rigid.run.span.end_b
     for span, side in ((first, "end_b"), (last, "end_a")):
-        made = with_span(made, _with_end(rigid_at(made, span), side, end))
+        half = _with_end(rigid_at(made, span), side, end)
+        made = with_span(made, replace(half, state="stays") if new.old else half)
     if new.joined == "hoses":
         for side, length in zip(("A", "B"), place.hoses_mm, strict=True):
             hose = _hose(made, kit, rigid.tube, length)
@@ -240,11 +249,6 @@ def let_in(line: Line, kit: Kit, rigid: Rigid, new: LetIn, place: LetInPlace) ->
 
 def _with_end(span: RigidSpan, side: str, end: TubeEnd) -> RigidSpan:
     return replace(span, end_b=end) if side == "end_b" else replace(span, end_a=end)
-
-
-def _under_hose(kit: Kit, tube: Tube) -> TubeEnd:
-    able = kit.end_size("bead", tube.size) is not None and goes_on_tube(kit, kit.fittings["bead"], tube)
-    return TubeEnd(fitting="bead" if able else "plain")
 
 
 def _hose(line: Line, kit: Kit, tube: Tube, length_mm: float | None) -> HoseSpan:

@@ -10,7 +10,7 @@ from bendrel.core.edits.split import split
 from bendrel.core.findings import EndName
 from bendrel.core.ids import NotAChain
 from bendrel.core.lengths import Length
-from bendrel.core.line.document import HoseSpan, Joint, Line, TubeEnd
+from bendrel.core.line.document import HoseSpan, Joint, Line, RigidSpan, TubeEnd
 from bendrel.core.line.rewrite import computed_length
 from bendrel.core.line.run import ENDS, Run, with_span
 from bendrel.core.repair.condition import Decision
@@ -140,6 +140,12 @@ def resleeved(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> 
         shape=None,
     )
     made = with_span(with_span(made, span), new)
+    far = place_of(made, hose.id) + (1 if at_b else -1)
+    beyond = made.spans[far] if 0 <= far < len(made.spans) else None
+    if isinstance(beyond, RigidSpan):  # the ferrule comes off there too, and the tube stays
+        there = replace(beyond, state="stays")
+        bare = replace(end, ready=True)
+        made = with_span(made, replace(there, end_a=bare) if at_b else replace(there, end_b=bare))
     at = min(place_of(made, kept), place_of(made, hose.id))
     made = joined_to(made, at, replace(made.joints[at], why=reason[:400]))
     decision = Decision(choice="splice", reason=reason[:400])
