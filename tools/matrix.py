@@ -4,8 +4,9 @@
 
 Plans every service with every tube and every end, and with every hose held in every way. What must have a
 stop and what must not is written down here once more, by kind, independent of the catalogue's verdicts; then
-hold tests, ladders, strip-downs, gaps by material, typed heat and pressure (`matrix_work.py`), and
-the fixes of random lines. Prints the counts; exits 1 when anything is on the wrong side.
+hold tests, ladders, strip-downs, gaps by material, typed heat and pressure (`matrix_work.py`), what meets
+(`matrix_joints.py`), and the fixes of random lines. Prints the counts; exits 1 when anything is on the wrong
+side.
 """
 
 from __future__ import annotations
@@ -23,7 +24,8 @@ sys.path.insert(0, str(Path(__file__).parent.parent))
 from tests.lines import End, Hose, bent, row
 from tests.made_lines import made_line
 from tests.random_lines import made_worse, random_line
-from tools.matrix_work import PARTS
+from tools.matrix_joints import PARTS as JOINTS
+from tools.matrix_work import PARTS as WORK
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.lengths import Length
@@ -31,6 +33,7 @@ from bendrel.core.line.document import Line
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
 
+PARTS = WORK | JOINTS
 KIT = load_kit()
 SERVICES = [service.id for service in KIT.services.values() if service.duty and not service.left_to]
 

@@ -57,7 +57,9 @@ def test_a_line_from_nothing_to_its_sheet(client):
     assert saved.json()["version"] == 2
     sheet = client.get(f"/api/lines/{line['id']}/sheet.pdf")
     assert sheet.headers["content-type"] == "application/pdf"
-    assert len(PdfReader(io.BytesIO(sheet.content)).pages) == 1
+    made, closed = PdfReader(io.BytesIO(sheet.content)).pages
+    assert "Fit and prove" not in made.extract_text()
+    assert "Fit and prove" in closed.extract_text()
 
 
 def test_conversion_keeps_the_length(client, line):

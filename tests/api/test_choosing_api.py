@@ -245,10 +245,10 @@ def test_stainless_takes_37_degree_ends_with_adapters_in_both_ports(client, docu
     assert set(stainless["ends"]) == {"37° single flare with sleeve"}
     made = stainless["document"]
     ends = tube(made)["end_a"], tube(made)["end_b"]
-    assert [made["port_a"]["thread"], made["port_b"]["thread"]] == ["3/8-24", "3/8-24"]
+    assert [made["port_a"]["thread"], made["port_b"]["thread"]] == ["3/8-24", "M10x1"]
     assert {end["fitting"] for end in ends} == {"single-37"}
     assert [span.get("what") for span in made["spans"]] == ["adapter", None, "adapter"]
-    assert "M10x1 port" in made["spans"][2]["note"]
+    assert "m10x1" in made["spans"][2]["row"]
 
 
 def test_the_shops_way_is_kept_and_puts_its_choice_first(client, documents):

@@ -23,6 +23,7 @@ from bendrel.core.rigid.planned import plan_rigid
 from tests.made_lines import made_line
 
 CHAINS = int(os.environ.get("BENDREL_CHAINS", "40"))
+PLUGS = {"plug-A": "plug-B", "plug-B": "plug-A"}
 FLOWS = {"A to B": "B to A", "B to A": "A to B"}
 
 
@@ -46,6 +47,9 @@ def from_the_other_port(line: Line, kit) -> Line:
         port_b=line.port_a,
         carries=dataclasses.replace(line.carries, flows=FLOWS.get(flows, flows)),
         condition=dataclasses.replace(condition, end_a=condition.end_b, end_b=condition.end_a),
+        removal=dataclasses.replace(
+            line.removal, done=tuple(PLUGS.get(done, done) for done in line.removal.done)
+        ),
     )
 
 

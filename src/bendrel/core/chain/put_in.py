@@ -133,7 +133,8 @@ def _blank(line: Line, kit: Kit, at: int, name: str, what: What) -> Span:
         return _tube(line, name)
     if what == "hose":
         return _hose(line, kit, at, name, left, right)
-    return _component(line, kit, name, what, left, right)
+    made = component_between(kit, line.service, what, left, right)
+    return replace(made or ComponentSpan(what=what), id=name)  # type: ignore[arg-type]
 
 
 def _tube(line: Line, name: str) -> RigidSpan:
@@ -200,16 +201,14 @@ def _ordered(kit: Kit, met: Face) -> Side:
     return Side()
 
 
-def _component(line: Line, kit: Kit, name: str, what: str, left: Face, right: Face) -> ComponentSpan:
-    """The first row of the kind that goes with both neighbours as they are; one of the person's own where
-    none does."""
-    blank = ComponentSpan(id=name, what=what)  # type: ignore[arg-type]
-    for row in component_offers(kit, line.service, what):
+def component_between(kit: Kit, service: str, what: str, left: Face, right: Face) -> ComponentSpan | None:
+    """The first component of a kind, as it is sold, that goes with both faces; None where none does."""
+    for row in component_offers(kit, service, what):
         for turned in (False, True):
-            made = replace(blank, row=row, turned=turned)
+            made = ComponentSpan(what=what, row=row, turned=turned)  # type: ignore[arg-type]
             if _goes(kit, left, face_of(kit, made, "A")) and _goes(kit, face_of(kit, made, "B"), right):
                 return made
-    return blank
+    return None
 
 
 def _goes(kit: Kit, one: Face, other: Face) -> bool:

@@ -39,6 +39,11 @@ class RunEnd:
     joint: Joint | None
     opened: bool
 
+    @property
+    def meets(self) -> Port:
+        """The port that this end itself meets; a blank one where something lies between."""
+        return self.port if self.at_port and not self.beyond else Port()
+
     def tube_at(self, *steps: str) -> str:
         """Pointer to something of this end of the tube."""
         return end_path(self.span, self.end, *steps)

@@ -32,6 +32,7 @@ class ComponentFamily:
 
     id: str
     name: str
+    source: Source
 
 
 @record

@@ -6,11 +6,14 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Literal
 
+from bendrel.core.chain.put_in import component_between
 from bendrel.core.chain.shopping import Need
 from bendrel.core.edits.chain import fresh_id, insert_beside
 from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.findings import EndName, Finding, Severity
-from bendrel.core.line.document import ComponentSpan, Line, Port, TubeEnd
+from bendrel.core.joints.face import Face
+from bendrel.core.joints.faces import port_face
+from bendrel.core.line.document import ComponentSpan, Line, Port, Side, TubeEnd
 from bendrel.core.line.run import ENDS, Run, RunEnd, run_of, with_span
 from bendrel.core.parts.verdict import VERDICT_ORDER, VerdictWord, preferred
 from bendrel.core.plan.assemble import plan_line
@@ -173,16 +176,24 @@ def _fitting_nut(kit: Kit, fitting: Fitting, tube: Tube, end: RunEnd) -> Nut | N
 
 
 def _adapted(run: Run, kit: Kit, fitting: Fitting, tube: Tube, at: RunEnd) -> _End:
-    """The end with an adapter in its port, so that another end type screws on."""
+    """The end with an adapter in its port, so that another end type screws on: as it is sold, else one of
+    the person's own. What a port without a seat seals on is taken from the end that is in it now."""
     nut = kit.nuts_for(fitting.id, tube.size)[0]
-    seat = next((s.id for s in kit.seats.values() if fitting.id in s.takes), "")
-    note = f"{at.port.thread.strip()} port to {nut.thread}, {fitting.name}"
+    now = at.tube.fitting
+    seat = at.port.seat or next((s.id for s in kit.seats.values() if now in s.takes), "")
+    port = port_face(kit, replace(at.port, seat=seat))
+    end = replace(at.tube, fitting=fitting.id, nut=nut.id)
+    plug = Face(kind="plug", name=fitting.name, of=fitting.id, thread=nut.thread, size=tube.size)
+    left, right = (port, plug) if at.end == "A" else (plug, port)
+    made = component_between(kit, run.line.service, "adapter", left, right)
+    if made is None:
+        cone = next((s.id for s in kit.seats.values() if fitting.id in s.takes), "")
+        inner = Side(kind="socket", of=cone, thread=nut.thread)
+        outer = Side(kind="plug", of=now, thread=at.port.thread.strip())
+        sides = (outer, inner) if at.end == "A" else (inner, outer)
+        made = ComponentSpan(what="adapter", side_a=sides[0], side_b=sides[1])
     name = fresh_id(run.line, f"adapter-{at.end.lower()}")
-    return _End(
-        tube=replace(at.tube, fitting=fitting.id, nut=nut.id),
-        port=replace(at.port, thread=nut.thread, seat=seat, proved=False),
-        adapter=ComponentSpan(id=name, what="adapter", note=note[:80]),
-    )
+    return _End(tube=end, port=replace(at.port, proved=False), adapter=replace(made, id=name))
 
 
 def _weigh(run: Run, kit: Kit, *, present: bool) -> Choice | None:

@@ -20,7 +20,7 @@ def ends_that_go(
     """End types for one end, the best verdict first: they suit the service (`words`), the seat, the tube,
     its pressure, the port's thread where it is known, and a hose that lies beyond."""
     kit, at = case.kit, case.run.end(end)
-    seat = kit.seats.get(at.port.seat)
+    seat = kit.seats.get(at.meets.seat)
     next_to = case.first_hose(end)
     hose = next_to is not None and next_to.joined == "clamps"
     found: list[tuple[int, Fitting]] = []
@@ -28,11 +28,11 @@ def ends_that_go(
         verdict = kit.verdict("end", fitting.id, case.service.id)
         if verdict is not None and verdict.verdict not in words:
             continue
-        if seat is not None and fitting.id not in seat.takes and not at.beyond:
+        if seat is not None and fitting.id not in seat.takes:
             continue
         if hose != fitting.takes_hose or not fits_on(case, end, fitting):
             continue
-        if fitting.screwed and nut_for_port(kit, fitting, case.tube.size, at.port.thread) is None:
+        if fitting.screwed and nut_for_port(kit, fitting, case.tube.size, at.meets.thread) is None:
             continue
         order = VERDICT_ORDER[verdict.verdict] if verdict else 1
         found.append((order, fitting))
@@ -51,11 +51,11 @@ def fits_on(case: Case, end: EndName, fitting: Fitting) -> bool:
 def end_fix(case: Case, end: EndName, fitting: Fitting, label: str = "") -> Fix:
     """The changes that put `fitting` on one end, with the nut that the port takes."""
     at = case.run.end(end)
-    nut = nut_for_port(case.kit, fitting, case.tube.size, at.port.thread) if fitting.screwed else None
+    nut = nut_for_port(case.kit, fitting, case.tube.size, at.meets.thread) if fitting.screwed else None
     values: list[tuple[str, str | float | bool | None]] = [
         (at.tube_at("fitting"), fitting.id),
         (at.tube_at("nut"), nut.id if nut else None),
     ]
-    if at.port.proved and at.at_port:
+    if at.meets.proved:
         values.append((at.port_at("proved"), False))
     return choose(label or f"Change it to {fitting.name}", *values)

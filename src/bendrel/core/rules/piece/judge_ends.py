@@ -109,7 +109,7 @@ def _nut(case: Case, end: EndName) -> Iterator[Finding]:
     fitting, nut = case.fittings[end], case.nuts[end]
     if not fitting.screwed or not case.run.end(end).opened:
         return
-    thread = case.run.end(end).port.thread.strip()
+    thread = case.run.end(end).meets.thread.strip()
     fix = _other_nut(case, end)
     if nut is None:
         yield Finding(
@@ -141,14 +141,14 @@ def _nut(case: Case, end: EndName) -> Iterator[Finding]:
             fix=fix,
             safety=case.service.safety_critical,
         )
-    if case.run.end(end).at_port:
+    if case.run.end(end).at_port and not case.run.end(end).beyond:
         yield from _port(case, end, nut)
 
 
 def _other_nut(case: Case, end: EndName) -> Fix | None:
     """The nut of this end that the port takes; None where no such nut is made."""
     fitting, at = case.fittings[end], case.run.end(end)
-    nut = nut_for_port(case.kit, fitting, case.tube.size, at.port.thread)
+    nut = nut_for_port(case.kit, fitting, case.tube.size, at.meets.thread)
     if nut is None or nut.id == at.tube.nut:
         return None
     return choose(f"Use the {nut.thread} nut", (at.tube_at("nut"), nut.id))
