@@ -12,7 +12,9 @@ from shutil import copyfile
 import pytest
 from playwright.sync_api import BrowserContext, expect
 
-expect.set_options(timeout=15_000)  # two cores draw the stage in software: slow is not wrong
+# two cores draw in software, and share them with the other half of the tests: slow is not wrong
+PATIENCE_MS = 90_000
+expect.set_options(timeout=30_000)
 
 CHROMIUM_FLAGS = [
     "--headless",
@@ -181,6 +183,7 @@ def kept_context(browser, browser_context_args, session_watch):
     scripts it has compiled, serves the page of every test: that is most of the time it takes to open one."""
     context = browser.new_context(**browser_context_args)
     session_watch.over(context)
+    context.set_default_timeout(PATIENCE_MS)
     context.add_init_script(NO_WEBGL)
     context.new_page().goto("/icon.svg")
     yield context
@@ -192,7 +195,9 @@ def context(request, watch):  # noqa: ARG001 - it forgets before the first page
     """Without a stage in three dimensions, which takes most of the time of a small machine: the core's
     drawing stands for it. Nothing of one test is left for the next, no page and nothing stored."""
     if request.node.get_closest_marker("webgl"):
-        yield request.getfixturevalue("new_context")()
+        context = request.getfixturevalue("new_context")()
+        context.set_default_timeout(PATIENCE_MS)
+        yield context
         return
     context = request.getfixturevalue("kept_context")
     yield context

@@ -92,6 +92,47 @@ def test_a_joint_and_a_port_are_chosen_with_the_keyboard(page: Page, copy_of):
     expect(asked.get_by_label("Goes to")).to_have_value("oil cooler")
 
 
+def test_a_component_is_chosen_by_what_it_is_and_held_against_what_it_meets(page: Page, copy_of):
+    """A 37° end in a pipe thread is a stop; the adapter that goes there comes by itself."""
+    open_line(page, copy_of("Oil cooler, feed, braided"), "choose")
+    unrolled = strip(page).get_by_role("group")
+    unrolled.focus()
+    page.keyboard.press("Shift+ArrowLeft")
+    asked = page.get_by_role("region", name="The chosen place")
+    asked.get_by_label("Port thread").fill("1/2-14 NPT")
+    asked.get_by_label("Port’s seat").select_option("npt-port")
+    expect(page.locator("aside [data-finding='wrong_seat']")).to_be_visible()
+    strip(page).locator("[data-hose], [data-part]").first.click()
+    tools = page.get_by_role("toolbar", name="The chosen piece")
+    tools.get_by_role("button", name="Put in before").click()
+    page.get_by_role("menuitem", name="adapter").click()
+    expect(asked.get_by_label("Which one")).to_have_value("adapter-37-8-to-1-2-npt-steel")
+    expect(asked).to_contain_text("37° cone 3/4-16")
+    expect(page.locator("aside [data-finding='wrong_seat']")).to_have_count(0)
+    asked.get_by_label("Which one").select_option("")
+    expect(page.locator("aside [data-finding='rating_unknown_component']")).to_be_visible()
+    asked.get_by_label("End A").select_option("plug")
+    asked.get_by_label("Its thread").fill("as long as it is")
+    expect(asked.get_by_text("as long as it is")).to_be_visible()
+    asked.get_by_label("Rated for").fill("200 bar")
+    expect(page.locator("aside [data-finding='rating_unknown_component']")).to_have_count(0)
+
+
+def test_what_stays_closed_is_not_fitted(page: Page, copy_of):
+    line = copy_of("Tank drop, with the old end saved")
+    open_line(page, line, "choose")
+    strip(page).locator("[data-tube='s2']").click()
+    expect(page.get_by_role("toolbar", name="The chosen piece")).to_contain_text("Old tube")
+    page.get_by_label("It is", exact=True).select_option("to make")
+    expect(page.get_by_role("toolbar", name="The chosen piece").get_by_text("Tube", exact=True)).to_be_visible()
+    page.get_by_label("It is", exact=True).select_option("stays")
+    saved(page)
+    page.goto(f"/lines/{line}/fit")
+    steps = page.locator("main, body").first
+    expect(steps).to_contain_text("it keeps its end")
+    expect(steps).not_to_contain_text("port B, tank, moulded end")
+
+
 def test_a_line_of_hose_alone_opens_at_every_stage(page: Page, copy_of):
     line = copy_of(HOSE)
     for stage in ("look", "remove", "measure", "choose", "plan", "make", "fit"):

@@ -127,3 +127,23 @@ def test_needs_of_different_names_stay_apart(shop):
     longer = bent(row(200, 90), spare=Length(text="25 mm"))
     both = added_up([r.need for r in (*needs, *shop.kits.of_line(longer).rows)])
     assert both[0].amount == pytest.approx(needs[0].need.amount * 2 + 100)
+
+
+FILTER = OwnDraft(
+    shelf="components",
+    fields={
+        "what": "filter", "name": "filter head of the pump", "family": "hydraulic-low",
+        "a_seat": "cone-37", "a_thread": "9/16-18", "b_mm": "10 mm", "rated_kpa": "12 bar",
+    },
+)  # fmt: skip
+
+
+def test_a_component_of_the_shops_own_has_its_sides_and_its_rating(shop):
+    kept = shop.shelf.add(FILTER)
+    row = shop.kit.components[kept.row_id]
+    assert (row.a.kind, row.a.of, row.a.thread) == ("socket", "cone-37", "9/16-18")
+    assert (row.b.kind, row.b.on_mm, row.rated_kpa) == ("spigot", 10.0, 1200.0)
+    with pytest.raises(Refused, match="Side b: say one of"):
+        shop.shelf.add(replace(FILTER, fields=FILTER.fields | {"b_end": "npt"}))
+    with pytest.raises(Refused, match="under a hose is a spigot"):
+        shop.shelf.add(replace(FILTER, fields=FILTER.fields | {"b_end": "bead", "b_mm": ""}))

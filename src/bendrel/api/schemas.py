@@ -17,7 +17,7 @@ from bendrel.core.hose.ending import HoseEndKind
 from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
 from bendrel.core.line.document import Line, Name
 from bendrel.core.line.rewrite import Entry
-from bendrel.core.parts.component import Component
+from bendrel.core.parts.component import Component, ComponentFamily
 from bendrel.core.parts.school import School
 from bendrel.core.parts.seat import Seat
 from bendrel.core.record import record
@@ -240,6 +240,7 @@ class CatalogueOut:
     signs: tuple[Sign, ...]
     joints: dict[str, str]
     components: tuple[Component, ...]
+    component_families: tuple[ComponentFamily, ...]
     materials: tuple[Material, ...]
     tubes: tuple[Tube, ...]
     stands_in: dict[str, tuple[str, ...]]
@@ -281,6 +282,7 @@ def catalogue_of(kit: Kit, ways_version: int) -> CatalogueOut:
         signs=tuple(load_signs().values()),
         joints={joint.id: joint.name for joint in kit.joints.values()},
         components=tuple(kit.components.values()),
+        component_families=tuple(kit.component_families.values()),
         materials=tuple(kit.materials.values()),
         tubes=tuple(kit.tubes.values()),
         stands_in=kit.stands_in,

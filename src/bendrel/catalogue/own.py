@@ -14,6 +14,8 @@ from bendrel.core.bending.body import Bench
 from bendrel.core.ends.fitting import Flarer, Nut
 from bendrel.core.findings import Source
 from bendrel.core.hose.hose import Clamp, Hose
+from bendrel.core.line.document import COMPONENT_KINDS
+from bendrel.core.parts.component import Component
 from bendrel.core.quantities import parse_pressure
 from bendrel.core.record import record
 from bendrel.core.shop.kit import Kit
@@ -21,7 +23,7 @@ from bendrel.core.threads.designation import ThreadError
 from bendrel.core.tube.material import Tube
 from bendrel.core.units import UnitError, parse_angle, parse_length
 
-ShelfName = Literal["tubes", "nuts", "hoses", "clamps", "benders", "flarers", "benches"]
+ShelfName = Literal["tubes", "nuts", "hoses", "clamps", "benders", "flarers", "benches", "components"]
 FieldKind = Literal["length", "room", "angle", "pressure", "thread", "name", "pick"]
 OwnFields = dict[Annotated[str, MaxLen(30)], Annotated[str, MaxLen(120)]]
 
@@ -116,6 +118,33 @@ FIELDS: dict[ShelfName, tuple[OwnField, ...]] = {
         ),
     ),
 }
+FIELDS["components"] = (
+    OwnField(name="what", label="Kind", kind="pick", picks="component_kinds"),
+    OwnField(name="name", label="Name, as you say it", kind="name", example="filter head, 1/2 in"),
+    OwnField(name="family", label="Made of and for", kind="pick", picks="component_families"),
+    *(
+        field
+        for side in ("a", "b")
+        for field in (
+            OwnField(
+                name=f"{side}_seat", label=f"Side {side}: its seat", kind="pick", picks="seats", optional=True
+            ),
+            OwnField(
+                name=f"{side}_end", label=f"Side {side}: seals as", kind="pick", picks="fittings",
+                optional=True,
+            ),
+            OwnField(
+                name=f"{side}_mm", label=f"Side {side}: spigot of", kind="length", example="10 mm",
+                optional=True,
+            ),
+            OwnField(
+                name=f"{side}_thread", label=f"Side {side}: thread", kind="thread", example="9/16-18",
+                optional=True,
+            ),
+        )
+    ),
+    OwnField(name="rated_kpa", label="Rated for", kind="pressure", example="10 bar", optional=True),
+)  # fmt: skip
 BENCH_AS_USUAL = ("thick_mm", "vise_long_mm", "vise_wide_mm", "vise_tall_mm")
 NOTE = OwnField(name="note", label="Where the figures come from", kind="name", example="maker's sheet")
 
@@ -127,11 +156,13 @@ _TYPES: dict[ShelfName, TypeAdapter[Any]] = {
     "benders": TypeAdapter(Bender),
     "flarers": TypeAdapter(Flarer),
     "benches": TypeAdapter(Bench),
+    "components": TypeAdapter(Component),
 }
 
 PICKS: dict[str, tuple[str, ...]] = {
     "flare_kinds": ("every flare", "double", "single", "bulb"),
     "flare_places": ("bench", "on the machine"),
+    "component_kinds": COMPONENT_KINDS,
 }
 """What a field picks from that is no part of the kit."""
 
@@ -170,6 +201,10 @@ def own_row(kit: Kit, shelf: ShelfName, entry_id: str, fields: Mapping[str, str]
     if shelf == "flarers":
         forms = values["forms"]
         values["forms"] = ("double", "single", "bulb") if forms == "every flare" else (forms,)
+    if shelf == "components":
+        values |= {side: _side(kit, side, values) for side in ("a", "b")}
+        values = {name: value for name, value in values.items() if name[1:2] != "_"}
+        values |= {"highest_c": None, "one_way": False}
     if shelf == "clamps":
         values["name"] = f"{values['closed_mm']:g}-{values['open_mm']:g}"
     values["source"] = Source(kind="shop's own", text=fields.get("note", "").strip() or "entered by the shop")
@@ -180,11 +215,27 @@ def own_row(kit: Kit, shelf: ShelfName, entry_id: str, fields: Mapping[str, str]
         raise OwnError(f"{name.replace('_', ' ')}: that figure is not possible.") from error
 
 
+def _side(kit: Kit, side: str, values: Mapping[str, Any]) -> dict[str, Any]:
+    """One side of a component: a seat, an end or a spigot, one of the three. Raises OwnError."""
+    seat, end, on_mm = (values[f"{side}_{name}"] for name in ("seat", "end", "mm"))
+    thread = values[f"{side}_thread"] or ""
+    if sum(value is not None for value in (seat, end, on_mm)) != 1:
+        raise OwnError(f"Side {side}: say one of its seat, what it seals as, or the spigot's diameter.")
+    if end is not None and kit.fittings[end].takes_hose:
+        raise OwnError(f"Side {side}: an end under a hose is a spigot; say its diameter instead.")
+    if seat is not None:
+        return {"kind": "socket", "of": seat, "thread": thread, "on_mm": None}
+    if end is not None:
+        return {"kind": "plug", "of": end, "thread": thread, "on_mm": None}
+    return {"kind": "spigot", "of": "barb", "thread": "", "on_mm": on_mm}
+
+
 def with_own(kit: Kit, entries: Iterable[tuple[str, ShelfName, Mapping[str, str]]]) -> Kit:
     """`kit` with the shop's own rows added; one that no longer makes sense is left out."""
     tubes, nuts = dict(kit.tubes), dict(kit.nuts)
     hoses, clamps, benders = dict(kit.hoses), dict(kit.clamps), dict(kit.benders)
     flarers, benches = dict(kit.flarers), {kit.bench.id: kit.bench}
+    components = dict(kit.components)
     shelves: dict[ShelfName, dict[str, Any]] = {
         "tubes": tubes,
         "nuts": nuts,
@@ -193,6 +244,7 @@ def with_own(kit: Kit, entries: Iterable[tuple[str, ShelfName, Mapping[str, str]
         "benders": benders,
         "flarers": flarers,
         "benches": benches,
+        "components": components,
     }
     for entry_id, shelf, fields in entries:
         try:
@@ -208,6 +260,7 @@ def with_own(kit: Kit, entries: Iterable[tuple[str, ShelfName, Mapping[str, str]
         clamps=clamps,
         benders=benders,
         flarers=flarers,
+        components=components,
         bench=list(benches.values())[-1],  # the newest one is the bench that is used
     )
 

@@ -3023,6 +3023,8 @@ export interface components {
             };
             /** Components */
             components: components["schemas"]["Component"][];
+            /** Component Families */
+            component_families: components["schemas"]["ComponentFamily"][];
             /** Materials */
             materials: components["schemas"]["Material"][];
             /** Tubes */
@@ -3598,6 +3600,17 @@ export interface components {
             highest_c: number | null;
             /** One Way */
             one_way: boolean;
+            source: components["schemas"]["Source"];
+        };
+        /**
+         * ComponentFamily
+         * @description What components are made of and for, in words.
+         */
+        ComponentFamily: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
             source: components["schemas"]["Source"];
         };
         /**
@@ -6692,7 +6705,7 @@ export interface components {
          * LetInOrder
          * @description What is let into which tube, lengths as typed: `at` is the middle of the cut-out from its end A,
          *     blank for the longest straight; `length` the component's from port to port, blank for one of middle
-         *     size.
+         *     size; `old` says that the tube is on the machine.
          */
         LetInOrder: {
             /** Span */
@@ -6745,11 +6758,17 @@ export interface components {
              * @default
              */
             rated: string;
+            /**
+             * Old
+             * @default false
+             */
+            old: boolean;
         };
         /**
          * LetInPlace
          * @description Where it goes: both cuts in mm from end A, the hoses' lengths (None where they are not known), what is
-         *     said of it, the worst word first, and which way the line flows.
+         *     said of it, the worst word first, which way the line flows, and the end that is made on the tube under a
+         *     hose (blank for none).
          */
         LetInPlace: {
             /** Cut A Mm */
@@ -6773,6 +6792,11 @@ export interface components {
              * @enum {string}
              */
             flows: "A to B" | "B to A" | "both ways" | "not known" | "contradicts";
+            /**
+             * Fitting
+             * @default
+             */
+            fitting: string;
         };
         /**
          * LetInQuestion
@@ -8079,7 +8103,7 @@ export interface components {
              * Shelf
              * @enum {string}
              */
-            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders" | "flarers" | "benches";
+            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders" | "flarers" | "benches" | "components";
             /** Fields */
             fields: {
                 [key: string]: string;
@@ -8129,7 +8153,7 @@ export interface components {
              * Shelf
              * @enum {string}
              */
-            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders" | "flarers" | "benches";
+            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders" | "flarers" | "benches" | "components";
             /** Fields */
             fields: {
                 [key: string]: string;
@@ -8146,7 +8170,7 @@ export interface components {
              * Shelf
              * @enum {string}
              */
-            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders" | "flarers" | "benches";
+            shelf: "tubes" | "nuts" | "hoses" | "clamps" | "benders" | "flarers" | "benches" | "components";
             /** Fields */
             fields: components["schemas"]["OwnField"][];
             /** Rows */

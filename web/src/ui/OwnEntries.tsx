@@ -9,6 +9,7 @@ import { api, newerThan, sentence, take } from "../api/client";
 import type { Catalogue, OwnRow, OwnShelf } from "../api/types";
 import { useNotice } from "./notice";
 import { Field, Pick } from "./Field";
+import { COMPONENTS } from "../format/words";
 import { condensed } from "../theme/theme";
 import { KeepOrLeave } from "./KeepOrLeave";
 import { PlainDialog } from "./PlainDialog";
@@ -21,6 +22,7 @@ const NAMES: Record<OwnShelf["shelf"], string> = {
   benders: "bender",
   flarers: "flaring tool",
   benches: "bench",
+  components: "component",
 };
 
 type Draft = { id: string | null; version: number; fields: Record<string, string> };
@@ -115,6 +117,9 @@ function picksOf(catalogue: Catalogue, picks: string): Named[] {
     tool_kinds: catalogue.tool_kinds,
     flare_kinds: plain("every flare", "double", "single", "bulb"),
     flare_places: plain("bench", "on the machine"),
+    component_kinds: plain(...COMPONENTS),
+    component_families: catalogue.component_families,
+    seats: catalogue.seats,
   };
   return (lists[picks] ?? []).map(({ id, name }) => ({ id, name }));
 }

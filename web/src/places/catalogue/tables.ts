@@ -235,6 +235,24 @@ export function tablesOf(c: Catalogue): Table[] {
       })),
     },
     {
+      id: "components",
+      name: "Components",
+      columns: ["kind", "which", "made of and for", "rated", "hottest"],
+      rows: c.components.map((r) => ({
+        id: r.id,
+        cells: [
+          r.what,
+          r.name,
+          c.component_families.find(({ id }) => id === r.family)?.name ?? r.family,
+          r.rated_kpa == null ? "not known" : `${r.rated_kpa / 100} bar`,
+          r.highest_c == null ? "–" : `${r.highest_c} °C`,
+        ],
+        source: r.source,
+        ref: `part:${r.id}`,
+        per: "piece" as const,
+      })),
+    },
+    {
       id: "fluids",
       name: "Fluids",
       columns: ["fluid", "family", "density", "viscosity", "harms"],
