@@ -98,7 +98,7 @@ function OfTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
             </Button>
           </Box>
           <Pick
-            label="It is"
+            label="This tube is"
             value={span.state}
             options={STATES}
             onChange={(state) => set((was) => withSpan(was, { state: state as typeof span.state }, editor.tube))}

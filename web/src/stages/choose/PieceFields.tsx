@@ -70,7 +70,7 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
   return (
     <>
       <Pick
-        label="It is"
+        label="This hose is"
         value={piece.state}
         options={STATES}
         onChange={(state) => onChange({ state: state as HoseSpan["state"] })}

@@ -168,14 +168,14 @@ function JointFields({ before, editor, view, catalogue }: { before: string } & O
 }
 
 const OPENED: { id: Port["opened"]; name: string }[] = [
-  { id: "", name: "opened where something new goes to it" },
-  { id: "opened", name: "opened for this work" },
-  { id: "stays closed", name: "never opened, stays closed" },
+  { id: "", name: "if something new goes to it" },
+  { id: "opened", name: "yes, for this work" },
+  { id: "stays closed", name: "never, it stays closed" },
 ];
 
 /** Whether a joint or port is opened: what stays closed is neither fitted, nor tightened, nor watched. */
 function OpenedPick({ opened, onChange }: { opened: Port["opened"]; onChange: (opened: Port["opened"]) => void }) {
-  return <Pick label="It is" value={opened} options={OPENED} onChange={(id) => onChange(id as Port["opened"])} />;
+  return <Pick label="Opened" value={opened} options={OPENED} onChange={(id) => onChange(id as Port["opened"])} />;
 }
 
 function PortFields({ end, editor, catalogue }: { end: "A" | "B" } & Omit<Props, "place" | "view">) {
