@@ -124,12 +124,14 @@ def test_what_stays_closed_is_not_fitted(page: Page, copy_of):
     strip(page).locator("[data-tube='s2'] rect").first.click()
     expect(page.get_by_role("toolbar", name="The chosen piece")).to_contain_text("Old tube")
     page.get_by_label("This tube is").select_option("to make")
-    expect(page.get_by_role("toolbar", name="The chosen piece").get_by_text("Tube", exact=True)).to_be_visible()
+    expect(
+        page.get_by_role("toolbar", name="The chosen piece").get_by_text("Tube", exact=True)
+    ).to_be_visible()
     page.get_by_label("This tube is").select_option("stays")
     saved(page)
     page.goto(f"/lines/{line}/fit")
     steps = page.locator("main, body").first
-    expect(steps).to_contain_text("it keeps its end")
+    expect(steps).to_contain_text("Old tube 2, end A: cut it square")
     expect(steps).not_to_contain_text("port B, tank, moulded end")
 
 

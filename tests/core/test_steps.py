@@ -11,7 +11,7 @@ from bendrel.core.line.document import TestFlare
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.rigid.steps import EndWork, build_steps, stage_of
-from tests.lines import DOUBLE, End, bent, replace, row
+from tests.lines import DOUBLE, End, Hose, bent, replace, row
 from tests.made_lines import made_line
 
 LINES = int(os.environ.get("BENDREL_LINES", "60"))
@@ -223,3 +223,17 @@ def test_a_test_piece_counts_for_what_it_was_made_with(kit):
         bent(row(100, 90), end_a=End(fitting="plain", trial=TestFlare(used=Length(text="5 mm")))), kit
     )
     assert next(t.mm for t in old.part.terms if t.id == "end-A") == 0
+
+
+def test_what_a_hose_goes_on_is_formed_before_it_is_blown_through(kit):
+    """Common practice: a bead, or grooves on a bare end; and no flare is spoken of where there is none."""
+    hose = Hose(hose="cooler_3-8in", clamp="worm_12-20", length=Length(text="200 mm"))
+    bead, bare = End(fitting="bead"), End(fitting="plain", beyond=(hose,))
+    line = bent(row(100, 90), service="cooler", tube="steel-plated_3-8in_0.711", end_a=bead, end_b=bare)
+    made = [step for step in order_of_work(line, kit) if not step.work]
+    formed = [step.text for step in made if step.kind == "form"]
+    assert formed[0].startswith("End A: bead it")
+    assert formed[1].startswith("End B: a few shallow grooves")
+    kinds = [step.kind for step in made]
+    assert kinds.index("fit") < kinds.index("form") < kinds.index("blow")
+    assert "flare" not in " ".join(step.text for step in made)

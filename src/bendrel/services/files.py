@@ -7,6 +7,7 @@ from datetime import date
 
 from bendrel.core.attool.order_report import order_findings
 from bendrel.core.line.document import Line
+from bendrel.core.line.opened import stays
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.rigid.part import ViewName
@@ -34,13 +35,16 @@ def print_sheet(
     """PDF of the build sheet of a tube, or of the sheet of a hose. Raises Refused while the readings
     cannot be read."""
     hose = next((one for one in line.spans if one.kind == "hose" and one.id == span), None)
-    if hose is None and not any(one.kind == "rigid" for one in line.spans):
+    made = [one for one in line.spans if one.kind == "rigid" and not stays(one)]
+    if hose is None and not span and not made:
         hose = next((one for one in line.spans if one.kind == "hose"), None)
     if hose is not None:
         told = f"{job} · {machine}" if machine else job
         return print_hose_sheet(line, kit, hose.id, job=told, today=today or date.today())
     plan = plan_line(line, kit)
     run = tube_of(line, span)
+    if stays(run.span):
+        raise Refused("This tube stays as it is: there is no sheet to make it by.")
     piece = plan.piece(run.span.id)
     if piece is None or piece.part is None:
         raise Refused(f"There is nothing to print yet: {plan.problems[0].message}")

@@ -14,7 +14,7 @@ from bendrel.core.hose.wetting import wetting
 from bendrel.core.hose.windows import Windows
 from bendrel.core.line.document import Line
 from bendrel.core.line.resolve import Problem, Reader
-from bendrel.core.line.run import main_run
+from bendrel.core.line.run import runs
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.record import record
@@ -138,7 +138,7 @@ def print_hose_sheet(line: Line, kit: Kit, span: str, *, job: str, today: date) 
         hose=f"{kit.hose_classes[row.hose_class].name} {row.size}",
         cautions=" ".join(cautions),
         today=today,
-        work=() if main_run(line) is not None else order_of_work(line, kit),
+        work=() if any(run.span.state == "to make" for run in runs(line)) else order_of_work(line, kit),
     )
 
 

@@ -16,7 +16,7 @@ from bendrel.core.findings import EndName
 from bendrel.core.fluids.fluid import Fluid
 from bendrel.core.hose.wetting import wetting
 from bendrel.core.joints.face import Face
-from bendrel.core.joints.faces import face_of, facing
+from bendrel.core.joints.faces import face_of, facing, port_face
 from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import ComponentSpan, CornerReadings, HoseSpan, Line, RigidSpan, Span
 from bendrel.core.line.opened import end_opened, stays
@@ -126,6 +126,8 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
     port = line.port(end) if neighbour is None else None
     place = _place(line, k, end, neighbour)
     parts = _at_end(kit, pieces, span, end)
+    if port is not None and port_face(kit, port).kind == "bore":
+        parts = _Parts(closes="clamp", name="the machine's own hose and its clamps")
     thread = parts.nut.thread if parts.nut else parts.thread
     torque = kit.torque_for(parts.torque_as, thread, parts.material) if thread else None
     by_feel = kit.preferences["tightening"] == "feel"

@@ -24,6 +24,7 @@ StepKind = Literal[
     "nuts",
     "flare",
     "braze",
+    "form",
     "mark",
     "bend",
     "fit",
@@ -49,8 +50,9 @@ class Step:
 
 @record
 class EndWork:
-    """What a step needs to know of one end. `takes` is what its allowance is for; `at_port` says
-    that it goes into a port of the line, not into a union."""
+    """What a step needs to know of one end. `takes` is what its allowance is for, `formed` how it is
+    finished for a hose (blank otherwise); `at_port` says that it goes into a port of the line, not into a
+    union."""
 
     end: EndName
     name: str
@@ -63,6 +65,7 @@ class EndWork:
     loose_nut: bool = True
     ready: bool = False
     brazed: bool = False
+    formed: str = ""
     at_port: bool = True
 
 
@@ -95,11 +98,14 @@ def _more_exact(ways: ExactWays) -> str:
     return "".join(text for on, text in said if on)
 
 
-def _trial_fit(ways: ExactWays) -> str:
+def _trial_fit(ways: ExactWays, far: EndWork) -> str:
+    behind = (
+        "before the last flare" if far.flared and far.order != "before" else "before its ends are finished"
+    )
     if not ways.fit_rounds:
-        return "Trial fit. Correct small misses before the last flare."
+        return f"Trial fit. Correct small misses {behind}."
     return (
-        "Trial fit in rounds, before the last flare: offer it to its ports or jig, read where end B lies, "
+        f"Trial fit in rounds, {behind}: offer it to its ports or jig, read where end B lies, "
         "tweak it by how far end B moves, and offer it again until it fits."
     )
 
@@ -254,7 +260,7 @@ def _steps(
             text=f"Through its openings, then finish in place: {'; '.join(finishes)}.",
             why="Bent whole it would not go through.",
         )
-    yield Step(kind="fit", text=_trial_fit(ways))
+    yield Step(kind="fit", text=_trial_fit(ways, far))
     yield from old.fitting
     if held.leave_long_mm > 0:
         yield Step(
@@ -281,6 +287,13 @@ def _steps(
                 kind="braze",
                 text=f"End {end.end}: braze on the {end.name}. {nut}Look for a full ring; wash the flux out.",
                 why="At the bench, away from fuel and machine; flux that stays eats the tube.",
+            )
+    for end in sorted((held, far), key=lambda e: e.end):
+        if end.formed and not end.ready:
+            yield Step(
+                kind="form",
+                text=f"End {end.end}: {end.formed}",
+                why="Under a hose every scratch along the tube is a leak; a bead keeps the hose on.",
             )
     yield from old.ready
     yield Step(kind="blow", text="Blow through both ways with clean air.")

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 from itertools import pairwise
 
 from bendrel.core.ends.fitting import FittingKind
-from bendrel.core.line.document import BendReadings
+from bendrel.core.line.document import BendReadings, HoseSpan
+from bendrel.core.rigid.ends import EndParts
 from bendrel.core.rigid.old_tube import cut_and_plugged, made_ready, marked, old_ends
 from bendrel.core.rigid.opened import open_bends
 from bendrel.core.rigid.part import ids_of
@@ -28,6 +29,23 @@ _TAKES: Mapping[FittingKind, str] = {
 """What the tube of an end's allowance is for."""
 
 
+_FORMED = {
+    "bead": "bead it with the beading tool; even all round, no crack.",
+    "barb": "put the barb on, as it is made for this tube.",
+    "plain": "a few shallow grooves round it where the hose lies, none along it.",
+}
+
+
+def _formed(parts: EndParts) -> str:
+    """How an end is finished on which a hose goes; nothing of the others, nor of a bare end without a
+    hose."""
+    beyond = parts.choice.beyond
+    hosed = bool(beyond) and isinstance(beyond[0], HoseSpan) and beyond[0].joined == "clamps"
+    if parts.fitting.id == "plain" and not hosed:
+        return ""
+    return _FORMED.get(parts.fitting.id, "")
+
+
 def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
     """The order of work of a planned tube, from proving its nuts to blowing it through."""
     run, part, shape, moves = rigid.run, rigid.part, rigid.shape, rigid.part.moves
@@ -43,6 +61,7 @@ def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
             nut_thread=parts.nut.thread if parts.nut else None,
             loose_nut=parts.fitting.loose_nut,
             brazed=parts.fitting.brazed,
+            formed=_formed(parts),
             allowance_mm=parts.allowance_mm,
             takes=_TAKES.get(parts.fitting.kind, "end"),
             order=parts.order,

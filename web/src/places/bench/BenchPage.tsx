@@ -28,8 +28,9 @@ const KINDS: Record<string, string> = {
   fit: "Trial fit",
   trim: "Trim",
   blow: "Blow through",
-  install: "Install",
-  test: "Prove the line",
+  braze: "Braze",
+  form: "Finish the end",
+  "old tube": "The old tube",
 };
 
 /** Bench mode: one step a screen, to read at two metres and to work with one gloved hand. */
