@@ -10189,7 +10189,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "braze" | "mark" | "bend" | "fit" | "trim" | "blow" | "install" | "test" | "old tube";
+            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "braze" | "form" | "mark" | "bend" | "fit" | "trim" | "blow" | "install" | "test" | "old tube";
             /** Text */
             text: string;
             /**
