@@ -86,9 +86,12 @@ def test_what_cannot_be_is_one_sentence(kit, order, said):
 
 
 def test_what_is_not_rated_is_refused_where_it_can_hurt_somebody(kit):
-    """Its own ends bring no hose into a brake line, but its rating must be known and hold."""
+    """Its own ends bring no hose into a pressure line, but its rating must be known and hold; a brake line
+    takes no such part, however it is rated."""
     order = LetInOrder(span="s1", what="shut-off valve", joined="its own ends")
-    line = line_of(service="brake")
+    brake = letting_in(line_of(service="brake"), replace(order, rated="400 bar"), kit)
+    assert brake.place.verdict == "refused"
+    line = line_of(service="steering-pressure")
     unknown = letting_in(line, order, kit)
     assert unknown.place.verdict == "refused"
     assert "not known" in unknown.place.reasons[0].text
