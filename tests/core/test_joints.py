@@ -24,6 +24,7 @@ from bendrel.core.line.document import (
 )
 from bendrel.core.line.opened import joint_opened, port_opened
 from bendrel.core.plan.assemble import plan_line, with_fix
+from bendrel.core.plan.retube import ended, retubed
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.removal.log import Removal, RemovedItem
 
@@ -311,3 +312,42 @@ def test_faces_say_what_they_are(kit):
     socket = port_face(kit, Port(thread="9/16-18", seat="cone-37"))
     assert (plug.kind, plug.of, plug.thread, socket.kind) == ("plug", "single-37", "9/16-18", "socket")
     assert mate(kit, plug, socket) == mate(kit, socket, plug) == ()
+
+
+# ---- another tube, another end
+
+
+def test_another_size_brings_nuts_tool_and_hose_along(kit):
+    hose = HoseSpan(id="h1", hose="cooler_3-8in", clamp="worm_12-20", length=Length(text="200 mm"))
+    line = line_of(started(kit, "cooler"), hose, service="cooler")
+    made = retubed(line, kit, "s1", size="1/2 in")
+    tube = kit.tubes[made.spans[0].tube]
+    assert (tube.size, tube.material) == ("1/2 in", kit.tubes[line.spans[0].tube].material)
+    assert kit.takes(kit.benders[made.spans[0].bender], "1/2 in")
+    assert not {"hose_tight", "hose_loose", "clamp_range", "bender_size"} & set(told(kit, made))
+    with pytest.raises(NotAChain, match="no tube of “cheese”"):
+        retubed(line, kit, "s1", material="cheese")
+
+
+def test_another_material_keeps_the_ends_that_it_takes(kit):
+    """A double flare forms in copper-nickel and steel; hard stainless takes a 37° one, with its adapter."""
+    nut = kit.nuts_for("double-45", "3/16 in")[0].id
+    pipe = tube("s1", "double-45", nut, any_tube(kit, "3/16 in", "copper-nickel"))
+    port = Port(thread="3/8-24", seat="inverted-45")
+    line = line_of(replace(pipe, bender="lever_3-16in"), service="brake", port_a=port, port_b=port)
+    steel = retubed(line, kit, "s1", material="steel-plated")
+    assert [span.kind for span in steel.spans] == ["rigid"]
+    assert (steel.spans[0].end_a.fitting, steel.spans[0].end_a.nut) == ("double-45", nut)
+    hard = retubed(line, kit, "s1", material="stainless-304")
+    assert [span.kind for span in hard.spans] == ["component", "rigid", "component"]
+    assert hard.span("s1").end_a.fitting == "single-37"
+    assert not {"wrong_seat", "nut_port", "joint_threads", "nothing_between"} & set(told(kit, hard))
+
+
+def test_another_end_comes_with_the_nut_that_its_port_takes(kit):
+    pipe = tube("s1", "bead", None, any_tube(kit, "3/16 in", "copper-nickel"))
+    line = line_of(pipe, service="brake", port_a=Port(thread="M10x1", proved=True))
+    made = ended(line, kit, "s1", "A", "double-45")
+    assert kit.nuts[made.spans[0].end_a.nut].thread == "M10x1"
+    assert not made.port_a.proved
+    assert ended(made, kit, "s1", "A", "plain").spans[0].end_a.nut is None

@@ -25,13 +25,14 @@ from bendrel.core.ids import NotAChain
 from bendrel.core.lengths import is_blank, length_mm
 from bendrel.core.line.document import COMPONENT_KINDS, ComponentSpan, HoseSpan, Line, RigidSpan
 from bendrel.core.line.resolve import Resolved, resolve
+from bendrel.core.plan.retube import ended, retubed
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList, ShapeError
 from bendrel.core.shop.kit import Kit
 from bendrel.core.units import UnitError, parse_length
 from bendrel.services.errors import Refused
 
-Kind = Literal["insert", "remove", "move", "turn", "split", "join", "swap", "reduce", "union"]
+Kind = Literal["insert", "remove", "move", "turn", "split", "join", "swap", "reduce", "union", "tube", "end"]
 
 
 @record
@@ -39,7 +40,8 @@ class ChainEdit:
     """One edit of the chain. `span` is what it is about; `side` is where `new` is put in beside it, or
     where it is moved to by one place; `at` is where it is split, from its end A as typed. A swap puts `new`
     in its place; `put` instead of `new` is a kind (tube, hose or a component's) that comes as its neighbours
-    take it. `union` is another joint behind it, `reduce` a reducer as a finding offers it."""
+    take it. `union` is another joint behind it, `material` and `size` (blank: as now) another tube in its
+    place, `fitting` another end at `side`, `reduce` a reducer as a finding offers it."""
 
     kind: Kind
     span: Annotated[str, MaxLen(20)]
@@ -47,6 +49,9 @@ class ChainEdit:
     new: RigidSpan | HoseSpan | ComponentSpan | None = None
     put: Annotated[str, MaxLen(20)] = ""
     union: Annotated[str, MaxLen(40)] = ""
+    material: Annotated[str, MaxLen(60)] = ""
+    size: Annotated[str, MaxLen(40)] = ""
+    fitting: Annotated[str, MaxLen(40)] = ""
     at: Annotated[str, MaxLen(40)] = ""
     reduce: Reduce | None = None
 
@@ -78,6 +83,10 @@ def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
         else:
             made, name = put_for(line, kit, edit.span, edit.put)
         return Edited(document=made, span=name)
+    if edit.kind == "tube":
+        return Edited(document=retubed(line, kit, edit.span, edit.material, edit.size), span=edit.span)
+    if edit.kind == "end":
+        return Edited(document=ended(line, kit, edit.span, edit.side, edit.fitting), span=edit.span)
     if edit.kind == "union":
         return Edited(document=rejoined(line, kit, edit.span, edit.union), span=edit.span)
     if edit.kind == "insert":

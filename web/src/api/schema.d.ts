@@ -3130,14 +3130,15 @@ export interface components {
          * @description One edit of the chain. `span` is what it is about; `side` is where `new` is put in beside it, or
          *     where it is moved to by one place; `at` is where it is split, from its end A as typed. A swap puts `new`
          *     in its place; `put` instead of `new` is a kind (tube, hose or a component's) that comes as its neighbours
-         *     take it. `union` is another joint behind it, `reduce` a reducer as a finding offers it.
+         *     take it. `union` is another joint behind it, `material` and `size` (blank: as now) another tube in its
+         *     place, `fitting` another end at `side`, `reduce` a reducer as a finding offers it.
          */
         ChainEdit: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "insert" | "remove" | "move" | "turn" | "split" | "join" | "swap" | "reduce" | "union";
+            kind: "insert" | "remove" | "move" | "turn" | "split" | "join" | "swap" | "reduce" | "union" | "tube" | "end";
             /** Span */
             span: string;
             /**
@@ -3158,6 +3159,21 @@ export interface components {
              * @default
              */
             union: string;
+            /**
+             * Material
+             * @default
+             */
+            material: string;
+            /**
+             * Size
+             * @default
+             */
+            size: string;
+            /**
+             * Fitting
+             * @default
+             */
+            fitting: string;
             /**
              * At
              * @default

@@ -19,6 +19,8 @@ interface Props {
   view: PlanView;
 }
 
+const many = (count: number, what: string) => `${count} ${what}${count === 1 ? "" : "s"}`;
+
 /** What a finding is about, by ids that never change. */
 const spotOf = ({ where }: Finding): Spot => ({
   kind: where.kind,
@@ -59,7 +61,9 @@ export function Findings({ editor, view }: Props) {
       </Typography>
       <Box role="status" aria-label="How many" sx={unseen}>
         {plan?.chosen
-          ? `${WORST.map((severity) => `${open.filter((finding) => finding.severity === severity).length} ${severity}s`).join(", ")}`
+          ? WORST.map((severity) =>
+              many(open.filter((finding) => finding.severity === severity).length, severity),
+            ).join(", ")
           : ""}
       </Box>
       {plan && !plan.chosen && (

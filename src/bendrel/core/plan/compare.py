@@ -3,28 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 from typing import Literal
 
-from bendrel.core.chain.put_in import component_between
 from bendrel.core.chain.shopping import Need
-from bendrel.core.edits.chain import fresh_id, insert_beside
-from bendrel.core.ends.fitting import Fitting, Nut
-from bendrel.core.findings import EndName, Finding, Severity
-from bendrel.core.joints.face import Face
-from bendrel.core.joints.faces import port_face
-from bendrel.core.line.document import ComponentSpan, Line, Port, Side, TubeEnd
-from bendrel.core.line.run import ENDS, Run, RunEnd, run_of, with_span
+from bendrel.core.findings import Finding, Severity
+from bendrel.core.line.document import Line
+from bendrel.core.line.run import Run
 from bendrel.core.parts.verdict import VERDICT_ORDER, VerdictWord, preferred
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
+from bendrel.core.plan.retube import with_tube
 from bendrel.core.record import record
-from bendrel.core.shop.fits import goes_on_tube
 from bendrel.core.shop.kit import Kit
 from bendrel.core.tube.material import Bending, Flaring, Tube
 
 MOST = 4
-MOST_BEYOND = 6
 
 
 @record
@@ -83,7 +76,7 @@ def _others(run: Run, kit: Kit) -> Iterator[Choice]:
     for material in kit.materials:
         verdict = kit.verdict("tube", material, run.line.service)
         if material != now.material and (verdict is None or verdict.verdict != "refused"):
-            changed = (_with_tube(run, kit, tube) for tube in _walls(kit, material, now))
+            changed = (with_tube(run, kit, tube) for tube in _walls(kit, material, now))
             weighed = [c for c in (_weigh(other, kit, present=False) for other in changed if other) if c]
             strong = next((c for c in weighed if c.margin is None or c.margin >= 1), None)
             if weighed:
@@ -97,103 +90,6 @@ def _walls(kit: Kit, material: str, now: Tube) -> list[Tube]:
     same = [t for t in own if t.size == now.size]
     near = same or [t for t in own if abs(t.od_mm - now.od_mm) <= now.od_mm / 10]
     return sorted(near, key=lambda t: (abs(t.od_mm - now.od_mm), abs(t.wall_mm - now.wall_mm)))
-
-
-def _with_tube(run: Run, kit: Kit, tube: Tube) -> Run | None:
-    span, material = run.span, kit.materials[tube.material]
-    benders = kit.benders_for(tube.size, plastic=material.family == "plastic")
-    slack = kit.limits["hand_mm"].value
-    bender = kit.benders.get(span.bender)
-    bench = material.bends == "bench bender"
-    if bender is None or bender.radius_mm is not None or bench:
-        able = [b for b in benders if (b.radius_mm or 0) >= material.least_radius_per_od * tube.od_mm - slack]
-        same = [b for b in able if bender is not None and b.kind == bender.kind and not bench]
-        wanted = [b for b in able if (kit.tool_kinds[b.kind].mount == "on the bench") == bench]
-        bender = next(iter((*same, *wanted, *able, *benders)), None)
-    if bender is None:
-        return None
-    line, ends = run.line, {end: _end(run, kit, tube, end) for end in ENDS}
-    for end, made in ends.items():
-        line = replace(line, port_a=made.port) if end == "A" else replace(line, port_b=made.port)
-        if made.adapter is not None and len(run.end(end).beyond) < MOST_BEYOND:
-            line = insert_beside(line, span.id, end, made.adapter)
-    changed = replace(span, tube=tube.id, bender=bender.id, end_a=ends["A"].tube, end_b=ends["B"].tube)
-    return run_of(with_span(line, changed), span.id)
-
-
-@record
-class _End:
-    """An end as it is with another tube: the tube's end, the port, and an adapter that comes between."""
-
-    tube: TubeEnd
-    port: Port
-    adapter: ComponentSpan | None = None
-
-
-def _end(run: Run, kit: Kit, tube: Tube, end: EndName) -> _End:
-    """The present end where it can stay, else the best that service and material allow: one that
-    suits the port, or one with an adapter in the port."""
-    at = run.end(end)
-    now, port = at.tube, run.line.port(end)
-    seat = kit.seats.get(at.port.seat)
-    able = [f for f in kit.fittings.values() if goes_on_tube(kit, f, tube, insert=now.insert)]
-
-    def rank(fitting: Fitting) -> tuple[int, bool, bool]:
-        verdict = kit.verdict("end", fitting.id, run.line.service)
-        word = VERDICT_ORDER[verdict.verdict] if verdict else 1
-        fits = _fitting_nut(kit, fitting, tube, at) is not None or not fitting.screwed
-        seats = seat is None or fitting.id in seat.takes
-        flared = kit.fittings[now.fitting].flared
-        return max(word, 1), fitting.flared != flared, not (fits and seats)
-
-    kept = next((f for f in able if f.id == now.fitting and rank(f)[0] <= 1), None)
-    if kept is None and not able:
-        return _End(tube=now, port=port)
-    best = kept or min(able, key=rank)
-    nut = _fitting_nut(kit, best, tube, at)
-    same = best.id == now.fitting
-    if nut is None and best.screwed and not same and at.at_port:
-        return _adapted(run, kit, best, tube, at)
-    usual = next(iter(kit.nuts_for(best.id, tube.size)), None)
-    chosen = nut or usual
-    name = chosen.id if chosen else None
-    proved = port.proved and (not at.at_port or name == now.nut)
-    return _End(tube=replace(now, fitting=best.id, nut=name), port=replace(port, proved=proved))
-
-
-def _fitting_nut(kit: Kit, fitting: Fitting, tube: Tube, end: RunEnd) -> Nut | None:
-    """A nut for this end type and tube that goes into the port: the present one, or one with the port's
-    thread; the usual one where the port's thread is not known."""
-    nuts = kit.nuts_for(fitting.id, tube.size)
-    present = next((n for n in nuts if n.id == end.tube.nut), None)
-    if present is not None:
-        return present
-    if not end.port.thread.strip():
-        return nuts[0] if nuts else None
-    if fitting.thread != kit.fittings[end.tube.fitting].thread != "none":
-        return None  # a nut that goes over does not suit a port that takes one in
-    return next((n for n in nuts if n.thread == end.port.thread.strip()), None)
-
-
-def _adapted(run: Run, kit: Kit, fitting: Fitting, tube: Tube, at: RunEnd) -> _End:
-    """The end with an adapter in its port, so that another end type screws on: as it is sold, else one of
-    the person's own. What a port without a seat seals on is taken from the end that is in it now."""
-    nut = kit.nuts_for(fitting.id, tube.size)[0]
-    now = at.tube.fitting
-    seat = at.port.seat or next((s.id for s in kit.seats.values() if now in s.takes), "")
-    port = port_face(kit, replace(at.port, seat=seat))
-    end = replace(at.tube, fitting=fitting.id, nut=nut.id)
-    plug = Face(kind="plug", name=fitting.name, of=fitting.id, thread=nut.thread, size=tube.size)
-    left, right = (port, plug) if at.end == "A" else (plug, port)
-    made = component_between(kit, run.line.service, "adapter", left, right)
-    if made is None:
-        cone = next((s.id for s in kit.seats.values() if fitting.id in s.takes), "")
-        inner = Side(kind="socket", of=cone, thread=nut.thread)
-        outer = Side(kind="plug", of=now, thread=at.port.thread.strip())
-        sides = (outer, inner) if at.end == "A" else (inner, outer)
-        made = ComponentSpan(what="adapter", side_a=sides[0], side_b=sides[1])
-    name = fresh_id(run.line, f"adapter-{at.end.lower()}")
-    return _End(tube=end, port=replace(at.port, proved=False), adapter=replace(made, id=name))
 
 
 def _weigh(run: Run, kit: Kit, *, present: bool) -> Choice | None:

@@ -4,12 +4,14 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Catalogue, Line } from "../../api/types";
+import { restructure } from "../../doc/chain";
+import { useNotice } from "../../ui/notice";
 import { STATES } from "./PieceFields";
 import { SourceLine } from "../../ui/Working";
 import { CarriedFields } from "./CarriedFields";
 import { Compare } from "./Compare";
 import { Consequences } from "./Consequences";
-import { setBender, setTube, sizesIn } from "./choices";
+import { setBender, sizesIn } from "./choices";
 import { EndChoice } from "./EndChoice";
 import { asksAlone, PlacePanel } from "./PlacePanel";
 import { useLearnt } from "../../doc/useLearnt";
@@ -79,6 +81,11 @@ function OfTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
   const bender = catalogue.benders.find((row) => row.id === span.bender);
   const material = catalogue.materials.find((row) => row.id === tube?.material);
   const set = (change: (was: Line) => Line) => edit(change);
+  const notice = useNotice();
+  const ask = (order: Omit<Parameters<typeof restructure>[1], "span">) =>
+    void restructure(editor, { ...order, span: editor.tube }).then(
+      ({ problem: said }) => said && notice({ text: said }),
+    );
   const problem = (path: string) => view.plan?.problems.find((item) => item.path === path)?.message;
   const walls = catalogue.tubes.filter((row) => row.material === tube?.material && row.size === tube.size);
 
@@ -107,13 +114,13 @@ function OfTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
             label="Material"
             value={tube?.material ?? ""}
             options={catalogue.materials.map(({ id, name }) => ({ id, name }))}
-            onChange={(id) => set((was) => setTube(was, catalogue, { material: id }, editor.tube))}
+            onChange={(material) => ask({ kind: "tube", material })}
           />
           <Pick
             label="Size"
             value={tube?.size ?? ""}
             options={sizesIn(catalogue, tube?.material).map((size) => ({ id: size, name: size }))}
-            onChange={(size) => set((was) => setTube(was, catalogue, { size }, editor.tube))}
+            onChange={(size) => ask({ kind: "tube", size })}
           />
           <Pick
             label="Wall"

@@ -11,8 +11,9 @@ import type { PlanView } from "../../doc/usePlan";
 import { spanOf, typed, withSpan } from "../../doc/rows";
 import { sayLength, sayTorque } from "../../format/units";
 import { BeyondEnd } from "./BeyondEnd";
-import { usualNut } from "./choices";
 import { PortSeat } from "./PortSeat";
+import { restructure } from "../../doc/chain";
+import { useNotice } from "../../ui/notice";
 import { Field, Pick } from "../../ui/Field";
 
 const NO_THREAD = new Set(["plain", "hose", "quick"]);
@@ -30,6 +31,7 @@ interface Props {
 /** How one end is finished, its nut, and the port that it goes to. */
 export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props) {
   const { document: line, edit } = editor;
+  const notice = useNotice();
   const key = end === "A" ? "end_a" : "end_b";
   const own = spanOf(line, editor.tube);
   const choice = own[key];
@@ -75,7 +77,11 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
         label="End type"
         value={choice.fitting}
         options={catalogue.fittings.map(({ id, name }) => ({ id, name }))}
-        onChange={(fitting) => setNut({ fitting, nut: usualNut(catalogue, fitting, size) })}
+        onChange={(fitting) =>
+          void restructure(editor, { kind: "end", span: own.id, side: end, fitting }).then(
+            ({ problem: said }) => said && notice({ text: said }),
+          )
+        }
       />
       {fitting && <Box sx={{ fontSize: 14, color: "var(--second)" }}>Seals: {fitting.seals}.</Box>}
       {taught && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{taught.said}</Box>}

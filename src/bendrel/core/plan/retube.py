@@ -1,0 +1,186 @@
+"""Another tube, or another end on it: what hangs on that comes along."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from bendrel.core.chain.pieces import best_clamp
+from bendrel.core.chain.put_in import component_between
+from bendrel.core.edits.chain import fresh_id, insert_beside, rigid_at
+from bendrel.core.ends.fitting import Fitting, Nut
+from bendrel.core.findings import EndName
+from bendrel.core.ids import NotAChain
+from bendrel.core.joints.face import Face
+from bendrel.core.joints.faces import port_face
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, Port, Side, TubeEnd
+from bendrel.core.line.opened import stays
+from bendrel.core.line.run import ENDS, Run, RunEnd, run_of, with_span
+from bendrel.core.parts.verdict import VERDICT_ORDER
+from bendrel.core.record import record
+from bendrel.core.shop.fits import best_bore, bore_fits, goes_on_tube, nut_for_port, usual_strength
+from bendrel.core.shop.kit import Kit
+from bendrel.core.tube.material import Tube
+
+MOST_BEYOND = 6
+
+
+def retubed(line: Line, kit: Kit, span_id: str, material: str = "", size: str = "") -> Line:
+    """`line` with a tube of another material or size (blank: as now) in the thinnest wall that holds what the
+    line usually works at, and what hangs on it. Raises NotAChain for what the catalogue has not got."""
+    span, run = rigid_at(line, span_id), run_of(line, span_id)
+    now = kit.tubes.get(span.tube)
+    if run is None or now is None:
+        raise NotAChain("Choose a tube of the catalogue first.")
+    own = [tube for tube in kit.tubes.values() if tube.material == (material or now.material)]
+    wanted = [tube for tube in own if tube.size == (size or now.size)]
+    near = wanted or sorted(own, key=lambda tube: abs(tube.od_mm - now.od_mm))[:1]
+    if not near:
+        raise NotAChain(f"The catalogue has no tube of “{material[:40]}”; choose a material that is listed.")
+    service = kit.services.get(line.service)
+    duty = service.duty if service is not None else None
+
+    def rank(tube: Tube) -> tuple[bool, float]:
+        pressed = duty is not None and not duty.vacuum and not duty.open
+        holds = (
+            not pressed
+            or duty is None
+            or usual_strength(kit, duty, tube).holds(duty.working_kpa, duty.test_kpa)
+        )
+        return not holds, abs(tube.wall_mm - now.wall_mm) if size else tube.wall_mm
+
+    made = with_tube(run, kit, min(near, key=rank))
+    if made is None:
+        raise NotAChain("No tool of the catalogue bends this tube; add the shop's own first.")
+    return made.line
+
+
+def ended(line: Line, kit: Kit, span_id: str, end: EndName, fitting: str) -> Line:
+    """`line` with another end on a tube, and the nut that its port takes. Raises NotAChain."""
+    span, run, row = rigid_at(line, span_id), run_of(line, span_id), kit.fittings.get(fitting)
+    tube = kit.tubes.get(span.tube)
+    if run is None or row is None or tube is None:
+        raise NotAChain("Choose an end and a tube that are listed.")
+    at = run.end(end)
+    nut = nut_for_port(kit, row, tube.size, at.meets.thread) if row.screwed else None
+    usual = next(iter(kit.nuts_for(fitting, tube.size)), None)
+    name = nut or (usual if row.screwed else None)
+    made = replace(span.end(end), fitting=fitting, nut=name.id if name else None)
+    changed = with_span(line, replace(span, end_a=made) if end == "A" else replace(span, end_b=made))
+    if not at.at_port:
+        return changed
+    port = replace(line.port(end), proved=False)
+    return replace(changed, port_a=port) if end == "A" else replace(changed, port_b=port)
+
+
+def with_tube(run: Run, kit: Kit, tube: Tube) -> Run | None:
+    """The line with another tube in one of its places: the tool that bends it, its ends with the nuts that
+    their ports take, an adapter where an end of another type needs one, and the bore of a hose that is
+    clamped on it. None where no tool bends it."""
+    span, material = run.span, kit.materials[tube.material]
+    benders = kit.benders_for(tube.size, plastic=material.family == "plastic")
+    slack = kit.limits["hand_mm"].value
+    bender = kit.benders.get(span.bender)
+    bench = material.bends == "bench bender"
+    if bender is None or bender.radius_mm is not None or bench:
+        able = [b for b in benders if (b.radius_mm or 0) >= material.least_radius_per_od * tube.od_mm - slack]
+        same = [b for b in able if bender is not None and b.kind == bender.kind and not bench]
+        wanted = [b for b in able if (kit.tool_kinds[b.kind].mount == "on the bench") == bench]
+        bender = next(iter((*same, *wanted, *able, *benders)), None)
+    if bender is None:
+        return None
+    line, ends = run.line, {end: _end(run, kit, tube, end) for end in ENDS}
+    for end, made in ends.items():
+        line = replace(line, port_a=made.port) if end == "A" else replace(line, port_b=made.port)
+        if made.adapter is not None and len(run.end(end).beyond) < MOST_BEYOND:
+            line = insert_beside(line, span.id, end, made.adapter)
+    changed = replace(span, tube=tube.id, bender=bender.id, end_a=ends["A"].tube, end_b=ends["B"].tube)
+    return run_of(_hosed(with_span(line, changed), kit, run, tube), span.id)
+
+
+def _hosed(line: Line, kit: Kit, run: Run, tube: Tube) -> Line:
+    """Clamped hoses beside a tube in the bore that goes on it, with the clamp that holds them there."""
+    for end in ENDS:
+        hose = next(iter(run.end(end).beyond), None)
+        row = kit.hoses.get(hose.hose) if isinstance(hose, HoseSpan) and hose.joined == "clamps" else None
+        if not isinstance(hose, HoseSpan) or row is None or stays(hose) or bore_fits(kit, row, tube.od_mm):
+            continue
+        best = best_bore(kit, row.hose_class, (tube.od_mm,))
+        if best is not None:
+            clamp = best_clamp(kit, line.service, best, tube.od_mm) if hose.clamp else None
+            line = with_span(line, replace(hose, hose=best.id, clamp=clamp))
+    return line
+
+
+@record
+class _End:
+    """An end as it is with another tube: the tube's end, the port, and an adapter that comes between."""
+
+    tube: TubeEnd
+    port: Port
+    adapter: ComponentSpan | None = None
+
+
+def _end(run: Run, kit: Kit, tube: Tube, end: EndName) -> _End:
+    """The present end where it can stay, else the best that service and material allow: one that
+    suits the port, or one with an adapter in the port."""
+    at = run.end(end)
+    now, port = at.tube, run.line.port(end)
+    seat = kit.seats.get(at.port.seat)
+    able = [f for f in kit.fittings.values() if goes_on_tube(kit, f, tube, insert=now.insert)]
+
+    def rank(fitting: Fitting) -> tuple[int, bool, bool]:
+        verdict = kit.verdict("end", fitting.id, run.line.service)
+        word = VERDICT_ORDER[verdict.verdict] if verdict else 1
+        fits = _fitting_nut(kit, fitting, tube, at) is not None or not fitting.screwed
+        seats = seat is None or fitting.id in seat.takes
+        flared = kit.fittings[now.fitting].flared
+        return max(word, 1), fitting.flared != flared, not (fits and seats)
+
+    kept = next((f for f in able if f.id == now.fitting and rank(f)[0] <= 1), None)
+    if kept is None and not able:
+        return _End(tube=now, port=port)
+    best = kept or min(able, key=rank)
+    nut = _fitting_nut(kit, best, tube, at)
+    same = best.id == now.fitting
+    if nut is None and best.screwed and not same and at.at_port:
+        return _adapted(run, kit, best, tube, at)
+    usual = next(iter(kit.nuts_for(best.id, tube.size)), None)
+    chosen = nut or usual
+    name = chosen.id if chosen else None
+    proved = port.proved and (not at.at_port or name == now.nut)
+    return _End(tube=replace(now, fitting=best.id, nut=name), port=replace(port, proved=proved))
+
+
+def _fitting_nut(kit: Kit, fitting: Fitting, tube: Tube, end: RunEnd) -> Nut | None:
+    """A nut for this end type and tube that goes into the port: the present one, or one with the port's
+    thread; the usual one where the port's thread is not known."""
+    nuts = kit.nuts_for(fitting.id, tube.size)
+    present = next((n for n in nuts if n.id == end.tube.nut), None)
+    if present is not None:
+        return present
+    if not end.port.thread.strip():
+        return nuts[0] if nuts else None
+    if fitting.thread != kit.fittings[end.tube.fitting].thread != "none":
+        return None  # a nut that goes over does not suit a port that takes one in
+    return next((n for n in nuts if n.thread == end.port.thread.strip()), None)
+
+
+def _adapted(run: Run, kit: Kit, fitting: Fitting, tube: Tube, at: RunEnd) -> _End:
+    """The end with an adapter in its port, so that another end type screws on: as it is sold, else one of
+    the person's own. What a port without a seat seals on is taken from the end that is in it now."""
+    nut = kit.nuts_for(fitting.id, tube.size)[0]
+    now = at.tube.fitting
+    seat = at.port.seat or next((s.id for s in kit.seats.values() if now in s.takes), "")
+    port = port_face(kit, replace(at.port, seat=seat))
+    end = replace(at.tube, fitting=fitting.id, nut=nut.id)
+    plug = Face(kind="plug", name=fitting.name, of=fitting.id, thread=nut.thread, size=tube.size)
+    left, right = (port, plug) if at.end == "A" else (plug, port)
+    made = component_between(kit, run.line.service, "adapter", left, right)
+    if made is None:
+        cone = next((s.id for s in kit.seats.values() if fitting.id in s.takes), "")
+        inner = Side(kind="socket", of=cone, thread=nut.thread)
+        outer = Side(kind="plug", of=now, thread=at.port.thread.strip())
+        sides = (outer, inner) if at.end == "A" else (inner, outer)
+        made = ComponentSpan(what="adapter", side_a=sides[0], side_b=sides[1])
+    name = fresh_id(run.line, f"adapter-{at.end.lower()}")
+    return _End(tube=end, port=replace(at.port, proved=False), adapter=replace(made, id=name))
