@@ -48,7 +48,7 @@ def retubed(line: Line, kit: Kit, span_id: str, material: str = "", size: str = 
         )
         return not holds, abs(tube.wall_mm - now.wall_mm) if size else tube.wall_mm
 
-    made = with_tube(run, kit, min(near, key=rank))
+    made = with_tube(run, kit, min(near, key=rank), keep=True)
     if made is None:
         raise NotAChain("No tool of the catalogue bends this tube; add the shop's own first.")
     return made.line
@@ -72,10 +72,11 @@ def ended(line: Line, kit: Kit, span_id: str, end: EndName, fitting: str) -> Lin
     return replace(changed, port_a=port) if end == "A" else replace(changed, port_b=port)
 
 
-def with_tube(run: Run, kit: Kit, tube: Tube) -> Run | None:
+def with_tube(run: Run, kit: Kit, tube: Tube, *, keep: bool = False) -> Run | None:
     """The line with another tube in one of its places: the tool that bends it, its ends with the nuts that
     their ports take, an adapter where an end of another type needs one, and the bore of a hose that is
-    clamped on it. None where no tool bends it."""
+    clamped on it. `keep` leaves an end in its port that is hard to form in the tube, not impossible: its
+    finding offers the other. None where no tool bends it."""
     span, material = run.span, kit.materials[tube.material]
     benders = kit.benders_for(tube.size, plastic=material.family == "plastic")
     slack = kit.limits["hand_mm"].value
@@ -88,7 +89,7 @@ def with_tube(run: Run, kit: Kit, tube: Tube) -> Run | None:
         bender = next(iter((*same, *wanted, *able, *benders)), None)
     if bender is None:
         return None
-    line, ends = run.line, {end: _end(run, kit, tube, end) for end in ENDS}
+    line, ends = run.line, {end: _end(run, kit, tube, end, keep=keep) for end in ENDS}
     for end, made in ends.items():
         line = replace(line, port_a=made.port) if end == "A" else replace(line, port_b=made.port)
         if made.adapter is not None and len(run.end(end).beyond) < MOST_BEYOND:
@@ -120,7 +121,7 @@ class _End:
     adapter: ComponentSpan | None = None
 
 
-def _end(run: Run, kit: Kit, tube: Tube, end: EndName) -> _End:
+def _end(run: Run, kit: Kit, tube: Tube, end: EndName, *, keep: bool) -> _End:
     """The present end where it can stay, else the best that service and material allow: one that
     suits the port, or one with an adapter in the port."""
     at = run.end(end)
@@ -137,6 +138,8 @@ def _end(run: Run, kit: Kit, tube: Tube, end: EndName) -> _End:
         return max(word, 1), fitting.flared != flared, not (fits and seats)
 
     kept = next((f for f in able if f.id == now.fitting and rank(f)[0] <= 1), None)
+    if kept is None and keep:
+        kept = _hard(kit, kit.fittings[now.fitting], tube)
     if kept is None and not able:
         return _End(tube=now, port=port)
     best = kept or min(able, key=rank)
@@ -149,6 +152,14 @@ def _end(run: Run, kit: Kit, tube: Tube, end: EndName) -> _End:
     name = chosen.id if chosen else None
     proved = port.proved and (not at.at_port or name == now.nut)
     return _End(tube=replace(now, fitting=best.id, nut=name), port=replace(port, proved=proved))
+
+
+def _hard(kit: Kit, fitting: Fitting, tube: Tube) -> Fitting | None:
+    """A flare that the tube takes only with trouble, where its size has a nut; None where it takes none."""
+    pair = kit.pairs.get((fitting.id, tube.material))
+    refused = pair is not None and pair.verdict == "refused"
+    flares = fitting.flared and kit.materials[tube.material].flares != "not at all"
+    return fitting if flares and not refused and kit.nuts_for(fitting.id, tube.size) else None
 
 
 def _fitting_nut(kit: Kit, fitting: Fitting, tube: Tube, end: RunEnd) -> Nut | None:
