@@ -95,9 +95,11 @@ golden: $(VENV)/.installed-dev
 audit: $(VENV)/.installed-dev
 	$(BIN)/python tools/audit.py
 
-# the kill test at length: 300 cycles, some minutes
+# the kill test at length, and the promises about joints on many more lines; some twenty minutes
 soak: $(VENV)/.installed-dev
 	BENDREL_KILLS=300 $(BIN)/python -m pytest -n 0 tests/api/test_kills.py
+	BENDREL_CHAINS=500 BENDREL_HOSE_LINES=500 BENDREL_SPLICED=300 BENDREL_LINES=200 $(BIN)/python -m pytest -n 2 \
+	  tests/core/test_turned.py tests/core/test_lap.py tests/core/test_splice.py tests/core/test_steps.py
 
 screenshots: $(VENV)/.installed-dev web chromium
 	$(BIN)/python tools/screenshots.py
