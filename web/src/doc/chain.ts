@@ -18,7 +18,21 @@ export const restructure = (store: Store, order: Order): Promise<Rewritten> =>
   rewrite(store, (document) =>
     take(
       api.POST("/api/chain", {
-        body: { document, edit: { side: "B" as const, at: "", new: null, put: "", union: "", material: "", size: "", fitting: "", reduce: null, ...order } },
+        body: {
+          document,
+          edit: {
+            side: "B" as const,
+            at: "",
+            new: null,
+            put: "",
+            union: "",
+            material: "",
+            size: "",
+            fitting: "",
+            reduce: null,
+            ...order,
+          },
+        },
       }),
     ),
   );
