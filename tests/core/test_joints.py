@@ -15,6 +15,7 @@ from bendrel.core.line.document import (
     BendReadings,
     ComponentSpan,
     HoseSpan,
+    JoinedTo,
     Joint,
     Line,
     Port,
@@ -350,3 +351,9 @@ def test_another_end_comes_with_the_nut_that_its_port_takes(kit):
     assert kit.nuts[made.spans[0].end_a.nut].thread == "M10x1"
     assert not made.port_a.proved
     assert ended(made, kit, "s1", "A", "plain").spans[0].end_a.nut is None
+
+
+def test_a_port_on_another_line_is_asked_there(kit):
+    bead = tube("s1", "bead", material="copper-nickel_8mm_1")
+    line = line_of(bead, port_a=Port(on=JoinedTo(line="other", span="t1", branch="C")))
+    assert {f.where.end for f in plan_line(line, kit).findings if f.code == "end_open"} == {"B"}

@@ -146,8 +146,10 @@ def _ends_for_union(whole: Whole, at: int) -> Fix | None:
 
 def _open_end(whole: Whole, at: int, end: EndName, one: Face) -> Iterator[Finding]:
     """A bead or a barb at a port that nobody has measured: what holds there is a hose, and there is none."""
-    port = port_face(whole.kit, whole.line.port(end))
-    if one.kind != "spigot" or one.of == "plain" or port.kind != "unknown":
+    port = whole.line.port(end)
+    if one.kind != "spigot" or one.of == "plain" or port.on is not None:
+        return
+    if port_face(whole.kit, port).kind != "unknown":
         return
     rule = whole.kit.advice["end_open"]
     yield Finding(
