@@ -64,7 +64,7 @@ Tried = Iterator[tuple[str, str]]
 def plugs() -> Tried:
     """Every nut, bolt and stud in every seat with every thread."""
     for nut in KIT.nuts.values():
-        plug = Face(kind="plug", name=nut.id, of=nut.fitting, thread=nut.thread, size=nut.size)
+        plug = Face(kind="plug", name=nut.id, of=nut.fitting, thread=nut.thread)
         own = KIT.thread(nut.thread)
         for seat in SEALS:
             for row in KIT.threads.values():

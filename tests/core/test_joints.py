@@ -357,3 +357,18 @@ def test_a_port_on_another_line_is_asked_there(kit):
     bead = tube("s1", "bead", material="copper-nickel_8mm_1")
     line = line_of(bead, port_a=Port(on=JoinedTo(line="other", span="t1", branch="C")))
     assert {f.where.end for f in plan_line(line, kit).findings if f.code == "end_open"} == {"B"}
+
+
+def test_a_hose_for_the_only_tube_meets_the_ports(kit):
+    """What was there before says nothing of the ends that the new piece needs."""
+    port = Port(thread="3/8-24", seat="inverted-45")
+    line = line_of(started(kit, "brake"), service="brake", port_a=port, port_b=port)
+    made, name = put_for(line, kit, "s1", "hose")
+    hose = made.span(name)
+    assert (hose.own_a, hose.own_b) == (Side(kind="plug", of="double-45", thread="3/8-24"),) * 2
+    assert not {"nothing_between", "wrong_seat", "joint_threads"} & set(told(kit, made))
+
+
+def test_a_size_that_nobody_lists_is_refused(kit):
+    with pytest.raises(NotAChain, match="no “7 furlongs” in this material"):
+        retubed(line_of(started(kit, "cooler"), service="cooler"), kit, "s1", size="7 furlongs")

@@ -129,3 +129,14 @@ def test_what_cannot_be_edited_is_said_in_a_sentence(kit):
     ).document
     with pytest.raises(Refused, match="this is a hose"):
         edit_chain(hosed, ChainEdit(kind="split", span=hosed.spans[1].id), kit)
+
+
+@pytest.mark.parametrize("kind", ["insert", "swap"])
+def test_a_tube_comes_into_a_line_of_hose_alone(kit, kind):
+    """In the size that the service usually starts with, under the hose beside it."""
+    hose = HoseSpan(id="h1", hose="cooler_3-8in", clamp="worm_12-20")
+    line = Line(name="hose alone", service="cooler", unit="in", spans=(hose,))
+    made = edit_chain(line, ChainEdit(kind=kind, span="h1", put="tube"), kit)
+    tube = made.document.span(made.span)
+    assert kit.tubes[tube.tube].size == "3/8 in"
+    assert (tube.end_a.fitting == "bead") == (kind == "insert")

@@ -25,7 +25,9 @@ from bendrel.core.ids import NotAChain
 from bendrel.core.lengths import is_blank, length_mm
 from bendrel.core.line.document import COMPONENT_KINDS, ComponentSpan, HoseSpan, Line, RigidSpan
 from bendrel.core.line.resolve import Resolved, resolve
+from bendrel.core.line.run import main_run
 from bendrel.core.plan.retube import ended, retubed
+from bendrel.core.plan.starting import starting_line
 from bendrel.core.record import record
 from bendrel.core.shape.bends import BendList, ShapeError
 from bendrel.core.shop.kit import Kit
@@ -78,10 +80,12 @@ def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
     if edit.put and edit.kind in ("insert", "swap"):
         if edit.put not in ("tube", "hose", *COMPONENT_KINDS):
             raise Refused(f"There is no part “{edit.put}”; choose one that is listed.")
+        usual = main_run(starting_line(kit, line.name, line.service, line.unit))
+        like = usual.span if usual is not None else None
         if edit.kind == "insert":
-            made, name = put_in(line, kit, edit.span, edit.side, edit.put)
+            made, name = put_in(line, kit, edit.span, edit.side, edit.put, like)
         else:
-            made, name = put_for(line, kit, edit.span, edit.put)
+            made, name = put_for(line, kit, edit.span, edit.put, like)
         return Edited(document=made, span=name)
     if edit.kind == "tube":
         return Edited(document=retubed(line, kit, edit.span, edit.material, edit.size), span=edit.span)

@@ -4626,8 +4626,8 @@ export interface components {
          * Face
          * @description One end of a span, or a port, as another part meets it.
          *
-         *     A `plug` seals as an end of tube does: `of` is its end type, `size` the tube that its nut is for; eyes,
-         *     studs and latches are plugs by their end type. A `socket` has the seat `of` (blank while nobody has said
+         *     A `plug` seals as an end of tube does: `of` is its end type; eyes, studs and latches are plugs by
+         *     their end type. A `socket` has the seat `of` (blank while nobody has said
          *     it). A `spigot` of the form `of` (plain, bead, barb) goes into a hose. A `bore` is a hose's, `of` its
          *     catalogue row. `thread` is as designated; `mm` the diameter of spigot or bore, or of the tube that a
          *     socket takes. `name` says it in words. `unknown`: nobody has said what it is.
@@ -4650,11 +4650,6 @@ export interface components {
              * @default
              */
             thread: string;
-            /**
-             * Size
-             * @default
-             */
-            size: string;
             /** Mm */
             mm?: number | null;
         };

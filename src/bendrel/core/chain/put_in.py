@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from bendrel.core.chain.pieces import best_clamp, component_offers
-from bendrel.core.edits.chain import fresh_id, insert, place_of, remove, swapped
+from bendrel.core.edits.chain import fresh_id, insert, place_of, swapped
 from bendrel.core.findings import EndName
 from bendrel.core.hose.hose import Hose
 from bendrel.core.ids import NotAChain
@@ -22,7 +22,6 @@ from bendrel.core.line.document import (
     RigidSpan,
     Side,
     Span,
-    TubeEnd,
 )
 from bendrel.core.line.opened import stays
 from bendrel.core.line.rewrite import computed_length
@@ -36,20 +35,27 @@ _UNDER_HOSE = ("bead", "barb", "plain")
 _OTHER: dict[EndName, EndName] = {"A": "B", "B": "A"}
 
 
-def put_in(line: Line, kit: Kit, beside: str, side: EndName, what: What) -> tuple[Line, str]:
-    """`line` with a new span of a kind beside another one, and its id. Raises NotAChain."""
-    at = place_of(line, beside) + (0 if side == "A" else 1)
+def put_in(
+    line: Line, kit: Kit, beside: str, side: EndName, what: What, like: RigidSpan | None = None
+) -> tuple[Line, str]:
+    """`line` with a new span of a kind beside another one, and its id. A tube is of the stock of `like`
+    where the line has none of its own. Raises NotAChain."""
+    next_to = place_of(line, beside)
     name = fresh_id(line, _LETTER.get(what, "c"))
-    made = insert(line, at, _blank(line, kit, at, name, what))
+    own, met = face_of(kit, line.spans[next_to], side), facing(kit, line, next_to, side)
+    faces = (met, own) if side == "A" else (own, met)
+    at = next_to + (0 if side == "A" else 1)
+    made = insert(line, at, _blank(line, kit, at, name, what, faces, like))
     return _suited(made, kit, name), name
 
 
-def put_for(line: Line, kit: Kit, gone: str, what: What) -> tuple[Line, str]:
-    """`line` with a new span of a kind in the place of another one, and its id. Raises NotAChain."""
+def put_for(line: Line, kit: Kit, gone: str, what: What, like: RigidSpan | None = None) -> tuple[Line, str]:
+    """`line` with a new span of a kind in the place of another one, and its id; `like` as in `put_in`. Raises
+    NotAChain."""
     at = place_of(line, gone)
     name = fresh_id(line, _LETTER.get(what, "c"))
-    there = remove(line, gone) if len(line.spans) > 1 else line
-    made = swapped(line, gone, _blank(there, kit, at, name, what))
+    faces = (facing(kit, line, at, "A"), facing(kit, line, at, "B"))
+    made = swapped(line, gone, _blank(line, kit, at, name, what, faces, like))
     return _suited(made, kit, name), name
 
 
@@ -125,29 +131,32 @@ def _under_hose(line: Line, kit: Kit, tube: RigidSpan, end: EndName) -> Line:
     return next((one for one in made if one is not None), line)
 
 
-def _blank(line: Line, kit: Kit, at: int, name: str, what: What) -> Span:
-    """A new span that is going to stand at place `at` of `line`."""
-    left = face_of(kit, line.spans[at - 1], "B") if at > 0 else facing(kit, line, 0, "A")
-    right = face_of(kit, line.spans[at], "A") if at < len(line.spans) else facing(kit, line, at - 1, "B")
+def _blank(
+    line: Line, kit: Kit, at: int, name: str, what: What, faces: tuple[Face, Face], like: RigidSpan | None
+) -> Span:
+    """A new span that is going to stand at place `at` of `line`, between two `faces`."""
     if what == "tube":
-        return _tube(line, name)
+        return _tube(line, name, like)
     if what == "hose":
-        return _hose(line, kit, at, name, left, right)
-    made = component_between(kit, line.service, what, left, right)
+        return _hose(line, kit, at, name, *faces)
+    made = component_between(kit, line.service, what, *faces)
     return replace(made or ComponentSpan(what=what), id=name)  # type: ignore[arg-type]
 
 
-def _tube(line: Line, name: str) -> RigidSpan:
+def _tube(line: Line, name: str, like: RigidSpan | None) -> RigidSpan:
     """A tube that is not read yet, of the same stock as the one that is worked on."""
     run = main_run(line)
-    if run is None:
-        raise NotAChain("There is no tube in this line that a new one could be like; choose it in Choose.")
-    like = run.span
-    end = TubeEnd()
+    stock = run.span if run is not None else like
+    if stock is None:
+        raise NotAChain("There is no tube in this line that a new one could be like.")
     return RigidSpan(
-        id=name, tube=like.tube, bender=like.bender, readings=BendReadings(last=Length(unit=line.unit)),
-        end_a=end, end_b=end, spare=like.spare, marks=like.marks,
-    )  # fmt: skip
+        id=name,
+        tube=stock.tube,
+        bender=stock.bender,
+        readings=BendReadings(last=Length(unit=line.unit)),
+        spare=stock.spare,
+        marks=stock.marks,
+    )
 
 
 def _sizes(line: Line, kit: Kit, at: int, left: Face, right: Face) -> tuple[float, ...]:

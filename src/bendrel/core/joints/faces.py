@@ -88,11 +88,11 @@ def _tube(kit: Kit, span: RigidSpan, end: EndName) -> Face:
     if fitting.takes_hose:
         form = "bead" if fitting.beaded else "plain" if fitting.kind == "plain" else "barb"
         name = {"bead": "a beaded tube end", "plain": "a bare tube end", "barb": "a barb on the tube"}[form]
-        return Face(kind="spigot", name=name, of=form, size=tube.size, mm=tube.od_mm)
+        return Face(kind="spigot", name=name, of=form, mm=tube.od_mm)
     nut = kit.nuts.get(choice.nut) if choice.nut else None
     thread = nut.thread if nut is not None else ""
     name = f"{fitting.name}, {thread}" if thread else fitting.name
-    return Face(kind="plug", name=name, of=fitting.id, thread=thread, size=tube.size, mm=tube.od_mm)
+    return Face(kind="plug", name=name, of=fitting.id, thread=thread, mm=tube.od_mm)
 
 
 def _hose(kit: Kit, span: HoseSpan, end: EndName) -> Face:

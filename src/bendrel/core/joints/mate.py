@@ -15,18 +15,15 @@ from bendrel.core.threads.fit import MixedThreads, ThreadFit, thread_fit
 
 MateCode = Literal[
     "wrong_seat", "joint_threads", "nothing_between", "union_ends", "joint_without_hose", "hose_on_what",
-    "end_open", "side_unsaid", "joint_size",
+    "end_open", "joint_size",
 ]  # fmt: skip
-Word = Literal["no", "care", "unsaid"]
 _PRACTICE = Source(kind="common practice", text="what is screwed or pushed together")
 
 
 @record
 class Remark:
-    """One thing that stands against two faces. `no`: they do not go together; `care`: they may; `unsaid`:
-    nobody has said enough."""
+    """One reason why two faces do not go together."""
 
-    word: Word
     code: MateCode
     title: str
     message: str
@@ -45,7 +42,6 @@ def mate(kit: Kit, one: Face, other: Face, body: Joint | None = None) -> tuple[R
     if body is not None and "bore" not in (one.kind, other.kind) and "unknown" not in (one.kind, other.kind):
         return (
             Remark(
-                word="no",
                 code="joint_without_hose",
                 title=f"No hose makes this {body.name}",
                 message=f"{_begun(one.name)} meets {other.name}, and the joint is told as {body.name}.",
@@ -86,7 +82,6 @@ def _union(kit: Kit, body: Joint, one: Face, other: Face) -> tuple[Remark, ...]:
         names = " and ".join(dict.fromkeys(face.name for face in wrong))
         return (
             Remark(
-                word="no",
                 code="union_ends",
                 title=f"A {body.name} does not take {names}",
                 message=f"It takes {takes} on both sides.",
@@ -97,7 +92,6 @@ def _union(kit: Kit, body: Joint, one: Face, other: Face) -> tuple[Remark, ...]:
     if len({face.of for face in made}) > 1:
         return (
             Remark(
-                word="no",
                 code="union_ends",
                 title=f"The two ends in this {body.name} are of two kinds",
                 message=f"{_begun(one.name)} on one side, {other.name} on the other: one body has one seat.",
@@ -117,7 +111,6 @@ def _seat(kit: Kit, plug: Face, socket: Face) -> tuple[Remark, ...]:
         return ()
     return (
         Remark(
-            word="no",
             code="wrong_seat",
             title=f"{_begun(fitting.name)} does not seal in a {seat.name}",
             message=fit.reason,
@@ -167,7 +160,6 @@ def fit_words(fit: ThreadFit, *, over: bool) -> str:
 
 def _thread(message: str, title: str, source: Source) -> Remark:
     return Remark(
-        word="no",
         code="joint_threads",
         title=title,
         message=message,
@@ -184,7 +176,6 @@ def _sizes(kit: Kit, plug: Face, socket: Face) -> tuple[Remark, ...]:
         return ()
     return (
         Remark(
-            word="no",
             code="joint_size",
             title=f"The connector is for {socket.mm:g} mm, the tube is {plug.mm:g} mm",
             message="A latch holds only on the tube and bead that it was made for.",
@@ -197,7 +188,6 @@ def _sizes(kit: Kit, plug: Face, socket: Face) -> tuple[Remark, ...]:
 def _nothing_between(one: Face, other: Face) -> Remark:
     what = "ends that both want a seat" if one.kind == "plug" else "ports that both want an end"
     return Remark(
-        word="no",
         code="nothing_between",
         title=f"Two {what} meet with nothing between them",
         message=f"{_begun(one.name)} meets {other.name}.",
@@ -208,7 +198,6 @@ def _nothing_between(one: Face, other: Face) -> Remark:
 
 def _no_hose(spigot: Face, other: Face) -> Remark:
     return Remark(
-        word="no",
         code="end_open",
         title=f"{_begun(spigot.name)} meets {other.name} with no hose between them",
         message="It holds and seals only under a hose.",
@@ -219,7 +208,6 @@ def _no_hose(spigot: Face, other: Face) -> Remark:
 
 def _hose_on(bore: Face, met: Face) -> Remark:
     return Remark(
-        word="no",
         code="hose_on_what",
         title=f"{_begun(bore.name)} cannot be clamped on {met.name}",
         message="A clamped hose goes on a spigot, a bead or a barb, not on a thread or a flare.",

@@ -33,6 +33,8 @@ def retubed(line: Line, kit: Kit, span_id: str, material: str = "", size: str = 
         raise NotAChain("Choose a tube of the catalogue first.")
     own = [tube for tube in kit.tubes.values() if tube.material == (material or now.material)]
     wanted = [tube for tube in own if tube.size == (size or now.size)]
+    if size and not wanted:
+        raise NotAChain(f"The catalogue has no “{size[:40]}” in this material; choose a size that is listed.")
     near = wanted or sorted(own, key=lambda tube: abs(tube.od_mm - now.od_mm))[:1]
     if not near:
         raise NotAChain(f"The catalogue has no tube of “{material[:40]}”; choose a material that is listed.")
@@ -184,7 +186,7 @@ def _adapted(run: Run, kit: Kit, fitting: Fitting, tube: Tube, at: RunEnd) -> _E
     seat = at.port.seat or next((s.id for s in kit.seats.values() if now in s.takes), "")
     port = port_face(kit, replace(at.port, seat=seat))
     end = replace(at.tube, fitting=fitting.id, nut=nut.id)
-    plug = Face(kind="plug", name=fitting.name, of=fitting.id, thread=nut.thread, size=tube.size)
+    plug = Face(kind="plug", name=fitting.name, of=fitting.id, thread=nut.thread)
     left, right = (port, plug) if at.end == "A" else (plug, port)
     made = component_between(kit, run.line.service, "adapter", left, right)
     if made is None:

@@ -76,7 +76,7 @@ def _finding(whole: Whole, remark: Remark, at: int, end: EndName) -> Finding:
     at_port = at == 0 if end == "A" else at + 1 == len(whole.line.spans)
     lead = f"End {end}: " if at_port and isinstance(span, RigidSpan) else ""
     return Finding(
-        severity="stop" if remark.word == "no" else "caution",
+        severity="stop",
         code=cast(Code, remark.code),
         where=_place(whole, at, end),
         title=lead + remark.title,
