@@ -14,7 +14,7 @@ from starlette.testclient import TestClient
 
 from bendrel.api.app import create_app
 from bendrel.catalogue.loader import load_kit
-from bendrel.services.demo import fill_demo
+from bendrel.services.demo.demo import fill_demo
 from bendrel.services.startup import Shop, open_shop
 
 # fewer drawn cases while deliberate mistakes are counted (tools/mutants.py): each runs the tests once more

@@ -21,18 +21,18 @@ from pydantic import TypeAdapter
 from pypdf import PdfReader
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.bending.calibration import Calibration
 from bendrel.core.findings import Derivation
+from bendrel.core.parts.calibration import Calibration
+from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.working import order_of_work, working_of
-from bendrel.core.rigid.steps import Step
-from bendrel.core.shop.kit import Kit
-from bendrel.exchange.documents import line_from_value
-from bendrel.exchange.sheet import build_sheet
-from bendrel.services.benches import BenchReport, report
+from bendrel.core.work.steps import Step
+from bendrel.exchange.documents.documents import line_from_value
+from bendrel.exchange.paper.sheet import build_sheet
+from bendrel.services.bench.benches import BenchReport, report
 from bendrel.services.errors import Refused
-from bendrel.services.tubes import tube_of
+from bendrel.services.shelf.tubes import tube_of
 
 KEPT = Path(__file__).parent / "kept"
 LINES, TOLD = KEPT / "lines.json.xz", KEPT / "told.json.xz"

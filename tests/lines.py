@@ -9,8 +9,6 @@ import dataclasses
 from typing import Any
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.bending.calibration import Calibration
-from bendrel.core.lengths import Angle, Length, Plane
 from bendrel.core.line.document import (
     BendReadings,
     BendRow,
@@ -26,8 +24,10 @@ from bendrel.core.line.document import (
     TubeEnd,
 )
 from bendrel.core.line.run import main_run, with_span
+from bendrel.core.parts.calibration import Calibration
+from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
-from bendrel.core.shop.kit import Kit
+from bendrel.core.units.lengths import Angle, Length, Plane
 
 
 @record

@@ -13,10 +13,10 @@ from collections.abc import Iterable
 from dataclasses import replace
 from itertools import pairwise
 
-from bendrel.core.closing.joints import joints_of
-from bendrel.core.edits.chain import fresh_id, insert, insert_beside
+from bendrel.core.bend.tube.planned import Rigid, plan_rigid
+from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.ids import NotAChain
-from bendrel.core.lengths import Angle, Length, Plane
+from bendrel.core.line.condition import Damage, Fixture
 from bendrel.core.line.document import (
     BendReadings,
     BendRow,
@@ -36,20 +36,20 @@ from bendrel.core.line.document import (
     RigidSpan,
     TubeEnd,
 )
+from bendrel.core.line.edits.chain import fresh_id, insert, insert_beside
 from bendrel.core.line.hose_way import HoseEndAt, HoseWay
+from bendrel.core.line.proving import Hold, HoldRow, JointEvent, JointWork, Proving
+from bendrel.core.line.removal import Removal, RemovedItem
 from bendrel.core.line.run import main_run
+from bendrel.core.mend.decide import mended
+from bendrel.core.mend.let_in import LetIn, let_in, place_of_component
+from bendrel.core.mend.proposals import proposals
+from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.starting import starting_line
-from bendrel.core.proof.log import Hold, HoldRow, JointEvent, JointWork, Proving
-from bendrel.core.removal.log import Removal, RemovedItem
-from bendrel.core.repair.condition import Damage, Fixture
-from bendrel.core.rigid.planned import Rigid, plan_rigid
-from bendrel.core.shape.bends import ShapeError
-from bendrel.core.shop.kit import Kit
-from bendrel.core.splice.decide import mended
-from bendrel.core.splice.let_in import LetIn, let_in, place_of_component
-from bendrel.core.splice.proposals import proposals
-from bendrel.core.units import Unit
-from bendrel.services.splicing import damaged_of
+from bendrel.core.units.lengths import Angle, Length, Plane
+from bendrel.core.units.notation import Unit
+from bendrel.core.work.joints import joints_of
+from bendrel.services.mend.splicing import damaged_of
 
 PARTS: tuple[ComponentKind, ...] = (
     "filter", "check valve", "shut-off valve", "cooler", "restrictor", "adapter", "elbow", "union",

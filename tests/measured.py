@@ -12,9 +12,9 @@ from math import radians, tan
 import numpy as np
 from scipy.spatial.transform import Rotation
 
-from bendrel.core.lengths import Angle, Length, Plane
+from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.line.document import BendReadings, BendRow, CornerReadings, CornerRow
-from bendrel.core.shape.bends import Bend, BendList
+from bendrel.core.units.lengths import Angle, Length, Plane
 
 OD, R = 4.7625, 15.0
 

@@ -8,7 +8,7 @@ import pypdfium2
 
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
-from bendrel.exchange.sheet import build_sheet
+from bendrel.exchange.paper.sheet import build_sheet
 
 
 def boxes_on(data, number=0):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import random
 
-from bendrel.core.shape.bends import Bend, BendList
+from bendrel.core.geometry.bends import Bend, BendList
 
 
 def random_part(seed: int, *, bends: int | None = None, hairpins: bool = True) -> BendList:

@@ -6,11 +6,11 @@ import random
 from typing import Any
 
 from bendrel.core.findings import Finding, Fix
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries, Line
-from bendrel.core.shop.kit import Kit
-from bendrel.exchange.documents import line_from_value, line_to_value
-from bendrel.services.chains import ChainEdit, edit_chain
+from bendrel.core.parts.kit import Kit
+from bendrel.core.units.lengths import Length
+from bendrel.exchange.documents.documents import line_from_value, line_to_value
+from bendrel.services.line.chains import ChainEdit, edit_chain
 from tests.lines import Component, End, Hose, bent, row
 
 PARTS = ("check valve", "reservoir", "filter", "restrictor", "shut-off valve", "cooler", "adapter")

@@ -6,14 +6,14 @@ from collections.abc import Iterable
 from itertools import pairwise
 from pathlib import Path
 
-from bendrel.core.measuring.legs import setback_mm
-from bendrel.core.shape.bends import Bend, BendList, bend_spans
-from bendrel.core.shape.centreline import sampled
-from bendrel.core.shape.copies import neighbour
-from bendrel.core.shape.corners import corners_from_bends
-from bendrel.core.shape.reradius import reradius
-from bendrel.core.shape.view import ABOVE, View, clearest
-from bendrel.core.units import format_length
+from bendrel.core.geometry.bends import Bend, BendList, bend_spans
+from bendrel.core.geometry.centreline import sampled
+from bendrel.core.geometry.copies import neighbour
+from bendrel.core.geometry.corners import corners_from_bends
+from bendrel.core.geometry.reradius import reradius
+from bendrel.core.geometry.view import ABOVE, View, clearest
+from bendrel.core.measure.legs import setback_mm
+from bendrel.core.units.notation import format_length
 
 FOLDER = Path(__file__).parents[1] / "docs" / "guide" / "drawings"
 TUBE, BEND, LIGHT, INK, SECOND, NOTE = "#b5561f", "#7d3a13", "#d98b57", "#15191b", "#4c5457", "#2c5a70"

@@ -76,7 +76,7 @@ def main() -> int:
     options = asked.parse_args()
     os.environ["HYPOTHESIS_PROFILE"] = "mutants"
     if not PLACE.exists():
-        run("bendrel.core.chain.direction.*")  # makes all of them; tries this one's
+        run("bendrel.core.joints.direction.*")  # makes all of them; tries this one's
     chosen = drawn(options.sample, options.seed)
     before = outcomes()
     left = [name for name in chosen if before[name] in ALIVE | UNTOUCHED | {None}]

@@ -12,7 +12,7 @@ import uvicorn
 from bendrel.api.app import create_app
 from bendrel.logs import log_beside
 from bendrel.patience import PatientProtocol
-from bendrel.services.demo import fill_demo
+from bendrel.services.demo.demo import fill_demo
 from bendrel.services.startup import open_shop
 from bendrel.store.opening import make_folder, served_alone
 from bendrel.store.sweep import sweep

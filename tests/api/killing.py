@@ -29,7 +29,7 @@ from PIL import Image
 from starlette.testclient import TestClient
 
 from bendrel.api import app
-from bendrel.services import photos
+from bendrel.services.job import photos
 from bendrel.services.startup import open_shop
 from bendrel.store.sweep import sweep
 

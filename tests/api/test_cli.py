@@ -14,10 +14,10 @@ from unittest.mock import patch
 import pytest
 
 from bendrel.cli import main
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries, ComponentSpan, HoseSpan, JoinedTo, Line, Port
-from bendrel.exchange.archive import ArchivedJob, write_archive
-from bendrel.exchange.documents import write_line
+from bendrel.core.units.lengths import Length
+from bendrel.exchange.documents.archive import ArchivedJob, write_archive
+from bendrel.exchange.documents.documents import write_line
 from tests.lines import bent, row
 
 BENDREL = Path(sys.executable).with_name("bendrel")

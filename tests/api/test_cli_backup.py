@@ -5,7 +5,7 @@ import subprocess
 import sys
 from pathlib import Path
 
-from bendrel.services.jobs import JobDraft
+from bendrel.services.job.jobs import JobDraft
 from bendrel.services.startup import open_shop
 
 BENDREL = Path(sys.executable).with_name("bendrel")

@@ -5,7 +5,7 @@ import json
 import pytest
 
 from bendrel.api.guard import MOST_PATH
-from bendrel.exchange.elements import MOST_IN_A_LINE, holds_over
+from bendrel.exchange.documents.elements import MOST_IN_A_LINE, holds_over
 
 JSON = {"content-type": "application/json"}
 ANSWERS = {

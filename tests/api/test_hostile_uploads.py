@@ -16,8 +16,8 @@ from time import perf_counter
 import pytest
 
 from bendrel.api import beside
-from bendrel.exchange.documents import line_to_value
-from bendrel.exchange.dxf import read_dxf
+from bendrel.exchange.documents.documents import line_to_value
+from bendrel.exchange.shapes.dxf import read_dxf
 from tests.api.hostile import JOB, dxf, hostile, jpeg, png, zipped
 from tests.lines import bent, row
 

@@ -11,14 +11,14 @@ import pytest
 from starlette.testclient import TestClient
 
 from bendrel.api.app import create_app
-from bendrel.core.lengths import Length
+from bendrel.core.geometry.centreline import end_frame
 from bendrel.core.line.checks import Checks
 from bendrel.core.line.document import Carries
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.shape.centreline import end_frame
-from bendrel.exchange.documents import line_to_value
-from bendrel.services.jobs import JobDraft
-from bendrel.services.measuring import look_at_checks
+from bendrel.core.units.lengths import Length
+from bendrel.exchange.documents.documents import line_to_value
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.line.measuring import look_at_checks
 from bendrel.services.startup import open_shop
 from tests.lines import Component, End, Hose, bent, replace, row
 from tests.parts import random_part

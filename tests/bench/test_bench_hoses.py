@@ -3,11 +3,11 @@
 
 import numpy as np
 
-from bendrel.core.circuit.flowing import flow_of_circuit
-from bendrel.core.circuit.joined import net_of, plan_job_line
-from bendrel.core.hose.laid import hose_shape
-from bendrel.core.hose.moving import over_travel, travel
-from bendrel.core.hose.windows import hose_windows, windows_over
+from bendrel.core.flow.circuit.flowing import flow_of_circuit
+from bendrel.core.flow.circuit.joined import net_of, plan_job_line
+from bendrel.core.hose.shape.laid import hose_shape
+from bendrel.core.hose.shape.moving import over_travel, travel
+from bendrel.core.hose.shape.windows import hose_windows, windows_over
 from bendrel.core.line.document import JoinedTo, Port
 from tests.core.test_circuits import BACK, SOURCE, hose, line, part
 from tests.core.test_hose_moving import hinge

@@ -5,11 +5,11 @@ from time import perf_counter
 
 import pytest
 
-from bendrel.core.asbuilt.laid import laid_out
-from bendrel.core.asbuilt.trial import Offer
-from bendrel.core.bending.order import find_order
-from bendrel.core.fitup.correction import correct
-from bendrel.core.fitup.exactness import fitted, landings
+from bendrel.core.bend.fitting.correction import correct
+from bendrel.core.bend.fitting.exactness import fitted, landings
+from bendrel.core.bend.told.laid import laid_out
+from bendrel.core.bend.told.trial import Offer
+from bendrel.core.bend.tool.order import find_order
 from bendrel.core.stock.cutting import Wanted, cut_list
 from bendrel.core.stock.patterns import Bar
 from tests.core.test_cutting import sat_bound

@@ -5,9 +5,9 @@ from datetime import date
 
 import numpy as np
 
-from bendrel.core.proof.hold import HoldTest, judge_hold
-from bendrel.services.jobs import JobDraft
-from bendrel.services.proof_runs import thinned
+from bendrel.core.work.proof.hold import HoldTest, judge_hold
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.proof.proof_runs import thinned
 from tests.lines import bent, row
 
 TIMES = np.arange(0, 7200, 0.1)

@@ -2,12 +2,12 @@
 
 import pytest
 
-from bendrel.core.lengths import Length, length_mm
+from bendrel.core.line.condition import Condition, Fixture
 from bendrel.core.line.document import BendReadings
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
-from bendrel.core.repair.condition import Condition, Fixture
-from bendrel.services.chains import ChainEdit, edit_chain
+from bendrel.core.units.lengths import Length, length_mm
+from bendrel.services.line.chains import ChainEdit, edit_chain
 from tests.lines import bent, with_tube
 
 

@@ -13,14 +13,14 @@ import pytest
 from scipy.optimize import minimize
 from scipy.spatial.transform import Rotation
 
-from bendrel.core.asbuilt.figures import MadeBend, as_built
-from bendrel.core.asbuilt.laid import Laid
-from bendrel.core.fitup.ways import ExactWays
+from bendrel.core.bend.bench.remade import remake
+from bendrel.core.bend.told.figures import MadeBend, as_built
+from bendrel.core.bend.told.laid import Laid
+from bendrel.core.bend.tube.choosing import choices_of
+from bendrel.core.bend.tube.part import shape_of
+from bendrel.core.line.exact_ways import ExactWays
 from bendrel.core.line.run import main_run
-from bendrel.core.making.remade import remake
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.rigid.choosing import choices_of
-from bendrel.core.rigid.part import shape_of
 from tests.core.bench_simulation import Tube
 from tests.lines import bent, in_order, known_kit, row, the_tube, with_tube
 from tests.measured import walk

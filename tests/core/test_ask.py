@@ -8,12 +8,12 @@ from math import hypot
 
 import pytest
 
-from bendrel.core.measuring.ask import separating, unnoticed
-from bendrel.core.measuring.culprits import Given, ranked
-from bendrel.core.measuring.doubt import ReadingErrors, doubt_of, spread_of
-from bendrel.core.measuring.legs import ReadBend, ReadBends
-from bendrel.core.measuring.outcome import outcome
-from bendrel.core.measuring.slots import changed, slots
+from bendrel.core.measure.ask import separating, unnoticed
+from bendrel.core.measure.culprits import Given, ranked
+from bendrel.core.measure.doubt import ReadingErrors, doubt_of, spread_of
+from bendrel.core.measure.legs import ReadBend, ReadBends
+from bendrel.core.measure.outcome import outcome
+from bendrel.core.measure.slots import changed, slots
 
 ERRORS = ReadingErrors(length_mm=0.5, angle_deg=1.0, gross_mm=40.0, gross_deg=15.0)
 

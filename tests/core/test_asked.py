@@ -9,16 +9,16 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.closing.asked import HoldProof, proof_of
-from bendrel.core.closing.holding import HoldProposal, HoldUnread, hold_test, proposed
-from bendrel.core.closing.joints import joints_of
-from bendrel.core.closing.sign_off import in_the_way
-from bendrel.core.closing.standing import standing_of
-from bendrel.core.closing.steps import work_of
 from bendrel.core.line.document import Line
-from bendrel.core.proof.hold import judge_hold
-from bendrel.core.proof.log import Hold, HoldRow
-from bendrel.core.proof.rules import HoldKind
+from bendrel.core.line.proving import Hold, HoldRow
+from bendrel.core.parts.proving import HoldKind
+from bendrel.core.work.asked import HoldProof, proof_of
+from bendrel.core.work.closing import work_of
+from bendrel.core.work.holding import HoldProposal, HoldUnread, hold_test, proposed
+from bendrel.core.work.joints import joints_of
+from bendrel.core.work.proof.hold import judge_hold
+from bendrel.core.work.sign_off import in_the_way
+from bendrel.core.work.standing import standing_of
 from tests.core.test_closing import KIT, line, tube
 
 DONE = {"gas": "above the air", "liquid": "above the air", "vacuum": "below the air"}

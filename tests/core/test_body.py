@@ -8,10 +8,11 @@ import numpy as np
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.bending.body import Bench, Block, Surroundings, ToolKind, surroundings
-from bendrel.core.bending.sides import Tail
-from bendrel.core.bending.swing import levered, resting, swinging
+from bendrel.core.bend.tool.body import Block, Surroundings, surroundings
+from bendrel.core.bend.tool.sides import Tail
+from bendrel.core.bend.tool.swing import levered, resting, swinging
 from bendrel.core.findings import Source
+from bendrel.core.parts.tool_kind import Bench, ToolKind
 
 SOURCE = Source(kind="from memory", text="round figures of this test")
 R, OD = 20.0, 6.0

@@ -11,12 +11,12 @@ from math import pi, sqrt
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.chain.direction import backwards, flow_of
-from bendrel.core.chain.strength import clamped_joint
-from bendrel.core.hose.push_fit import PushBands, clamp_holds, clamps_for, hose_fit, overlap_needed_mm
-from bendrel.core.lengths import Length
+from bendrel.core.flow.strength import clamped_joint
+from bendrel.core.joints.direction import backwards, flow_of
 from bendrel.core.line.document import Carries
+from bendrel.core.parts.push_fit import PushBands, clamp_holds, clamps_for, hose_fit, overlap_needed_mm
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.units.lengths import Length
 from tests.core.test_refused import hosed, line
 from tests.lines import DOUBLE, Component, End, bent, replace, row
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.line.bought import compare_bought
 from bendrel.core.line.document import PartReading
 from bendrel.core.line.resolve import resolve
-from bendrel.core.measuring.doubt import ReadingErrors
-from bendrel.core.shape.bends import Bend, BendList
+from bendrel.core.measure.doubt import ReadingErrors
 from tests.lines import bent, replace, row, the_tube
 from tests.measured import OD, R, marks, walk
 

@@ -5,17 +5,17 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.bending.calibration import (
+from bendrel.core.bend.tool.calibration import (
     CalibrationPrior,
     Trial,
     blank_piece,
     calibrate,
-    calibrated,
     names_of,
     next_piece,
     predict,
     prediction_sd,
 )
+from bendrel.core.parts.calibration import calibrated
 from tests.core.piece_bench import Tool, readings
 
 PRIOR = CalibrationPrior(

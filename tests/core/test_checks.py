@@ -4,17 +4,17 @@ from math import cos, radians, sin
 
 import pytest
 
-from bendrel.core.lengths import Angle, Length, Plane
 from bendrel.core.line.checks import Checks, way_from_a
 from bendrel.core.line.document import CornerReadings
 from bendrel.core.line.resolve import resolve
-from bendrel.core.measuring.culprits import Suspect
-from bendrel.core.measuring.explain import name_of, slip_of
-from bendrel.core.measuring.slots import Slot
+from bendrel.core.measure.culprits import Suspect
+from bendrel.core.measure.explain import name_of, slip_of
+from bendrel.core.measure.slots import Slot
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
-from bendrel.core.quantities import parse_way
-from bendrel.core.units import UnitError
+from bendrel.core.units.lengths import Angle, Length, Plane
+from bendrel.core.units.notation import UnitError
+from bendrel.core.units.quantities import parse_way
 from tests.lines import bent, cornered, end_of, replace, row, the_tube
 
 # An L of 100 and 80 mm to the centreline corner with R 15 at 90°: along the tube 180 − 30 + 15·π/2

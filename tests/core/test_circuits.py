@@ -7,14 +7,14 @@ import dataclasses
 import pytest
 from scipy.integrate import solve_ivp
 
-from bendrel.core.circuit.flowing import flow_of_circuit
-from bendrel.core.circuit.joined import net_of, plan_job_line
-from bendrel.core.circuit.judged import judge_net
-from bendrel.core.circuit.vacuum import vacuum_of
-from bendrel.core.fluids.flow import Stretch, Way, flow_through
-from bendrel.core.fluids.vacuum import ATMOSPHERE_KPA, held_minutes, strokes
-from bendrel.core.lengths import Length
+from bendrel.core.flow.circuit.flowing import flow_of_circuit
+from bendrel.core.flow.circuit.joined import net_of, plan_job_line
+from bendrel.core.flow.circuit.judged import judge_net
+from bendrel.core.flow.circuit.vacuum import vacuum_of
+from bendrel.core.flow.flow import Stretch, Way, flow_through
+from bendrel.core.flow.vacuum import ATMOSPHERE_KPA, held_minutes, strokes
 from bendrel.core.line.document import ComponentSpan, HoseSpan, JoinedTo, Line, Port, PortUnit
+from bendrel.core.units.lengths import Length
 
 HOSE = "steering-return_10mm"
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from bendrel.core.shape.bends import Bend, BendList
-from bendrel.core.shape.centreline import sampled
-from bendrel.core.shape.view import ABOVE, FROM_A, back_of, clearest, from_b
+from bendrel.core.geometry.bends import Bend, BendList
+from bendrel.core.geometry.centreline import sampled
+from bendrel.core.geometry.view import ABOVE, FROM_A, back_of, clearest, from_b
 from tests.measured import shop_part, walk
 
 

@@ -7,11 +7,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from bendrel.core.geometry.bends import Span
+from bendrel.core.geometry.clips import clip_for, clip_places, spacing_for
+from bendrel.core.line.condition import Condition, Fixture
 from bendrel.core.line.document import Length
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.repair.condition import Condition, Fixture
-from bendrel.core.route.clips import clip_for, clip_places, spacing_for
-from bendrel.core.shape.bends import Span
 from tests.lines import bent, row
 
 

@@ -13,12 +13,6 @@ from itertools import product
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.closing.asked import HoldProof
-from bendrel.core.closing.joints import joints_of
-from bendrel.core.closing.sign_off import in_the_way, places_of, step_done
-from bendrel.core.closing.standing import standing_of
-from bendrel.core.closing.steps import Work, work_of
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import (
     Carries,
     ComponentSpan,
@@ -31,12 +25,18 @@ from bendrel.core.line.document import (
     RigidSpan,
     Span,
 )
+from bendrel.core.line.proving import Counted, FillRow, JointEvent, JointWork, Proving, SignOff
+from bendrel.core.line.removal import Removal
 from bendrel.core.line.signed import signed_stands, stamp_of
-from bendrel.core.proof.balance import balance
-from bendrel.core.proof.log import Counted, FillRow, JointEvent, JointWork, Proving, SignOff
-from bendrel.core.proof.torque import set_torque
-from bendrel.core.removal.log import Removal
-from bendrel.services.hose_ways import study_hose
+from bendrel.core.parts.torque import set_torque
+from bendrel.core.units.lengths import Length
+from bendrel.core.work.asked import HoldProof
+from bendrel.core.work.closing import Work, work_of
+from bendrel.core.work.joints import joints_of
+from bendrel.core.work.proof.balance import balance
+from bendrel.core.work.sign_off import in_the_way, places_of, step_done
+from bendrel.core.work.standing import standing_of
+from bendrel.services.hose.hose_ways import study_hose
 from tests.lines import bent
 
 KIT = load_kit()
@@ -248,7 +248,7 @@ def signed_line() -> Line:
     joints = joints_of(made, KIT)
     work = work_of(made, KIT, joints)
     events = (JointEvent(what="dried"), JointEvent(what="dry"), JointEvent(what="dry"))
-    from bendrel.core.proof.log import FunctionCheck
+    from bendrel.core.line.proving import FunctionCheck
 
     return replace(
         made,

@@ -6,14 +6,14 @@ import numpy as np
 import pytest
 from scipy.spatial.transform import Rotation
 
+from bendrel.core.geometry.bends import Bend, BendList, ShapeError
+from bendrel.core.geometry.centreline import end_frame, sampled
+from bendrel.core.geometry.copies import extended, neighbour
+from bendrel.core.geometry.reradius import bow_height_mm, reradius
 from bendrel.core.line.bought import compare_bought
 from bendrel.core.line.document import PartReading, RigidSpan
 from bendrel.core.line.resolve import resolve
-from bendrel.core.measuring.doubt import ReadingErrors
-from bendrel.core.shape.bends import Bend, BendList, ShapeError
-from bendrel.core.shape.centreline import end_frame, sampled
-from bendrel.core.shape.copies import extended, neighbour
-from bendrel.core.shape.reradius import bow_height_mm, reradius
+from bendrel.core.measure.doubt import ReadingErrors
 from tests.measured import OD, Hands, R, by_leg, shop_part, walk
 
 

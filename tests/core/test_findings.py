@@ -9,10 +9,10 @@ import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.findings import Finding
-from bendrel.core.lengths import Length
+from bendrel.core.line.condition import Condition, Damage, Decision, Fixture
 from bendrel.core.line.document import Line, Opening
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.repair.condition import Condition, Damage, Decision, Fixture
+from bendrel.core.units.lengths import Length
 from tests.core.test_refused import hosed, line
 from tests.core.test_room_and_route import hole
 from tests.lines import DOUBLE, Component, bent, end_of, replace, row

@@ -11,15 +11,15 @@ from dataclasses import dataclass, replace
 import numpy as np
 import pytest
 
-from bendrel.core.asbuilt.laid import laid_out
-from bendrel.core.asbuilt.standing import Reach
-from bendrel.core.asbuilt.trial import Offer, port_of, towards
-from bendrel.core.asbuilt.unknowns import Hand, Told, ToolDoubt
-from bendrel.core.fitup.exactness import Forecast, Zone, fitted, shares_made
-from bendrel.core.fitup.fit import Fit, Trust, fit, unknowns_of
-from bendrel.core.fitup.rounds import Fitting
-from bendrel.core.fitup.tweak import May
-from bendrel.core.shape.bends import Bend, BendList
+from bendrel.core.bend.fitting.exactness import Forecast, Zone, fitted, shares_made
+from bendrel.core.bend.fitting.fit import Fit, Trust, fit, unknowns_of
+from bendrel.core.bend.fitting.rounds import Fitting
+from bendrel.core.bend.fitting.tweak import May
+from bendrel.core.bend.told.laid import laid_out
+from bendrel.core.bend.told.standing import Reach
+from bendrel.core.bend.told.trial import Offer, port_of, towards
+from bendrel.core.bend.told.unknowns import Hand, Told, ToolDoubt
+from bendrel.core.geometry.bends import Bend, BendList
 from tests.core import fit_bench
 from tests.core.fit_bench import Plan, Port, made_tube, planned_tube, some_plan
 

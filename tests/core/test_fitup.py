@@ -11,10 +11,10 @@ import pytest
 from scipy.optimize import minimize
 from scipy.spatial.transform import Rotation
 
-from bendrel.core.asbuilt.laid import laid_out, shape_from
-from bendrel.core.fitup.correction import Freedom, correct
-from bendrel.core.shape.bends import BendList
-from bendrel.core.shape.centreline import sampled
+from bendrel.core.bend.fitting.correction import Freedom, correct
+from bendrel.core.bend.told.laid import laid_out, shape_from
+from bendrel.core.geometry.bends import BendList
+from bendrel.core.geometry.centreline import sampled
 from tests.core.fit_bench import some_plan
 from tests.core.test_fit import shape_of as fit_shape
 from tests.core.test_order import part_for

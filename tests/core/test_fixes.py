@@ -6,11 +6,11 @@ from dataclasses import replace
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.edits.changes import with_changes
 from bendrel.core.findings import Change
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, TubeEnd
+from bendrel.core.line.edits.changes import with_changes
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.units.lengths import Length
 from tests.lines import bent, row, with_tube
 from tests.made_lines import made_line
 from tests.random_lines import made_worse, random_line, with_fix

@@ -6,7 +6,7 @@ import pytest
 from fluids import friction_factor
 from fluids.piping import nearest_pipe
 
-from bendrel.core.fluids.flow import (
+from bendrel.core.flow.flow import (
     Loss,
     Restrictor,
     Stretch,
@@ -16,10 +16,10 @@ from bendrel.core.fluids.flow import (
     solved_flow_lpm,
     volume_ml,
 )
-from bendrel.core.fluids.fluid import density, viscosity
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries
+from bendrel.core.parts.fluid import density, viscosity
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.units.lengths import Length
 from tests.lines import Component, End, bent, row
 
 SMOOTH = 0.0015

@@ -11,14 +11,14 @@ from random import Random
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.bend.tube.planned import plan_rigid
+from bendrel.core.geometry.bends import bend_spans
 from bendrel.core.line.run import main_run
-from bendrel.core.rigid.planned import plan_rigid
-from bendrel.core.shape.bends import bend_spans
-from bendrel.core.splice.gap import over_gap, tubes_of
-from bendrel.core.splice.offer import Offer
-from bendrel.core.splice.proposals import Damaged, proposals
+from bendrel.core.mend.gap import over_gap, tubes_of
+from bendrel.core.mend.offer import Offer
+from bendrel.core.mend.proposals import Damaged, proposals
 from bendrel.services.errors import Refused
-from bendrel.services.gaps import GapOrder, gap_answer, ways_over_gap
+from bendrel.services.mend.gaps import GapOrder, gap_answer, ways_over_gap
 from tests.lines import bent, row
 
 KIT = load_kit()

@@ -7,10 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bendrel.core.lengths import Angle, Length, Plane
 from bendrel.core.line.document import BendReadings, CornerReadings, CornerRow
 from bendrel.core.line.growing import as_far_as_read
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.units.lengths import Angle, Length, Plane
 from tests.lines import bent, row
 
 BLANK = Length()

@@ -17,8 +17,8 @@ from numpy.typing import NDArray
 from scipy.integrate import solve_ivp
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.proof.curves import HoldKind
-from bendrel.core.proof.hold import HoldError, HoldResult, HoldTest, corrected, judge_hold
+from bendrel.core.parts.proving import HoldKind
+from bendrel.core.work.proof.hold import HoldError, HoldResult, HoldTest, corrected, judge_hold
 
 AIR = 101.325
 BULK = 1.6e6

@@ -8,17 +8,17 @@ import numpy as np
 import pytest
 from scipy.spatial.transform import Rotation
 
-from bendrel.core.chain.pieces import place_pieces
-from bendrel.core.edits.turned import reversed_hose
-from bendrel.core.hose.ending import HoseEndSize, clocking_deg, elbow
-from bendrel.core.hose.laid import HoseEnd, HoseEnds, hose_shape
-from bendrel.core.lengths import Length
+from bendrel.core.hose.assembly import assembly_of, clock_text
+from bendrel.core.hose.laid import lay_hose
+from bendrel.core.hose.shape.laid import HoseEnd, HoseEnds, hose_shape
+from bendrel.core.joints.pieces import place_pieces
 from bendrel.core.line.document import HoseSpan, Line
+from bendrel.core.line.edits.turned import reversed_hose
 from bendrel.core.line.hose_way import EndMove, HoseEndAt, HoseWay
 from bendrel.core.line.resolve import Reader
+from bendrel.core.parts.hose_end import HoseEndSize, clocking_deg, elbow
 from bendrel.core.plan.assemble import plan_line, with_fix
-from bendrel.core.space.assembly import assembly_of, clock_text
-from bendrel.core.space.laid import lay_hose
+from bendrel.core.units.lengths import Length
 
 SIZE = HoseEndSize(dash=8, size="1/2 in", cut_off_mm=31, tail_mm=30, nose_mm=20, bend_mm=20)
 

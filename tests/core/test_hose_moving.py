@@ -8,9 +8,9 @@ import numpy as np
 import pytest
 from scipy.spatial.transform import Rotation
 
-from bendrel.core.hose.laid import HoseError, hose_shape
-from bendrel.core.hose.moving import Hinge, Slide, out_of_plane_deg, over_travel, travel
-from bendrel.core.hose.windows import windows_over
+from bendrel.core.hose.shape.laid import HoseError, hose_shape
+from bendrel.core.hose.shape.moving import Hinge, Slide, out_of_plane_deg, over_travel, travel
+from bendrel.core.hose.shape.windows import windows_over
 from tests.core.test_hose_shape import ends
 
 AXLE = ends((0, 0, 0), (1, 0, 0), (220, -160, 0), (0, -1, 0), straight=15)

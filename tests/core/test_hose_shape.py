@@ -7,8 +7,8 @@ import pytest
 from scipy.integrate import solve_bvp
 from scipy.spatial.transform import Rotation
 
-from bendrel.core.hose.laid import HoseEnd, HoseEnds, HoseError, hose_shape
-from bendrel.core.hose.windows import hose_windows
+from bendrel.core.hose.shape.laid import HoseEnd, HoseEnds, HoseError, hose_shape
+from bendrel.core.hose.shape.windows import hose_windows
 
 U_TURN = ((0, 0, 0), (1, 0, 0), (0, 200, 0), (-1, 0, 0))
 OFFSET = ((0, 0, 0), (1, 0, 0), (300, 60, 0), (1, 0, 0))

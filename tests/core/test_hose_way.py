@@ -7,10 +7,10 @@ import dataclasses
 import numpy as np
 import pytest
 
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import HoseSpan, Line
 from bendrel.core.line.hose_way import Beside, EndMove, HoseEndAt, HoseWay
 from bendrel.core.plan.assemble import plan_line, with_fix
+from bendrel.core.units.lengths import Length
 from tests.core.test_hose_shape import ends
 
 

@@ -4,9 +4,9 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.lengths import Angle, Length, Plane
 from bendrel.core.line.document import BendReadings, ComponentSpan, HoseSpan, Joint
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.units.lengths import Angle, Length, Plane
 from tests.lines import bent, row
 
 

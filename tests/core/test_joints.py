@@ -5,12 +5,10 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.chain.put_in import put_for, put_in, rejoined
-from bendrel.core.closing.joints import joints_of
 from bendrel.core.ids import NotAChain
 from bendrel.core.joints.faces import face_of, port_face
 from bendrel.core.joints.mate import mate
-from bendrel.core.lengths import Length
+from bendrel.core.joints.put_in import put_for, put_in, rejoined
 from bendrel.core.line.document import (
     BendReadings,
     ComponentSpan,
@@ -24,10 +22,12 @@ from bendrel.core.line.document import (
     TubeEnd,
 )
 from bendrel.core.line.opened import joint_opened, port_opened
+from bendrel.core.line.removal import Removal, RemovedItem
 from bendrel.core.plan.assemble import plan_line, with_fix
 from bendrel.core.plan.retube import ended, retubed
 from bendrel.core.plan.starting import starting_line
-from bendrel.core.removal.log import Removal, RemovedItem
+from bendrel.core.units.lengths import Length
+from bendrel.core.work.joints import joints_of
 
 SERVICES = (
     "brake", "clutch", "brake-feed", "fuel-low", "fuel-injection", "tank-vent", "cooler", "hydraulic",

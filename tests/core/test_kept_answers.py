@@ -8,7 +8,7 @@ from difflib import unified_diff
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.exchange.documents import line_from_value
+from bendrel.exchange.documents.documents import line_from_value
 from tests.kept_answers import A_FILE, COUNT, documents, file_of, told_file
 from tests.made_lines import KINDS, share_of
 

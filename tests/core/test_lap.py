@@ -5,19 +5,19 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.chain.pieces import place_pieces
+from bendrel.core.bend.tube.planned import plan_rigid
+from bendrel.core.hose.assembly import assembly_of
 from bendrel.core.joints.lap import lap_on
-from bendrel.core.lengths import Length
+from bendrel.core.joints.pieces import place_pieces
 from bendrel.core.line.document import HoseSpan
 from bendrel.core.line.resolve import Reader
 from bendrel.core.line.run import main_run
+from bendrel.core.mend.decide import mended
+from bendrel.core.mend.proposals import proposals
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.rigid.planned import plan_rigid
-from bendrel.core.space.assembly import assembly_of
-from bendrel.core.splice.decide import mended
-from bendrel.core.splice.proposals import proposals
-from bendrel.core.units import format_length
-from bendrel.services.splicing import damaged_of
+from bendrel.core.units.lengths import Length
+from bendrel.core.units.notation import format_length
+from bendrel.services.mend.splicing import damaged_of
 from tests.made_lines import made_line
 
 LINES = int(os.environ.get("BENDREL_HOSE_LINES", "60"))

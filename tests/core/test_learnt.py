@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.closing.learnt import Met, WatchedJoint, learnt, met_of, watched_of
-from bendrel.core.proof.log import JointEvent, JointWork, Proving
-from bendrel.core.shop.pace import Pace
+from bendrel.core.line.proving import JointEvent, JointWork, Proving
+from bendrel.core.parts.pace import Pace
+from bendrel.core.work.learnt import Met, WatchedJoint, learnt, met_of, watched_of
 from tests.lines import bent, row
 
 KIT = load_kit()

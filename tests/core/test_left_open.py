@@ -7,15 +7,15 @@ from math import pi, radians, tan
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.attool.order_report import order_findings
-from bendrel.core.attool.sweep import swing_view
-from bendrel.core.bending.moves import usual_order
-from bendrel.core.bending.order import follow, left_open
-from bendrel.core.lengths import Angle
+from bendrel.core.bend.bench.order_report import order_findings
+from bendrel.core.bend.bench.sweep import swing_view
+from bendrel.core.bend.tool.moves import usual_order
+from bendrel.core.bend.tool.order import follow, left_open
+from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.line.document import LeftOpen
 from bendrel.core.line.run import main_run
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.shape.bends import Bend, BendList
+from bendrel.core.units.lengths import Angle
 from tests.core.test_making import made_of
 from tests.core.test_order import at, hits_in
 from tests.lines import bent, replace, row, with_tube

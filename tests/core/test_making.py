@@ -7,20 +7,20 @@ from itertools import pairwise
 import numpy as np
 import pytest
 
-from bendrel.core.asbuilt.figures import MadeBend
-from bendrel.core.attool.sweep import swing_view
-from bendrel.core.bending.section import section_after
-from bendrel.core.fitup.ways import ExactWays
-from bendrel.core.lengths import Length
+from bendrel.core.bend.bench.remade import remake
+from bendrel.core.bend.bench.sweep import swing_view
+from bendrel.core.bend.told.figures import MadeBend
+from bendrel.core.bend.told.spread import HandRead, spread_of
+from bendrel.core.bend.tool.section import section_after
+from bendrel.core.bend.tube.choosing import choices_of
+from bendrel.core.bend.tube.part import shape_of
+from bendrel.core.bend.tube.start import where_to_start
+from bendrel.core.line.exact_ways import ExactWays
 from bendrel.core.line.run import main_run
-from bendrel.core.making.remade import remake
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
-from bendrel.core.rigid.choosing import choices_of
-from bendrel.core.rigid.part import shape_of
-from bendrel.core.rigid.start import where_to_start
-from bendrel.core.rigid.step_by_step import bench_steps
-from bendrel.core.shop.spread import HandRead, spread_of
+from bendrel.core.units.lengths import Length
+from bendrel.core.work.step_by_step import bench_steps
 from tests.lines import End, Hose, bent, end_of, in_order, known_kit, replace, row, the_tube, with_tube
 
 KIT = known_kit()

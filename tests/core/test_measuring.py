@@ -6,14 +6,14 @@ from math import acos, degrees
 import numpy as np
 import pytest
 
-from bendrel.core.edits.mirror import mirrored
+from bendrel.core.geometry.centreline import end_frame
+from bendrel.core.line.edits.mirror import mirrored
 from bendrel.core.line.resolve import resolve, slot_path
-from bendrel.core.measuring.culprits import Given, suspects
-from bendrel.core.measuring.doubt import ReadingErrors, doubt_of, spread_of
-from bendrel.core.measuring.outcome import outcome
-from bendrel.core.measuring.slots import changed, slots, value_of
+from bendrel.core.measure.culprits import Given, suspects
+from bendrel.core.measure.doubt import ReadingErrors, doubt_of, spread_of
+from bendrel.core.measure.outcome import outcome
+from bendrel.core.measure.slots import changed, slots, value_of
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.shape.centreline import end_frame
 from tests.lines import cornered
 from tests.measured import (
     OD,

@@ -5,10 +5,10 @@ import random
 import numpy as np
 import pytest
 
-from bendrel.core.bending.marks import mark_bend
-from bendrel.core.bending.moves import Setting, tube_turns, usual_order
-from bendrel.core.shape.bends import Bend, BendList, bend_spans
-from bendrel.core.shape.centreline import pieces
+from bendrel.core.bend.tool.marks import mark_bend
+from bendrel.core.bend.tool.moves import Setting, tube_turns, usual_order
+from bendrel.core.geometry.bends import Bend, BendList, bend_spans
+from bendrel.core.geometry.centreline import pieces
 from tests.core.bench_simulation import Tube, misfit_mm
 from tests.parts import random_part
 

@@ -8,9 +8,9 @@ from fluids.fittings import bend_rounded
 from fluids.friction import friction_factor
 from scipy.optimize import brentq, fsolve
 
-from bendrel.core.fluids.flow import Loss, Restrictor, Stretch, Way, flow_through
-from bendrel.core.fluids.fluid import density, viscosity
-from bendrel.core.fluids.network import Losses, Pipe, solve
+from bendrel.core.flow.flow import Loss, Restrictor, Stretch, Way, flow_through
+from bendrel.core.flow.network import Losses, Pipe, solve
+from bendrel.core.parts.fluid import density, viscosity
 
 ROUGH = 0.0015
 

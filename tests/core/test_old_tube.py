@@ -4,11 +4,11 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import Joint, TubeEnd
+from bendrel.core.mend.there import flarer_there
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
-from bendrel.core.rigid.old_tube import flarer_there
+from bendrel.core.units.lengths import Length
 from tests.lines import bent, row
 
 

@@ -12,10 +12,10 @@ import numpy as np
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.bending.body import surroundings
-from bendrel.core.bending.moves import OrderError, Setting, parse_order, usual_order, written_order
-from bendrel.core.bending.order import Bendable, find_order, follow
-from bendrel.core.shape.bends import Bend, BendList
+from bendrel.core.bend.tool.body import surroundings
+from bendrel.core.bend.tool.moves import OrderError, Setting, parse_order, usual_order, written_order
+from bendrel.core.bend.tool.order import Bendable, find_order, follow
+from bendrel.core.geometry.bends import Bend, BendList
 from tests.core.bench_simulation import Tube, about
 from tests.core.test_moves import spans_and_stations
 

@@ -2,13 +2,13 @@
 
 import pytest
 
-from bendrel.core.chain.direction import flow_of
-from bendrel.core.hose.push_fit import PushBands, clamp_holds, clamps_for, hose_fit, overlap_needed_mm
-from bendrel.core.lengths import Length
+from bendrel.core.joints.direction import flow_of
 from bendrel.core.line.document import Carries
+from bendrel.core.parts.push_fit import PushBands, clamp_holds, clamps_for, hose_fit, overlap_needed_mm
 from bendrel.core.parts.stripped import StrippedLimits, rescues
 from bendrel.core.plan.assemble import plan_line
-from bendrel.services.lookups import PortOrder, save_port
+from bendrel.core.units.lengths import Length
+from bendrel.services.shelf.lookups import PortOrder, save_port
 from tests.lines import Component, End, Hose, bent, end_of, replace, row
 
 BANDS = PushBands(loose=-0.01, slides=0.06, warm=0.16)

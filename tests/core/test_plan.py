@@ -4,16 +4,16 @@ from math import pi
 
 import pytest
 
-from bendrel.core.bending.springback import springback_prior
-from bendrel.core.ends.fitting import double_flare_use
-from bendrel.core.ends.room import end_room
+from bendrel.core.bend.tool.springback import springback_prior
+from bendrel.core.bend.tube.marking import turn_words
 from bendrel.core.findings import Spot
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import SetAside, TestFlare
 from bendrel.core.line.resolve import resolve
+from bendrel.core.parts.fitting import double_flare_use
+from bendrel.core.parts.room import end_room
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work, working_of
-from bendrel.core.rigid.marking import turn_words
+from bendrel.core.units.lengths import Length
 from tests.lines import DOUBLE, End, bent, cornered, replace, row, the_tube
 
 U = (row(100, 90), row(60, 90, "3:00"))

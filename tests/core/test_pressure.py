@@ -2,17 +2,12 @@
 
 import pytest
 
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries
+from bendrel.core.parts.tube_strength import barlow_kpa, bend_share, derating, lame_kpa, tube_strength
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.pressure.tube import barlow_kpa, bend_share, derating, lame_kpa, tube_strength
-from bendrel.core.quantities import (
-    format_pressure,
-    parse_flow,
-    parse_pressure,
-    parse_temperature,
-)
-from bendrel.core.units import UnitError
+from bendrel.core.units.lengths import Length
+from bendrel.core.units.notation import UnitError
+from bendrel.core.units.quantities import format_pressure, parse_flow, parse_pressure, parse_temperature
 from tests.lines import End, Hose, bent, replace, row
 
 PSI = 6.894757  # NIST SP 811

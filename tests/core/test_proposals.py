@@ -13,13 +13,13 @@ from math import pi
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.attool.order_report import at_bench, order_findings
+from bendrel.core.bend.bench.order_report import at_bench, order_findings
+from bendrel.core.bend.tube.marking import order_of
+from bendrel.core.bend.tube.part import ids_of, shape_of
 from bendrel.core.findings import Fix
 from bendrel.core.line.run import main_run
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
-from bendrel.core.rigid.marking import order_of
-from bendrel.core.rigid.part import ids_of, shape_of
 from tests.core.test_order import hits_in
 from tests.lines import bent, replace, row, the_tube, with_tube
 from tests.random_lines import with_fix

@@ -5,15 +5,15 @@ from math import radians, tan
 
 import pytest
 
-from bendrel.core.edits.mirror import mirrored
-from bendrel.core.lengths import Plane
+from bendrel.core.geometry.bends import ShapeError
+from bendrel.core.geometry.corners import corners_from_bends
+from bendrel.core.geometry.vectors import length, subtract
+from bendrel.core.line.edits.mirror import mirrored
 from bendrel.core.line.resolve import resolve
 from bendrel.core.line.rewrite import with_shape
-from bendrel.core.measuring.legs import setback_mm
+from bendrel.core.measure.legs import setback_mm
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.shape.bends import ShapeError
-from bendrel.core.shape.corners import corners_from_bends
-from bendrel.core.shape.vectors import length, subtract
+from bendrel.core.units.lengths import Plane
 from tests.lines import bent, cornered, row, the_tube
 from tests.parts import random_part
 

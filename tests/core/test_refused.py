@@ -4,10 +4,10 @@ free of that stop. What counts is common practice unless a row names a standard 
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.closing.holding import proposed
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.units.lengths import Length
+from bendrel.core.work.holding import proposed
 from tests.lines import Component, End, Hose, bent, end_of, replace, row, with_tube
 
 KIT = load_kit()

@@ -6,11 +6,11 @@ from pathlib import Path
 import pytest
 
 from bendrel.core.findings import Spot
-from bendrel.core.lengths import Length
+from bendrel.core.line.condition import Condition, Damage, Decision, Fixture
 from bendrel.core.line.document import Joint, SetAside
+from bendrel.core.mend.recommend import ARGUMENT_IDS
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.repair.condition import Condition, Damage, Decision, Fixture
-from bendrel.core.repair.recommend import ARGUMENT_IDS
+from bendrel.core.units.lengths import Length
 from tests.lines import bent, row
 
 SEIZED, EXPENSIVE = "seized", "seized in an expensive part"

@@ -8,10 +8,10 @@ from math import pi
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.chain.pieces import clamp_offers
-from bendrel.core.lengths import Length
+from bendrel.core.joints.pieces import clamp_offers
+from bendrel.core.parts.fits import formed_in
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.shop.fits import formed_in
+from bendrel.core.units.lengths import Length
 from tests.lines import End, Hose, bent, end_of, replace, row
 
 # how much arrives has tests of its own; here every line is wide enough

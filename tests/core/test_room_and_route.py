@@ -7,11 +7,11 @@ from math import sqrt
 import numpy as np
 import pytest
 
-from bendrel.core.lengths import Angle, Length
+from bendrel.core.geometry.bends import Bend, BendList
+from bendrel.core.geometry.passing import passages
 from bendrel.core.line.document import LeftOpen, Opening
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.route.passing import passages
-from bendrel.core.shape.bends import Bend, BendList
+from bendrel.core.units.lengths import Angle, Length
 from tests.core.test_both_sides import KIT, U, but, codes, found
 from tests.core.test_refused import line
 from tests.lines import DOUBLE, End, bent, replace, row, with_tube

@@ -4,10 +4,10 @@ from math import cos, pi, radians, sin, tan
 
 import pytest
 
-from bendrel.core.shape.bends import Bend, BendList, ShapeError, bend_spans
-from bendrel.core.shape.centreline import end_frame
-from bendrel.core.shape.corners import Corners, bends_from_corners, corners_from_bends
-from bendrel.core.shape.vectors import length, subtract
+from bendrel.core.geometry.bends import Bend, BendList, ShapeError, bend_spans
+from bendrel.core.geometry.centreline import end_frame
+from bendrel.core.geometry.corners import Corners, bends_from_corners, corners_from_bends
+from bendrel.core.geometry.vectors import length, subtract
 from tests.parts import random_part
 
 

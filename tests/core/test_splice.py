@@ -6,24 +6,24 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.chain.pieces import place_pieces
+from bendrel.core.bend.tube.planned import plan_rigid
+from bendrel.core.geometry.bends import BendList, ShapeError, bend_spans
+from bendrel.core.geometry.centreline import end_frame
+from bendrel.core.geometry.parts import put_together
 from bendrel.core.ids import NotAChain
+from bendrel.core.joints.pieces import place_pieces
 from bendrel.core.line.document import HoseSpan, RigidSpan
 from bendrel.core.line.resolve import Reader
 from bendrel.core.line.run import main_run, run_of
+from bendrel.core.mend.cuts import why_not
+from bendrel.core.mend.decide import mended
+from bendrel.core.mend.gap import OVER_A_GAP, over_gap
+from bendrel.core.mend.let_in import LetIn, let_in, place_of_component
+from bendrel.core.mend.proposals import Damaged, proposals
 from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.in_space import place_in_space
 from bendrel.core.plan.working import order_of_work
-from bendrel.core.rigid.planned import plan_rigid
-from bendrel.core.shape.bends import BendList, ShapeError, bend_spans
-from bendrel.core.shape.centreline import end_frame
-from bendrel.core.shape.parts import put_together
-from bendrel.core.space.in_space import place_in_space
-from bendrel.core.splice.cuts import why_not
-from bendrel.core.splice.decide import mended
-from bendrel.core.splice.gap import OVER_A_GAP, over_gap
-from bendrel.core.splice.let_in import LetIn, let_in, place_of_component
-from bendrel.core.splice.proposals import Damaged, proposals
-from bendrel.services.splicing import damaged_of
+from bendrel.services.mend.splicing import damaged_of
 from tests.lines import bent, row
 from tests.made_lines import one_tube
 from tests.reference.test_shape_occ import occ_wire

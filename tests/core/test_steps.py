@@ -4,13 +4,13 @@ import os
 
 import pytest
 
-from bendrel.core.closing.joints import joints_of
-from bendrel.core.closing.steps import work_of
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import TestFlare
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
-from bendrel.core.rigid.steps import EndWork, build_steps, stage_of
+from bendrel.core.units.lengths import Length
+from bendrel.core.work.closing import work_of
+from bendrel.core.work.joints import joints_of
+from bendrel.core.work.steps import EndWork, build_steps, stage_of
 from tests.lines import DOUBLE, End, Hose, bent, replace, row
 from tests.made_lines import made_line
 

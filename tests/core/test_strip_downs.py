@@ -12,13 +12,13 @@ from random import Random
 
 import pytest
 
-from bendrel.core.closing.joints import joints_of
-from bendrel.core.closing.standing import standing_of
-from bendrel.core.closing.steps import work_of
 from bendrel.core.line.document import Line
-from bendrel.core.proof.log import Counted, JointEvent, JointWork, Proving
-from bendrel.core.proof.rules import Closes
-from bendrel.core.removal.log import Removal
+from bendrel.core.line.proving import Counted, JointEvent, JointWork, Proving
+from bendrel.core.line.removal import Removal
+from bendrel.core.parts.proving import Closes
+from bendrel.core.work.closing import work_of
+from bendrel.core.work.joints import joints_of
+from bendrel.core.work.standing import standing_of
 from tests.core.test_closing import CHAINS, KIT, TUBE, line, tube
 
 SOURCES = {

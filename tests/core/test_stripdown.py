@@ -1,13 +1,6 @@
 """The log that all lines of a job share (common practice: covers, wheels and brackets come off once)."""
 
-from bendrel.core.removal.stripdown import (
-    SharedItem,
-    StripDown,
-    parts_for,
-    repeated_ids,
-    steps_back,
-    still_off,
-)
+from bendrel.core.line.strip_down import SharedItem, StripDown, parts_for, repeated_ids, steps_back, still_off
 
 LOG = StripDown(
     items=(

@@ -6,9 +6,9 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from bendrel.core.bending.body import Block, Surroundings
-from bendrel.core.bending.sides import Tail, swung
-from bendrel.core.bending.swing import levered, meeting, resting, swinging
+from bendrel.core.bend.tool.body import Block, Surroundings
+from bendrel.core.bend.tool.sides import Tail, swung
+from bendrel.core.bend.tool.swing import levered, meeting, resting, swinging
 
 R, KEEP = 20.0, 6.0
 

@@ -4,12 +4,12 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.making.state import MakingState, Spell, worked_minutes
-from bendrel.core.shop.pace import Pace, pace_of
-from bendrel.core.splice.cuts import stays_beside
-from bendrel.core.splice.gap import over_gap
-from bendrel.core.splice.proposals import proposals
-from bendrel.core.splice.there import cutter_there, tools_there
+from bendrel.core.bend.bench.state import MakingState, Spell, worked_minutes
+from bendrel.core.mend.cuts import stays_beside
+from bendrel.core.mend.gap import over_gap
+from bendrel.core.mend.proposals import proposals
+from bendrel.core.mend.there import cutter_there, tools_there
+from bendrel.core.parts.pace import Pace, pace_of
 from tests.core.test_splice import STRAIGHT, damaged, way
 
 

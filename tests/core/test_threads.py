@@ -6,13 +6,13 @@ from math import exp, sqrt
 
 import pytest
 
-from bendrel.core.threads.designation import ThreadError
-from bendrel.core.threads.fit import thread_fit
-from bendrel.core.threads.identify import ThreadReading, expected_diameter, identify
-from bendrel.core.threads.lookalikes import look_alikes
-from bendrel.core.threads.profile import thread_profile
-from bendrel.core.threads.tolerance import basic_pitch_diameter
-from bendrel.core.threads.wrench import Wrench, wrench_fit, wrenches_for
+from bendrel.core.parts.threads.designation import ThreadError
+from bendrel.core.parts.threads.fit import thread_fit
+from bendrel.core.parts.threads.identify import ThreadReading, expected_diameter, identify
+from bendrel.core.parts.threads.lookalikes import look_alikes
+from bendrel.core.parts.threads.profile import thread_profile
+from bendrel.core.parts.threads.tolerance import basic_pitch_diameter
+from bendrel.core.parts.threads.wrench import Wrench, wrench_fit, wrenches_for
 
 
 @pytest.fixture(scope="module")

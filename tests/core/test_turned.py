@@ -8,18 +8,18 @@ from collections import Counter
 
 import pytest
 
-from bendrel.core.edits.chain import turned_round
-from bendrel.core.edits.turned import spot_turned
+from bendrel.core.bend.tube.planned import plan_rigid
 from bendrel.core.findings import Place, Spot
 from bendrel.core.ids import NotAChain
-from bendrel.core.lengths import Angle, Length, Plane, length_mm
 from bendrel.core.line.checks import Checks
+from bendrel.core.line.condition import Condition, Damage, Fixture
 from bendrel.core.line.document import BendReadings, BendRow, Line, Opening, PartReading, SetAside
+from bendrel.core.line.edits.chain import turned_round
+from bendrel.core.line.edits.turned import spot_turned
+from bendrel.core.line.proving import Proving
 from bendrel.core.line.run import runs
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.proof.log import Proving
-from bendrel.core.repair.condition import Condition, Damage, Fixture
-from bendrel.core.rigid.planned import plan_rigid
+from bendrel.core.units.lengths import Angle, Length, Plane, length_mm
 from tests.made_lines import made_line
 
 CHAINS = int(os.environ.get("BENDREL_CHAINS", "40"))

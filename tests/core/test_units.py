@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bendrel.core.units import (
+from bendrel.core.units.notation import (
     PlaneUnsaid,
     UnitError,
     format_angle,

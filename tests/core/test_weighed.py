@@ -12,13 +12,13 @@ import numpy as np
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.asbuilt.figures import MadeBend
-from bendrel.core.bending.calibration import Calibration
-from bendrel.core.fitup.exactness import Spread
+from bendrel.core.bend.bench.remade import remake
+from bendrel.core.bend.told.figures import MadeBend
+from bendrel.core.bend.tube.choosing import choices_of
 from bendrel.core.line.run import main_run
-from bendrel.core.making.remade import remake
+from bendrel.core.parts.calibration import Calibration
+from bendrel.core.parts.spread import Spread
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.rigid.choosing import choices_of
 from tests.core import fit_bench
 from tests.core.fit_bench import Port, Tube, some_plan
 from tests.core.test_fit import CALIBRATED

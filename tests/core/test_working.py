@@ -7,10 +7,10 @@ from math import pi, radians, tan
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.bending.calibration import Calibration
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import TestFlare
+from bendrel.core.parts.calibration import Calibration
 from bendrel.core.plan.working import working_of
+from bendrel.core.units.lengths import Length
 from tests.core.test_refused import line
 from tests.lines import DOUBLE, End, bent, replace, row, with_tube
 

@@ -9,14 +9,20 @@ import jsonschema_rs
 import pytest
 from pypdf import PdfReader
 
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import Carries
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.working import order_of_work
-from bendrel.exchange.documents import line_from_value, line_schema, line_to_value, read_line, write_line
+from bendrel.core.units.lengths import Length
+from bendrel.exchange.documents.documents import (
+    line_from_value,
+    line_schema,
+    line_to_value,
+    read_line,
+    write_line,
+)
 from bendrel.exchange.errors import FileError
-from bendrel.exchange.sheet import build_sheet
-from bendrel.exchange.svg import draw_svg
+from bendrel.exchange.paper.sheet import build_sheet
+from bendrel.exchange.shapes.svg import draw_svg
 from tests.lines import Component, End, Hose, bent, cornered, replace, row
 
 LINE = bent(row(100, 90), row(60, 45, "3:00"), row(80, 60, "7:30"), name="Łódź pump, links")

@@ -15,11 +15,11 @@ from OCP.IFSelect import IFSelect_RetDone
 from OCP.STEPControl import STEPControl_Reader
 from OCP.TopAbs import TopAbs_SOLID
 
-from bendrel.core.shape.bends import Bend, BendList
-from bendrel.exchange.dxf import corners_of, read_dxf, write_dxf
+from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.exchange.errors import FileError
-from bendrel.exchange.mesh import write_mesh
-from bendrel.exchange.step import NOT_INSTALLED, write_step
+from bendrel.exchange.shapes.dxf import corners_of, read_dxf, write_dxf
+from bendrel.exchange.shapes.mesh import write_mesh
+from bendrel.exchange.shapes.step import NOT_INSTALLED, write_step
 from tests.measured import marks, shop_part
 from tests.parts import random_part
 

@@ -9,15 +9,15 @@ import random
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.geometry.corners import corners_from_bends
 from bendrel.core.plan.starting import starting_line
-from bendrel.core.shape.corners import corners_from_bends
-from bendrel.exchange.archive import ArchivedJob, read_archive, write_archive
-from bendrel.exchange.documents import write_line
-from bendrel.exchange.dxf import write_dxf
+from bendrel.exchange.documents.archive import ArchivedJob, read_archive, write_archive
+from bendrel.exchange.documents.documents import write_line
 from bendrel.exchange.errors import FileError
-from bendrel.exchange.tables import write_bends, write_points
+from bendrel.exchange.shapes.dxf import write_dxf
+from bendrel.exchange.shapes.tables import write_bends, write_points
 from bendrel.services.errors import Refused
-from bendrel.services.importing import import_text
+from bendrel.services.line.importing import import_text
 from tests.lines import bent, row
 from tests.measured import shop_part
 

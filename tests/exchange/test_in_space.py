@@ -21,12 +21,12 @@ from OCP.STEPControl import STEPControl_Reader
 from OCP.TopAbs import TopAbs_IN, TopAbs_OUT
 from scipy.spatial import cKDTree
 
+from bendrel.core.bend.tube.part import shape_of
+from bendrel.core.geometry.bends import BendList
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.rigid.part import shape_of
-from bendrel.core.shape.bends import BendList
-from bendrel.exchange.mesh import write_mesh
-from bendrel.exchange.step import write_step
-from bendrel.exchange.svg import draw_svg
+from bendrel.exchange.shapes.mesh import write_mesh
+from bendrel.exchange.shapes.step import write_step
+from bendrel.exchange.shapes.svg import draw_svg
 from tests.lines import bent, end_of, replace, row
 from tests.measured import shop_part, stations, walk
 

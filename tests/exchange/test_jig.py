@@ -12,13 +12,13 @@ import trimesh
 from scipy.spatial.distance import pdist
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.fitup.jig import lay_on_board
+from bendrel.core.bend.fitting.jig import lay_on_board
+from bendrel.core.bend.tube.part import shape_of
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.rigid.part import shape_of
-from bendrel.core.units import format_length
+from bendrel.core.units.notation import format_length
 from bendrel.exchange.errors import FileError
-from bendrel.exchange.jig_blocks import write_blocks_dxf, write_blocks_stl
-from bendrel.exchange.jig_sheet import build_jig
+from bendrel.exchange.paper.jig_blocks import write_blocks_dxf, write_blocks_stl
+from bendrel.exchange.paper.jig_sheet import build_jig
 from tests.core.fit_bench import Port, some_plan
 from tests.core.test_fit import shape_of as fit_shape
 from tests.lines import bent, row

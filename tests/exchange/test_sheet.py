@@ -11,11 +11,11 @@ import numpy as np
 import pytest
 from pypdf import PdfReader
 
-from bendrel.core.bending.calibration import Calibration
-from bendrel.core.lengths import Angle, Length
 from bendrel.core.line.document import LeftOpen
+from bendrel.core.parts.calibration import Calibration
 from bendrel.core.plan.assemble import plan_line
-from bendrel.exchange.sketch import sketch
+from bendrel.core.units.lengths import Angle, Length
+from bendrel.exchange.shapes.sketch import sketch
 from tests.lines import bent, end_of, in_order, replace, row, the_tube, with_tube
 from tests.paper import boxes_on, crossing, sheet_of
 

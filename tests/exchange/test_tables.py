@@ -4,9 +4,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from bendrel.core.shape.corners import corners_from_bends
+from bendrel.core.geometry.corners import corners_from_bends
 from bendrel.exchange.errors import FileError
-from bendrel.exchange.tables import read_bends, read_points, read_shape, write_bends, write_points
+from bendrel.exchange.shapes.tables import read_bends, read_points, read_shape, write_bends, write_points
 from tests.parts import random_part
 
 POINTS = "x_mm,y_mm,z_mm,radius_mm\n0,0,0,\n100,0,0,{r}\n100,100,0,\n"

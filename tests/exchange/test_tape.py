@@ -11,10 +11,18 @@ import pytest
 import zxingcpp
 from pypdf import PdfReader
 
-from bendrel.core.lengths import Length
 from bendrel.core.plan.assemble import plan_line
-from bendrel.exchange.label import build_label
-from bendrel.exchange.tape import LEFT_MM, PER_PAGE, PITCH_MM, STRETCH_MM, TOP_MM, build_tape, tape_marks
+from bendrel.core.units.lengths import Length
+from bendrel.exchange.paper.label import build_label
+from bendrel.exchange.paper.tape import (
+    LEFT_MM,
+    PER_PAGE,
+    PITCH_MM,
+    STRETCH_MM,
+    TOP_MM,
+    build_tape,
+    tape_marks,
+)
 from tests.lines import bent, end_of, in_order, replace, row, with_tube
 from tests.paper import boxes_on, crossing
 

@@ -10,11 +10,11 @@ import pytest
 from pypdf import PdfReader
 
 from bendrel.catalogue.signs import load_signs
-from bendrel.core.lengths import Angle, Length
 from bendrel.core.line.document import ComponentKind, ComponentSpan, HoseSpan, Joint
 from bendrel.core.plan.assemble import plan_line
-from bendrel.exchange.sketch_line import sketch_line
-from bendrel.exchange.svg import draw_line_svg
+from bendrel.core.units.lengths import Angle, Length
+from bendrel.exchange.shapes.sketch_line import sketch_line
+from bendrel.exchange.shapes.svg import draw_line_svg
 from tests.lines import bent
 from tests.paper import sheet_of
 

@@ -11,7 +11,7 @@ from annotated_types import Ge, Le, MaxLen, MinLen
 from pydantic import TypeAdapter, ValidationError
 
 from bendrel.core.record import record
-from bendrel.exchange.wrong import first_error, place_of, spoken_steps
+from bendrel.exchange.documents.wrong import first_error, place_of, spoken_steps
 
 
 @record

@@ -5,8 +5,8 @@ Set-back factors tan(θ/2) and arc factors θ·π/180 per unit of radius, to the
 
 import pytest
 
-from bendrel.core.bending.marks import mark_bend
-from bendrel.core.shape.bends import Bend, BendList, bend_spans
+from bendrel.core.bend.tool.marks import mark_bend
+from bendrel.core.geometry.bends import Bend, BendList, bend_spans
 
 TABLE = [
     # angle, set-back factor, arc factor

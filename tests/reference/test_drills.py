@@ -10,7 +10,7 @@ import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.parts.stripped import StrippedLimits, by_seat, rescues, tapered_rescues
-from bendrel.core.threads.tolerance import female_limits
+from bendrel.core.parts.threads.tolerance import female_limits
 
 KIT = load_kit()
 THREADS = [KIT.thread(name) for name in KIT.threads]

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.ends.fitting import double_flare_use, single_flare_use
+from bendrel.core.parts.fitting import double_flare_use, single_flare_use
 from bendrel.core.plan.assemble import plan_line
 from tests.core.test_refused import line
 

@@ -4,7 +4,7 @@ import pytest
 from CoolProp.CoolProp import PropsSI
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.fluids.fluid import density, viscosity
+from bendrel.core.parts.fluid import density, viscosity
 
 FLUIDS = load_kit().fluids
 KNOWN = {

@@ -8,7 +8,7 @@ from fluids.flow_meter import flow_meter_discharge
 from fluids.friction import ft_Crane
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.fluids.flow import (
+from bendrel.core.flow.flow import (
     Restrictor,
     Stretch,
     Way,
@@ -16,7 +16,7 @@ from bendrel.core.fluids.flow import (
     restrictor_drop_kpa,
     restrictor_flow_lpm,
 )
-from bendrel.core.fluids.fluid import density
+from bendrel.core.parts.fluid import density
 
 KIT = load_kit()
 SMOOTH = 0.0015
@@ -82,7 +82,7 @@ def test_the_discharge_of_a_sharp_edge_is_the_handbooks():
 def test_a_land_alone_is_poiseuilles():
     """With no loss at the edge (a huge coefficient) only 128·µ·L·Q/(π·d⁴) is left."""
     oil = KIT.fluids["hydraulic-46"]
-    from bendrel.core.fluids.fluid import viscosity
+    from bendrel.core.parts.fluid import viscosity
 
     land = Restrictor(bore_mm=1.0, land_mm=10.0, cd=1e6)
     mu = viscosity(oil, 20) * 1e-6 * density(oil, 20)

@@ -96,8 +96,8 @@ LIQUIDS = [  # kg/m³ at 15 °C and mm²/s at (40, 100) °C: the bands of the st
 
 @pytest.mark.parametrize(("fluid", "density", "at_40", "at_100", "standard"), LIQUIDS)
 def test_a_liquid_lies_in_the_band_of_its_standard(fluid, density, at_40, at_100, standard):
-    from bendrel.core.fluids.fluid import density as at
-    from bendrel.core.fluids.fluid import viscosity
+    from bendrel.core.parts.fluid import density as at
+    from bendrel.core.parts.fluid import viscosity
 
     one = KIT.fluids[fluid]
     assert density[0] <= at(one, 15) <= density[1], standard
@@ -112,7 +112,7 @@ def test_a_liquid_lies_in_the_band_of_its_standard(fluid, density, at_40, at_100
 )
 def test_a_liquid_gets_lighter_with_heat_as_the_petroleum_tables_say(fluid, per_c):
     """ASTM D1250 (API tables): expansion at 15 °C of gasoline, diesel and lubricating oil, within 15 %."""
-    from bendrel.core.fluids.fluid import density as at
+    from bendrel.core.parts.fluid import density as at
 
     one = KIT.fluids[fluid]
     fall = (at(one, 15) - at(one, 65)) / 50 / at(one, 15)

@@ -10,9 +10,9 @@ import random
 import numpy as np
 import pytest
 
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import Angle, BendReadings, BendRow, Plane
 from bendrel.core.line.resolve import resolve
+from bendrel.core.units.lengths import Length
 from tests.parts import random_part
 
 OD = 6.35

@@ -9,9 +9,9 @@ from OCP.GCPnts import GCPnts_AbscissaPoint
 from OCP.gp import gp_Ax1, gp_Dir, gp_Pnt, gp_Trsf, gp_Vec
 from scipy.spatial.transform import Rotation
 
-from bendrel.core.shape.bends import BendList
-from bendrel.core.shape.centreline import end_frame
-from bendrel.core.shape.corners import bends_from_corners, corners_from_bends
+from bendrel.core.geometry.bends import BendList
+from bendrel.core.geometry.centreline import end_frame
+from bendrel.core.geometry.corners import bends_from_corners, corners_from_bends
 from tests.parts import random_part
 
 

@@ -7,10 +7,10 @@ from importlib.metadata import files as package_files
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.threads.designation import ThreadError
-from bendrel.core.threads.fit import thread_fit
-from bendrel.core.threads.identify import ThreadReading, identify
-from bendrel.core.threads.tolerance import (
+from bendrel.core.parts.threads.designation import ThreadError
+from bendrel.core.parts.threads.fit import thread_fit
+from bendrel.core.parts.threads.identify import ThreadReading, identify
+from bendrel.core.parts.threads.tolerance import (
     basic_minor_diameter,
     basic_pitch_diameter,
     female_limits,

@@ -7,11 +7,11 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.units import UnitError
+from bendrel.core.units.notation import UnitError
 from bendrel.exchange.errors import FileError
-from bendrel.services import apart as room
-from bendrel.services.apart import READING, Apart, apart
 from bendrel.services.errors import Crowded, GivenUp, Refused, TooMuch
+from bendrel.services.reckoned import apart as room
+from bendrel.services.reckoned.apart import READING, Apart, apart
 
 SHORT = replace(READING, seconds=0.4)
 

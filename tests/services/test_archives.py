@@ -9,12 +9,12 @@ from datetime import date
 import pytest
 from PIL import Image
 
-from bendrel.exchange.archive import read_archive
+from bendrel.exchange.documents.archive import read_archive
 from bendrel.exchange.errors import FileError
-from bendrel.services.bookings import BookingDraft
-from bendrel.services.demo import fill_demo
-from bendrel.services.jobs import JobDraft
-from bendrel.services.photos import photos_of
+from bendrel.services.demo.demo import fill_demo
+from bendrel.services.job.bookings import BookingDraft
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.job.photos import photos_of
 from bendrel.services.startup import open_shop
 
 

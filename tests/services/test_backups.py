@@ -13,8 +13,8 @@ from PIL import Image
 from starlette.testclient import TestClient
 
 from bendrel.api.app import create_app
-from bendrel.services.backups import Backups
-from bendrel.services.jobs import JobDraft
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.kept.backups import Backups
 from bendrel.services.startup import open_shop
 from bendrel.store.backup import (
     LAST_KEPT,

@@ -6,10 +6,10 @@ from time import monotonic, sleep
 
 import pytest
 
-from bendrel.exchange.documents import line_to_value
-from bendrel.services import reckoner, summarising
+from bendrel.exchange.documents.documents import line_to_value
 from bendrel.services.errors import TooMuch, Unreadable
-from bendrel.services.jobs import JobDraft
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.reckoned import reckoner, summarising
 from tests.lines import bent, row
 from tests.services.test_shelf import TUBE
 

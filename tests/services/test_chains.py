@@ -7,9 +7,9 @@ import pytest
 
 from bendrel.core.findings import Spot
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan, SetAside
-from bendrel.exchange.documents import line_from_value, line_to_value
-from bendrel.services.chains import ChainEdit, edit_chain
+from bendrel.exchange.documents.documents import line_from_value, line_to_value
 from bendrel.services.errors import Refused
+from bendrel.services.line.chains import ChainEdit, edit_chain
 from tests.lines import bent, row
 
 KINDS = ("insert", "insert", "remove", "move", "turn", "split", "join", "swap")

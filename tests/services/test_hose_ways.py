@@ -6,12 +6,12 @@ import dataclasses
 
 import pytest
 
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import HoseSpan, Line
 from bendrel.core.line.hose_way import HoseEndAt, HoseWay
+from bendrel.core.units.lengths import Length
 from bendrel.services.errors import NotFound
-from bendrel.services.hose_ways import study_hose
-from bendrel.services.jobs import JobDraft
+from bendrel.services.hose.hose_ways import study_hose
+from bendrel.services.job.jobs import JobDraft
 
 
 def straight(name, across):
@@ -38,7 +38,7 @@ def test_another_hose_of_the_job_is_measured_to(shop):
 
 def test_a_job_file_keeps_what_is_joined(shop):
     """The lines of a job that is brought in again speak of each other, not of the old ones."""
-    from bendrel.services.demo_circuits import vacuum_branch, vacuum_main
+    from bendrel.services.demo.circuits import vacuum_branch, vacuum_main
 
     job = shop.jobs.create(JobDraft(name="vacuum", machine=""))
     main = shop.lines.add(job.id, vacuum_main())

@@ -10,7 +10,7 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.core.plan.assemble import plan_line
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import Refused
-from bendrel.services.importing import import_text
+from bendrel.services.line.importing import import_text
 from tests.lines import bent, row, with_tube
 
 KIT = load_kit()

@@ -6,8 +6,8 @@ from concurrent.futures import ThreadPoolExecutor
 import pytest
 
 from bendrel.exchange.errors import FileError
-from bendrel.exchange.instruments import KINDS, read_message
-from bendrel.services.instruments import Instruments
+from bendrel.exchange.readings.instruments import KINDS, read_message
+from bendrel.services.bench.instruments import Instruments
 from bendrel.standins.bench import StandIn, StandInOrder
 
 

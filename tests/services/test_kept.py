@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from bendrel.core.plan.assemble import plan_line
-from bendrel.exchange.documents import read_line
+from bendrel.exchange.documents.documents import read_line
 from bendrel.services.startup import open_shop
 
 V1 = Path(__file__).parents[1] / "kept/v1"

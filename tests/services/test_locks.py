@@ -6,17 +6,17 @@ import sqlite3
 import pytest
 from starlette.testclient import TestClient
 
-import bendrel.services.benches as benches
-import bendrel.services.cuttings as cuttings
-import bendrel.services.summarising as summarising
+import bendrel.services.bench.benches as benches
+import bendrel.services.reckoned.summarising as summarising
+import bendrel.services.stock.cuttings as cuttings
 import bendrel.store.database as database
 from bendrel.api.app import create_app
-from bendrel.core.making.state import MakingState
-from bendrel.services.cuttings import CutsDone, piece_of
+from bendrel.core.bend.bench.state import MakingState
 from bendrel.services.errors import Busy
-from bendrel.services.jobs import JobDraft
+from bendrel.services.job.jobs import JobDraft
 from bendrel.services.startup import open_shop
-from bendrel.services.stock import StockDraft
+from bendrel.services.stock.cuttings import CutsDone, piece_of
+from bendrel.services.stock.stock import StockDraft
 from tests.lines import bent, row
 
 

@@ -3,17 +3,17 @@
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.lengths import Length
+from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.line.checks import Checks
 from bendrel.core.plan.starting import starting_line
-from bendrel.core.shape.bends import Bend, BendList
-from bendrel.exchange.dxf import write_dxf
+from bendrel.core.units.lengths import Length
 from bendrel.exchange.errors import FileError
-from bendrel.services.benches import standing
+from bendrel.exchange.shapes.dxf import write_dxf
+from bendrel.services.bench.benches import standing
 from bendrel.services.errors import Refused
-from bendrel.services.importing import import_text
-from bendrel.services.jobs import JobDraft
-from bendrel.services.measuring import CopyOrder, copy_line, look_at_checks, rebuild
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.line.importing import import_text
+from bendrel.services.line.measuring import CopyOrder, copy_line, look_at_checks, rebuild
 from tests.lines import bent, cornered, end_of, replace, row, the_tube, with_tube
 
 SOURCE = replace(bent(row(100, 90), row(80, 45, "3:00"), last=70), name="Rear left", service="cooler")

@@ -4,13 +4,13 @@ from dataclasses import replace
 
 import pytest
 
-from bendrel.core.lengths import Length
+from bendrel.core.line.condition import Condition, Damage
 from bendrel.core.line.document import HoseSpan, RigidSpan
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.repair.condition import Condition, Damage
+from bendrel.core.units.lengths import Length
 from bendrel.services.errors import Refused
-from bendrel.services.gaps import GapOrder, gap_answer, ways_over_gap
-from bendrel.services.splicing import MendOrder, decide_to_mend, ways_to_mend, what_it_takes
+from bendrel.services.mend.gaps import GapOrder, gap_answer, ways_over_gap
+from bendrel.services.mend.splicing import MendOrder, decide_to_mend, ways_to_mend, what_it_takes
 from tests.lines import bent, row
 
 

@@ -7,8 +7,8 @@ import pytest
 from alembic import command
 from alembic.config import Config
 
-from bendrel.exchange.documents import line_to_value
-from bendrel.services.jobs import JobDraft
+from bendrel.exchange.documents.documents import line_to_value
+from bendrel.services.job.jobs import JobDraft
 from bendrel.services.startup import open_shop
 from bendrel.store.database import MIGRATIONS, _engine
 from tests.lines import bent, row, the_tube

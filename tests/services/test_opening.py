@@ -13,7 +13,7 @@ import pytest
 from starlette.testclient import TestClient
 
 from bendrel.api.app import create_app
-from bendrel.services.jobs import JobDraft
+from bendrel.services.job.jobs import JobDraft
 from bendrel.services.startup import open_shop
 from bendrel.store import opening, photos
 from bendrel.store.opening import UnusableShop, served_alone, unusable

@@ -10,7 +10,7 @@ from icalendar import Calendar
 from PIL import Image
 from pypdf import PdfReader
 
-from bendrel.core.proof.log import FillRow, FollowUp, Hold, HoldRow, JointEvent, JointWork
+from bendrel.core.line.proving import FillRow, FollowUp, Hold, HoldRow, JointEvent, JointWork
 from bendrel.services.errors import Refused
 from bendrel.services.startup import open_shop
 

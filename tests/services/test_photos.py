@@ -6,7 +6,7 @@ import pytest
 from PIL import Image
 
 from bendrel.exchange.errors import FileError
-from bendrel.exchange.pictures import read_picture
+from bendrel.exchange.readings.pictures import read_picture
 from bendrel.services.errors import NotFound
 
 

@@ -13,13 +13,13 @@ from datetime import date
 import pytest
 from starlette.testclient import TestClient
 
-import bendrel.services.recorder as recorder
-from bendrel.core.proof.log import FunctionCheck, Hold, HoldRow, JointEvent, JointWork, Proving
+import bendrel.services.proof.recorder as recorder
+from bendrel.core.line.proving import FunctionCheck, Hold, HoldRow, JointEvent, JointWork, Proving
 from bendrel.exchange.errors import FileError
-from bendrel.services.closings import SignDraft
 from bendrel.services.errors import NotFound, Refused
-from bendrel.services.jobs import JobDraft
-from bendrel.services.proof_runs import thinned
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.proof.closings import SignDraft
+from bendrel.services.proof.proof_runs import thinned
 from bendrel.services.startup import open_shop
 from bendrel.standins.vessel import Vessel, VesselOrder
 from bendrel.store.proof_runs import readings_of

@@ -4,13 +4,13 @@ that it was not given for, and a piece that comes between moves none."""
 import pytest
 
 from bendrel.core.findings import Spot
-from bendrel.core.lengths import Angle
 from bendrel.core.line.document import LeftOpen, PartReading, SetAside
 from bendrel.core.line.references import without_bends
 from bendrel.core.line.run import main_run
 from bendrel.core.plan.compare import compare
-from bendrel.services.importing import import_text
-from bendrel.services.measuring import CopyOrder, copy_line
+from bendrel.core.units.lengths import Angle
+from bendrel.services.line.importing import import_text
+from bendrel.services.line.measuring import CopyOrder, copy_line
 from tests.lines import DOUBLE, Component, bent, in_order, replace, row, the_tube, with_tube
 
 WHY = "agreed with the inspector"

@@ -2,13 +2,13 @@
 
 import pytest
 
-from bendrel.core.lengths import Length
+from bendrel.core.units.lengths import Length
 from bendrel.services.errors import NotFound, Refused
-from bendrel.services.jobs import JobDraft
-from bendrel.services.kits import added_up
-from bendrel.services.shelf import Held, OwnDraft
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.job.kits import added_up
+from bendrel.services.shelf.shelf import Held, OwnDraft
 from bendrel.services.startup import open_shop
-from bendrel.services.stock import StockDraft
+from bendrel.services.stock.stock import StockDraft
 from bendrel.standins.supplier import SupplierAway
 from tests.lines import End, bent, replace, row
 

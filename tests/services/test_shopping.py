@@ -7,13 +7,13 @@ from math import pi
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.chain.shopping import Need
-from bendrel.core.lengths import Length
+from bendrel.core.line.condition import Condition
 from bendrel.core.plan.assemble import plan_line
-from bendrel.core.repair.condition import Condition
-from bendrel.services.jobs import JobDraft
-from bendrel.services.kits import added_up
-from bendrel.services.shelf import Held
+from bendrel.core.units.lengths import Length
+from bendrel.core.work.shopping import Need
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.job.kits import added_up
+from bendrel.services.shelf.shelf import Held
 from tests.lines import Component, End, Hose, bent, replace, row, the_tube, with_tube
 
 KIT = load_kit()
@@ -89,7 +89,7 @@ def test_an_insert_goes_on_the_list_with_its_end():
 @pytest.mark.parametrize(("choice", "tube", "nuts"), [("replace whole", 1, 2), ("splice", 0, 0),
                                                       ("replace from a separation point", 0, 2)])  # fmt: skip
 def test_what_is_decided_decides_what_is_bought(choice, tube, nuts):
-    from bendrel.core.repair.condition import Decision
+    from bendrel.core.line.condition import Decision
 
     made = replace(LINE, condition=Condition(decision=Decision(choice=choice, reason="said")))
     refs = [need.ref.split(":")[0] for need in plan_line(made, KIT).chosen.needs]

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import pytest
 
-from bendrel.services.cuttings import CutsDone, piece_of
 from bendrel.services.errors import NotFound, Refused, Stale
-from bendrel.services.jobs import JobDraft
-from bendrel.services.stock import StockDraft
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.stock.cuttings import CutsDone, piece_of
+from bendrel.services.stock.stock import StockDraft
 from tests.lines import bent, row
 
 TUBE = "copper-nickel_3-16in_0.711"

@@ -11,9 +11,9 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 
 from bendrel.core.plan.assemble import plan_line
-from bendrel.services import summaries, summarising
 from bendrel.services.errors import NotFound, Refused, Stale
-from bendrel.services.jobs import JobDraft
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.reckoned import summaries, summarising
 from bendrel.services.startup import open_shop
 from bendrel.store.models import Base
 from tests.lines import the_tube

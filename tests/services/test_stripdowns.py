@@ -6,10 +6,10 @@ import zipfile
 
 import pytest
 
-from bendrel.core.removal.stripdown import SharedItem, StripDown
+from bendrel.core.line.strip_down import SharedItem, StripDown
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import NotFound, Refused, Stale
-from bendrel.services.jobs import JobDraft
+from bendrel.services.job.jobs import JobDraft
 from bendrel.services.startup import open_shop
 from tests.lines import bent, row
 

@@ -4,10 +4,10 @@ from datetime import date
 
 import pytest
 
-from bendrel.core.repair.condition import Condition
-from bendrel.services.bookings import BookingDraft
+from bendrel.core.line.condition import Condition
 from bendrel.services.errors import NotFound, Refused
-from bendrel.services.jobs import JobDraft
+from bendrel.services.job.bookings import BookingDraft
+from bendrel.services.job.jobs import JobDraft
 
 
 def totals(ledger):

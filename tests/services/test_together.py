@@ -7,14 +7,14 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.starting import starting_line
-from bendrel.exchange.documents import write_line
+from bendrel.exchange.documents.documents import write_line
 from bendrel.exchange.errors import FileError
-from bendrel.services.demo import fill_demo
+from bendrel.services.demo.demo import fill_demo
 from bendrel.services.errors import Refused, Stale
-from bendrel.services.files import export_line, print_sheet
-from bendrel.services.importing import import_text
-from bendrel.services.jobs import JobDraft
-from bendrel.services.offline import plan_file
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.line.files import export_line, print_sheet
+from bendrel.services.line.importing import import_text
+from bendrel.services.line.offline import plan_file
 from tests.lines import bent, replace, row, the_tube, with_tube
 
 

@@ -6,12 +6,12 @@ import zipfile
 
 import pytest
 
-from bendrel.core.asbuilt.figures import MadeBend
-from bendrel.core.making.state import MakingState, Spell
+from bendrel.core.bend.bench.state import MakingState, Spell
+from bendrel.core.bend.told.figures import MadeBend
 from bendrel.exchange.errors import FileError
-from bendrel.services.benches import standing
-from bendrel.services.jobs import JobDraft
-from bendrel.services.shelf import OwnDraft
+from bendrel.services.bench.benches import standing
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.shelf.shelf import OwnDraft
 from bendrel.services.startup import open_shop
 from tests.lines import bent, row, the_tube
 

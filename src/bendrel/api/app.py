@@ -29,7 +29,7 @@ from bendrel.api import (
 from bendrel.api.errors import add_error_handlers
 from bendrel.api.guard import Guard
 from bendrel.api.screens import add_screens
-from bendrel.services.apart import ready
+from bendrel.services.reckoned.apart import ready
 from bendrel.services.startup import Shop, open_shop
 from bendrel.store.sweep import sweep
 

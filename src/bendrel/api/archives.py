@@ -8,7 +8,7 @@ from bendrel.api.beside import beside
 from bendrel.api.files import BINARY_BODY, Raw, as_file
 from bendrel.api.rooms import room
 from bendrel.api.state import Services
-from bendrel.services.archives import BroughtIn
+from bendrel.services.kept.archives import BroughtIn
 
 router = room("/api/archives", "archives")
 

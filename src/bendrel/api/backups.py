@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from bendrel.api.rooms import room
 from bendrel.api.state import Services
-from bendrel.services.backups import BackupState
+from bendrel.services.kept.backups import BackupState
 
 router = room("/api/backups", "backups")
 

@@ -9,7 +9,7 @@ from typing import Any, TypeVar
 from anyio import CapacityLimiter, to_thread
 from fastapi import Request, Response
 
-from bendrel.services.apart import RECKONING, Apart, Bounds
+from bendrel.services.reckoned.apart import RECKONING, Apart, Bounds
 
 T = TypeVar("T")
 

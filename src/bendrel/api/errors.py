@@ -10,8 +10,8 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
+from bendrel.exchange.documents.wrong import sentence, spoken_steps, telling
 from bendrel.exchange.errors import FileError
-from bendrel.exchange.wrong import sentence, spoken_steps, telling
 from bendrel.services.errors import (
     Busy,
     Crowded,

@@ -17,7 +17,7 @@ from starlette.exceptions import HTTPException
 from starlette.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from bendrel.exchange.elements import MOST_IN_A_LINE, holds_over
+from bendrel.exchange.documents.elements import MOST_IN_A_LINE, holds_over
 
 log = logging.getLogger("bendrel.refused")
 faults = logging.getLogger("bendrel.fault")

@@ -11,8 +11,8 @@ from pydantic import TypeAdapter
 from bendrel.api.files import BINARY_BODY
 from bendrel.api.rooms import room
 from bendrel.api.state import Services
-from bendrel.exchange.instruments import FieldKind, InstrumentKind
-from bendrel.services.instruments import InstrumentEvent, Instruments
+from bendrel.exchange.readings.instruments import FieldKind, InstrumentKind
+from bendrel.services.bench.instruments import InstrumentEvent, Instruments
 from bendrel.standins.bench import StandInOrder
 
 router = room("/api/instruments", "instruments")

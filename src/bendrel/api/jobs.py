@@ -7,12 +7,12 @@ from fastapi import Response
 from bendrel.api.rooms import room
 from bendrel.api.schemas import JobChange, NewLine, StripDownChange
 from bendrel.api.state import IfAt, Services
-from bendrel.core.repair.condition import Condition
-from bendrel.services.bookings import BookingDraft, Ledger
-from bendrel.services.circuits import JobCircuits
-from bendrel.services.jobs import JobDraft, JobSummary
-from bendrel.services.lines import OpenLine
-from bendrel.services.stripdowns import OpenStripDown
+from bendrel.core.line.condition import Condition
+from bendrel.services.job.bookings import BookingDraft, Ledger
+from bendrel.services.job.circuits import JobCircuits
+from bendrel.services.job.jobs import JobDraft, JobSummary
+from bendrel.services.job.stripdowns import OpenStripDown
+from bendrel.services.line.lines import OpenLine
 
 router = room("/api/jobs", "jobs")
 

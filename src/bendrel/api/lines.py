@@ -8,8 +8,8 @@ from bendrel.api.files import as_file
 from bendrel.api.rooms import room
 from bendrel.api.schemas import AtVersion, LineSave
 from bendrel.api.state import IfAt, Services
-from bendrel.services.files import export_line, print_sheet
-from bendrel.services.lines import OpenLine
+from bendrel.services.line.files import export_line, print_sheet
+from bendrel.services.line.lines import OpenLine
 
 router = room("/api/lines", "lines")
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from bendrel.api.rooms import room
 from bendrel.api.state import Services
-from bendrel.services import lookups
-from bendrel.services.lookups import (
+from bendrel.services.shelf import lookups
+from bendrel.services.shelf.lookups import (
     HexOrder,
     Matrix,
     PairOrder,

@@ -11,16 +11,16 @@ from bendrel.api.beside import answered, beside
 from bendrel.api.files import as_file
 from bendrel.api.rooms import room
 from bendrel.api.state import Services
-from bendrel.core.asbuilt.figures import MadeBend
-from bendrel.core.asbuilt.offered import MOST_OFFERS, TypedOffer
-from bendrel.core.attool.sweep import SwingView
+from bendrel.core.bend.bench.state import Ended, MakingState
+from bendrel.core.bend.bench.sweep import SwingView
+from bendrel.core.bend.told.figures import MadeBend
+from bendrel.core.bend.told.offered import MOST_OFFERS, TypedOffer
 from bendrel.core.line.document import Line
-from bendrel.core.making.state import Ended, MakingState
 from bendrel.core.record import record
-from bendrel.services.benches import BenchReport, PartStanding, print_tape
-from bendrel.services.jigs import blocks_dxf, blocks_stl, print_jig
-from bendrel.services.makings import Making
-from bendrel.services.reckoning import bench_report, part_standing, swing_of
+from bendrel.services.bench.benches import BenchReport, PartStanding, print_tape
+from bendrel.services.bench.jigs import blocks_dxf, blocks_stl, print_jig
+from bendrel.services.bench.makings import Making
+from bendrel.services.reckoned.reckoning import bench_report, part_standing, swing_of
 
 router = room("/api", "making")
 

@@ -8,7 +8,7 @@ from bendrel.api.beside import beside
 from bendrel.api.files import BINARY_BODY, Raw
 from bendrel.api.rooms import room
 from bendrel.api.state import Services
-from bendrel.services.photos import Photo
+from bendrel.services.job.photos import Photo
 
 router = room("/api/photos", "photos")
 

@@ -31,24 +31,20 @@ from bendrel.core.findings import Derivation
 from bendrel.core.line.document import Line
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.working import order_of_work, working_of
-from bendrel.core.rigid.steps import Step
-from bendrel.exchange.adapters import adapter
-from bendrel.exchange.documents import line_from_value, line_schema
-from bendrel.services.apart import READING
-from bendrel.services.chains import Edited, edit_chain
-from bendrel.services.files import draw_line
-from bendrel.services.gaps import GapOrder, GapWays, ways_over_gap
-from bendrel.services.hose_ways import HoseStudy, study_hose
-from bendrel.services.importing import Understood, import_text
-from bendrel.services.kits import added_up
-from bendrel.services.letting_in import LettingIn, letting_in
-from bendrel.services.measuring import CheckAdvice, Rebuilt, copy_line, rebuild
-from bendrel.services.reckoning import checks, mending
-from bendrel.services.splicing import (
-    Mending,
-    decide_to_mend,
-    what_it_takes,
-)
+from bendrel.core.work.steps import Step
+from bendrel.exchange.documents.adapters import adapter
+from bendrel.exchange.documents.documents import line_from_value, line_schema
+from bendrel.services.hose.hose_ways import HoseStudy, study_hose
+from bendrel.services.job.kits import added_up
+from bendrel.services.line.chains import Edited, edit_chain
+from bendrel.services.line.files import draw_line
+from bendrel.services.line.importing import Understood, import_text
+from bendrel.services.line.measuring import CheckAdvice, Rebuilt, copy_line, rebuild
+from bendrel.services.mend.gaps import GapOrder, GapWays, ways_over_gap
+from bendrel.services.mend.letting_in import LettingIn, letting_in
+from bendrel.services.mend.splicing import Mending, decide_to_mend, what_it_takes
+from bendrel.services.reckoned.apart import READING
+from bendrel.services.reckoned.reckoning import checks, mending
 
 router = room("/api", "plans")
 

@@ -13,14 +13,14 @@ from bendrel.api.files import BINARY_BODY, Raw, as_file
 from bendrel.api.rooms import room
 from bendrel.api.schemas import RunBegin, RunMark, SignOrder
 from bendrel.api.state import At, Services
-from bendrel.core.closing.learnt import Learnt, learnt
-from bendrel.core.fluids.vacuum import ATMOSPHERE_KPA
+from bendrel.core.flow.vacuum import ATMOSPHERE_KPA
 from bendrel.core.line.document import Line
-from bendrel.core.proof.rules import WrenchRule
-from bendrel.services.closings import Closing
-from bendrel.services.lines import OpenLine
-from bendrel.services.proof_runs import Chart, ProofRun
-from bendrel.services.wrench import WrenchDraft
+from bendrel.core.parts.proving import WrenchRule
+from bendrel.core.work.learnt import Learnt, learnt
+from bendrel.services.line.lines import OpenLine
+from bendrel.services.proof.closings import Closing
+from bendrel.services.proof.proof_runs import Chart, ProofRun
+from bendrel.services.shelf.wrench import WrenchDraft
 from bendrel.standins.vessel import VesselOrder
 
 router = room("/api", "proving")

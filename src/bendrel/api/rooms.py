@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter
 
 from bendrel.api.schemas import ErrorOut
-from bendrel.exchange.adapters import adapter
+from bendrel.exchange.documents.adapters import adapter
 
 adapter(ErrorOut)  # every route speaks of it eight times
 REFUSALS: dict[int | str, dict[str, object]] = {

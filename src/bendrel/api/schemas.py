@@ -7,38 +7,38 @@ from typing import Annotated, Any, Literal
 from annotated_types import Ge, MaxLen
 
 from bendrel.catalogue.signs import Sign, load_signs
-from bendrel.core.bending.bender import Bender
-from bendrel.core.bending.body import Bench, ToolKind
-from bendrel.core.chain.tools import Tool
-from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Torque
 from bendrel.core.findings import Source
-from bendrel.core.fluids.fluid import Fluid
-from bendrel.core.hose.ending import HoseEndKind
-from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
+from bendrel.core.geometry.clips import Clip
+from bendrel.core.line.condition import Reason, Urgency
 from bendrel.core.line.document import Line, Name
 from bendrel.core.line.rewrite import Entry
+from bendrel.core.line.strip_down import StripDown
+from bendrel.core.parts.bender import Bender
+from bendrel.core.parts.clearance import Clearance
 from bendrel.core.parts.component import Component, ComponentFamily
+from bendrel.core.parts.fitting import EndSize, Fitting, Flarer, Nut, Torque
+from bendrel.core.parts.fluid import Fluid
+from bendrel.core.parts.hose import Clamp, ClampKind, Hose, HoseClass
+from bendrel.core.parts.hose_end import HoseEndKind
+from bendrel.core.parts.kit import Body, Kit
 from bendrel.core.parts.school import School
 from bendrel.core.parts.seat import Seat
+from bendrel.core.parts.service import Caution, Service
+from bendrel.core.parts.single_use import SingleUse
+from bendrel.core.parts.threads.designation import KnownThread, PipeThread
+from bendrel.core.parts.threads.wrench import Wrench
+from bendrel.core.parts.tool_kind import Bench, ToolKind
+from bendrel.core.parts.tube import Material, Tube
 from bendrel.core.record import record
-from bendrel.core.removal.log import SingleUse
-from bendrel.core.removal.stripdown import StripDown
-from bendrel.core.repair.condition import Reason, Urgency
-from bendrel.core.route.clearance import Clearance
-from bendrel.core.route.clips import Clip
-from bendrel.core.service import Caution, Service
-from bendrel.core.shop.kit import Body, Kit
-from bendrel.core.threads.designation import KnownThread, PipeThread
-from bendrel.core.threads.wrench import Wrench
-from bendrel.core.tube.material import Material, Tube
-from bendrel.core.units import Unit
-from bendrel.services.chains import ChainEdit
-from bendrel.services.closings import SignDraft
-from bendrel.services.jobs import JobDraft
-from bendrel.services.kits import KitList
-from bendrel.services.letting_in import LetInOrder
-from bendrel.services.measuring import CopyOrder
-from bendrel.services.splicing import MendOrder
+from bendrel.core.units.notation import Unit
+from bendrel.core.work.tools import Tool
+from bendrel.services.job.jobs import JobDraft
+from bendrel.services.job.kits import KitList
+from bendrel.services.line.chains import ChainEdit
+from bendrel.services.line.measuring import CopyOrder
+from bendrel.services.mend.letting_in import LetInOrder
+from bendrel.services.mend.splicing import MendOrder
+from bendrel.services.proof.closings import SignDraft
 
 
 @record

@@ -12,9 +12,9 @@ from bendrel.catalogue.own import FIELDS, NOTE, OwnField, ShelfName
 from bendrel.core.line.document import Line
 from bendrel.core.plan.compare import Choice, compare
 from bendrel.core.record import record
-from bendrel.services.kits import KitList, KitRow
-from bendrel.services.shelf import Held, OwnDraft, OwnRow, ShopWays
-from bendrel.services.tubes import tube_of
+from bendrel.services.job.kits import KitList, KitRow
+from bendrel.services.shelf.shelf import Held, OwnDraft, OwnRow, ShopWays
+from bendrel.services.shelf.tubes import tube_of
 
 router = room("/api", "shelf")
 

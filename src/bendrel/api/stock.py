@@ -8,8 +8,8 @@ from bendrel.api.files import as_file
 from bendrel.api.rooms import room
 from bendrel.api.state import At, IfAt, Services
 from bendrel.core.record import record
-from bendrel.services.cuttings import CutsDone, JobCuts, TakenBack
-from bendrel.services.stock import Stock, StockBooking, StockDraft
+from bendrel.services.stock.cuttings import CutsDone, JobCuts, TakenBack
+from bendrel.services.stock.stock import Stock, StockBooking, StockDraft
 
 router = room("/api", "stock")
 

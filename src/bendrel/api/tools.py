@@ -9,8 +9,8 @@ from annotated_types import MaxLen
 from bendrel.api.rooms import room
 from bendrel.api.state import Services
 from bendrel.core.record import record
-from bendrel.core.units import Unit
-from bendrel.services.trials import ToolCard, TrialFields
+from bendrel.core.units.notation import Unit
+from bendrel.services.shelf.trials import ToolCard, TrialFields
 
 router = room("/api/tools", "tools")
 

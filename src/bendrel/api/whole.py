@@ -13,7 +13,7 @@ from bendrel.api.beside import beside
 from bendrel.api.files import BINARY_BODY
 from bendrel.api.rooms import room
 from bendrel.api.state import Services
-from bendrel.services.whole_shop import WholeShop
+from bendrel.services.kept.whole_shop import WholeShop
 
 router = room("/api/shop", "shop")
 

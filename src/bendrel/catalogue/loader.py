@@ -11,32 +11,31 @@ from typing import Any, TypeVar
 
 from pydantic import TypeAdapter
 
-from bendrel.core.bending.bender import Bender
-from bendrel.core.bending.body import Bench, ToolKind
-from bendrel.core.ends.fitting import EndSize, Fitting, Flarer, Nut, Torque
 from bendrel.core.findings import Source
-from bendrel.core.fitup.exactness import Spread
-from bendrel.core.fluids.fluid import Fluid
-from bendrel.core.hose.ending import HoseEndKind
-from bendrel.core.hose.hose import Clamp, ClampKind, Hose, HoseClass
+from bendrel.core.geometry.clips import Clip, ClipSpacing
+from bendrel.core.parts.bender import Bender
+from bendrel.core.parts.clearance import Clearance
 from bendrel.core.parts.component import Component, ComponentFamily
+from bendrel.core.parts.fitting import EndSize, Fitting, Flarer, Nut, Torque
+from bendrel.core.parts.fluid import Fluid
+from bendrel.core.parts.hose import Clamp, ClampKind, Hose, HoseClass
+from bendrel.core.parts.hose_end import HoseEndKind
+from bendrel.core.parts.kit import Advice, Body, Kit, Limit
+from bendrel.core.parts.pace import Pace
 from bendrel.core.parts.pair import Pair, index_pairs
+from bendrel.core.parts.proving import Ladder, ProvingRule, ProvingRules
+from bendrel.core.parts.removal import RemovalRule
 from bendrel.core.parts.school import School
 from bendrel.core.parts.seat import Seat, SharedThread
+from bendrel.core.parts.service import Caution, Service
+from bendrel.core.parts.single_use import SingleUse
+from bendrel.core.parts.splicing import Argument, Cutter, Margin, Overlap, Splice, Splicing, Weigh
+from bendrel.core.parts.spread import Spread
+from bendrel.core.parts.threads.designation import KnownThread, PipeThread, WhitworthSize
+from bendrel.core.parts.threads.wrench import Wrench
+from bendrel.core.parts.tool_kind import Bench, ToolKind
+from bendrel.core.parts.tube import Material, Tube
 from bendrel.core.parts.verdict import Joint, Verdict, index_verdicts
-from bendrel.core.proof.rules import Ladder, ProvingRule, ProvingRules
-from bendrel.core.removal.advice import RemovalRule
-from bendrel.core.removal.log import SingleUse
-from bendrel.core.repair.recommend import Argument
-from bendrel.core.repair.splicing import Cutter, Margin, Overlap, Splice, Splicing, Weigh
-from bendrel.core.route.clearance import Clearance
-from bendrel.core.route.clips import Clip, ClipSpacing
-from bendrel.core.service import Caution, Service
-from bendrel.core.shop.kit import Advice, Body, Kit, Limit
-from bendrel.core.shop.pace import Pace
-from bendrel.core.threads.designation import KnownThread, PipeThread, WhitworthSize
-from bendrel.core.threads.wrench import Wrench
-from bendrel.core.tube.material import Material, Tube
 
 T = TypeVar("T")
 

@@ -9,19 +9,19 @@ from typing import Annotated, Any, Literal
 from annotated_types import MaxLen
 from pydantic import TypeAdapter, ValidationError
 
-from bendrel.core.bending.bender import Bender
-from bendrel.core.bending.body import Bench
-from bendrel.core.ends.fitting import Flarer, Nut
 from bendrel.core.findings import Source
-from bendrel.core.hose.hose import Clamp, Hose
 from bendrel.core.line.document import COMPONENT_KINDS
+from bendrel.core.parts.bender import Bender
 from bendrel.core.parts.component import Component
-from bendrel.core.quantities import parse_pressure
+from bendrel.core.parts.fitting import Flarer, Nut
+from bendrel.core.parts.hose import Clamp, Hose
+from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.threads.designation import ThreadError
+from bendrel.core.parts.tool_kind import Bench
+from bendrel.core.parts.tube import Tube
 from bendrel.core.record import record
-from bendrel.core.shop.kit import Kit
-from bendrel.core.threads.designation import ThreadError
-from bendrel.core.tube.material import Tube
-from bendrel.core.units import UnitError, parse_angle, parse_length
+from bendrel.core.units.notation import UnitError, parse_angle, parse_length
+from bendrel.core.units.quantities import parse_pressure
 
 ShelfName = Literal["tubes", "nuts", "hoses", "clamps", "benders", "flarers", "benches", "components"]
 FieldKind = Literal["length", "room", "angle", "pressure", "thread", "name", "pick"]

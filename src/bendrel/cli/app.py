@@ -80,7 +80,7 @@ def read_file(path: Path, most_mb: int = 5) -> bytes:
 
 
 def radius_of(text: str | None) -> float | None:
-    from bendrel.core.units import UnitError, parse_length
+    from bendrel.core.units.notation import UnitError, parse_length
 
     if text is None:
         return None

@@ -22,7 +22,7 @@ def splice(
     as_json: AsJson = False,
 ) -> None:
     """Every way to mend a damaged line, best first: where to cut, how long the new piece is."""
-    from bendrel.services.splicing import splice_file
+    from bendrel.services.mend.splicing import splice_file
 
     value = splice_file(
         read_file(file), from_mm=start, to_mm=stop, service=service, radius_mm=radius_of(radius)
@@ -46,7 +46,7 @@ def gap(
     as_json: AsJson = False,
 ) -> None:
     """The same over a gap, without any shape."""
-    from bendrel.services.gaps import gap_answer
+    from bendrel.services.mend.gaps import gap_answer
 
     for name, mm in (("--gap", wide), ("--tube", tube), ("--tube-b", other)):
         if mm is not None and not 0 < mm <= 100_000:
@@ -76,7 +76,7 @@ def hose(
     as_json: AsJson = False,
 ) -> None:
     """How a hose lies between two ends, and the lengths that keep its radius."""
-    from bendrel.services.hoses import hose_answer
+    from bendrel.services.hose.hoses import hose_answer
 
     value = hose_answer(start, stop, radius, length, straight, longest)
     tightest = "straight" if value["radius_mm"] is None else f"{value['radius_mm']:.1f} mm"
@@ -98,7 +98,7 @@ def circuit(
     as_json: AsJson = False,
 ) -> None:
     """Flow and pressure over the circuits of a job file, by line and element."""
-    from bendrel.services.circuits import circuit_file
+    from bendrel.services.job.circuits import circuit_file
 
     if hot and cold:
         raise BadInput("--hot and --cold: one of the two is accepted.")
@@ -138,7 +138,7 @@ def fit(
     as_json: AsJson = False,
 ) -> None:
     """Does the finished part fit its ports, and what to bend or twist to bring it home."""
-    from bendrel.services.fits import fit_file
+    from bendrel.services.bench.fits import fit_file
 
     value = fit_file(read_file(line), read_file(file), radius_of(radius))
     said = "fits" if value["fits"] else "does not fit surely"
@@ -173,7 +173,7 @@ def hold_test(
     as_json: AsJson = False,
 ) -> None:
     """Does it hold? Settling told apart from a leak, the leak with its doubt."""
-    from bendrel.services.holds import hold_answer
+    from bendrel.services.proof.holds import hold_answer
 
     value = hold_answer(read_file(file, most_mb=12), kind, volume, air, threshold, hold, bulk)
     of = "liquid" if kind == "liquid" else "free air"

@@ -10,8 +10,8 @@ import typer
 from bendrel.cli.app import AsJson, BadInput, Held, Marks, Radius, app, radius_of, read_file, show
 
 if TYPE_CHECKING:
-    from bendrel.core.bending.bender import MarkStyle
     from bendrel.core.findings import EndName
+    from bendrel.core.parts.bender import MarkStyle
 
 
 @app.command(
@@ -23,7 +23,7 @@ def length(
     as_json: AsJson = False,
 ) -> None:
     """Read a length as people write it."""
-    from bendrel.core.units import format_length, parse_length
+    from bendrel.core.units.notation import format_length, parse_length
 
     if unit not in ("in", "mm"):
         raise BadInput(f"--unit {unit}: in or mm is accepted.")
@@ -39,7 +39,7 @@ def thread_fit_command(
 ) -> None:
     """Turn one thread into another: does it start, when does it bind."""
     from bendrel.catalogue.loader import load_kit
-    from bendrel.core.threads.fit import thread_fit
+    from bendrel.core.parts.threads.fit import thread_fit
 
     kit = load_kit()
     fit = thread_fit(kit.thread(male), kit.thread(female), kit.least_engagement)
@@ -65,9 +65,9 @@ def bends(
     as_json: AsJson = False,
 ) -> None:
     """Corner points → bend list."""
-    from bendrel.core.shape.bends import bend_spans
-    from bendrel.core.shape.corners import bends_from_corners
-    from bendrel.exchange.tables import read_points
+    from bendrel.core.geometry.bends import bend_spans
+    from bendrel.core.geometry.corners import bends_from_corners
+    from bendrel.exchange.shapes.tables import read_points
 
     shape = bends_from_corners(read_points(read_file(file), radius_of(radius)))
     rows = [
@@ -101,8 +101,8 @@ def points(
     as_json: AsJson = False,
 ) -> None:
     """Bend list → corner points."""
-    from bendrel.core.shape.corners import corners_from_bends
-    from bendrel.exchange.tables import read_bends
+    from bendrel.core.geometry.corners import corners_from_bends
+    from bendrel.exchange.shapes.tables import read_bends
 
     shape = read_bends(read_file(file))
     corners = corners_from_bends(shape)
@@ -128,7 +128,7 @@ def plan(
     as_json: AsJson = False,
 ) -> None:
     """The whole plan of a line document, or of a points or bend CSV."""
-    from bendrel.services.offline import plan_file
+    from bendrel.services.line.offline import plan_file
 
     if held is not None and held not in ("A", "B"):
         raise BadInput(f"--held {held}: A or B is accepted.")

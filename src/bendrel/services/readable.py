@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator
 from sqlalchemy.orm import Session
 
 from bendrel.core.line.document import Line
-from bendrel.exchange.documents import line_from_value
+from bendrel.exchange.documents.documents import line_from_value
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import Unreadable
 from bendrel.store.lines import UnreadableDocument, document_at

@@ -10,27 +10,27 @@ from pathlib import Path
 
 from sqlalchemy.exc import SQLAlchemyError
 
-from bendrel.core.shop.kit import Kit
-from bendrel.exchange.instruments import FIELD_KINDS, FieldKind
-from bendrel.services.archives import Archives
-from bendrel.services.backups import Backups
-from bendrel.services.bookings import Bookings
-from bendrel.services.circuits import Circuits
-from bendrel.services.closings import Closings
-from bendrel.services.cuttings import Cuttings
-from bendrel.services.instruments import Instruments
-from bendrel.services.jobs import Jobs
-from bendrel.services.kits import KitLists
-from bendrel.services.lines import Lines
-from bendrel.services.makings import Makings
-from bendrel.services.papers import Papers
-from bendrel.services.photos import Photos
-from bendrel.services.proof_runs import ProofRuns
-from bendrel.services.recorder import Recorder
-from bendrel.services.shelf import Shelf
-from bendrel.services.stock import StockRoom
-from bendrel.services.stripdowns import StripDowns
-from bendrel.services.whole_shop import WholeShops
+from bendrel.core.parts.kit import Kit
+from bendrel.exchange.readings.instruments import FIELD_KINDS, FieldKind
+from bendrel.services.bench.instruments import Instruments
+from bendrel.services.bench.makings import Makings
+from bendrel.services.job.bookings import Bookings
+from bendrel.services.job.circuits import Circuits
+from bendrel.services.job.jobs import Jobs
+from bendrel.services.job.kits import KitLists
+from bendrel.services.job.photos import Photos
+from bendrel.services.job.stripdowns import StripDowns
+from bendrel.services.kept.archives import Archives
+from bendrel.services.kept.backups import Backups
+from bendrel.services.kept.whole_shop import WholeShops
+from bendrel.services.line.lines import Lines
+from bendrel.services.line.papers import Papers
+from bendrel.services.proof.closings import Closings
+from bendrel.services.proof.proof_runs import ProofRuns
+from bendrel.services.proof.recorder import Recorder
+from bendrel.services.shelf.shelf import Shelf
+from bendrel.services.stock.cuttings import Cuttings
+from bendrel.services.stock.stock import StockRoom
 from bendrel.standins.bench import StandIn
 from bendrel.standins.supplier import Supplier
 from bendrel.standins.vessel import Vessel

@@ -7,7 +7,7 @@ import json
 from typing import Literal, Protocol
 
 from bendrel.core.record import record
-from bendrel.exchange.instruments import InstrumentKind
+from bendrel.exchange.readings.instruments import InstrumentKind
 
 Act = Literal["on", "off", "lose", "return", "send", "nonsense"]
 

@@ -7,7 +7,7 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
-from bendrel.core.shop.kit import Kit
+from bendrel.core.parts.kit import Kit
 
 
 class SupplierAway(ConnectionError):

@@ -1,1 +1,1 @@
-"""Hose and clamps: classes, sizes, and what fits on what."""
+"""Hoses: the shape that one takes, where it lies on the line, what holds it, how it is put together."""

@@ -1,227 +1,225 @@
-"""How a hose lies between its two ends: its shape, its tightest place, how far it stands out, and the
-lengths that keep a radius."""
+"""Every hose of a line whose ends are known: how it lies, over its whole travel, beside what stands
+there."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
 
-from bendrel.core.hose.elastica import (
-    Array,
-    Held,
-    Settled,
-    curvature_of,
-    guesses,
-    lowest,
-    points_of,
-    refined,
-    ways_out,
-)
+from bendrel.core.geometry.obstacles import Array, distances_mm
+from bendrel.core.geometry.vectors import Vector
+from bendrel.core.hose.read import BesideHose, beside_hose, ends_of, moves_of, seat_of
+from bendrel.core.hose.shape.laid import HoseEnds, HoseError, HoseShape, hose_shape
+from bendrel.core.hose.shape.moving import AtPosition, Move, Position, out_of_plane_deg, over_travel, travel
+from bendrel.core.hose.shape.windows import Windows, windows_over
+from bendrel.core.joints.pieces import Pieces, PlacedHose
+from bendrel.core.line.paths import span_path
+from bendrel.core.line.resolve import Problem, Reader
+from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
-from bendrel.core.shape.vectors import Vector, along, cross, dot, length, subtract, unit
 
-COARSE, FINE, FINEST = 24, 64, 192
-"""Pieces for finding the shape, for its radius over many lengths, and for what is shown: the radius comes
-out to 2 %, 0.3 % and 0.03 %."""
-_FLAT = 1e-6
-
-
-class HoseError(ValueError):
-    """A hose that cannot lie so; the text says what would do."""
+_BETWEEN = 3
+"""Points looked at between two of the hose's own when its distance from something is measured."""
 
 
 @record
-class HoseEnd:
-    """One end of a hose: the point in mm where it leaves what holds it, the unit way along the hose from its
-    first to its second end, and for how many mm it is stiff and straight there."""
+class Near:
+    """The least distance in mm between the hose's outside and one thing beside it, over the whole travel:
+    where
+    along the hose, at which position, and how much is wanted."""
 
-    point: Vector
-    way: Vector
-    straight_mm: float = 0.0
-
-    def __post_init__(self) -> None:
-        if self.straight_mm < 0:
-            raise HoseError(f"A stiff straight of {self.straight_mm:g} mm: 0 or more is accepted.")
-
-
-@record
-class HoseEnds:
-    """Both ends of a hose."""
-
-    a: HoseEnd
-    b: HoseEnd
-
-    def __post_init__(self) -> None:
-        if length(subtract(self.a.point, self.b.point)) < 1e-6:
-            raise HoseError("Both ends of the hose are at the same point; they must lie apart.")
-
-    @property
-    def distance_mm(self) -> float:
-        """From end to end."""
-        return length(subtract(self.b.point, self.a.point))
-
-    @property
-    def inner(self) -> tuple[Vector, Vector]:
-        """Where the stiff straights end."""
-        return (
-            along(self.a.point, self.a.way, self.a.straight_mm),
-            along(self.b.point, self.b.way, -self.b.straight_mm),
-        )
-
-    @property
-    def least_mm(self) -> float:
-        """No hose between these ends is shorter."""
-        first, last = self.inner
-        return length(subtract(last, first)) + self.stiff_mm
-
-    @property
-    def stiff_mm(self) -> float:
-        """What is stiff at both ends together."""
-        return self.a.straight_mm + self.b.straight_mm
-
-    @property
-    def in_line(self) -> bool:
-        """A straight hose goes from one to the other."""
-        first, last = self.inner
-        gap = subtract(last, first)
-        if length(gap) < 1e-9:
-            return dot(self.a.way, self.b.way) > 1 - 1e-12
-        way = unit(gap)
-        return dot(way, self.a.way) > 1 - 1e-12 and dot(way, self.b.way) > 1 - 1e-12
-
-    @property
-    def flat(self) -> bool:
-        """Both ways lie in one plane with the line between the ends."""
-        first, last = self.inner
-        gap = subtract(last, first)
-        if length(gap) < 1e-9:
-            return True
-        return abs(dot(cross(self.a.way, self.b.way), unit(gap))) < _FLAT
+    item: str
+    what: str
+    kind: str
+    distance_mm: float
+    wanted_mm: float
+    at_mm: float
+    gone: tuple[float, ...]
 
 
 @record
-class HoseShape:
-    """A hose as it lies. `radius_mm` is the tightest radius of its centreline, None where it is straight;
-    `tightest_at_mm` where that is along the hose; `reach_mm` how far it stands out from the straight line
-    between its ends. `points` run from end to end. `bows`
-    says that it would bow sideways out of its plane if its ends could turn in their seats."""
+class LaidHose:
+    """One hose between its ends. `needs_mm` is the least radius of its centreline; `least_mm` the length
+    that just reaches in every position, `pulls_at` the position that needs it; `length_mm` is the free
+    length, what lies on its ends (`on_ends_mm`) taken off, `seat_a` and `seat_b` the ways from the hose
+    into its ports. While no length is known, what follows from it is None. `radius_mm` is the tightest
+    radius over the travel, 0 where the hose would kink or does not reach, None of a straight one;
+    `tightest_at_mm` and `tightest_gone` say where and when. `bows`: flat only while its ends cannot turn
+    in their seats. `twist_deg` is the greatest twist, `off_plane_deg` how far the motion leaves the plane
+    of the hose."""
 
-    length_mm: float
-    radius_mm: float | None
-    tightest_at_mm: float
-    reach_mm: float
-    points: tuple[Vector, ...]
-    bows: bool
-
-
-@lru_cache(maxsize=256)
-def hose_shape(ends: HoseEnds, length_mm: float) -> HoseShape:
-    """The shape of a hose of `length_mm` (stiff straights included).
-
-    Where both ends lie in one plane the hose does: its ends are held from turning. Else the shape of least
-    energy is taken. Raises HoseError for a length that does not reach, or that would have to kink.
-    """
-    _reaches(ends, length_mm)
-    if ends.in_line and length_mm <= ends.least_mm * (1 + 1e-9):
-        return _straight(ends)
-    (shape,), _ = _shapes((ends,), length_mm, FINEST)
-    if shape.radius_mm == 0:
-        raise HoseError(
-            f"A hose of {length_mm:.1f} mm would have to kink between these ends; it needs more length."
-        )
-    return shape
-
-
-def shapes_of(positions: Sequence[HoseEnds], length_mm: float) -> tuple[tuple[HoseShape, ...], Settled]:
-    """One hose between each of several pairs of ends, all of which it reaches, and how it rests there. A
-    radius of 0 is one that has no shape without a kink."""
-    return _shapes(positions, length_mm, FINE)
+    span: str
+    ends: HoseEnds
+    moves: tuple[Move, ...]
+    move_names: tuple[str, ...]
+    needs_mm: float
+    least_mm: float
+    pulls_at: tuple[float, ...]
+    length_mm: float | None
+    on_ends_mm: float
+    seat_a: Vector | None
+    seat_b: Vector | None
+    radius_mm: float | None = None
+    tightest_at_mm: float = 0.0
+    tightest_gone: tuple[float, ...] = ()
+    reach_mm: float | None = None
+    spare_mm: float | None = None
+    bows: bool = False
+    twist_deg: float | None = None
+    twist_gone: tuple[float, ...] = ()
+    off_plane_deg: float | None = None
+    nearest: tuple[Near, ...] = ()
 
 
-def _shapes(
-    positions: Sequence[HoseEnds], length_mm: float, pieces: int
-) -> tuple[tuple[HoseShape, ...], Settled]:
-    held, free = held_ends(positions, [length_mm] * len(positions))
-    flat = all(ends.flat for ends in positions)
-    rough = lowest(guesses(held, COARSE, flat=flat), held, rivals=FINE)
-    out = ways_out(rough, held) if flat else np.zeros(len(positions))
-    rest = refined(rough, held, pieces)
-    shapes: list[HoseShape] = []
-    for k, (ends, curvature) in enumerate(
-        zip(positions, curvature_of(rest, held) / free[:, None], strict=True)
-    ):
-        inner = np.array(ends.inner[0]) + points_of(rest.take(np.array([k])))[0] * free[k]
-        points = [*map(_vector, inner)]
-        if ends.stiff_mm:
-            points = [ends.a.point, *points, ends.b.point]
-        tightest = int(curvature.argmax())
-        radius = float(1 / curvature[tightest]) if curvature[tightest] > 1e-9 else None
-        shapes.append(
-            HoseShape(
-                length_mm=length_mm,
-                radius_mm=radius if rest.found[k] else 0.0,
-                tightest_at_mm=float(ends.a.straight_mm + tightest * free[k] / pieces),
-                reach_mm=reach_mm(ends, inner),
-                points=tuple(points),
-                bows=bool(out[k] > 0),
-            )
-        )
-    return tuple(shapes), rest
+def lay_hoses(kit: Kit, pieces: Pieces, reader: Reader) -> tuple[LaidHose, ...]:
+    """Every hose with known ends. What cannot be read or cannot be is a problem of `reader`."""
+    laid = (lay_hose(kit, hose, reader) for hose in pieces.hoses if hose.piece.way is not None)
+    return tuple(one for one in laid if one is not None)
 
 
-def held_ends(everyone: Sequence[HoseEnds], lengths: Sequence[float]) -> tuple[Held, Array]:
-    """The ends of every hose between its stiff straights, and the free lengths that they are measured
-    in."""
-    free = np.array(lengths) - np.array([ends.stiff_mm for ends in everyone])
-    inner = np.array([ends.inner for ends in everyone])
-    closing = (inner[:, 1] - inner[:, 0]) / free[:, None]
-    return (
-        Held(
-            closing=closing,
-            way_a=np.array([ends.a.way for ends in everyone]),
-            way_b=np.array([ends.b.way for ends in everyone]),
-        ),
-        free,
+def lay_hose(kit: Kit, hose: PlacedHose, reader: Reader) -> LaidHose | None:
+    """One hose; None while its ends are not known."""
+    way = hose.piece.way
+    ends = None if way is None else ends_of(kit, hose, way, reader)
+    if way is None or ends is None:
+        return None
+    named = moves_of(hose, way, reader)
+    moves = tuple(move for _, move in named)
+    beside = beside_hose(kit, hose, way, reader)
+    try:
+        places = travel_of(ends, moves)
+    except HoseError as error:
+        reader.problems.append(Problem(path=span_path(hose.piece.id, "way", "moves"), message=str(error)))
+        moves, places = (), travel_of(ends, ())
+    pulls = max(places, key=lambda place: place.ends.least_mm)
+    known = LaidHose(
+        span=hose.piece.id,
+        ends=ends,
+        moves=moves,
+        move_names=tuple(name for name, _ in named) if moves else (),
+        needs_mm=hose.hose_class.least_radius_mm(hose.hose),
+        least_mm=pulls.ends.least_mm,
+        pulls_at=pulls.gone,
+        length_mm=None if hose.length_mm is None else hose.length_mm - hose.on_ends_mm,
+        on_ends_mm=hose.on_ends_mm,
+        seat_a=seat_of(hose, "a", way.a, reader),
+        seat_b=seat_of(hose, "b", way.b, reader),
+        off_plane_deg=out_of_plane_deg(ends, moves) if moves else None,
+    )
+    if known.length_mm is None or known.length_mm <= 0:
+        return replace(known, length_mm=None)
+    return _with_length(kit, hose, known, beside)
+
+
+def _with_length(kit: Kit, hose: PlacedHose, known: LaidHose, beside: Sequence[BesideHose]) -> LaidHose:
+    assert known.length_mm is not None
+    told = told_over(known.ends, known.moves, known.length_mm)
+    tightest = min(told, key=lambda at: np.inf if at.radius_mm is None else at.radius_mm)
+    twisted = max(told, key=lambda at: abs(at.twist_deg))
+    at_home = shape_or_none(known.ends, known.length_mm)
+    return replace(
+        known,
+        radius_mm=tightest.radius_mm,
+        tightest_at_mm=tightest.tightest_at_mm,
+        tightest_gone=tightest.gone,
+        reach_mm=max(at.reach_mm for at in told),
+        spare_mm=min(at.spare_mm for at in told),
+        bows=at_home is not None and at_home.bows,
+        twist_deg=abs(twisted.twist_deg),
+        twist_gone=twisted.gone,
+        nearest=tuple(near_to(kit, hose, told, item) for item in beside),
     )
 
 
-def reach_mm(ends: HoseEnds, points: Array) -> float:
-    """The greatest distance of `points` (N, 3) from the straight line through both ends, in mm."""
-    start = np.array(ends.a.point)
-    way = np.array(unit(subtract(ends.b.point, ends.a.point)))
-    # the stiff straights end in points of the free hose, so that nothing of them stands out further
-    off = points - start
-    return float(np.linalg.norm(off - (off @ way)[:, None] * way, axis=1).max(initial=0.0))
+@lru_cache(maxsize=64)
+def travel_of(ends: HoseEnds, moves: tuple[Move, ...]) -> tuple[Position, ...]:
+    """Every position of the travel. Raises HoseError."""
+    return travel(ends, moves)
 
 
-def _reaches(ends: HoseEnds, length_mm: float) -> None:
-    if length_mm < ends.distance_mm - 1e-6:
-        raise HoseError(
-            f"A hose of {length_mm:.1f} mm does not reach: its ends are {ends.distance_mm:.1f} mm apart."
-        )
-    if length_mm < ends.least_mm - 1e-6 or (not ends.in_line and length_mm <= ends.least_mm * (1 + 1e-9)):
-        raise HoseError(
-            f"A hose of {length_mm:.1f} mm is too short here: with its ends as they point it needs more "
-            f"than "
-            f"{ends.least_mm:.1f} mm."
-        )
+@lru_cache(maxsize=32)
+def told_over(ends: HoseEnds, moves: tuple[Move, ...], length_mm: float) -> tuple[AtPosition, ...]:
+    """The hose at every position; kept, as typing elsewhere in the line does not change it."""
+    return over_travel(travel_of(ends, moves), length_mm)
 
 
-def _straight(ends: HoseEnds) -> HoseShape:
-    gap = subtract(ends.b.point, ends.a.point)
-    points = tuple(along(ends.a.point, gap, k / FINEST) for k in range(FINEST + 1))
-    return HoseShape(
-        length_mm=ends.least_mm,
-        radius_mm=None,
-        tightest_at_mm=0.0,
-        reach_mm=0.0,
-        points=points,
-        bows=False,
+@lru_cache(maxsize=32)
+def windows_at_the_limits(ends: HoseEnds, moves: tuple[Move, ...], radius_mm: float, share: float) -> Windows:
+    """The same at the fitted position and where every move is at one of its ends: quick, and mostly the
+    same; what comes of it is looked at over the whole travel. Raises HoseError."""
+    places = travel_of(ends, moves)
+    limits = [(min(gone), max(gone)) for gone in zip(*(place.gone for place in places), strict=True)]
+
+    def limit(gone: tuple[float, ...]) -> bool:
+        return all(far in both for far, both in zip(gone, limits, strict=True))
+
+    some = [place for place in places if limit(place.gone) or not any(place.gone)]
+    return _windows(places, some, radius_mm, share)
+
+
+@lru_cache(maxsize=32)
+def windows_of(ends: HoseEnds, moves: tuple[Move, ...], radius_mm: float, share: float) -> Windows:
+    """The lengths that keep a radius over the whole travel, up to a share of the distance that must be
+    reached. Raises HoseError."""
+    places = travel_of(ends, moves)
+    return _windows(places, places, radius_mm, share)
+
+
+def _windows(places: Sequence[Position], some: Sequence[Position], radius_mm: float, share: float) -> Windows:
+    least = max(place.ends.least_mm for place in places)
+    longest = max(share * max(place.ends.distance_mm for place in places), 1.5 * least)
+    return windows_over([place.ends for place in some], radius_mm, longest)
+
+
+def shape_or_none(ends: HoseEnds, length: float) -> HoseShape | None:
+    """The shape as fitted; None where there is none."""
+    try:
+        return hose_shape(ends, length)
+    except HoseError:
+        return None
+
+
+def touches(kit: Kit, distance_mm: float) -> bool:
+    """Nearer to something than an eye can tell, in mm."""
+    return distance_mm < kit.limits["hand_mm"].value
+
+
+def near_to(kit: Kit, hose: PlacedHose, told: Sequence[AtPosition], item: BesideHose) -> Near:
+    """How near one hose comes to one thing over its travel."""
+    each = distances_along(hose, told, item)
+    where = min(range(len(told)), key=lambda k: float(each[k][1].min()))
+    along, off = each[where]
+    k = int(off.argmin())
+    return Near(
+        item=item.item,
+        what=item.what,
+        kind=item.kind,
+        distance_mm=float(off[k]),
+        wanted_mm=kit.clearances[item.kind].least_mm,
+        at_mm=float(along[k]),
+        gone=told[where].gone,
     )
 
 
-def _vector(row: Array) -> Vector:
-    x, y, z = row.tolist()
-    return (x, y, z)
+def distances_along(
+    hose: PlacedHose, told: Sequence[AtPosition], item: BesideHose
+) -> list[tuple[Array, Array]]:
+    """For every position places along the hose, in mm from end A, and how far its outside is there from one
+    thing."""
+    share = (np.arange(_BETWEEN + 1) / (_BETWEEN + 1))[:, None]
+    found: list[tuple[Array, Array]] = [(np.zeros(0), np.zeros(0))] * len(told)
+    for count in {len(at.points) for at in told}:
+        same = [k for k, at in enumerate(told) if len(at.points) == count]
+        points = np.array([told[k].points for k in same])
+        steps = np.diff(points, axis=1)
+        close = points[:, :-1, None] + share * steps[:, :, None]
+        whole = np.concatenate([close.reshape(len(same), -1, 3), points[:, -1:]], axis=1)
+        gone = np.repeat(np.linalg.norm(steps, axis=2) / (_BETWEEN + 1), _BETWEEN + 1, axis=1)
+        along = np.concatenate([np.zeros((len(same), 1)), np.cumsum(gone, axis=1)], axis=1)
+        off = distances_mm(whole, item.shape) - hose.hose.od_mm / 2
+        for n, k in enumerate(same):
+            found[k] = (along[n], off[n])
+    return found

@@ -1,1 +1,1 @@
-"""What a connection is: the faces that meet, what follows from it, how far one goes into the other."""
+"""What meets: faces, what follows from two of them, how far one goes into the other; the pieces."""

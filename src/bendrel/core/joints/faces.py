@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 from bendrel.core.findings import EndName
-from bendrel.core.hose.ending import HoseEndKind
-from bendrel.core.hose.hose import Hose
 from bendrel.core.joints.face import Face
-from bendrel.core.lengths import Length, is_blank, length_mm
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, Port, RigidSpan, Side, Span
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
 from bendrel.core.parts.component import SPIGOT_FORMS, Component, ComponentSide
-from bendrel.core.shop.kit import Kit
-from bendrel.core.threads.designation import ThreadError
-from bendrel.core.units import UnitError
+from bendrel.core.parts.hose import Hose
+from bendrel.core.parts.hose_end import HoseEndKind
+from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.threads.designation import ThreadError
+from bendrel.core.units.lengths import Length, is_blank, length_mm
+from bendrel.core.units.notation import UnitError
 
 USUAL_NUT = "single-37"
 """The end type that a hose end with a dash nut seals as."""

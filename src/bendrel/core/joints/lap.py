@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from bendrel.core.findings import Source
-from bendrel.core.hose.hose import Clamp, Hose
-from bendrel.core.hose.push_fit import overlap_needed_mm
+from bendrel.core.parts.hose import Clamp, Hose
+from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.push_fit import overlap_needed_mm
 from bendrel.core.record import record
-from bendrel.core.shop.kit import Kit
 
 
 @record

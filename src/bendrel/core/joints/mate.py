@@ -6,12 +6,12 @@ from typing import Literal
 
 from bendrel.core.findings import Source
 from bendrel.core.joints.face import Face
+from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.seat import seat_fit
+from bendrel.core.parts.threads.designation import ThreadError
+from bendrel.core.parts.threads.fit import MixedThreads, ThreadFit, thread_fit
 from bendrel.core.parts.verdict import Joint
 from bendrel.core.record import record
-from bendrel.core.shop.kit import Kit
-from bendrel.core.threads.designation import ThreadError
-from bendrel.core.threads.fit import MixedThreads, ThreadFit, thread_fit
 
 MateCode = Literal[
     "wrong_seat", "joint_threads", "nothing_between", "union_ends", "joint_without_hose", "hose_on_what",

@@ -1,1 +1,1 @@
-"""A line as the person records it, and the shape that its readings mean."""
+"""A line as the person records it, the shape that its readings mean, and its changes."""

@@ -4,18 +4,18 @@ from __future__ import annotations
 
 from math import acos, degrees
 
+from bendrel.core.geometry.bends import ShapeError
+from bendrel.core.geometry.centreline import Frame, end_frame
+from bendrel.core.geometry.vectors import dot, length, subtract
 from bendrel.core.line.document import PartReading, RigidSpan
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
-from bendrel.core.measuring.doubt import ReadingErrors
-from bendrel.core.measuring.legs import ReadBends, shape_of
-from bendrel.core.measuring.outcome import outcome
-from bendrel.core.measuring.slots import Slot, changed, value_of
+from bendrel.core.measure.doubt import ReadingErrors
+from bendrel.core.measure.legs import ReadBends, shape_of
+from bendrel.core.measure.outcome import outcome
+from bendrel.core.measure.slots import Slot, changed, value_of
 from bendrel.core.record import record
-from bendrel.core.shape.bends import ShapeError
-from bendrel.core.shape.centreline import Frame, end_frame
-from bendrel.core.shape.vectors import dot, length, subtract
-from bendrel.core.units import UnitError, normalised_turn, parse_angle, parse_length, parse_plane
+from bendrel.core.units.notation import UnitError, normalised_turn, parse_angle, parse_length, parse_plane
 
 
 @record

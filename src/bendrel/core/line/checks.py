@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from math import cos, radians, sin
 
-from bendrel.core.lengths import Angle, Length, Plane, Text
+from bendrel.core.geometry.vectors import Vector
 from bendrel.core.record import record
-from bendrel.core.shape.vectors import Vector
+from bendrel.core.units.lengths import Angle, Length, Plane, Text
 
 
 @record

@@ -11,20 +11,20 @@ from typing import Annotated, ClassVar, Literal, get_args
 
 from annotated_types import Ge, Le, MaxLen, MinLen
 
-from bendrel.core.bending.bender import MarkStyle
 from bendrel.core.findings import EndName, Spot
-from bendrel.core.fitup.ways import ExactWays
-from bendrel.core.hose.ending import EndAngle
 from bendrel.core.ids import NotAChain, fill_ids
-from bendrel.core.lengths import Angle, Length, Plane, Text
 from bendrel.core.line.checks import Checks
+from bendrel.core.line.condition import Condition
+from bendrel.core.line.exact_ways import ExactWays
 from bendrel.core.line.hose_way import HoseWay
-from bendrel.core.measuring.legs import By, Reference
-from bendrel.core.proof.log import Proving
+from bendrel.core.line.proving import Proving
+from bendrel.core.line.removal import OpenItem, Removal
+from bendrel.core.measure.legs import By, Reference
+from bendrel.core.parts.bender import MarkStyle
+from bendrel.core.parts.hose_end import EndAngle
 from bendrel.core.record import record
-from bendrel.core.removal.log import OpenItem, Removal
-from bendrel.core.repair.condition import Condition
-from bendrel.core.units import PlaneSchool, Unit
+from bendrel.core.units.lengths import Angle, Length, Plane, Text
+from bendrel.core.units.notation import PlaneSchool, Unit
 
 SpanId = Annotated[str, MaxLen(20)]
 RowId = Annotated[str, MaxLen(20)]

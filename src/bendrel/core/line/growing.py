@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from bendrel.core.geometry.bends import BendList, ShapeError
 from bendrel.core.line.document import BendReadings, BendRow, CornerReadings
 from bendrel.core.line.resolve import Reader, read_bend, resolve
-from bendrel.core.measuring.legs import ReadBend, ReadBends, ReadingError, setback_mm, shape_of
-from bendrel.core.shape.bends import BendList, ShapeError
+from bendrel.core.measure.legs import ReadBend, ReadBends, ReadingError, setback_mm, shape_of
 
 
 def as_far_as_read(

@@ -8,8 +8,8 @@ from annotated_types import MaxLen
 
 from bendrel.core.findings import EndName
 from bendrel.core.ids import fill_ids
-from bendrel.core.lengths import Length, Text
 from bendrel.core.record import record
+from bendrel.core.units.lengths import Length, Text
 
 WayText = Annotated[str, MaxLen(60)]
 """A way as typed: ahead, back, left, right, up, down, an axis such as -z, or three numbers."""

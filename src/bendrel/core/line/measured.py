@@ -6,23 +6,23 @@ from collections.abc import Callable
 from math import acos, degrees, hypot
 from typing import Literal, TypeVar
 
-from bendrel.core.lengths import is_blank, length_mm
+from bendrel.core.geometry.bends import ShapeError
+from bendrel.core.geometry.corners import Corners
+from bendrel.core.geometry.vectors import Vector, dot
 from bendrel.core.line.bought import BoughtPart, compare_bought
 from bendrel.core.line.checks import way_from_a
 from bendrel.core.line.document import RigidSpan
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
-from bendrel.core.measuring.culprits import Given
-from bendrel.core.measuring.doubt import Doubt, ReadingErrors, doubt_of, spread_of
-from bendrel.core.measuring.legs import ReadBends
-from bendrel.core.measuring.outcome import Outcome, outcome
-from bendrel.core.quantities import parse_way
+from bendrel.core.measure.culprits import Given
+from bendrel.core.measure.doubt import Doubt, ReadingErrors, doubt_of, spread_of
+from bendrel.core.measure.legs import ReadBends
+from bendrel.core.measure.outcome import Outcome, outcome
+from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
-from bendrel.core.shape.bends import ShapeError
-from bendrel.core.shape.corners import Corners
-from bendrel.core.shape.vectors import Vector, dot
-from bendrel.core.shop.kit import Kit
-from bendrel.core.units import UnitError, parse_plane, parse_tilt
+from bendrel.core.units.lengths import is_blank, length_mm
+from bendrel.core.units.notation import UnitError, parse_plane, parse_tilt
+from bendrel.core.units.quantities import parse_way
 
 T = TypeVar("T")
 CheckKind = Literal["wire", "tape", "way A", "way B"]

@@ -4,21 +4,21 @@ from __future__ import annotations
 
 from bendrel.core.findings import EndName
 from bendrel.core.line.document import Line
-from bendrel.core.line.run import runs
-from bendrel.core.line.signed import signed_stands
-from bendrel.core.record import record
-from bendrel.core.removal.advice import RemovalAdvice, advise
-from bendrel.core.removal.log import (
+from bendrel.core.line.removal import (
     OldFluid,
     OpenItem,
     PartToGet,
     RefitStep,
-    SingleUse,
     left_over,
     parts_to_get,
     refit_steps,
 )
-from bendrel.core.shop.kit import Kit
+from bendrel.core.line.run import runs
+from bendrel.core.line.signed import signed_stands
+from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.removal import RemovalAdvice, advise
+from bendrel.core.parts.single_use import SingleUse
+from bendrel.core.record import record
 
 
 @record

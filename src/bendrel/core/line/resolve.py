@@ -5,22 +5,17 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TypeVar
 
-from bendrel.core.lengths import Angle, Length, Plane, length_mm
+from bendrel.core.geometry.bends import BendList, ShapeError
+from bendrel.core.geometry.corners import Corners, traced_bends
+from bendrel.core.geometry.vectors import Vector
 from bendrel.core.line.document import BendReadings, BendRow, CornerReadings
 from bendrel.core.line.paths import LAST, row_path
-from bendrel.core.measuring.legs import ReadBend, ReadBends, ReadingError, shape_of
-from bendrel.core.measuring.slots import Slot
-from bendrel.core.quantities import parse_degrees, parse_way
+from bendrel.core.measure.legs import ReadBend, ReadBends, ReadingError, shape_of
+from bendrel.core.measure.slots import Slot
 from bendrel.core.record import record
-from bendrel.core.shape.bends import BendList, ShapeError
-from bendrel.core.shape.corners import Corners, traced_bends
-from bendrel.core.shape.vectors import Vector
-from bendrel.core.units import (
-    Sign,
-    UnitError,
-    parse_angle,
-    parse_plane,
-)
+from bendrel.core.units.lengths import Angle, Length, Plane, length_mm
+from bendrel.core.units.notation import Sign, UnitError, parse_angle, parse_plane
+from bendrel.core.units.quantities import parse_degrees, parse_way
 
 T = TypeVar("T")
 R = TypeVar("R", ReadBends, Corners)

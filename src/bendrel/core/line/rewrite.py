@@ -5,7 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Literal
 
-from bendrel.core.lengths import Angle, Length, Plane
+from bendrel.core.geometry.bends import NO_CORNER_DEG, BendList, ShapeError, bend_spans
+from bendrel.core.geometry.centreline import end_frame
+from bendrel.core.geometry.corners import Corners, bends_from_corners, corners_from_bends
+from bendrel.core.geometry.vectors import length, subtract
 from bendrel.core.line.document import (
     BendReadings,
     BendRow,
@@ -15,11 +18,8 @@ from bendrel.core.line.document import (
     RigidSpan,
 )
 from bendrel.core.line.run import with_span
-from bendrel.core.shape.bends import NO_CORNER_DEG, BendList, ShapeError, bend_spans
-from bendrel.core.shape.centreline import end_frame
-from bendrel.core.shape.corners import Corners, bends_from_corners, corners_from_bends
-from bendrel.core.shape.vectors import length, subtract
-from bendrel.core.units import Unit, format_angle, format_clock, format_length
+from bendrel.core.units.lengths import Angle, Length, Plane
+from bendrel.core.units.notation import Unit, format_angle, format_clock, format_length
 
 Entry = Literal["bends", "wire", "corners", "alongside"]
 """Ways of entering a whole line."""

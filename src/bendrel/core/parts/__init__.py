@@ -1,1 +1,1 @@
-"""What a part is, and what is said of it: verdicts by service, seats, pairs, components, stripped ports."""
+"""What a catalogue row is, what is said of it, and what goes on what; the kit holds them all."""

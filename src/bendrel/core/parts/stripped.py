@@ -7,11 +7,11 @@ from dataclasses import replace
 from typing import Literal
 
 from bendrel.core.parts.seat import Seat
+from bendrel.core.parts.threads.designation import Thread
+from bendrel.core.parts.threads.identify import TAPER
+from bendrel.core.parts.threads.lookalikes import say_pitch
+from bendrel.core.parts.threads.tolerance import basic_pitch_diameter, female_limits
 from bendrel.core.record import record
-from bendrel.core.threads.designation import Thread
-from bendrel.core.threads.identify import TAPER
-from bendrel.core.threads.lookalikes import say_pitch
-from bendrel.core.threads.tolerance import basic_pitch_diameter, female_limits
 
 HELIX_DEPTH = 0.649519
 """Share of the pitch by which a wire insert's thread is deeper than its own, on radius: ISO 68-1."""

@@ -4,29 +4,29 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from bendrel.core.chain.chosen import Chosen, choose
-from bendrel.core.chain.clipping import clips_of, clips_to_get
-from bendrel.core.chain.pieces import place_pieces
-from bendrel.core.chain.reduced import reduced
-from bendrel.core.chain.shopping import NewClips
-from bendrel.core.edits.changes import with_changes
+from bendrel.core.bend.tube.part import shape_of
+from bendrel.core.bend.tube.planned import Rigid, plan_rigid
 from bendrel.core.findings import SEVERITY_ORDER, Finding, Fix
+from bendrel.core.hose.laid import lay_hoses
 from bendrel.core.joints.faces import unread_sides
+from bendrel.core.joints.pieces import place_pieces
+from bendrel.core.joints.reduced import reduced
+from bendrel.core.judge.case import Whole
+from bendrel.core.judge.judged import judge
+from bendrel.core.judge.set_aside import worst_first
 from bendrel.core.line.document import Line
-from bendrel.core.line.looked import Looked, PlacedFixture, look_at
+from bendrel.core.line.edits.changes import with_changes
 from bendrel.core.line.measured import measure
 from bendrel.core.line.removed import judge_removal
 from bendrel.core.line.resolve import Reader
 from bendrel.core.line.run import main_run, runs
+from bendrel.core.mend.looked import Looked, PlacedFixture, look_at
+from bendrel.core.parts.kit import Kit
+from bendrel.core.plan.clipping import clips_of, clips_to_get
+from bendrel.core.plan.in_space import place_in_space
 from bendrel.core.plan.model import Plan, PlannedPiece
-from bendrel.core.rigid.part import shape_of
-from bendrel.core.rigid.planned import Rigid, plan_rigid
-from bendrel.core.rules.case import Whole
-from bendrel.core.rules.judged import judge
-from bendrel.core.rules.set_aside import worst_first
-from bendrel.core.shop.kit import Kit
-from bendrel.core.space.in_space import place_in_space
-from bendrel.core.space.laid import lay_hoses
+from bendrel.core.work.chosen import Chosen, choose
+from bendrel.core.work.shopping import NewClips
 
 
 def plan_line(line: Line, kit: Kit) -> Plan:

@@ -5,17 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Literal
 
-from bendrel.core.chain.shopping import Need
 from bendrel.core.findings import Finding, Severity
 from bendrel.core.line.document import Line
 from bendrel.core.line.run import Run
+from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.tube import Bending, Flaring, Tube
 from bendrel.core.parts.verdict import VERDICT_ORDER, VerdictWord, preferred
 from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.retube import with_tube
 from bendrel.core.record import record
-from bendrel.core.shop.kit import Kit
-from bendrel.core.tube.material import Bending, Flaring, Tube
+from bendrel.core.work.shopping import Need
 
 MOST = 4
 

@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from bendrel.core.chain.chosen import Chosen
+from bendrel.core.bend.tube.part import Part
 from bendrel.core.findings import Finding
+from bendrel.core.geometry.clips import Clips
+from bendrel.core.hose.laid import LaidHose
 from bendrel.core.line.document import SpanState
-from bendrel.core.line.looked import Looked
 from bendrel.core.line.measured import Measured
 from bendrel.core.line.removed import Removed
 from bendrel.core.line.resolve import Problem
+from bendrel.core.mend.looked import Looked
+from bendrel.core.plan.in_space import InSpace
 from bendrel.core.record import record
-from bendrel.core.rigid.part import Part
-from bendrel.core.route.clips import Clips
-from bendrel.core.space.in_space import InSpace
-from bendrel.core.space.laid import LaidHose
+from bendrel.core.work.chosen import Chosen
 
 
 @record

@@ -4,22 +4,22 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from bendrel.core.chain.pieces import best_clamp
-from bendrel.core.chain.put_in import component_between
-from bendrel.core.edits.chain import fresh_id, insert_beside, rigid_at
-from bendrel.core.ends.fitting import Fitting, Nut
 from bendrel.core.findings import EndName
 from bendrel.core.ids import NotAChain
 from bendrel.core.joints.face import Face
 from bendrel.core.joints.faces import port_face
+from bendrel.core.joints.pieces import best_clamp
+from bendrel.core.joints.put_in import component_between
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, Port, Side, TubeEnd
+from bendrel.core.line.edits.chain import fresh_id, insert_beside, rigid_at
 from bendrel.core.line.opened import stays
 from bendrel.core.line.run import ENDS, Run, RunEnd, run_of, with_span
+from bendrel.core.parts.fits import best_bore, bore_fits, goes_on_tube, nut_for_port, usual_strength
+from bendrel.core.parts.fitting import Fitting, Nut
+from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.tube import Tube
 from bendrel.core.parts.verdict import VERDICT_ORDER
 from bendrel.core.record import record
-from bendrel.core.shop.fits import best_bore, bore_fits, goes_on_tube, nut_for_port, usual_strength
-from bendrel.core.shop.kit import Kit
-from bendrel.core.tube.material import Tube
 
 MOST_BEYOND = 6
 

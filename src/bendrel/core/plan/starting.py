@@ -5,14 +5,14 @@ from __future__ import annotations
 
 from collections.abc import Collection
 
-from bendrel.core.bending.bender import Bender, MarkStyle
-from bendrel.core.lengths import Length
 from bendrel.core.line.document import BendReadings, Line, RigidSpan, TubeEnd
+from bendrel.core.parts.bender import Bender, MarkStyle
+from bendrel.core.parts.fits import goes_on_tube, usual_strength
+from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.tube import Tube
 from bendrel.core.parts.verdict import VERDICT_ORDER, preferred
-from bendrel.core.shop.fits import goes_on_tube, usual_strength
-from bendrel.core.shop.kit import Kit
-from bendrel.core.tube.material import Tube
-from bendrel.core.units import Unit
+from bendrel.core.units.lengths import Length
+from bendrel.core.units.notation import Unit
 
 USUAL_RADIUS_PER_OD = 3.0
 """The radius, in outside diameters, at which a starting tube must hold: what most dies make."""

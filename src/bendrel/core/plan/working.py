@@ -2,20 +2,20 @@
 
 from __future__ import annotations
 
-from bendrel.core.chain.carried import carried
-from bendrel.core.chain.flowing import flow_of_line
-from bendrel.core.chain.pieces import place_pieces
-from bendrel.core.chain.shown import chosen_derivations
-from bendrel.core.chain.strength import strength_of
-from bendrel.core.closing.words import closing_steps
+from bendrel.core.bend.tube.planned import plan_rigid
+from bendrel.core.bend.tube.working import derivations
 from bendrel.core.findings import Derivation
+from bendrel.core.flow.along import flow_of_line
+from bendrel.core.flow.carried import carried
+from bendrel.core.flow.shown import chosen_derivations
+from bendrel.core.flow.strength import strength_of
+from bendrel.core.joints.pieces import place_pieces
 from bendrel.core.line.document import Line
 from bendrel.core.line.run import main_run, run_of, runs
-from bendrel.core.rigid.planned import plan_rigid
-from bendrel.core.rigid.steps import Step
-from bendrel.core.rigid.work import cautioned, steps_for
-from bendrel.core.rigid.working import derivations
-from bendrel.core.shop.kit import Kit
+from bendrel.core.parts.kit import Kit
+from bendrel.core.work.steps import Step
+from bendrel.core.work.tube_work import cautioned, steps_for
+from bendrel.core.work.words import closing_steps
 
 
 def order_of_work(line: Line, kit: Kit, span: str = "") -> tuple[Step, ...]:

@@ -1,1 +1,0 @@
-"""The part at the tool: can it be made in this order, and if not, how."""

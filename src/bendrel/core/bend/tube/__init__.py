@@ -1,0 +1,1 @@
+"""One rigid piece, planned: ends, cut, marks, shown working."""

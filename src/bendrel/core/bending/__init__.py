@@ -1,1 +1,0 @@
-"""Benders, marks, spring-back and the moves at the bench."""

@@ -1,1 +1,0 @@
-"""The ends of a rigid piece: flares, nuts, the room they need, and the cut length."""

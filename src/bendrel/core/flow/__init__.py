@@ -1,0 +1,1 @@
+"""What a line carries and stands: fluid, flow, pressure, strength."""

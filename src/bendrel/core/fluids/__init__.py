@@ -1,1 +1,0 @@
-"""What lines carry: density, viscosity, what it harms, and how it flows."""

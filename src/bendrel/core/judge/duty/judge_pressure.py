@@ -1,0 +1,226 @@
+"""Rules on pressure, heat and fluid: the weakest element, what has no rating, and what may go in."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+
+from bendrel.core.codes import Code
+from bendrel.core.findings import Change, Finding, Fix
+from bendrel.core.flow.carried import Carried
+from bendrel.core.flow.strength import Element, ElementKind
+from bendrel.core.judge.case import Case, Whole, choose
+from bendrel.core.line.paths import at
+from bendrel.core.units.quantities import format_pressure
+
+TOO_HOT: Mapping[ElementKind, Code] = {
+    "tube": "too_hot_tube",
+    "end": "too_hot_end",
+    "hose": "too_hot_hose",
+    "clamps": "too_hot_clamps",
+    "component": "too_hot_component",
+}
+UNDER_TEST: Mapping[ElementKind, Code] = {
+    "tube": "test_tube",
+    "end": "test_end",
+    "hose": "test_hose",
+    "clamps": "test_clamps",
+    "component": "test_component",
+}
+UNRATED: Mapping[ElementKind, Code] = {
+    "tube": "rating_unknown_tube",
+    "end": "rating_unknown_end",
+    "hose": "rating_unknown_hose",
+    "clamps": "rating_unknown_clamps",
+    "component": "rating_unknown_component",
+}
+TOO_WEAK: Mapping[ElementKind, Code] = {
+    "tube": "pressure_tube",
+    "end": "pressure_end",
+    "hose": "pressure_hose",
+    "clamps": "pressure_clamps",
+    "component": "pressure_component",
+}
+
+
+def judge_pressure(case: Whole) -> Iterator[Finding]:
+    """Findings on strength and fluid of one planned line."""
+    carried = case.chosen.carried
+    if carried is None or case.service.left_to:
+        return
+    yield from _strength(case, carried)
+    yield from _fluid(case, carried)
+
+
+def _strength(case: Whole, carried: Carried) -> Iterator[Finding]:
+    if case.chosen.strength is None:
+        return
+    duty = carried.duty
+    for element in case.chosen.strength.elements:
+        if element.too_hot:
+            yield Finding(
+                severity="stop",
+                code=TOO_HOT[element.kind],
+                where=element.where,
+                title=f"Too hot for the {element.name}",
+                message=f"The line runs at up to {duty.hot_c:.0f} °C; {_limit_of_heat(case, element)}.",
+                source=element.source,
+                advice="Choose a material or class made for the heat, or keep it away from it.",
+                safety=True,
+            )
+        elif duty.vacuum:
+            continue
+        elif element.unknown and not duty.open:
+            yield _unknown(case, carried, element)
+        elif element.allowed_kpa is not None and element.allowed_kpa < duty.working_kpa - 1e-6:
+            yield _too_weak(case, carried, element)
+        elif element.burst_kpa is not None and element.burst_kpa < duty.test_kpa:
+            burst = format_pressure(element.burst_kpa, case.line.unit)
+            tested = format_pressure(duty.test_kpa, case.line.unit)
+            yield Finding(
+                severity="stop",
+                code=UNDER_TEST[element.kind],
+                where=element.where,
+                title=f"Would burst at its test: {element.name}",
+                message=f"It bursts at {burst} and is tested at {tested}.",
+                source=element.source,
+                advice="Choose a thicker wall or another material.",
+                safety=True,
+            )
+
+
+def _unknown(case: Whole, carried: Carried, element: Element) -> Finding:
+    rule = case.kit.advice["rating"]
+    critical = case.service.safety_critical
+    working = format_pressure(carried.duty.working_kpa, case.line.unit)
+    return Finding(
+        severity="stop" if critical else "caution",
+        code=UNRATED[element.kind],
+        where=element.where,
+        title=f"Not known whether it holds: {element.name}",
+        message=f"The line works at {working}; {element.words}. {rule.text}",
+        source=rule.source,
+        advice="Find its maker's figure, or choose one whose rating is known.",
+        safety=critical,
+    )
+
+
+def _too_weak(case: Whole, carried: Carried, element: Element) -> Finding:
+    allowed = format_pressure(element.allowed_kpa or 0.0, case.line.unit)
+    working = format_pressure(carried.duty.working_kpa, case.line.unit)
+    why = f" {case.kit.advice['weakest'].text}" if element.kind == "tube" else ""
+    return Finding(
+        severity="stop",
+        code=TOO_WEAK[element.kind],
+        where=element.where,
+        title=f"Not strong enough: {element.name}",
+        message=f"{allowed} is allowed, the line works at {working} ({element.words}).{why}",
+        source=element.source,
+        advice={
+            "tube": "Choose a thicker wall, another material, or a larger radius.",
+            "end": "Choose an end that is rated for it.",
+            "hose": "Choose hose of a higher rating, with ends crimped by a hose shop.",
+            "component": "Choose one that is rated for it.",
+            "clamps": "Bead the tube, two clamps each side, or a crimped hose.",
+        }[element.kind],
+        fix=_stronger(case, element),
+        safety=True,
+    )
+
+
+def _stronger(whole: Whole, element: Element) -> Fix | None:
+    """Of a tube the thinnest wall of the same material and size that holds and takes both ends."""
+    case = _case_of(whole, element)
+    if case is None or element.kind != "tube" or not case.rigid.new:
+        return None
+    own = [
+        tube
+        for tube in case.kit.tubes.values()
+        if tube.material == case.tube.material and tube.size == case.tube.size and case.good_tube(tube)
+    ]
+    if not own:
+        return None
+    tube = min(own, key=lambda row: row.wall_mm)
+    return choose(f"Take {tube.wall_mm:g} mm of wall", (case.run.at("tube"), tube.id))
+
+
+def _case_of(whole: Whole, element: Element) -> Case | None:
+    return next((case for case in whole.cases if case.part.span == element.where.span), None)
+
+
+def _limit_of_heat(whole: Whole, element: Element) -> str:
+    case = _case_of(whole, element)
+    if element.kind == "tube" and case is not None:
+        return f"{case.material.name} is used up to {case.material.derating[-1][0]:.0f} °C"
+    return f"it is made for {element.words}"
+
+
+def _fluid(whole: Whole, carried: Carried) -> Iterator[Finding]:
+    case = whole
+    fluid, duty = carried.fluid, carried.duty
+    made_for = case.kit.fluids.get(case.line.carries.made_for)
+    if made_for is not None and made_for.family not in duty.made_for:
+        yield Finding(
+            severity="stop",
+            code="made_for",
+            where=case.whole(),
+            title=f"No {case.service.name} system is made for {made_for.name}",
+            message=f"It can be made for {_families(case, duty.made_for)}.",
+            source=duty.source,
+            advice="Say what stands on the reservoir's cap or in the machine's manual.",
+            safety=True,
+        )
+        made_for = None
+    families = duty.families if made_for is None else (made_for.family,)
+    if fluid.family not in families:
+        expected = case.kit.fluids[duty.fluid] if made_for is None else made_for
+        differ = bool(fluid.seals and expected.seals and fluid.seals != expected.seals)
+        rule = case.kit.advice["glycol_mineral" if differ else "wrong_fluid"]
+        fix = None
+        if differ and made_for is None and fluid.family in duty.made_for:
+            # the cap of the reservoir says so: then it is the right one
+            fix = Fix(
+                label=f"The system is made for {fluid.name}",
+                changes=(Change(path=at("carries", "made_for"), value=fluid.id),),
+            )
+        yield Finding(
+            severity="stop",
+            code="wrong_fluid",
+            where=case.whole(),
+            title=f"{fluid.name} does not belong in this {case.service.name} line",
+            message=f"It carries {expected.name}. {rule.text}",
+            source=rule.source,
+            advice="Choose a fluid of the right family; the machine's service manual names it.",
+            fix=fix,
+            safety=True,
+        )
+    if fluid.freezes_c is not None and duty.cold_c < fluid.freezes_c:
+        rule = whole.kit.advice["freezes"]
+        yield Finding(
+            severity="caution",
+            code="freezes",
+            where=whole.whole(),
+            title=f"{fluid.name} freezes at {fluid.freezes_c:.0f} °C",
+            message=f"This line gets to {duty.cold_c:.0f} °C. {rule.text}",
+            source=fluid.source,
+            advice="Take a mixture with antifreeze, or drain it before the frost.",
+            safety=case.service.safety_critical,
+        )
+    for case in whole.cases:
+        for attack in fluid.attacks:
+            if attack.id not in (case.material.id, case.material.family):
+                continue
+            yield Finding(
+                severity="caution",
+                code="fluid_tube",
+                where=case.this(),
+                title=f"{fluid.name} harms {case.material.name}",
+                message=attack.reason,
+                source=fluid.source,
+                advice="Choose another material.",
+                safety=case.service.safety_critical,
+            )
+
+
+def _families(whole: Whole, families: tuple[str, ...]) -> str:
+    """The fluids of some families by name."""
+    return " or ".join(f.name for f in whole.kit.fluids.values() if f.family in families)

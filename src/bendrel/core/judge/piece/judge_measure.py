@@ -1,0 +1,112 @@
+"""Rules on the readings themselves: do the checks agree, and is anything only a length?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+
+from bendrel.core.codes import Code
+from bendrel.core.findings import Finding
+from bendrel.core.judge.case import Case
+from bendrel.core.line.document import BendReadings
+from bendrel.core.line.measured import Check, CheckKind, Measured
+from bendrel.core.units.notation import format_angle
+
+CODES: Mapping[CheckKind, Code] = {
+    "wire": "check_wire",
+    "tape": "check_tape",
+    "way A": "check_way_a",
+    "way B": "check_way_b",
+}
+
+
+def judge_measure(case: Case, measured: Measured) -> Iterator[Finding]:
+    """Findings on checks and on lengths without a shape."""
+    for check in measured.checks:
+        yield _check(case, check)
+    yield from _string(case)
+    yield from _left_long(case)
+
+
+def _check(case: Case, check: Check) -> Finding:
+    rule = case.kit.advice["checks"]
+    code = CODES[check.kind]
+    if check.kind in ("wire", "tape"):
+        name = "Wire" if check.kind == "wire" else "Tape from rim to rim"
+        title = f"{name} says {case.say(check.given)}, readings say {case.say(check.computed)}"
+        off, allowed = case.say(abs(check.given - check.computed)), case.say(check.allowed)
+    else:
+        title = f"Port {check.kind[-1]} points {format_angle(check.computed)} away from the readings"
+        off, allowed = format_angle(check.computed), format_angle(check.allowed)
+    if check.agrees:
+        return Finding(
+            severity="note",
+            code=code,
+            where=case.this(),
+            title=title,
+            message=f"Within the {allowed} that tape and gauge can be off.",
+            source=rule.source,
+        )
+    return Finding(
+        severity="caution",
+        code=code,
+        where=case.this(),
+        title=title,
+        message=f"They differ by {off}; reading error explains {allowed}.",
+        source=rule.source,
+        advice=rule.text,
+        safety=case.service.safety_critical,
+    )
+
+
+def _string(case: Case) -> Iterator[Finding]:
+    readings = case.run.span.readings
+    if not isinstance(readings, BendReadings) or readings.last_by != "string":
+        return
+    if readings.copied:
+        rule = case.kit.advice["alongside"]
+        yield Finding(
+            severity="note",
+            code="alongside",
+            where=case.this(),
+            title="Its bends are copied, not read",
+            message=rule.text,
+            source=rule.source,
+            advice="Read it bend by bend where something of that matters.",
+        )
+        return
+    rule = case.kit.advice["string"]
+    yield Finding(
+        severity="note",
+        code="length_only",
+        where=case.at_straight(len(readings.rows) + 1),
+        title=f"The last {case.say(case.part.last_straight_mm)} are a length only",
+        message=rule.text,
+        source=rule.source,
+    )
+
+
+def _left_long(case: Case) -> Iterator[Finding]:
+    rule = case.kit.advice["leave_long"]
+    for end in (case.part.end_a, case.part.end_b):
+        if end.leave_long_mm > 0 and end.order is None and end.possible_orders == ("before",):
+            yield Finding(
+                severity="stop",
+                code="left_long_no_room",
+                where=case.at_end(end.end),
+                title=f"End {end.end} cannot be left long",
+                message=(
+                    "There is no room to flare it once it is bent, so it cannot be trimmed after the "
+                    "trial fit."
+                ),
+                source=case.kit.advice["end_room"].source,
+                advice=f"Do not leave it long, or move the bend away from end {end.end}.",
+            )
+        elif end.leave_long_mm > 0:
+            yield Finding(
+                severity="note",
+                code="left_long",
+                where=case.at_end(end.end),
+                title=f"End {end.end} is left {case.say(end.leave_long_mm)} long",
+                message=rule.text,
+                source=rule.source,
+            )

@@ -1,0 +1,264 @@
+"""Rules on how a hose is held: its joint, its clamps, and how it goes on tube and spigot."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from bendrel.core.findings import Finding, Fix
+from bendrel.core.joints.pieces import HoseEndFit, PlacedHose, clamp_offers
+from bendrel.core.judge.case import Whole, choose
+from bendrel.core.judge.verdicts import said_against
+from bendrel.core.judge.whole.hose_fixes import beaded_end, fitting_bore, hose_at
+from bendrel.core.parts.hose import ClampKindId
+
+JOINTS = {"clamps": "hose-and-clamps", "crimped": "crimped-hose", "reusable": "reusable-hose"}
+
+
+def joint_of(hose: PlacedHose) -> str:
+    """The kind of joint that a hose makes, by catalogue id."""
+    if hose.piece.joined == "clamps" and hose.piece.clamps_each == 0:
+        return "push-on"
+    return JOINTS[hose.piece.joined]
+
+
+def judge_hose_joint(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
+    """Findings on how one hose is held, and on what it goes on."""
+    where, joint = case.at_span(hose.piece.id), joint_of(hose)
+    verdict = case.kit.verdict("joint", joint, case.service.id)
+    met = verdict is not None and (
+        (verdict.unless == "two clamps" and hose.piece.clamps_each == 2)
+        or (verdict.unless == "made up" and bool(hose.hose_class.law))
+    )
+    if not met:
+        refused = verdict is not None and verdict.verdict == "refused"
+        yield from said_against(
+            case,
+            verdict,
+            refused="joint_refused",
+            care="joint_care",
+            where=where,
+            what=case.kit.joints[joint].name,
+            advice="Use ends that are right for this service." if refused else "",
+        )
+    if hose.piece.joined == "reusable" and hose.hose_class.law:
+        rule = case.kit.advice["reusable_brake"]
+        yield Finding(
+            severity="stop",
+            code="reusable_brake",
+            where=where,
+            title="No reusable ends on a brake hose",
+            message=rule.text,
+            source=rule.source,
+            fix=choose("It is bought made up", (hose_at(hose, "joined"), "crimped")),
+            safety=True,
+        )
+    if hose.piece.joined != "clamps":
+        return
+    yield from _clamp(case, hose)
+    for side in hose.ends:
+        yield from _push(case, hose, side)
+
+
+def _clamp(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
+    where, clamp, kind = case.at_span(hose.piece.id), hose.clamp, hose.hose_class
+    sizes = tuple(side.on_mm for side in hose.ends)
+    if hose.piece.clamps_each == 0:
+        return  # pushed on: judged as that joint
+    if not kind.clamps:
+        yield Finding(
+            severity="stop",
+            code="clamp_on_class",
+            where=where,
+            title=f"No clamps on {kind.name}",
+            message="It does not give under a clamp: its ends are crimped or reusable.",
+            source=kind.source,
+            advice="Have it crimped, or choose hose made for clamps.",
+            fix=choose(
+                "Its ends are crimped",
+                (hose_at(hose, "joined"), "crimped"),
+                (hose_at(hose, "clamp"), None),
+            ),
+            safety=True,
+        )
+        return
+    offers = clamp_offers(case.kit, case.service.id, hose.hose, kind.clamps, sizes)
+    fix = None
+    if offers and sizes:
+        best = case.kit.clamps[offers[0]]
+        name = case.kit.clamp_kinds[best.kind].name
+        fix = choose(f"Use a {name} {best.name} mm", (hose_at(hose, "clamp"), best.id))
+    if clamp is None:
+        yield Finding(
+            severity="caution",
+            code="no_clamp",
+            where=where,
+            title="No clamp chosen for the hose",
+            message=(
+                f"Once pushed on it measures {hose.ends[0].fit.over_mm:.1f} mm outside."
+                if hose.ends
+                else "What its ends go on is not known, so neither is what they measure once pushed on."
+            ),
+            source=hose.hose.source,
+            advice=(
+                "Choose a clamp whose range holds that."
+                if hose.ends
+                else "Measure what the hose goes on, then choose a clamp that holds it."
+            ),
+            fix=fix,
+            safety=case.service.safety_critical,
+        )
+        return
+    yield from _clamp_kind(case, hose, clamp.kind, fix)
+    wrong = [side for side in hose.ends if side.holds is False]
+    if wrong:
+        over = wrong[0].fit.over_mm
+        inside = clamp.closed_mm < over <= clamp.open_mm
+        limit = case.kit.limits["clamp_left"]
+        yield Finding(
+            severity="stop",
+            code="clamp_range",
+            where=where,
+            title=f"The {case.kit.clamp_kinds[clamp.kind].name} {clamp.name} does not suit the hose",
+            message=(
+                f"It takes {clamp.closed_mm:g} to {clamp.open_mm:g} mm; the hose measures {over:.1f} mm "
+                "once pushed on"
+                + (f": less than {limit.value:.0%} of its range is left to squeeze." if inside else ".")
+            ),
+            source=limit.source if inside else clamp.source,
+            advice="Choose a clamp whose range holds that with something left to squeeze.",
+            fix=fix,
+            safety=case.service.safety_critical,
+        )
+
+
+def _clamp_kind(case: Whole, hose: PlacedHose, kind: ClampKindId, fix: Fix | None) -> Iterator[Finding]:
+    where, name = case.at_span(hose.piece.id), case.kit.clamp_kinds[kind].name
+    verdict = case.kit.verdict("clamp", kind, case.service.id)
+    refused = verdict is not None and verdict.verdict == "refused"
+    yield from said_against(
+        case,
+        verdict,
+        refused="clamp_refused",
+        care="clamp_care",
+        where=where,
+        what=name if refused else f"a {name}",
+        advice="Choose another kind of clamp.",
+        fix=lambda: fix,
+        safety=True,
+    )
+    if kind not in hose.hose_class.clamps:
+        yield Finding(
+            severity="stop",
+            code="clamp_on_class",
+            where=where,
+            title=f"No {name} on {hose.hose_class.name}",
+            message="This class of hose takes "
+            + " or ".join(f"a {case.kit.clamp_kinds[k].name}" for k in hose.hose_class.clamps)
+            + ".",
+            source=hose.hose_class.source,
+            advice="Choose another kind of clamp.",
+            fix=fix,
+            safety=True,
+        )
+
+
+def _push(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
+    where = case.at_span(hose.piece.id, side.faces)
+    on = "the tube" if side.tube else f"the {side.side} spigot"
+    share = f"{side.fit.interference:+.0%}"
+    figures = f"{side.on_mm:.1f} mm in a bore of {hose.hose.id_mm:.1f} mm is {share}"
+    if side.fit.push in ("loose", "too tight"):
+        loose = side.fit.push == "loose"
+        limit = case.kit.limits["hose_loose" if loose else "hose_warm"]
+        yield Finding(
+            severity="stop",
+            code="hose_loose" if loose else "hose_tight",
+            where=where,
+            title=f"Hose too {'loose' if loose else 'tight'} on {on}",
+            message=f"{figures}: "
+            + ("no clamp makes up for it." if loose else "it splits or is never seated."),
+            source=limit.source,
+            advice="Choose the bore that fits; where one hose would join two diameters, a reducing "
+            "connector between two hoses.",
+            fix=fitting_bore(case, hose),
+            safety=case.service.safety_critical,
+        )
+    elif side.fit.push == "warm":
+        limit = case.kit.limits["hose_warm"]
+        yield Finding(
+            severity="note",
+            code="hose_warm",
+            where=where,
+            title=f"The hose goes on {on} warm",
+            message=f"{figures}: {_warming(case)}",
+            source=limit.source,
+        )
+    if not side.lap.holds_clamps:
+        limit = case.kit.limits["clamp_gap_mm"]
+        yield Finding(
+            severity="caution",
+            code="clamp_room",
+            where=where,
+            title=f"No room for {hose.piece.clamps_each} clamps on {on}",
+            message=(
+                f"They need {case.say(side.lap.clamps_mm)} of overlap, this hose is pushed on "
+                f"{case.say(side.lap.mm)}."
+            ),
+            source=limit.source,
+            advice="Use a narrower clamp, one clamp behind a bead, or push it on further.",
+        )
+    if side.bare:
+        yield from _bare(case, hose, side)
+
+
+def _warming(case: Whole) -> str:
+    """How a stiff hose is warmed and wetted, by what it carries. Source: common practice."""
+    wet = case.wetting
+    if wet.dry:
+        return "warm it in hot water, dry it, push it on dry. Never a flame."
+    return f"warm it in hot water away from the machine, dry it; on it goes {wet.smear}. Never a flame."
+
+
+def _bare(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
+    where = case.at_span(hose.piece.id, side.faces)
+    what = "tube" if side.tube else "spigot"
+    verdict = case.kit.verdict("end", "plain", case.service.id)
+    if verdict is not None and verdict.verdict == "refused":
+        yield Finding(
+            severity="stop",
+            code="bare_refused",
+            where=where,
+            title=f"No hose on a bare {what} on {case.service.a_line}",
+            message=verdict.reason,
+            source=verdict.source,
+            advice="Bead the tube, or fit a spigot with a bead.",
+            fix=beaded_end(case, hose, side),
+            safety=True,
+        )
+        return
+    if case.open_or_vacuum:
+        return
+    rule = case.kit.advice["bead"]
+    if hose.piece.clamps_each == 1:
+        two = case.kit.preferences.get("clamp-count", "two") == "two"
+        yield Finding(
+            severity="caution" if two else "note",
+            code="one_clamp",
+            where=where,
+            title=f"One clamp on bare {what}",
+            message=rule.text if two else f"{rule.text} This shop's way is one clamp on a good fit.",
+            source=rule.source,
+            fix=choose("Two clamps each side", (hose_at(hose, "clamps_each"), 2)),
+        )
+    elif side.side == "near" or side.tube:
+        beside = case.beside(hose.piece.id, side.faces)
+        takes = beside is None or beside[0].material.beads
+        yield Finding(
+            severity="note",
+            code="no_bead",
+            where=where,
+            title=f"Bead the {what} under the hose" if takes else "A barb in the tube under the hose",
+            message=rule.text,
+            source=rule.source,
+            fix=beaded_end(case, hose, side),
+        )

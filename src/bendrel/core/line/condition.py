@@ -1,0 +1,99 @@
+"""What a person finds on the old line. Positions run along the tube from end A, as typed."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from annotated_types import MaxLen
+
+from bendrel.core.ids import fill_ids
+from bendrel.core.parts.splicing import Choice, DamageKind
+from bendrel.core.record import record
+from bendrel.core.units.lengths import Length, PhotoId, Text
+
+Reason = Literal[
+    "rusted through", "weeping", "chafed", "crushed", "kinked",
+    "nicked", "cross-threaded", "dangerous route", "brittle", "upgrade",
+    "new line", "blocked", "stripped port", "bad old repair", "preventive", "missing",
+]  # fmt: skip
+Urgency = Literal["off the road", "soon", "can wait"]
+Twin = Literal["not looked at", "sound", "due too", "no twin"]
+Depth = Literal["surface", "deep", "through"]
+FixtureKind = Literal["clip", "sleeve", "grommet", "retainer"]
+FixtureState = Literal["there", "broken", "missing"]
+Cause = Literal[
+    "not known", "contact", "heat", "trapped dirt", "vibration", "age",
+    "workshop slip", "road or jack strike", "altered ride height", "bad old repair",
+]  # fmt: skip
+EndState = Literal["comes undone", "seized", "seized in an expensive part"]
+
+School = Literal["one clean piece", "economy"]
+
+Note = Annotated[str, MaxLen(400)]
+
+
+@record
+class Damage:
+    """A damaged place from `at` to `to` (blank: a spot). `depth` says how far it goes in."""
+
+    id: Annotated[str, MaxLen(20)] = ""
+    span: Annotated[str, MaxLen(20)] = ""
+    kind: DamageKind = "rust"
+    depth: Depth = "deep"
+    at: Length = Length()
+    to: Length = Length()
+    note: Note = ""
+    photo: PhotoId = ""
+
+
+@record
+class Fixture:
+    """A clip, sleeve, grommet or retainer on the old line, and whether it is still there."""
+
+    id: Annotated[str, MaxLen(20)] = ""
+    span: Annotated[str, MaxLen(20)] = ""
+    kind: FixtureKind = "clip"
+    state: FixtureState = "there"
+    at: Length = Length()
+    note: Note = ""
+    photo: PhotoId = ""
+
+
+@record
+class WetPoint:
+    """A place found wet while it ran, the highest first; `ruled_out` names the part next door
+    when the wet came from there."""
+
+    place: Text = ""
+    ruled_out: Note = ""
+
+
+@record
+class Decision:
+    """What the person decided, and why; the reason stays with the line."""
+
+    choice: Choice
+    reason: Note = ""
+
+
+@record
+class Condition:
+    """Everything noted when the line was taken in and looked at."""
+
+    reasons: Annotated[tuple[Reason, ...], MaxLen(16)] = ()
+    urgency: Urgency = "soon"
+    twin: Twin = "not looked at"
+    wet: Annotated[tuple[WetPoint, ...], MaxLen(30)] = ()
+    damage: Annotated[tuple[Damage, ...], MaxLen(60)] = ()
+    fixtures: Annotated[tuple[Fixture, ...], MaxLen(100)] = ()
+    cause: Cause = "not known"
+    countermeasure: Note = ""
+    end_a: EndState = "comes undone"
+    end_b: EndState = "comes undone"
+    part_available: bool = True
+    school: School = "one clean piece"
+    decision: Decision | None = None
+
+    def __post_init__(self) -> None:
+        fill_ids(self, "damage", "d")
+        fill_ids(self, "fixtures", "f")

@@ -1,1 +1,0 @@
-"""The part while it is made: as built, corrected, the ways out."""

@@ -1,0 +1,57 @@
+"""A misreading in words: which reading, and what kind of slip its change looks like."""
+
+from __future__ import annotations
+
+from math import radians, tan
+
+from bendrel.core.geometry.corners import Corners
+from bendrel.core.measure.culprits import Suspect
+from bendrel.core.measure.legs import ReadBends
+from bendrel.core.measure.slots import Slot, value_of
+from bendrel.core.units.notation import MM_PER_INCH, normalised_turn
+
+
+def name_of(read: ReadBends | Corners, slot: Slot) -> str:
+    """What the person calls this reading."""
+    if isinstance(read, Corners):
+        last = len(read.points) - 1
+        place = "end A" if slot.row == 0 else "end B" if slot.row == last else f"corner {slot.row}"
+        return f"{slot.field} of {place}"
+    if slot.field == "last":
+        return "last leg, to end B"
+    words = {
+        "length": "leg to bend",
+        "to": "end mark of bend",
+        "angle": "angle of bend",
+        "plane": "plane of bend",
+    }
+    return f"{words[slot.field]} {slot.row + 1}"
+
+
+def slip_of(read: ReadBends | Corners, suspect: Suspect, near_mm: float, near_deg: float) -> str:
+    """The usual slip that would give this change to within `near_mm` or `near_deg`, or nothing.
+    Source: common practice."""
+    slot, change = suspect.slot, suspect.change
+    value = value_of(read, slot)
+    if slot.kind == "plane":
+        if abs(normalised_turn(2 * value + change)) < near_deg and abs(normalised_turn(value)) > near_deg:
+            return "as if the plane was read from the wrong side"
+        return "as if the line lay the other way up" if abs(abs(change) - 180) < near_deg else ""
+    if slot.kind == "angle":
+        return (
+            "as if the gauge was read on its other side" if abs(180 - 2 * value - change) < near_deg else ""
+        )
+    if isinstance(read, ReadBends) and slot.field in ("length", "last"):
+        for k in (slot.row - 1, slot.row):
+            angle = read.bends[k].angle_deg if 0 <= k < len(read.bends) else None
+            if (
+                angle
+                and angle < 170
+                and abs(abs(change) - read.od_mm * tan(radians(angle) / 2)) < near_mm / 2
+            ):
+                return "as if inside and outside of a bend were taken for each other"
+    for step, word in ((MM_PER_INCH, "an inch"), (10.0, "a centimetre")):
+        count = round(abs(change) / step)
+        if 1 <= count <= 2 and abs(abs(change) - count * step) < near_mm:
+            return f"as if {word} was counted wrong"
+    return ""

@@ -1,0 +1,40 @@
+"""What a set of readings comes out as: the figures that a check can be held against."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+from bendrel.core.geometry.centreline import end_frame
+from bendrel.core.geometry.corners import Corners, bends_from_corners
+from bendrel.core.geometry.vectors import Vector, length, subtract, unit
+from bendrel.core.measure.legs import ReadBends, shape_of
+from bendrel.core.record import record
+
+
+@record
+class Outcome:
+    """Developed length and rim-to-rim distance in mm; the ways out of A and into B as unit vectors,
+    in the part's frame for bend readings and in the datum's axes for corner points."""
+
+    developed_mm: float
+    tape_mm: float
+    way_a: Vector
+    way_b: Vector
+
+
+def outcome(read: ReadBends | Corners) -> Outcome:
+    """The outcome of `read`. Raises ShapeError where it is no shape."""
+    if isinstance(read, Corners):
+        shape = bends_from_corners(read, allow_overlap=True)
+        legs = [subtract(b, a) for a, b in pairwise(read.points)]
+        return Outcome(
+            developed_mm=shape.developed_mm,
+            tape_mm=length(subtract(read.points[-1], read.points[0])),
+            way_a=unit(legs[0]),
+            way_b=unit(legs[-1]),
+        )
+    shape = shape_of(read)
+    last = end_frame(shape)
+    return Outcome(
+        developed_mm=shape.developed_mm, tape_mm=length(last.point), way_a=(1.0, 0.0, 0.0), way_b=last.way
+    )

@@ -1,0 +1,263 @@
+"""A cooler, a filter or a valve let into a tube: where it is cut, what joins it, and which way it points."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from typing import Literal
+
+from bendrel.core.bend.tube.planned import Rigid
+from bendrel.core.geometry.bends import ShapeError, bend_spans
+from bendrel.core.geometry.parts import cut_across
+from bendrel.core.ids import NotAChain
+from bendrel.core.joints.direction import Flows, flow_of
+from bendrel.core.joints.pieces import best_clamp
+from bendrel.core.line.document import (
+    BendReadings,
+    ComponentKind,
+    ComponentSpan,
+    HoseSpan,
+    Joint,
+    Line,
+    RigidSpan,
+    TubeEnd,
+)
+from bendrel.core.line.edits.chain import fresh_id, insert_beside, place_of, rigid_at
+from bendrel.core.line.edits.split import split
+from bendrel.core.line.rewrite import computed_length
+from bendrel.core.line.run import with_span
+from bendrel.core.mend.allowed import NO_RATING, WORDS, allowed, worst
+from bendrel.core.mend.cuts import Stretch, straights, why_not
+from bendrel.core.mend.hoses import hose_for
+from bendrel.core.mend.lengths import hose_lap
+from bendrel.core.mend.offer import Reason, Word
+from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.service import Service
+from bendrel.core.parts.tube import Tube
+from bendrel.core.record import record
+from bendrel.core.units.lengths import Length
+
+Joined = Literal["hoses", "its own ends"]
+Mounted = Literal["in line", "elsewhere, on hoses"]
+
+
+@record
+class LetIn:
+    """What is let in. `length_mm` is the component's, from port to port, `room_mm` the straight that a tube
+    needs beside its cut; `at_mm` the middle of the cut-out from end A, None to find one; `hose_a_mm` and
+    `hose_b_mm` the hoses to a component that is mounted elsewhere, None while they are not measured.
+    `mount` says what it hangs on, `rated` what its maker says that it stands, as typed, and `rated_kpa` what
+    that means, None while it is not known. `old` says that the tube is on the machine: both halves stay."""
+
+    what: ComponentKind
+    length_mm: float
+    at_mm: float | None
+    joined: Joined = "hoses"
+    mounted: Mounted = "in line"
+    hose_a_mm: float | None = None
+    hose_b_mm: float | None = None
+    mount: str = ""
+    rated: str = ""
+    rated_kpa: float | None = None
+    old: bool = False
+
+
+@record
+class LetInPlace:
+    """Where it goes: both cuts in mm from end A, the hoses' lengths (None where they are not known), what is
+    said of it, the worst word first, which way the line flows, and the end that is made on the tube under a
+    hose (blank for none)."""
+
+    cut_a_mm: float
+    cut_b_mm: float
+    hoses_mm: tuple[float | None, float | None]
+    verdict: Word
+    reasons: tuple[Reason, ...]
+    flows: Flows
+    fitting: str = ""
+
+
+def place_of_component(
+    line: Line, kit: Kit, rigid: Rigid, new: LetIn, clips_mm: Sequence[float] = ()
+) -> LetInPlace:
+    """Where `new` goes in a tube. Raises ShapeError where no straight has the room, and for a place typed
+    that is in an arc, on a clip or too near to one."""
+    way, weigh = kit.splicing.methods["hose"], kit.splicing.weigh
+    between = weigh.let_in_gap_mm if new.joined == "hoses" else 0.0
+    wide = new.length_mm + 2 * between if new.mounted == "in line" else between
+    lap = hose_lap(kit, kit.services[line.service], rigid.tube.od_mm)
+    hoses = max(way.room, lap)
+    room = hoses if new.joined == "hoses" else kit.splicing.methods["flared_unions"].room
+    middle = new.at_mm if new.at_mm is not None else _longest(rigid, wide, room)
+    a, b = middle - wide / 2, middle + wide / 2
+    _check(rigid, a, b, room, clips_mm, weigh.clip_mm)
+    own = (between + 2 * lap,) * 2 if new.mounted == "in line" else (new.hose_a_mm, new.hose_b_mm)
+    reasons: list[Reason] = []
+    word: Word = "right"
+    fitting = ""
+    service = kit.services[line.service]
+    if new.joined == "hoses":
+        said = allowed(kit, way, service, rigid.tube, rigid.tube.size)
+        word, reasons, fitting = said.word, list(said.reasons), said.fitting
+        if hose_for(kit, service, rigid.tube.od_mm) is None:
+            word = "refused"
+            text = f"No hose of the usual class goes on {rigid.tube.od_mm:g} mm: all are loose or too tight."
+            reasons.append(Reason(text=text, source=kit.limits["hose_warm"].source))
+    elif service.left_to:
+        word = "refused"
+        reasons.append(Reason(text=f"It is not made here: {service.left_to}.", source=service.source))
+    judged = kit.verdict("component", new.what, service.id)
+    if judged is not None and judged.verdict in ("caution", "refused"):
+        word = worst(word, WORDS[judged.verdict])
+        reasons.insert(0, Reason(text=judged.reason, source=judged.source))
+    rating = _rating(service, new)
+    if rating is not None:
+        word = worst(word, "refused" if service.safety_critical else "care")
+        reasons.insert(0, rating)
+    vacuum = service.duty is not None and service.duty.vacuum
+    flows = flow_of(line, vacuum=vacuum)
+    advice = kit.advice[_ADVICE.get((new.what, flows in ("not known", "contradicts")), "let_in")]
+    if flows in ("not known", "contradicts"):
+        word = worst(word, "care")
+    reasons.append(Reason(text=advice.text, source=advice.source))
+    return LetInPlace(
+        fitting=fitting,
+        cut_a_mm=a,
+        cut_b_mm=b,
+        hoses_mm=own if new.joined == "hoses" else (None, None),
+        verdict=word,
+        reasons=tuple(reasons),
+        flows=flows,
+    )
+
+
+def _rating(service: Service, new: LetIn) -> Reason | None:
+    """What is wrong with what its maker says that it stands; None where nothing is, and where nothing
+    presses on it."""
+    duty = service.duty
+    if duty is None or duty.vacuum or duty.open:
+        return None
+    if new.rated_kpa is None:
+        if not service.safety_critical:
+            return None
+        text = f"What it is rated for is not known, and {service.a_line} can hurt somebody: type it first."
+        return Reason(text=text, source=NO_RATING)
+    if new.rated_kpa < duty.working_kpa:
+        text = (
+            f"It is rated for {new.rated_kpa / 100:g} bar, the line works at {duty.working_kpa / 100:g} bar."
+        )
+        return Reason(text=text, source=duty.source)
+    return None
+
+
+_ADVICE: dict[tuple[ComponentKind, bool], str] = {
+    ("cooler", True): "let_in_unknown",
+    ("filter", True): "let_in_unknown",
+    ("check valve", True): "let_in_unknown",
+    ("cooler", False): "let_in_cooler",
+    ("filter", False): "let_in_filter",
+}
+"""What is said of a kind of component, by whether the way that the line flows is not known."""
+
+
+def _longest(rigid: Rigid, wide_mm: float, room_mm: float) -> float:
+    """The middle of the longest straight that has the room, clear of the tube's own ends."""
+    best: Stretch | None = None
+    for one in straights(rigid.shape):
+        if best is None or one.stop_mm - one.start_mm > best.stop_mm - best.start_mm:
+            best = one
+    if best is None or best.stop_mm - best.start_mm < wide_mm + 2 * room_mm:
+        longest = 0.0 if best is None else best.stop_mm - best.start_mm
+        raise ShapeError(
+            f"No straight has room: {wide_mm + 2 * room_mm:.0f} mm are needed, the longest is "
+            f"{longest:.0f} mm. Mount it elsewhere, on hoses."
+        )
+    return (best.start_mm + best.stop_mm) / 2
+
+
+def _check(
+    rigid: Rigid, a_mm: float, b_mm: float, room_mm: float, clips_mm: Sequence[float], clip_mm: float
+) -> None:
+    whole = rigid.shape.developed_mm
+    if a_mm < 0 or b_mm > whole:
+        raise ShapeError(
+            f"The cut-out from {a_mm:.0f} to {b_mm:.0f} mm lies beyond the tube of {whole:.0f} mm."
+        )
+    for number, bend in enumerate(bend_spans(rigid.shape), start=1):
+        if a_mm < bend.middle_mm < b_mm:
+            raise ShapeError(f"Bend {number} lies in the cut-out; what is let in goes on one straight.")
+    for cut, end in ((a_mm, "A"), (b_mm, "B")):
+        why = why_not(rigid.shape, cut, clips_mm, clip_mm)
+        if why:
+            raise ShapeError(f"The cut at {cut:.0f} mm cannot be made: {why}.")
+        own = next(one for one in straights(rigid.shape) if one.start_mm - 1e-9 <= cut <= one.stop_mm + 1e-9)
+        left = cut - own.start_mm if end == "A" else own.stop_mm - cut
+        if left < room_mm - 1e-9:
+            raise ShapeError(
+                f"The cut at {cut:.0f} mm leaves {left:.0f} mm straight on the side of {end}; {room_mm:g} "
+                "are needed for what joins it."
+            )
+
+
+def let_in(line: Line, kit: Kit, rigid: Rigid, new: LetIn, place: LetInPlace) -> Line:
+    """`line` with the component in its tube: cut twice, the cut-out gone, hoses on either side where it is
+    joined by hoses. Raises NotAChain for a refused place."""
+    if place.verdict == "refused":
+        raise NotAChain(f"This is refused: {place.reasons[0].text}")
+    first = rigid.run.span.id
+    ids = tuple(bend.id for bend in rigid.part.bends)
+    gone = fresh_id(line, "s")
+    last = fresh_id(line, "s", (gone,))
+    part = fresh_id(line, "c")
+    made = split(line, first, rigid.shape, ids, place.cut_a_mm, Joint(), gone)
+    behind = cut_across(rigid.shape, place.cut_a_mm)
+    between = place.cut_b_mm - place.cut_a_mm
+    made = split(made, gone, behind.behind, ids[behind.first_bend :], between, Joint(), last)
+    at = place_of(made, gone)
+    roll = made.joints[at].roll
+    component = ComponentSpan(
+        id=part,
+        what=new.what,
+        points="B" if place.flows == "A to B" else "A" if place.flows == "B to A" else "not marked",
+        length=computed_length(new.length_mm, line.unit),
+        on_a=computed_length(rigid.tube.od_mm, line.unit),
+        on_b=computed_length(rigid.tube.od_mm, line.unit),
+        note=new.mount[:80],
+        rated=new.rated,
+    )
+    spans = (*made.spans[:at], component, *made.spans[at + 1 :])
+    joints = (
+        *made.joints[: at - 1],
+        Joint(roll=made.joints[at - 1].roll),
+        Joint(roll=roll),
+        *made.joints[at + 1 :],
+    )
+    made = replace(made, spans=spans, joints=joints)
+    end = TubeEnd(fitting=place.fitting or "plain") if new.joined == "hoses" else rigid.run.span.end_b
+    for span, side in ((first, "end_b"), (last, "end_a")):
+        half = _with_end(rigid_at(made, span), side, end)
+        made = with_span(made, replace(half, state="stays") if new.old else half)
+    if new.joined == "hoses":
+        for side, length in zip(("A", "B"), place.hoses_mm, strict=True):
+            hose = _hose(made, kit, rigid.tube, length)
+            if new.mounted == "in line":
+                straight = (between - new.length_mm) / 2
+                hose = replace(hose, shape=BendReadings(last=computed_length(straight, line.unit)))
+            made = insert_beside(made, part, "A" if side == "A" else "B", hose)
+    return made
+
+
+def _with_end(span: RigidSpan, side: str, end: TubeEnd) -> RigidSpan:
+    return replace(span, end_b=end) if side == "end_b" else replace(span, end_a=end)
+
+
+def _hose(line: Line, kit: Kit, tube: Tube, length_mm: float | None) -> HoseSpan:
+    hose = hose_for(kit, kit.services[line.service], tube.od_mm)
+    if hose is None:
+        raise NotAChain("The catalogue has no hose of the usual class that goes on this tube.")
+    return HoseSpan(
+        id=fresh_id(line, "h"),
+        hose=hose.id,
+        length=Length() if length_mm is None else computed_length(length_mm, line.unit),
+        clamp=best_clamp(kit, line.service, hose, tube.od_mm),
+    )

@@ -1,1 +1,0 @@
-"""How much pressure tube, hose and joints stand."""

@@ -1,1 +1,0 @@
-"""Looking at an old line: what is wrong with it, why, and whether to replace or splice."""

@@ -1,1 +1,0 @@
-"""One rigid piece, planned: ends, cut, marks and moves, steps, shown working."""

@@ -1,1 +1,0 @@
-"""Where the line runs on the machine, and how it gets there."""

@@ -1,1 +1,0 @@
-"""Tube: materials, sizes, and what bending does to them."""

@@ -1,0 +1,1 @@
+"""Shop lengths, angles, planes and other figures: what a person types, and back."""

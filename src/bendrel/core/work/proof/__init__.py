@@ -1,0 +1,1 @@
+"""What a hold test and a fill say."""

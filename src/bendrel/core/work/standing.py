@@ -1,0 +1,134 @@
+"""How each joint stands, by what was noted of it: what is next, how long it has to wait, its history."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from typing import Literal
+
+from bendrel.core.line.document import Line
+from bendrel.core.line.proving import MENDED, JointWork
+from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.proving import Rung
+from bendrel.core.parts.threads.designation import ThreadError
+from bendrel.core.parts.threads.fit import thread_fit
+from bendrel.core.record import record
+from bendrel.core.work.closing import SCREWED, after_relief
+from bendrel.core.work.joints import LineJoint
+
+_MOST_CAUSES = 3
+
+JointState = Literal["open", "tight", "drying", "look", "dry", "wet", "mended"]
+"""`open` until it was tightened, `tight` until it was dried, `drying` until the wait is over, then `look`;
+`mended` is a wet one that was nipped or made anew and has to be dried and looked at again."""
+
+
+@record
+class JointStanding:
+    """Where one joint stands. `since` is when that began (local, ISO; blank where not said), `until` when a
+    drying one is to be looked at. `rung` is what a wet one is answered with, with its words; `tried` what was
+    done already. `binds` says that the nut stopped short, and why that may be."""
+
+    joint: str
+    state: JointState
+    since: str
+    until: str
+    rung: Rung | None
+    rung_text: str
+    tried: tuple[Rung, ...]
+    binds: str
+    causes: tuple[str, ...]
+
+
+def work_at(line: Line, joint: LineJoint) -> JointWork | None:
+    """What was noted of a joint; None where nothing was, or it met something else then."""
+    return next(
+        (
+            one
+            for one in line.proving.joints
+            if (one.span, one.end, one.meets) == (joint.span, joint.end, joint.meets)
+        ),
+        None,
+    )
+
+
+def standing_of(line: Line, kit: Kit, joint: LineJoint) -> JointStanding:
+    """How a joint stands."""
+    work = work_at(line, joint)
+    state, since, until = _state(line, kit, joint, work)
+    tried = tuple(event.what for event in work.events if event.what in MENDED) if work else ()
+    ladder = kit.proving.ladders[joint.closes]
+    rung = None
+    if state == "wet":
+        rung = next((one for one in ladder.rungs if one not in tried), ladder.rungs[-1])
+    binds, causes = _binds(kit, joint, work)
+    return JointStanding(
+        joint=joint.id,
+        state=state,
+        since=since,
+        until=until,
+        rung=rung,
+        rung_text=after_relief(kit, line, ladder.text.get(rung, "")) if rung else "",
+        tried=tried,
+        binds=binds,
+        causes=causes,
+    )
+
+
+def _state(line: Line, kit: Kit, joint: LineJoint, work: JointWork | None) -> tuple[JointState, str, str]:
+    last = work.events[-1] if work and work.events else None
+    if last is None:
+        tight = f"tight-{joint.id}" in line.proving.done
+        return ("tight" if tight else "open"), "", ""
+    if last.what in MENDED:
+        return "mended", last.at, ""
+    if last.what == "dried":
+        return "drying", last.at, _later(last.at, kit.proving.watch.wait_s)
+    # a drip from next door says nothing against this joint
+    return ("wet" if last.what == "wet" else "dry"), last.at, ""
+
+
+def _later(at: str, seconds: float) -> str:
+    try:
+        return (datetime.fromisoformat(at) + timedelta(seconds=seconds)).isoformat(timespec="seconds")
+    except ValueError:
+        return ""
+
+
+def _binds(kit: Kit, joint: LineJoint, work: JointWork | None) -> tuple[str, tuple[str, ...]]:
+    """A nut that stopped short by hand, and its likely causes from the thread tables."""
+    if work is None or joint.turns is None or not work.turns.strip() or joint.closes not in SCREWED:
+        return "", ()
+    try:
+        turns = float(work.turns)
+    except ValueError:
+        return "", ()
+    if turns >= joint.turns - kit.proving.thread.short:
+        return "", ()
+    told = f"It stopped after {turns:g} turns; about {joint.turns:.0f} are expected. No wrench on it: back"
+    return f"{told} it out.", tuple(_causes(kit, joint, turns))
+
+
+def _causes(kit: Kit, joint: LineJoint, turns: float) -> list[str]:
+    causes = []
+    try:
+        nut = kit.thread(joint.thread)
+    except ThreadError:
+        return ["cross-threaded, or dirt or paint in the thread"]
+    ports = [joint.port_thread] if joint.port_thread.strip() else list(kit.threads)
+    for name in ports:
+        try:
+            port = kit.thread(name)
+            fit = thread_fit(nut, port, kit.least_engagement)
+        except ThreadError:
+            continue
+        bound = fit.turns_before_binding
+        if fit.verdict == "binds" and bound is not None and abs(bound - turns) <= kit.proving.thread.near:
+            causes.append(
+                f"the port is {port.designation}: {nut.designation} binds in it after about {bound:.0f} turns"
+            )
+    causes = causes[:_MOST_CAUSES]
+    causes.append(
+        "cross-threaded: back it out, start it again by hand, turned backwards first until it drops in"
+    )
+    causes.append("dirt, paint or a damaged first thread: clean both, chase it with a nut of its kind")
+    return causes

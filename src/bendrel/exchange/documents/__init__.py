@@ -1,0 +1,1 @@
+"""Line documents and job archives: read, checked, brought up to date."""

@@ -1,0 +1,1 @@
+"""What is printed: sheets, records, labels, tape, jigs."""

@@ -1,0 +1,1 @@
+"""Readings, pictures and dates in and out."""

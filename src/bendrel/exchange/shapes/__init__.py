@@ -1,0 +1,1 @@
+"""Shapes in and out: CSV, DXF, STEP, meshes, SVG."""

@@ -1,0 +1,1 @@
+"""The part while it is made."""

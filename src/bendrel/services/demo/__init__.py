@@ -1,0 +1,1 @@
+"""The demo data: the volunteer workshop of a harbour museum."""

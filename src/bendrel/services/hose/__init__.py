@@ -1,0 +1,1 @@
+"""Hoses on the screen and by the command line."""

@@ -1,0 +1,1 @@
+"""Jobs: their lines, bookings, strip-downs, circuits, kits, photographs."""

@@ -1,0 +1,1 @@
+"""Backups, archives, the whole shop."""

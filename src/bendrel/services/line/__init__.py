@@ -1,0 +1,1 @@
+"""One line: kept, read from files, measured, its chain, its papers."""

@@ -1,0 +1,163 @@
+"""Edits of the chain as the screen asks for them: the core does them, nothing is stored."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Annotated, Literal
+
+from annotated_types import MaxLen
+
+from bendrel.core.findings import EndName, Reduce
+from bendrel.core.geometry.bends import BendList, ShapeError
+from bendrel.core.ids import NotAChain
+from bendrel.core.joints.put_in import put_for, put_in, rejoined
+from bendrel.core.joints.reduced import reduced
+from bendrel.core.line.document import COMPONENT_KINDS, ComponentSpan, HoseSpan, Line, RigidSpan
+from bendrel.core.line.edits.chain import (
+    fresh_id,
+    insert_beside,
+    move,
+    place_of,
+    remove,
+    rigid_at,
+    swapped,
+    turned_round,
+)
+from bendrel.core.line.edits.split import join, split
+from bendrel.core.line.resolve import Resolved, resolve
+from bendrel.core.line.run import main_run
+from bendrel.core.parts.kit import Kit
+from bendrel.core.plan.retube import ended, retubed
+from bendrel.core.plan.starting import starting_line
+from bendrel.core.record import record
+from bendrel.core.units.lengths import is_blank, length_mm
+from bendrel.core.units.notation import UnitError, parse_length
+from bendrel.services.errors import Refused
+
+Kind = Literal["insert", "remove", "move", "turn", "split", "join", "swap", "reduce", "union", "tube", "end"]
+
+
+@record
+class ChainEdit:
+    """One edit of the chain. `span` is what it is about; `side` is where `new` is put in beside it, or
+    where it is moved to by one place; `at` is where it is split, from its end A as typed. A swap puts `new`
+    in its place; `put` instead of `new` is a kind (tube, hose or a component's) that comes as its neighbours
+    take it. `union` is another joint behind it, `material` and `size` (blank: as now) another tube in its
+    place, `fitting` another end at `side`, `reduce` a reducer as a finding offers it."""
+
+    kind: Kind
+    span: Annotated[str, MaxLen(20)]
+    side: EndName = "B"
+    new: RigidSpan | HoseSpan | ComponentSpan | None = None
+    put: Annotated[str, MaxLen(20)] = ""
+    union: Annotated[str, MaxLen(40)] = ""
+    material: Annotated[str, MaxLen(60)] = ""
+    size: Annotated[str, MaxLen(40)] = ""
+    fitting: Annotated[str, MaxLen(40)] = ""
+    at: Annotated[str, MaxLen(40)] = ""
+    reduce: Reduce | None = None
+
+
+@record
+class Edited:
+    """The line after an edit, and the span that is to be looked at next."""
+
+    document: Line
+    span: str
+
+
+def edit_chain(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
+    """`line` after one edit. Raises Refused."""
+    try:
+        return _edited(line, edit, kit)
+    except (NotAChain, ShapeError, UnitError) as error:
+        raise Refused(str(error)) from error
+
+
+def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
+    at = place_of(line, edit.span)
+    step = -1 if edit.side == "A" else 1
+    if edit.put and edit.kind in ("insert", "swap"):
+        if edit.put not in ("tube", "hose", *COMPONENT_KINDS):
+            raise Refused(f"There is no part “{edit.put}”; choose one that is listed.")
+        usual = main_run(starting_line(kit, line.name, line.service, line.unit))
+        like = usual.span if usual is not None else None
+        if edit.kind == "insert":
+            made, name = put_in(line, kit, edit.span, edit.side, edit.put, like)
+        else:
+            made, name = put_for(line, kit, edit.span, edit.put, like)
+        return Edited(document=made, span=name)
+    if edit.kind == "tube":
+        return Edited(document=retubed(line, kit, edit.span, edit.material, edit.size), span=edit.span)
+    if edit.kind == "end":
+        return Edited(document=ended(line, kit, edit.span, edit.side, edit.fitting), span=edit.span)
+    if edit.kind == "union":
+        return Edited(document=rejoined(line, kit, edit.span, edit.union), span=edit.span)
+    if edit.kind == "insert":
+        if edit.new is None:
+            raise Refused("Say what is put in: a tube, a hose or a component.")
+        letter = {"rigid": "s", "hose": "h", "component": "c"}[edit.new.kind]
+        new = edit.new if edit.new.id else replace(edit.new, id=fresh_id(line, letter))
+        return Edited(document=insert_beside(line, edit.span, edit.side, new), span=new.id)
+    if edit.kind == "swap":
+        if edit.new is None:
+            raise Refused("Say what it is swapped for: a tube, a hose or a component.")
+        new = replace(edit.new, id=fresh_id(line, edit.new.kind[0]))
+        return Edited(document=swapped(line, edit.span, new), span=new.id)
+    if edit.kind == "reduce":
+        if edit.reduce is None:
+            raise Refused("Say between which two diameters the reducer is.")
+        made = reduced(line, kit, edit.span, edit.reduce.a_mm, edit.reduce.b_mm)
+        new_ids = {span.id for span in made.spans} - {span.id for span in line.spans}
+        return Edited(document=made, span=next(s.id for s in made.spans if s.id in new_ids))
+    if edit.kind == "remove":
+        after = remove(line, edit.span)
+        return Edited(document=after, span=after.spans[min(at, len(after.spans) - 1)].id)
+    if edit.kind == "move":
+        return Edited(document=move(line, edit.span, at + step), span=edit.span)
+    if edit.kind == "turn":
+        turned = line.span(edit.span)
+        shape = _shape_if_read(turned, kit) if isinstance(turned, RigidSpan) else None
+        return Edited(document=turned_round(line, edit.span, shape), span=edit.span)
+    tube = rigid_at(line, edit.span)
+    if edit.kind == "split":
+        read = _read(tube, kit)
+        shape = _shape(read)
+        mm = parse_length(edit.at, line.unit) if edit.at.strip() else _middle(shape)
+        return Edited(document=split(line, tube.id, shape, read.ids, mm), span=tube.id)
+    if at + 1 >= len(line.spans):
+        raise NotAChain("There is nothing behind this tube that it could be joined with.")
+    other = rigid_at(line, line.spans[at + 1].id)
+    apart = line.joints[at].apart
+    between = 0.0 if is_blank(apart) else length_mm(apart, "not_negative")
+    shapes = (_shape(_read(tube, kit)), _shape(_read(other, kit)))
+    return Edited(document=join(line, tube.id, shapes, between), span=tube.id)
+
+
+def _shape_if_read(span: RigidSpan, kit: Kit) -> BendList | None:
+    tube, bender = kit.tubes.get(span.tube), kit.tool(span.bender, span.tube)
+    if tube is None or bender is None:
+        return None
+    return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm).shape
+
+
+def _read(span: RigidSpan, kit: Kit) -> Resolved:
+    tube, bender = kit.tubes.get(span.tube), kit.tool(span.bender, span.tube)
+    if tube is None or bender is None:
+        raise Refused("Choose a tube and a bender first.")
+    return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)
+
+
+def _shape(read: Resolved) -> BendList:
+    if read.shape is None:
+        raise Refused(f"Put the readings right first: {read.problems[0].message}")
+    return read.shape
+
+
+def _middle(shape: BendList) -> float:
+    """The middle of the longest straight."""
+    reached, best = 0.0, (0.0, 0.0)
+    for k, straight in enumerate(shape.straights_mm):
+        best = max(best, (straight, reached + straight / 2))
+        reached += straight + (shape.bends[k].arc_mm if k < len(shape.bends) else 0.0)
+    return best[1]

@@ -1,0 +1,261 @@
+"""Use cases on readings: who is to blame for a check, copies of other lines, another radius."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Annotated, Literal
+
+from annotated_types import MaxLen
+
+from bendrel.core.findings import EndName
+from bendrel.core.geometry.bends import ShapeError
+from bendrel.core.geometry.copies import extended, neighbour
+from bendrel.core.geometry.reradius import Reradius, reradius
+from bendrel.core.line.document import BendReadings, CornerReadings, Line, RigidSpan
+from bendrel.core.line.edits.mirror import mirrored
+from bendrel.core.line.measured import given_checks, measure, reading_errors
+from bendrel.core.line.paths import LAST, readings_path, row_path
+from bendrel.core.line.references import without_bends
+from bendrel.core.line.resolve import Resolved, resolve, slot_path
+from bendrel.core.line.rewrite import computed_length
+from bendrel.core.line.run import with_span
+from bendrel.core.measure.ask import AskKind, separating, unnoticed
+from bendrel.core.measure.culprits import MOST_NAMED, Given, ranked
+from bendrel.core.measure.explain import name_of, slip_of
+from bendrel.core.parts.kit import Kit
+from bendrel.core.record import record
+from bendrel.core.units.lengths import Length
+from bendrel.core.units.notation import UnitError, format_angle, format_length, parse_length, parse_plane
+from bendrel.services.errors import Refused
+from bendrel.services.line.lines import with_readings
+from bendrel.services.shelf.tubes import tube_of
+
+How = Literal["mirror", "neighbour", "same"]
+Short = Annotated[str, MaxLen(40)]
+
+
+@record
+class Named:
+    """A reading that may be wrong: its place as a JSON pointer into the document, its name, the
+    change that would reconcile the checks, and the slip that this looks like."""
+
+    path: str
+    name: str
+    change: str
+    slip: str
+
+
+@record
+class CopyOrder:
+    """How another line is copied: as its mirror image, as a neighbour at `spacing` on the side
+    `clock` as seen from A (`nested`: bends about the same centres), or as it is; then one end made
+    longer by `longer`. `choices` takes its tube, bender and ends too."""
+
+    how: How = "mirror"
+    spacing: Short = ""
+    clock: Short = "12:00"
+    nested: bool = False
+    end: EndName = "B"
+    longer: Short = ""
+    choices: bool = True
+
+
+@record
+class Rebuilt:
+    """A line with another radius, before anything is saved."""
+
+    document: Line
+    result: Reradius
+
+
+@record
+class NextCheck:
+    """A check to take next: which, and the readings that it decides between, by name. `why` says whether
+    readings contradict one another or a plane could lie on the wrong side unnoticed."""
+
+    kind: AskKind
+    between: tuple[str, ...]
+    why: Literal["which is wrong", "which side"]
+
+
+@record
+class CheckAdvice:
+    """What checks say of the readings: those to read again first, and the check to take next."""
+
+    named: tuple[Named, ...]
+    ask: NextCheck | None
+
+
+def look_at_checks(document: Line, kit: Kit, name: str = "") -> CheckAdvice:
+    """The readings to read again first (nothing while all checks agree), and the one more check that would
+    tell most."""
+    span = tube_of(document, name).span
+    read = _resolved(span, kit)
+    if read is None or read.read is None:
+        return CheckAdvice(named=(), ask=None)
+    given, errors = given_checks(span)[0], reading_errors(kit)
+    wrong = given != Given() and measure(span, kit, read.read).disagree
+    try:
+        found = ranked(read.read, given, errors) if wrong else ()
+        asked = separating(read.read, given, found, errors) if wrong else unnoticed(read.read, given, errors)
+    except ShapeError:
+        return CheckAdvice(named=(), ask=None)
+    ask: NextCheck | None = None
+    if asked is not None:
+        ask = NextCheck(
+            kind=asked.kind,
+            between=tuple(name_of(read.read, slot) for slot in asked.between),
+            why="which is wrong" if wrong else "which side",
+        )
+    return CheckAdvice(
+        named=tuple(
+            Named(
+                path=readings_path(span.id, slot_path(span.readings, suspect.slot)),
+                name=name_of(read.read, suspect.slot),
+                change=_change(suspect.change, suspect.slot.kind, document),
+                slip=slip_of(read.read, suspect, kit.limits["slip_mm"].value, kit.limits["slip_deg"].value),
+            )
+            for _, suspect in found[:MOST_NAMED]
+        ),
+        ask=ask,
+    )
+
+
+def _change(change: float, kind: str, document: Line) -> str:
+    size = format_length(abs(change), document.unit) if kind == "length" else format_angle(abs(change))
+    return f"{size} {'more' if change > 0 else 'less'}"
+
+
+def copy_line(document: Line, source: Line, order: CopyOrder, kit: Kit, name: str = "") -> tuple[Line, str]:
+    """`document` with the readings of `source` copied as ordered, and what was done in words.
+    Raises Refused."""
+    own, theirs = tube_of(document, name).span, tube_of(source).span
+    made = without_bends(document, own)
+    if order.choices:
+        cleared = tube_of(made, own.id).span
+        taken = replace(
+            theirs,
+            id=own.id,
+            state=own.state,
+            readings=own.readings,
+            checks=cleared.checks,
+            bought=cleared.bought,
+            openings=cleared.openings,
+            order=(),
+            left_open=(),
+        )
+        made = with_span(replace(made, service=source.service), taken)
+        if len(made.spans) == 1:
+            made = _with_surroundings(made, source, own.id)
+    words = {"mirror": "mirror image", "neighbour": "neighbour", "same": "copy"}[order.how]
+    said = f"{words} of “{source.name}”"
+    if order.how == "neighbour":
+        made = _beside(made, own.id, source, order, kit)
+        said += f", {order.spacing.strip()} beside it at {order.clock.strip()}"
+    else:
+        readings = mirrored(theirs.readings) if order.how == "mirror" else theirs.readings
+        made = with_span(made, replace(tube_of(made, own.id).span, readings=readings))
+    if order.longer.strip():
+        made = _longer(made, own.id, order, kit)
+        said += f", end {order.end} {order.longer.strip()} longer"
+    return made, said
+
+
+def _with_surroundings(made: Line, source: Line, span: str) -> Line:
+    """A line of one tube takes the ports of the other line too, and what lies between them and the tube."""
+    own = tube_of(made, span).span
+    spans = tuple(own if one.id == tube_of(source).span.id else one for one in source.spans)
+    return replace(
+        made,
+        port_a=replace(source.port_a, proved=False),
+        port_b=replace(source.port_b, proved=False),
+        spans=spans if len({one.id for one in spans}) == len(spans) else made.spans,
+        joints=source.joints if len({one.id for one in spans}) == len(spans) else made.joints,
+    )
+
+
+def _beside(made: Line, name: str, source: Line, order: CopyOrder, kit: Kit) -> Line:
+    read = _resolved(tube_of(source).span, kit)
+    if read is None or read.shape is None:
+        raise Refused(f"The readings of “{source.name}” are not finished.")
+    try:
+        spacing = parse_length(order.spacing, made.unit)
+        kind, clock = parse_plane(order.clock, "clock")
+        if kind != "clock":
+            raise Refused("Side: write a clock time as seen from end A, such as 3:00.")
+        shape = neighbour(read.shape, spacing, clock, nested=order.nested)
+    except UnitError as error:
+        raise Refused(f"Neighbour: {error}") from error
+    except ShapeError as error:
+        raise Refused(str(error)) from error
+    return with_readings(made, tube_of(made, name).span, shape, "bends", kit)
+
+
+def _longer(made: Line, name: str, order: CopyOrder, kit: Kit) -> Line:
+    """The end leg alone is changed, so that every other reading stays as it was typed."""
+    try:
+        by = parse_length(order.longer, made.unit, "any")
+    except UnitError as error:
+        raise Refused(f"Longer: {error}") from error
+    span = tube_of(made, name).span
+    read = _resolved(span, kit)
+    if read is None or read.shape is None:
+        raise Refused("The copied readings cannot be read; put the other line right first.")
+    try:
+        shape = extended(read.shape, order.end, by)
+    except ShapeError as error:
+        raise Refused(str(error)) from error
+    readings = span.readings
+    simple = isinstance(readings, BendReadings) and all(row.by == "leg" for row in readings.rows)
+    if not simple or isinstance(readings, CornerReadings) or readings.last_by == "wire":
+        return with_readings(made, span, shape, "bends", kit)
+    if order.end == "A" and readings.rows:
+        first = replace(
+            readings.rows[0], length=_added(read, row_path(readings.rows[0].id, "length"), by, made)
+        )
+        changed = replace(readings, rows=(first, *readings.rows[1:]))
+    else:
+        changed = replace(readings, last=_added(read, LAST, by, made))
+    return with_span(made, replace(span, readings=changed))
+
+
+def _added(read: Resolved, path: str, by: float, line: Line) -> Length:
+    return computed_length(read.lengths_mm[path] + by, line.unit)
+
+
+def rebuild(document: Line, radius: str, kit: Kit, name: str = "") -> Rebuilt:
+    """The line with `radius`, or with its bender's own where that is blank. Raises Refused."""
+    span = tube_of(document, name).span
+    read = _resolved(span, kit)
+    if read is None or read.shape is None:
+        raise Refused("Put the readings right first; the old line is not known yet.")
+    bender = kit.tool(span.bender, span.tube)
+    if bender is None:
+        raise Refused("Choose a bender first.")
+    wanted = bender.radius_mm
+    if radius.strip():
+        try:
+            wanted = parse_length(radius, document.unit)
+        except UnitError as error:
+            raise Refused(f"Radius: {error}") from error
+    if wanted is None:
+        raise Refused("This bender makes any radius; say which one.")
+    if not read.shape.bends:
+        raise Refused("A straight tube has no radius.")
+    result = reradius(
+        read.shape,
+        wanted,
+        least_between_mm=bender.least_between_mm,
+        least_ends_mm=(bender.least_before_first_mm, bender.least_after_last_mm),
+    )
+    same = len(result.shape.bends) == len(read.shape.bends)
+    kept = document if same else without_bends(document, span)
+    own = tube_of(kept, span.id).span
+    return Rebuilt(document=with_readings(kept, own, result.shape, "bends", kit), result=result)
+
+
+def _resolved(span: RigidSpan, kit: Kit) -> Resolved | None:
+    tube, bender = kit.tubes.get(span.tube), kit.tool(span.bender, span.tube)
+    if tube is None or bender is None:
+        return None
+    return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)

@@ -1,0 +1,1 @@
+"""Ways to mend, letting in, gaps."""

@@ -1,0 +1,1 @@
+"""Closing and proving a line; hold tests recorded live."""

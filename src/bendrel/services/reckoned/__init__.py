@@ -1,0 +1,1 @@
+"""Long sums: apart in processes of their own, or behind."""

@@ -1,0 +1,1 @@
+"""What lies in the rack, and what is cut from it."""
