@@ -16,6 +16,7 @@ from bendrel.core.line.run import ENDS
 from bendrel.core.parts.component import Component
 from bendrel.core.parts.hose import Clamp, ClampKindId, Hose, HoseClass
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.picking import verdict_order
 from bendrel.core.parts.push_fit import HoseFit, PushBands, clamp_holds, clamps_for, hose_fit
 from bendrel.core.parts.verdict import VERDICT_ORDER
 from bendrel.core.record import record
@@ -182,12 +183,11 @@ def _component(line: Line, kit: Kit, k: int, span: ComponentSpan, problems: list
 
 def component_offers(kit: Kit, service: str, what: str) -> tuple[str, ...]:
     """The rows of one kind that a service does not refuse, the best first, by catalogue id."""
-
-    def word(family: str) -> int:
-        said = kit.verdict("component", family, service)
-        return VERDICT_ORDER[said.verdict] if said is not None else VERDICT_ORDER["acceptable"]
-
-    able = [(word(row.family), row.id) for row in kit.components.values() if row.what == what]
+    able = [
+        (verdict_order(kit, "component", row.family, service), row.id)
+        for row in kit.components.values()
+        if row.what == what
+    ]
     return tuple(
         name for order, name in sorted(able, key=lambda one: one[0]) if order < VERDICT_ORDER["refused"]
     )
@@ -328,13 +328,12 @@ def clamp_offers(
     bands = push_bands(kit)
     over = [hose_fit(hose, size, bands).over_mm for size in sizes_mm]
     fits = clamps_for(over, kinds, kit.clamps.values(), kit.limits["clamp_left"].value)
-    judged = {kind: kit.verdict("clamp", kind, service) for kind in kinds}
-    allowed = [c for c in fits if (v := judged[c.kind]) is None or v.verdict != "refused"]
+    refused = VERDICT_ORDER["refused"]
+    allowed = [c for c in fits if verdict_order(kit, "clamp", c.kind, service) < refused]
     preferred = kit.preferences.get("clamps", "")
 
     def rank(clamp: Clamp) -> tuple[bool, int]:
-        verdict = judged[clamp.kind]
-        return clamp.kind != preferred, VERDICT_ORDER[verdict.verdict] if verdict else 1
+        return clamp.kind != preferred, verdict_order(kit, "clamp", clamp.kind, service)
 
     return tuple(clamp.id for clamp in sorted(allowed, key=rank))
 

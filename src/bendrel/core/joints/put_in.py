@@ -24,9 +24,10 @@ from bendrel.core.line.edits.chain import fresh_id, insert, place_of, swapped
 from bendrel.core.line.opened import stays
 from bendrel.core.line.rewrite import computed_length
 from bendrel.core.line.run import ENDS, main_run, with_span
-from bendrel.core.parts.fits import best_bore, bore_fits, end_goes, nut_for_port
+from bendrel.core.parts.fits import best_bore, bore_fits, nut_for_port
 from bendrel.core.parts.hose import Hose
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.picking import usual_ends
 from bendrel.core.units.lengths import Length
 
 What = ComponentKind | str
@@ -93,11 +94,14 @@ def rejoined(line: Line, kit: Kit, before: str, kind: str) -> Line:
 
 def _with_end(line: Line, kit: Kit, tube: RigidSpan, end: EndName, name: str) -> Line | None:
     """`line` with another end on a new tube; None where it does not go there."""
-    row, fitting = kit.tubes.get(tube.tube), kit.fittings[name]
-    choice = tube.end(end)
-    if stays(tube) or row is None or not end_goes(kit, line.service, row, fitting, insert=choice.insert):
+    row, choice = kit.tubes.get(tube.tube), tube.end(end)
+    if (
+        stays(tube)
+        or row is None
+        or not usual_ends(kit, line.service, row, names=[name], insert=choice.insert)
+    ):
         return None
-    nut = nut_for_port(kit, fitting, row.size, "") if fitting.screwed else None
+    nut = nut_for_port(kit, kit.fittings[name], row.size)
     made = replace(choice, fitting=name, nut=nut.id if nut else None)
     return with_span(line, replace(tube, end_a=made) if end == "A" else replace(tube, end_b=made))
 

@@ -5,39 +5,32 @@ Every fix that proposes an end asks here, so that none raises what another mends
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 from bendrel.core.findings import EndName, Fix
 from bendrel.core.judge.case import Case, choose
 from bendrel.core.parts.fits import goes_on_tube, joint_holds, nut_for_port
 from bendrel.core.parts.fitting import Fitting
-from bendrel.core.parts.verdict import VERDICT_ORDER, VerdictWord
+from bendrel.core.parts.picking import ends_for
+from bendrel.core.parts.verdict import VerdictWord
 
 
 def ends_that_go(
     case: Case, end: EndName, *, words: tuple[VerdictWord, ...] = ("right", "acceptable", "caution")
-) -> Iterator[Fitting]:
+) -> tuple[Fitting, ...]:
     """End types for one end, the best verdict first: they suit the service (`words`), the seat, the tube,
     its pressure, the port's thread where it is known, and a hose that lies beyond."""
-    kit, at = case.kit, case.run.end(end)
-    seat = kit.seats.get(at.meets.seat)
-    next_to = case.first_hose(end)
+    at, next_to = case.run.end(end), case.first_hose(end)
     hose = next_to is not None and next_to.joined == "clamps"
-    found: list[tuple[int, Fitting]] = []
-    for fitting in kit.fittings.values():
-        verdict = kit.verdict("end", fitting.id, case.service.id)
-        if verdict is not None and verdict.verdict not in words:
-            continue
-        if seat is not None and fitting.id not in seat.takes:
-            continue
-        if hose != fitting.takes_hose or not fits_on(case, end, fitting):
-            continue
-        if fitting.screwed and nut_for_port(kit, fitting, case.tube.size, at.meets.thread) is None:
-            continue
-        order = VERDICT_ORDER[verdict.verdict] if verdict else 1
-        found.append((order, fitting))
-    for _, fitting in sorted(found, key=lambda pair: pair[0]):
-        yield fitting
+    found = ends_for(
+        case.kit,
+        case.service.id,
+        case.tube,
+        words=words,
+        seat=at.meets.seat,
+        thread=at.meets.thread,
+        insert=at.tube.insert,
+        working_kpa=case.working_kpa,
+    )
+    return tuple(fitting for fitting in found if fitting.takes_hose == hose)
 
 
 def fits_on(case: Case, end: EndName, fitting: Fitting) -> bool:

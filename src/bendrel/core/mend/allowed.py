@@ -9,11 +9,13 @@ from bendrel.core.flow.strength import clamped_joint
 from bendrel.core.joints.pieces import best_clamp
 from bendrel.core.mend.hoses import clamped_class, hose_for
 from bendrel.core.mend.offer import WORD_ORDER, Reason, Word
-from bendrel.core.parts.fits import formed_in, usual_strength
+from bendrel.core.parts.fits import goes_on_tube, stands, usual_strength
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.picking import verdict_order
 from bendrel.core.parts.service import Service
 from bendrel.core.parts.splicing import Splice
 from bendrel.core.parts.tube import Tube
+from bendrel.core.parts.verdict import VERDICT_ORDER
 from bendrel.core.record import record
 
 WORDS: dict[str, Word] = {
@@ -94,15 +96,15 @@ def _tube(kit: Kit, service: Service, tube: Tube, say: Say) -> None:
     if verdict is not None and verdict.verdict in ("refused", "caution"):
         say(WORDS[verdict.verdict], verdict.reason, verdict.source)
     duty, material = service.duty, kit.materials[tube.material]
-    if duty is None or duty.vacuum or duty.open:
+    if duty is None or stands(kit, duty, tube):
         return
-    stands = usual_strength(kit, duty, tube)
-    if stands.allowed_kpa is None:
+    strength = usual_strength(kit, duty, tube)
+    if strength.allowed_kpa is None:
         say("refused", f"{material.name.capitalize()} is not used at {duty.hot_c:.0f} °C.", material.source)
-    elif not stands.holds(duty.working_kpa, duty.test_kpa):
+    else:
         say(
             "refused",
-            f"The tube itself is allowed {stands.allowed_kpa / 100:.0f} bar, the line works at "
+            f"The tube itself is allowed {strength.allowed_kpa / 100:.0f} bar, the line works at "
             f"{duty.working_kpa / 100:g} bar.",
             material.strength_source,
         )
@@ -148,33 +150,18 @@ def _clamped(kit: Kit, service: Service, fitting: str, od_mm: float | None, say:
 
 
 def _end(kit: Kit, way: Splice, service: Service, tube: Tube | None, size: str) -> str | None:
-    """The first end of the way that goes on the tube and that the service does not refuse."""
-    for name in way.ends:
-        fitting = kit.fittings.get(name)
-        if fitting is None:
-            continue
-        verdict = kit.verdict("end", name, service.id)
-        if verdict is not None and verdict.verdict == "refused":
-            continue
-        if kit.end_size(name, size) is None and not fitting.takes_hose:
-            continue
-        if tube is not None:
-            pair = kit.pairs.get((name, tube.material))
-            refused = pair is not None and pair.verdict == "refused" and pair.needs != "insert"
-            if refused or not formed_in(kit.materials[tube.material], fitting):
-                continue
-        return name
-    # refused by the service already, the ends are still the ones that it would be made with
-    return (
-        next((name for name in way.ends if name in kit.fittings), None)
-        if _is_refused(kit, way, service)
-        else None
-    )
-
-
-def _is_refused(kit: Kit, way: Splice, service: Service) -> bool:
-    verdict = kit.verdict("joint", way.joint, service.id)
-    return verdict is not None and verdict.verdict == "refused"
+    """The first end of the way that goes on the tube and that the service does not refuse; what the service
+    refuses as a whole is still told with the end that it would be made with."""
+    refused = VERDICT_ORDER["refused"]
+    known = [name for name in way.ends if name in kit.fittings]
+    for name in known:
+        fitting = kit.fittings[name]
+        sized = kit.end_size(name, size) is not None or fitting.takes_hose
+        goes = tube is None or goes_on_tube(kit, fitting, tube, insert=True)
+        if sized and goes and verdict_order(kit, "end", name, service.id) < refused:
+            return name
+    judged = verdict_order(kit, "joint", way.joint, service.id)
+    return next(iter(known), None) if judged == refused else None
 
 
 def _rated(kit: Kit, service: Service, name: str, size: str, say: Say) -> None:

@@ -12,12 +12,13 @@ from bendrel.core.mend.lengths import fits, gap_lengths, insertion, least_piece,
 from bendrel.core.mend.offer import WORD_ORDER, Offer, Reason
 from bendrel.core.mend.proposals import ranked
 from bendrel.core.mend.there import no_swing, tools_there
-from bendrel.core.parts.fits import usual_strength
+from bendrel.core.parts.fits import stands
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.picking import verdict_order
 from bendrel.core.parts.service import Service
 from bendrel.core.parts.splicing import Method
 from bendrel.core.parts.tube import Tube
-from bendrel.core.parts.verdict import VERDICT_ORDER, preferred
+from bendrel.core.parts.verdict import preferred
 from bendrel.core.record import record
 
 BY_MATERIAL = Source(kind="common practice", text="joints and ends by what the tube is of")
@@ -63,22 +64,14 @@ def tubes_of(kit: Kit, od_mm: float, service: Service, material: str = "") -> tu
     for name in dict.fromkeys(tube.material for tube in near):
         if material in ("", name):
             walls = sorted((t for t in near if t.material == name), key=lambda t: t.wall_mm)
-            found.append(next((t for t in walls if _holds(kit, service, t)), walls[-1]))
+            found.append(next((t for t in walls if stands(kit, service.duty, t)), walls[-1]))
 
     def rank(tube: Tube) -> tuple[int, bool]:
         verdict = kit.verdict("tube", tube.material, service.id)
-        if verdict is None:
-            return VERDICT_ORDER["acceptable"], True
-        return VERDICT_ORDER[verdict.verdict], not preferred(verdict, kit.preferences)
+        mine = verdict is not None and preferred(verdict, kit.preferences)
+        return verdict_order(kit, "tube", tube.material, service.id), not mine
 
     return tuple(sorted(found, key=rank))
-
-
-def _holds(kit: Kit, service: Service, tube: Tube) -> bool:
-    duty = service.duty
-    if duty is None or duty.vacuum or duty.open:
-        return True
-    return usual_strength(kit, duty, tube).holds(duty.working_kpa, duty.test_kpa)
 
 
 def _best(kit: Kit, gap: _Gap, method: Method, tubes: Sequence[Tube]) -> Offer:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from bendrel.core.parts.fits import best_bore
 from bendrel.core.parts.hose import Hose
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.picking import verdict_order
 from bendrel.core.parts.service import Service
 from bendrel.core.parts.verdict import VERDICT_ORDER
 
@@ -17,10 +18,10 @@ def clamped_class(kit: Kit, service: Service) -> str:
         return service.hose_class
     family = kit.fluids[service.duty.fluid].family
     found = [
-        (VERDICT_ORDER[verdict.verdict], kind.id)
+        (verdict_order(kit, "hose", kind.id, service.id), kind.id)
         for kind in kit.hose_classes.values()
-        if (verdict := kit.verdict("hose", kind.id, service.id)) is not None
-        and verdict.verdict != "refused"
+        if kit.verdict("hose", kind.id, service.id) is not None
+        and verdict_order(kit, "hose", kind.id, service.id) < VERDICT_ORDER["refused"]
         and kind.clamps
         and family in kind.families
         and kind.highest_c >= service.duty.hot_c

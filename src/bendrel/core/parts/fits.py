@@ -34,20 +34,6 @@ def goes_on_tube(kit: Kit, fitting: Fitting, tube: Tube, *, insert: bool = False
     return formed_in(material, fitting) and not harmed and sized and not thin
 
 
-def end_goes(kit: Kit, service: str, tube: Tube, fitting: Fitting, *, insert: bool = False) -> bool:
-    """The end can be made on the tube, the service does not refuse it, and it holds what the line usually
-    works at."""
-    verdict, known = kit.verdict("end", fitting.id, service), kit.services.get(service)
-    if verdict is not None and verdict.verdict == "refused":
-        return False
-    if not goes_on_tube(kit, fitting, tube, insert=insert):
-        return False
-    duty = known.duty if known is not None else None
-    if duty is None or duty.vacuum or duty.open:
-        return True
-    return joint_holds(kit, fitting, tube.size, duty.working_kpa)
-
-
 def joint_holds(kit: Kit, fitting: Fitting, size: str, working_kpa: float) -> bool:
     """The rating of an end in its size is known and is enough; what hose and clamps hold is judged with
     them."""
@@ -71,10 +57,23 @@ def usual_strength(kit: Kit, duty: Duty, tube: Tube, radius_mm: float | None = N
     )
 
 
-def nut_for_port(kit: Kit, fitting: Fitting, size: str, port_thread: str) -> Nut | None:
-    """The nut of this end that goes into (or over) the port; the usual one where the port's thread is not
-    known or cannot be read."""
+def stands(kit: Kit, duty: Duty | None, tube: Tube, radius_mm: float | None = None) -> bool:
+    """The tube stands the usual of a service, bent to `radius_mm` (None: straight); where nothing is asked of
+    it, or nothing is known, it does."""
+    if duty is None or duty.vacuum or duty.open:
+        return True
+    return usual_strength(kit, duty, tube, radius_mm).holds(duty.working_kpa, duty.test_kpa)
+
+
+def nut_for_port(
+    kit: Kit, fitting: Fitting, size: str, port_thread: str = "", present: str | None = None
+) -> Nut | None:
+    """The nut of this end that goes into (or over) the port: the `present` one where it is of this end, the
+    usual one where the port's thread is not known or cannot be read."""
     nuts = kit.nuts_for(fitting.id, size)
+    kept = next((nut for nut in nuts if nut.id == present), None)
+    if kept is not None:
+        return kept
     if not port_thread.strip():
         return nuts[0] if nuts else None
     try:

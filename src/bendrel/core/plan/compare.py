@@ -65,7 +65,7 @@ def compare(run: Run, kit: Kit) -> tuple[Choice, ...]:
 
 def _rank(choice: Choice) -> tuple[int, int, bool, int, str]:
     stops = {"stop": 2, "caution": 1, "note": 0, None: 0}[choice.worst]
-    word = VERDICT_ORDER[choice.verdict] if choice.verdict else 1
+    word = VERDICT_ORDER[choice.verdict or "acceptable"]
     return stops, word, not choice.school, len(choice.against), choice.material
 
 

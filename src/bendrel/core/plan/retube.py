@@ -14,11 +14,11 @@ from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, Port, Side
 from bendrel.core.line.edits.chain import fresh_id, insert_beside, rigid_at
 from bendrel.core.line.opened import stays
 from bendrel.core.line.run import ENDS, Run, RunEnd, run_of, with_span
-from bendrel.core.parts.fits import best_bore, bore_fits, goes_on_tube, nut_for_port, usual_strength
+from bendrel.core.parts.fits import best_bore, bore_fits, nut_for_port
 from bendrel.core.parts.fitting import Fitting, Nut
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.picking import bender_for, ends_for, nearest_size, tube_for, verdict_order
 from bendrel.core.parts.tube import Tube
-from bendrel.core.parts.verdict import VERDICT_ORDER
 from bendrel.core.record import record
 
 MOST_BEYOND = 6
@@ -35,22 +35,11 @@ def retubed(line: Line, kit: Kit, span_id: str, material: str = "", size: str = 
     wanted = [tube for tube in own if tube.size == (size or now.size)]
     if size and not wanted:
         raise NotAChain(f"The catalogue has no “{size[:40]}” in this material; choose a size that is listed.")
-    near = wanted or sorted(own, key=lambda tube: abs(tube.od_mm - now.od_mm))[:1]
-    if not near:
+    near = wanted or nearest_size(own, now.od_mm)
+    best = tube_for(kit, kit.services.get(line.service), near, wall_mm=now.wall_mm if size else None)
+    if best is None:
         raise NotAChain(f"The catalogue has no tube of “{material[:40]}”; choose a material that is listed.")
-    service = kit.services.get(line.service)
-    duty = service.duty if service is not None else None
-
-    def rank(tube: Tube) -> tuple[bool, float]:
-        pressed = duty is not None and not duty.vacuum and not duty.open
-        holds = (
-            not pressed
-            or duty is None
-            or usual_strength(kit, duty, tube).holds(duty.working_kpa, duty.test_kpa)
-        )
-        return not holds, abs(tube.wall_mm - now.wall_mm) if size else tube.wall_mm
-
-    made = with_tube(run, kit, min(near, key=rank), keep=True)
+    made = with_tube(run, kit, best, keep=True)
     if made is None:
         raise NotAChain("No tool of the catalogue bends this tube; add the shop's own first.")
     return made.line
@@ -63,9 +52,7 @@ def ended(line: Line, kit: Kit, span_id: str, end: EndName, fitting: str) -> Lin
     if run is None or row is None or tube is None:
         raise NotAChain("Choose an end and a tube that are listed.")
     at = run.end(end)
-    nut = nut_for_port(kit, row, tube.size, at.meets.thread) if row.screwed else None
-    usual = next(iter(kit.nuts_for(fitting, tube.size)), None)
-    name = nut or (usual if row.screwed else None)
+    name = nut_for_port(kit, row, tube.size, at.meets.thread) or nut_for_port(kit, row, tube.size)
     made = replace(span.end(end), fitting=fitting, nut=name.id if name else None)
     changed = with_span(line, replace(span, end_a=made) if end == "A" else replace(span, end_b=made))
     if not at.at_port:
@@ -79,16 +66,7 @@ def with_tube(run: Run, kit: Kit, tube: Tube, *, keep: bool = False) -> Run | No
     their ports take, an adapter where an end of another type needs one, and the bore of a hose that is
     clamped on it. `keep` leaves an end in its port that is hard to form in the tube, not impossible: its
     finding offers the other. None where no tool bends it."""
-    span, material = run.span, kit.materials[tube.material]
-    benders = kit.benders_for(tube.size, plastic=material.family == "plastic")
-    slack = kit.limits["hand_mm"].value
-    bender = kit.benders.get(span.bender)
-    bench = material.bends == "bench bender"
-    if bender is None or bender.radius_mm is not None or bench:
-        able = [b for b in benders if (b.radius_mm or 0) >= material.least_radius_per_od * tube.od_mm - slack]
-        same = [b for b in able if bender is not None and b.kind == bender.kind and not bench]
-        wanted = [b for b in able if (kit.tool_kinds[b.kind].mount == "on the bench") == bench]
-        bender = next(iter((*same, *wanted, *able, *benders)), None)
+    span, bender = run.span, bender_for(kit, tube, kit.benders.get(run.span.bender))
     if bender is None:
         return None
     line, ends = run.line, {end: _end(run, kit, tube, end, keep=keep) for end in ENDS}
@@ -129,11 +107,12 @@ def _end(run: Run, kit: Kit, tube: Tube, end: EndName, *, keep: bool) -> _End:
     at = run.end(end)
     now, port = at.tube, run.line.port(end)
     seat = kit.seats.get(at.port.seat)
-    able = [f for f in kit.fittings.values() if goes_on_tube(kit, f, tube, insert=now.insert)]
+    able = ends_for(
+        kit, run.line.service, tube, words=("right", "acceptable", "caution", "refused"), insert=now.insert
+    )
 
     def rank(fitting: Fitting) -> tuple[int, bool, bool]:
-        verdict = kit.verdict("end", fitting.id, run.line.service)
-        word = VERDICT_ORDER[verdict.verdict] if verdict else 1
+        word = verdict_order(kit, "end", fitting.id, run.line.service)
         fits = _fitting_nut(kit, fitting, tube, at) is not None or not fitting.screwed
         seats = seat is None or fitting.id in seat.takes
         flared = kit.fittings[now.fitting].flared
@@ -149,8 +128,7 @@ def _end(run: Run, kit: Kit, tube: Tube, end: EndName, *, keep: bool) -> _End:
     same = best.id == now.fitting
     if nut is None and best.screwed and not same and at.at_port:
         return _adapted(run, kit, best, tube, at)
-    usual = next(iter(kit.nuts_for(best.id, tube.size)), None)
-    chosen = nut or usual
+    chosen = nut or nut_for_port(kit, best, tube.size)
     name = chosen.id if chosen else None
     proved = port.proved and (not at.at_port or name == now.nut)
     return _End(tube=replace(now, fitting=best.id, nut=name), port=replace(port, proved=proved))
@@ -167,15 +145,10 @@ def _hard(kit: Kit, fitting: Fitting, tube: Tube) -> Fitting | None:
 def _fitting_nut(kit: Kit, fitting: Fitting, tube: Tube, end: RunEnd) -> Nut | None:
     """A nut for this end type and tube that goes into the port: the present one, or one with the port's
     thread; the usual one where the port's thread is not known."""
-    nuts = kit.nuts_for(fitting.id, tube.size)
-    present = next((n for n in nuts if n.id == end.tube.nut), None)
-    if present is not None:
-        return present
-    if not end.port.thread.strip():
-        return nuts[0] if nuts else None
-    if fitting.thread != kit.fittings[end.tube.fitting].thread != "none":
+    now = kit.fittings[end.tube.fitting].thread
+    if end.port.thread.strip() and fitting.thread != now != "none":
         return None  # a nut that goes over does not suit a port that takes one in
-    return next((n for n in nuts if n.thread == end.port.thread.strip()), None)
+    return nut_for_port(kit, fitting, tube.size, end.port.thread, end.tube.nut)
 
 
 def _adapted(run: Run, kit: Kit, fitting: Fitting, tube: Tube, at: RunEnd) -> _End:

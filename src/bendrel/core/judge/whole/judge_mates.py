@@ -16,6 +16,7 @@ from bendrel.core.line.document import ComponentSpan, RigidSpan
 from bendrel.core.line.opened import end_opened
 from bendrel.core.line.paths import joint_path, port_path
 from bendrel.core.parts.fits import nut_for_port
+from bendrel.core.parts.picking import verdict_order
 from bendrel.core.parts.verdict import VERDICT_ORDER
 
 Values = list[tuple[str, str | float | bool | None]]
@@ -103,18 +104,13 @@ def _union_for_ends(whole: Whole, at: int) -> Fix | None:
     line, kit = whole.line, whole.kit
     ends = {face_of(kit, line.spans[at], "B").of, face_of(kit, line.spans[at + 1], "A").of}
     able = [
-        (VERDICT_ORDER[verdict.verdict] if verdict else 1, joint)
+        (verdict_order(kit, "joint", joint.id, whole.service.id), joint)
         for joint in kit.joints.values()
-        if len(ends) == 1
-        and ends <= set(joint.ends)
-        and (
-            (verdict := kit.verdict("joint", joint.id, whole.service.id)) is None
-            or verdict.verdict != "refused"
-        )
+        if len(ends) == 1 and ends <= set(joint.ends)
     ]
-    if not able:
+    order, best = min(able, key=lambda pair: pair[0], default=(VERDICT_ORDER["refused"], None))
+    if best is None or order == VERDICT_ORDER["refused"]:
         return None
-    best = min(able, key=lambda pair: pair[0])[1]
     return choose(f"Take a {best.name}", (joint_path(line.spans[at].id, "kind"), best.id))
 
 
