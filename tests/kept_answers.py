@@ -24,8 +24,8 @@ from bendrel.core.bend.tube.part import Part
 from bendrel.core.findings import Place
 from bendrel.core.line.document import Line, RigidSpan
 from bendrel.core.parts.kit import Kit
-from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.work.closing import work_of
 from bendrel.core.work.joints import joints_of

@@ -6,7 +6,7 @@ from datetime import date
 
 import pypdfium2
 
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.exchange.paper.sheet import build_sheet
 

@@ -141,7 +141,7 @@ RANK = {"stop": 2, "caution": 1, "note": 0}
 def made_worse(line: Line, finding: Finding, kit: Kit) -> list[str]:
     """Findings as bad as `finding`, or worse, that its fix brings up and that were not there before; or that
     it stays."""
-    from bendrel.core.plan.assemble import plan_line
+    from bendrel.core.plan.planner import plan_line
 
     assert finding.fix is not None
     before = {(f.code, f.where.spot) for f in plan_line(line, kit).findings}

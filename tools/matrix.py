@@ -29,8 +29,8 @@ from tools.matrix_work import PARTS as WORK
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.line.document import Line
-from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 
 PARTS = WORK | JOINTS

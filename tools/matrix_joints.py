@@ -13,7 +13,7 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.core.joints.face import Face
 from bendrel.core.joints.mate import mate
 from bendrel.core.line.document import ComponentSpan, Line
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 
 KIT = load_kit()
 SERVICES = [service.id for service in KIT.services.values() if service.duty and not service.left_to]

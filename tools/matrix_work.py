@@ -19,7 +19,7 @@ from bendrel.core.line.document import Carries
 from bendrel.core.line.proving import JointEvent, JointWork, Proving
 from bendrel.core.mend.gap import over_gap, tubes_of
 from bendrel.core.parts.service import Service
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.work.closing import work_of
 from bendrel.core.work.joints import joints_of
 from bendrel.core.work.proof.hold import HoldError

@@ -14,7 +14,7 @@ from bendrel.api.app import create_app
 from bendrel.core.geometry.centreline import end_frame
 from bendrel.core.line.checks import Checks
 from bendrel.core.line.document import Carries
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.assemble import plan_whole
 from bendrel.core.units.lengths import Length
 from bendrel.exchange.documents.documents import line_to_value
 from bendrel.services.job.jobs import JobDraft
@@ -31,7 +31,7 @@ def thirty_bends():
 
 def test_core_plan_of_30_bends(benchmark, kit):
     line = thirty_bends()
-    plan = benchmark(plan_line, line, kit)
+    plan = benchmark(plan_whole, line, kit).plan
     assert len(plan.part.bends) == 30
 
 
@@ -48,7 +48,7 @@ def test_verdict_of_a_line_with_everything_on_it(benchmark, kit):
         end_b=End(fitting="bead", seat="spigot", body="aluminium", beyond=parts),
         carries=Carries(flow="6 L/min", old_bore=Length(text="9 mm")),
     )
-    plan = benchmark(plan_line, line, kit)
+    plan = benchmark(plan_whole, line, kit).plan
     assert plan.chosen.flowing.hot is not None
 
 

@@ -8,7 +8,7 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.core.line.document import Carries, LeftOpen
 from bendrel.core.line.removal import Removal, RemovedItem
 from bendrel.core.parts.fits import bore_fits
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Angle
 from tests.core.test_refused import hosed, line
 from tests.lines import DOUBLE, Component, End, bent, end_of, replace, row, the_tube, with_tube

@@ -4,7 +4,7 @@ import pytest
 
 from bendrel.core.line.condition import Condition, Fixture
 from bendrel.core.line.document import BendReadings
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.units.lengths import Length, length_mm
 from bendrel.services.line.chains import ChainEdit, edit_chain

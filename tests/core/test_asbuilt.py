@@ -20,7 +20,7 @@ from bendrel.core.bend.tube.choosing import choices_of
 from bendrel.core.bend.tube.part import shape_of
 from bendrel.core.line.exact_ways import ExactWays
 from bendrel.core.line.run import main_run
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from tests.core.bench_simulation import Tube
 from tests.lines import bent, in_order, known_kit, row, the_tube, with_tube
 from tests.measured import walk

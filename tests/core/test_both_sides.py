@@ -15,7 +15,7 @@ from bendrel.core.flow.strength import clamped_joint
 from bendrel.core.joints.direction import backwards, flow_of
 from bendrel.core.line.document import Carries
 from bendrel.core.parts.push_fit import PushBands, clamp_holds, clamps_for, hose_fit, overlap_needed_mm
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from tests.core.test_refused import hosed, line
 from tests.lines import DOUBLE, Component, End, bent, replace, row

@@ -10,7 +10,7 @@ from bendrel.core.line.resolve import resolve
 from bendrel.core.measure.culprits import Suspect
 from bendrel.core.measure.explain import name_of, slip_of
 from bendrel.core.measure.slots import Slot
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.units.lengths import Angle, Length, Plane
 from bendrel.core.units.notation import UnitError

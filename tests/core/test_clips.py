@@ -11,7 +11,7 @@ from bendrel.core.geometry.bends import Span
 from bendrel.core.geometry.clips import clip_for, clip_places, spacing_for
 from bendrel.core.line.condition import Condition, Fixture
 from bendrel.core.line.document import Length
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from tests.lines import bent, row
 
 

@@ -11,7 +11,7 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.core.findings import Finding
 from bendrel.core.line.condition import Condition, Damage, Decision, Fixture
 from bendrel.core.line.document import Line, Opening
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from tests.core.test_refused import hosed, line
 from tests.core.test_room_and_route import hole

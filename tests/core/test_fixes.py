@@ -9,7 +9,7 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.core.findings import Change
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, TubeEnd
 from bendrel.core.line.edits.changes import with_changes
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from tests.lines import bent, row, with_tube
 from tests.made_lines import made_line

@@ -18,7 +18,7 @@ from bendrel.core.flow.flow import (
 )
 from bendrel.core.line.document import Carries
 from bendrel.core.parts.fluid import density, viscosity
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from tests.lines import Component, End, bent, row
 

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from bendrel.core.line.document import BendReadings, CornerReadings, CornerRow
 from bendrel.core.line.growing import as_far_as_read
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Angle, Length, Plane
 from tests.lines import bent, row
 

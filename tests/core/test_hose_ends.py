@@ -17,7 +17,8 @@ from bendrel.core.line.edits.turned import reversed_hose
 from bendrel.core.line.hose_way import EndMove, HoseEndAt, HoseWay
 from bendrel.core.line.resolve import Reader
 from bendrel.core.parts.hose_end import HoseEndSize, clocking_deg, elbow
-from bendrel.core.plan.assemble import plan_line, with_fix
+from bendrel.core.plan.assemble import with_fix
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 
 SIZE = HoseEndSize(dash=8, size="1/2 in", cut_off_mm=31, tail_mm=30, nose_mm=20, bend_mm=20)

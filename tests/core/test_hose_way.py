@@ -9,7 +9,8 @@ import pytest
 
 from bendrel.core.line.document import HoseSpan, Line
 from bendrel.core.line.hose_way import Beside, EndMove, HoseEndAt, HoseWay
-from bendrel.core.plan.assemble import plan_line, with_fix
+from bendrel.core.plan.assemble import with_fix
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from tests.core.test_hose_shape import ends
 

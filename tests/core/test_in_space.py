@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from bendrel.core.line.document import BendReadings, ComponentSpan, HoseSpan, Joint
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Angle, Length, Plane
 from tests.lines import bent, row
 

@@ -23,7 +23,8 @@ from bendrel.core.line.document import (
 )
 from bendrel.core.line.opened import joint_opened, port_opened
 from bendrel.core.line.removal import Removal, RemovedItem
-from bendrel.core.plan.assemble import plan_line, with_fix
+from bendrel.core.plan.assemble import with_fix
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.retube import ended, retubed
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.units.lengths import Length

@@ -14,7 +14,7 @@ from bendrel.core.line.resolve import Reader
 from bendrel.core.line.run import main_run
 from bendrel.core.mend.decide import mended
 from bendrel.core.mend.proposals import proposals
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from bendrel.core.units.notation import format_length
 from bendrel.services.mend.splicing import damaged_of

@@ -14,7 +14,7 @@ from bendrel.core.bend.tool.order import follow, left_open
 from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.line.document import LeftOpen
 from bendrel.core.line.run import main_run
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Angle
 from tests.core.test_making import made_of
 from tests.core.test_order import at, hits_in

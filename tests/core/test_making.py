@@ -17,7 +17,7 @@ from bendrel.core.bend.tube.part import shape_of
 from bendrel.core.bend.tube.start import where_to_start
 from bendrel.core.line.exact_ways import ExactWays
 from bendrel.core.line.run import main_run
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.units.lengths import Length
 from bendrel.core.work.step_by_step import bench_steps

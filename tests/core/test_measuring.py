@@ -13,7 +13,7 @@ from bendrel.core.measure.culprits import Given, suspects
 from bendrel.core.measure.doubt import ReadingErrors, doubt_of, spread_of
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import changed, slots, value_of
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from tests.lines import cornered
 from tests.measured import (
     OD,

@@ -6,7 +6,7 @@ import pytest
 
 from bendrel.core.line.document import Joint, TubeEnd
 from bendrel.core.mend.there import flarer_there
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.units.lengths import Length
 from tests.lines import bent, row

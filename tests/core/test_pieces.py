@@ -6,7 +6,7 @@ from bendrel.core.joints.direction import flow_of
 from bendrel.core.line.document import Carries
 from bendrel.core.parts.push_fit import PushBands, clamp_holds, clamps_for, hose_fit, overlap_needed_mm
 from bendrel.core.parts.stripped import StrippedLimits, rescues
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from bendrel.services.shelf.lookups import PortOrder, save_port
 from tests.lines import Component, End, Hose, bent, end_of, replace, row

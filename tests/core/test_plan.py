@@ -11,7 +11,7 @@ from bendrel.core.line.document import SetAside, TestFlare
 from bendrel.core.line.resolve import resolve
 from bendrel.core.parts.fitting import double_flare_use
 from bendrel.core.parts.room import end_room
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work, working_of
 from bendrel.core.units.lengths import Length
 from tests.lines import DOUBLE, End, bent, cornered, replace, row, the_tube

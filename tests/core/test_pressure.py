@@ -4,7 +4,7 @@ import pytest
 
 from bendrel.core.line.document import Carries
 from bendrel.core.parts.tube_strength import barlow_kpa, bend_share, derating, lame_kpa, tube_strength
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from bendrel.core.units.notation import UnitError
 from bendrel.core.units.quantities import format_pressure, parse_flow, parse_pressure, parse_temperature

@@ -18,7 +18,7 @@ from bendrel.core.bend.tube.marking import order_of
 from bendrel.core.bend.tube.part import ids_of, shape_of
 from bendrel.core.findings import Fix
 from bendrel.core.line.run import main_run
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from tests.core.test_order import hits_in
 from tests.lines import bent, replace, row, the_tube, with_tube

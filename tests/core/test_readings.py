@@ -12,7 +12,7 @@ from bendrel.core.line.edits.mirror import mirrored
 from bendrel.core.line.resolve import resolve
 from bendrel.core.line.rewrite import with_shape
 from bendrel.core.measure.legs import setback_mm
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Plane
 from tests.lines import bent, cornered, row, the_tube
 from tests.parts import random_part

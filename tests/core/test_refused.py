@@ -5,7 +5,7 @@ import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.line.document import Carries
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from bendrel.core.work.holding import proposed
 from tests.lines import Component, End, Hose, bent, end_of, replace, row, with_tube

@@ -4,8 +4,8 @@ import pytest
 
 from bendrel.core.line.condition import Condition, Fixture
 from bendrel.core.line.removal import OpenItem, Removal, RemovedItem, left_over, parts_to_get, refit_steps
-from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.next_step import next_step
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.notation import UnitError
 from bendrel.core.units.quantities import parse_volume
 from tests.lines import DOUBLE, bent, replace, row

@@ -9,7 +9,7 @@ from bendrel.core.findings import Spot
 from bendrel.core.line.condition import Condition, Damage, Decision, Fixture
 from bendrel.core.line.document import Joint, SetAside
 from bendrel.core.mend.recommend import ARGUMENT_IDS
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from tests.lines import bent, row
 

@@ -10,7 +10,7 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.joints.pieces import clamp_offers
 from bendrel.core.parts.fits import formed_in
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from tests.lines import End, Hose, bent, end_of, replace, row
 

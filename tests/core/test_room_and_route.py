@@ -10,7 +10,7 @@ import pytest
 from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.geometry.passing import passages
 from bendrel.core.line.document import LeftOpen, Opening
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Angle, Length
 from tests.core.test_both_sides import KIT, U, but, codes, found
 from tests.core.test_refused import line

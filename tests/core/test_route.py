@@ -10,7 +10,7 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.geometry.passing import width_needed
 from bendrel.core.line.document import LeftOpen, Opening
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.units.lengths import Angle, Length
 from tests.lines import bent, row, the_tube

@@ -15,7 +15,7 @@ from bendrel.core.bend.bench.exact import how_exact
 from bendrel.core.bend.tube.choosing import choices_of
 from bendrel.core.line.document import Carries, LeftOpen
 from bendrel.core.line.run import main_run
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Angle, Length
 from tests.lines import DOUBLE, Component, End, Hose, bent, replace, row, the_tube, with_tube
 

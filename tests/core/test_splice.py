@@ -20,8 +20,8 @@ from bendrel.core.mend.decide import mended
 from bendrel.core.mend.gap import OVER_A_GAP, over_gap
 from bendrel.core.mend.let_in import LetIn, let_in, place_of_component
 from bendrel.core.mend.proposals import Damaged, proposals
-from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.in_space import place_in_space
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.services.mend.splicing import damaged_of
 from tests.lines import bent, row

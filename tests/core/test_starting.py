@@ -5,7 +5,7 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.findings import Source
 from bendrel.core.line.document import BendReadings
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.units.lengths import Length
 from tests.lines import Hose, end_of, replace, row, the_tube, with_tube

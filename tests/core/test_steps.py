@@ -5,7 +5,7 @@ import os
 import pytest
 
 from bendrel.core.line.document import TestFlare
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.units.lengths import Length
 from bendrel.core.work.closing import work_of

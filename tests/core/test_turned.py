@@ -18,7 +18,7 @@ from bendrel.core.line.edits.chain import turned_round
 from bendrel.core.line.edits.turned import spot_turned
 from bendrel.core.line.proving import Proving
 from bendrel.core.line.run import runs
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Angle, Length, Plane, length_mm
 from tests.made_lines import made_line
 

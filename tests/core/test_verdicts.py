@@ -7,7 +7,7 @@ import pytest
 
 from bendrel.core.line.document import Carries
 from bendrel.core.parts.seat import seat_fit
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from tests.lines import DOUBLE, End, bent, row
 
 REFUSED, RIGHT, CARE, GOOD = "refused", "right", "caution", "acceptable"

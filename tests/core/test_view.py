@@ -5,7 +5,7 @@ import pytest
 from bendrel.core.geometry.corners import corners_from_bends
 from bendrel.core.geometry.vectors import cross, dot, length, subtract
 from bendrel.core.geometry.view import FROM_A, back_of, clearest, from_b
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from tests.lines import bent, row
 from tests.parts import random_part
 

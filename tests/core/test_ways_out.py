@@ -10,7 +10,7 @@ from math import pi
 
 import pytest
 
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from tests.core.test_making import KIT, LINE, made_of
 from tests.lines import in_order, replace, the_tube, with_tube
 

@@ -18,7 +18,7 @@ from bendrel.core.bend.tube.choosing import choices_of
 from bendrel.core.line.run import main_run
 from bendrel.core.parts.calibration import Calibration
 from bendrel.core.parts.spread import Spread
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from tests.core import fit_bench
 from tests.core.fit_bench import Port, Tube, some_plan
 from tests.core.test_fit import CALIBRATED

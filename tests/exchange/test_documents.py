@@ -10,7 +10,7 @@ import pytest
 from pypdf import PdfReader
 
 from bendrel.core.line.document import Carries
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.units.lengths import Length
 from bendrel.exchange.documents.documents import (

@@ -23,7 +23,7 @@ from scipy.spatial import cKDTree
 
 from bendrel.core.bend.tube.part import shape_of
 from bendrel.core.geometry.bends import BendList
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.exchange.shapes.mesh import write_mesh
 from bendrel.exchange.shapes.step import write_step
 from bendrel.exchange.shapes.svg import draw_svg

@@ -14,7 +14,7 @@ from scipy.spatial.distance import pdist
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.bend.fitting.jig import lay_on_board
 from bendrel.core.bend.tube.part import shape_of
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.notation import format_length
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.paper.jig_blocks import write_blocks_dxf, write_blocks_stl

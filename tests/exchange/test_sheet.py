@@ -13,7 +13,7 @@ from pypdf import PdfReader
 
 from bendrel.core.line.document import LeftOpen
 from bendrel.core.parts.calibration import Calibration
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Angle, Length
 from bendrel.exchange.shapes.sketch import sketch
 from tests.lines import bent, end_of, in_order, replace, row, the_tube, with_tube

@@ -11,7 +11,7 @@ import pytest
 import zxingcpp
 from pypdf import PdfReader
 
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from bendrel.exchange.paper.label import build_label
 from bendrel.exchange.paper.tape import (

@@ -11,7 +11,7 @@ from pypdf import PdfReader
 
 from bendrel.catalogue.signs import load_signs
 from bendrel.core.line.document import ComponentKind, ComponentSpan, HoseSpan, Joint
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Angle, Length
 from bendrel.exchange.shapes.sketch_line import sketch_line
 from bendrel.exchange.shapes.svg import draw_line_svg

@@ -9,7 +9,7 @@ import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.parts.fitting import double_flare_use, single_flare_use
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from tests.core.test_refused import line
 
 KIT = load_kit()

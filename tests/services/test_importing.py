@@ -7,7 +7,7 @@ import ezdxf
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import Refused
 from bendrel.services.line.importing import import_text

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.exchange.documents.documents import read_line
 from bendrel.services.startup import open_shop
 

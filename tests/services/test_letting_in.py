@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Port
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.services.errors import Refused
 from bendrel.services.mend.letting_in import LetInOrder, letting_in
 from tests.lines import bent, row

@@ -6,7 +6,7 @@ import pytest
 
 from bendrel.core.line.condition import Condition, Damage
 from bendrel.core.line.document import HoseSpan, RigidSpan
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from bendrel.services.errors import Refused
 from bendrel.services.mend.gaps import GapOrder, gap_answer, ways_over_gap

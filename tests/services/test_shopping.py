@@ -8,7 +8,7 @@ import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.line.condition import Condition
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from bendrel.core.work.shopping import Need
 from bendrel.services.job.jobs import JobDraft

@@ -10,7 +10,7 @@ import pytest
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.services.errors import NotFound, Refused, Stale
 from bendrel.services.job.jobs import JobDraft
 from bendrel.services.reckoned import summaries, summarising

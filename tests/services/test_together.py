@@ -5,7 +5,7 @@ from concurrent.futures import ThreadPoolExecutor
 import pytest
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.starting import starting_line
 from bendrel.exchange.documents.documents import write_line
 from bendrel.exchange.errors import FileError

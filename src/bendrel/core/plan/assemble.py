@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from bendrel.core.bend.tube.part import shape_of
-from bendrel.core.bend.tube.planned import Rigid, plan_rigid
+from bendrel.core.bend.tube.planned import Planned, Rigid, plan_rigid
 from bendrel.core.findings import SEVERITY_ORDER, Finding, Fix
 from bendrel.core.hose.laid import lay_hoses
 from bendrel.core.joints.faces import unread_sides
@@ -25,18 +25,33 @@ from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.clipping import clips_of, clips_to_get
 from bendrel.core.plan.in_space import place_in_space
 from bendrel.core.plan.model import Plan, PlannedPiece
+from bendrel.core.record import record
 from bendrel.core.work.chosen import Chosen, choose
 from bendrel.core.work.shopping import NewClips
 
 
-def plan_line(line: Line, kit: Kit) -> Plan:
-    """The whole plan of `line` with the tools and tables of `kit`. Raises nothing: what cannot be
-    read comes back as problems, what cannot be made as findings. No fix that chooses something else
-    brings up anything as bad as what it mends: each is tried first."""
-    plan = _planned(line, kit)
+@record
+class WholePlan:
+    """A plan and the tubes that it was made of, those that cannot be planned too."""
+
+    plan: Plan
+    tubes: tuple[Planned, ...]
+
+    @property
+    def rigids(self) -> tuple[Rigid, ...]:
+        """The tubes that could be planned."""
+        return tuple(tube.rigid for tube in self.tubes if tube.rigid is not None)
+
+
+def plan_whole(line: Line, kit: Kit) -> WholePlan:
+    """The whole plan of `line`, worked out. No fix that chooses something else brings up anything as bad as
+    what it mends: each is tried first."""
+    whole = _planned(line, kit)
+    plan = whole.plan
     # findings often share a fix: what it leads to is planned once
     mended: dict[str, Plan] = {}
-    return replace(plan, findings=tuple(_tried(line, kit, plan, found, mended) for found in plan.findings))
+    tried = tuple(_tried(line, kit, plan, found, mended) for found in plan.findings)
+    return replace(whole, plan=replace(plan, findings=tried))
 
 
 def _tried(line: Line, kit: Kit, plan: Plan, finding: Finding, mended: dict[str, Plan]) -> Finding:
@@ -44,7 +59,7 @@ def _tried(line: Line, kit: Kit, plan: Plan, finding: Finding, mended: dict[str,
         return finding
     key = repr(finding.fix)
     if key not in mended:
-        mended[key] = _planned(with_fix(line, kit, finding.fix), kit)
+        mended[key] = _planned(with_fix(line, kit, finding.fix), kit).plan
     after = mended[key]
     there = {(found.code, found.where.spot) for found in plan.findings}
     worse = after.chosen is None or any(
@@ -67,7 +82,7 @@ def with_fix(line: Line, kit: Kit, fix: Fix) -> Line:
     return reduced(made, kit, fix.reduce.span, fix.reduce.a_mm, fix.reduce.b_mm)
 
 
-def _planned(line: Line, kit: Kit) -> Plan:
+def _planned(line: Line, kit: Kit) -> WholePlan:
     planned = tuple(plan_rigid(run, kit) for run in runs(line))
     removed = judge_removal(line, kit)
     measured = {
@@ -107,7 +122,7 @@ def _planned(line: Line, kit: Kit) -> Plan:
             laid=laid,
         )
         findings = worst_first(line, judge(whole, looked, measured, removed, clips))
-    return Plan(
+    plan = Plan(
         rules_version=kit.rules_version,
         main=name,
         pieces=tuple(
@@ -130,6 +145,7 @@ def _planned(line: Line, kit: Kit) -> Plan:
         chosen=follows,
         findings=findings,
     )
+    return WholePlan(plan=plan, tubes=planned)
 
 
 def _found_on(looked: Looked, rigid: Rigid, main: str) -> tuple[PlacedFixture, ...]:

@@ -11,8 +11,8 @@ from bendrel.core.line.run import Run
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.tube import Bending, Flaring, Tube
 from bendrel.core.parts.verdict import VERDICT_ORDER, VerdictWord, preferred
-from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.retube import with_tube
 from bendrel.core.record import record
 from bendrel.core.work.shopping import Need

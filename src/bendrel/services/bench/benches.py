@@ -12,13 +12,14 @@ from bendrel.core.bend.told.offered import TypedOffer
 from bendrel.core.bend.told.spread import HandRead, hands_of
 from bendrel.core.bend.tool.section import Section
 from bendrel.core.bend.tube.part import Part
-from bendrel.core.bend.tube.planned import Rigid, plan_rigid
+from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.bend.tube.start import StartAdvice, where_to_start
 from bendrel.core.findings import Finding
 from bendrel.core.judge.piece.judge_section import sections_of
 from bendrel.core.judge.set_aside import worst_first
 from bendrel.core.line.document import Line
 from bendrel.core.parts.kit import Kit
+from bendrel.core.plan.planner import tube_of_plan
 from bendrel.core.record import record
 from bendrel.core.work.step_by_step import BenchStep, bench_steps
 from bendrel.core.work.tube_work import cautioned, steps_for
@@ -107,8 +108,8 @@ def print_tape(line: Line, kit: Kit, span: str = "") -> bytes:
 
 def planned_of(line: Line, kit: Kit, span: str) -> Rigid:
     """One tube of a line, planned. Raises Refused."""
-    planned = plan_rigid(tube_of(line, span), kit)
-    if planned.rigid is None:
-        reason = planned.problems[0].message if planned.problems else "it cannot be planned yet."
+    rigid, problems = tube_of_plan(line, kit, tube_of(line, span).span.id)
+    if rigid is None:
+        reason = problems[0].message if problems else "it cannot be planned yet."
         raise Refused(f"Not yet: {reason}")
-    return planned.rigid
+    return rigid

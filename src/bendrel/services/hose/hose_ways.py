@@ -22,7 +22,7 @@ from bendrel.core.line.resolve import Problem, Reader
 from bendrel.core.line.run import runs
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.wetting import wetting
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.record import record
 from bendrel.exchange.paper.sheet_hose import build_hose_sheet

@@ -8,7 +8,7 @@ from dataclasses import replace
 from bendrel.core.line.document import Line
 from bendrel.core.line.run import runs
 from bendrel.core.line.strip_down import parts_for
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.record import record
 from bendrel.core.work.shopping import Need, parts_needed
 from bendrel.services.job.stripdowns import log_of

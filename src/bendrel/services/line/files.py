@@ -13,7 +13,7 @@ from bendrel.core.judge.set_aside import worst_first
 from bendrel.core.line.document import Line
 from bendrel.core.line.opened import stays
 from bendrel.core.parts.kit import Kit
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.exchange.documents.documents import write_line
 from bendrel.exchange.paper.sheet import build_sheet

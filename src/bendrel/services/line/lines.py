@@ -16,8 +16,8 @@ from bendrel.core.line.rewrite import Entry, with_shape
 from bendrel.core.line.run import with_span
 from bendrel.core.measure.legs import By
 from bendrel.core.parts.kit import Kit
-from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length, is_blank

@@ -11,7 +11,7 @@ from bendrel.core.findings import EndName
 from bendrel.core.line.document import BendReadings, Line, RigidSpan
 from bendrel.core.line.run import main_run, run_of, with_span
 from bendrel.core.parts.bender import MarkStyle
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from bendrel.exchange.documents.documents import read_line
 from bendrel.exchange.errors import FileError

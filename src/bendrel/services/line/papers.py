@@ -6,7 +6,7 @@ from datetime import UTC, date, datetime
 
 from bendrel.core.line.document import Line
 from bendrel.core.parts.kit import Kit
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.work.holding import air_of
 from bendrel.exchange.paper.record import HeldPaper, RecordPaper, build_handover, build_record
 from bendrel.exchange.readings.reminders import build_reminders

@@ -6,7 +6,6 @@ from typing import Annotated
 
 from annotated_types import MaxLen
 
-from bendrel.core.bend.tube.planned import plan_rigid
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import ComponentKind, Line
@@ -14,6 +13,7 @@ from bendrel.core.mend.let_in import Joined, LetIn, LetInPlace, Mounted, let_in,
 from bendrel.core.mend.looked import look_at
 from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.clipping import HOLDING
+from bendrel.core.plan.planner import tube_of_plan
 from bendrel.core.record import record
 from bendrel.core.units.notation import UnitError
 from bendrel.core.units.quantities import parse_pressure
@@ -66,10 +66,9 @@ def _rated(text: str) -> float | None:
 def letting_in(line: Line, order: LetInOrder, kit: Kit) -> LettingIn:
     """The line with a component let into one of its tubes. Raises Refused."""
     service_of(kit, line.service)
-    planned = plan_rigid(tube_of(line, order.span), kit)
-    rigid = planned.rigid
+    rigid, problems = tube_of_plan(line, kit, tube_of(line, order.span).span.id)
     if rigid is None:
-        raise Refused(f"Put the readings of the tube right first: {planned.problems[0].message}")
+        raise Refused(f"Put the readings of the tube right first: {problems[0].message}")
     unit = line.unit
     length = measured("Its length", order.length, unit)
     new = LetIn(

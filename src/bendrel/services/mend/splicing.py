@@ -9,11 +9,10 @@ from annotated_types import MaxLen
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.bend.tube.ends import EndParts
-from bendrel.core.bend.tube.planned import Rigid, plan_rigid
+from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import Line, is_reason
-from bendrel.core.line.run import Run
 from bendrel.core.mend.cuts import nearest
 from bendrel.core.mend.decide import mended
 from bendrel.core.mend.looked import PlacedDamage, PlacedFixture, look_at
@@ -23,8 +22,8 @@ from bendrel.core.mend.resleeve import crimped_end, resleeve, resleeved
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.service import Service
 from bendrel.core.parts.splicing import DamageKind, Splice
-from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.clipping import HOLDING
+from bendrel.core.plan.planner import plan_line, tube_of_plan
 from bendrel.core.record import record
 from bendrel.core.units.lengths import is_blank, length_mm
 from bendrel.core.units.notation import Unit, UnitError, format_length, parse_length
@@ -84,7 +83,7 @@ def splice_file(
     kit = load_kit()
     line = line_of_file(data, radius_mm)
     known = service_of(kit, service or line.service)
-    rigid = _planned(tube_of(line), kit)
+    rigid = _planned(line, tube_of(line).span.id, kit)
     whole = rigid.shape.developed_mm
     for name, mm in (("--from", from_mm), ("--to", to_mm)):
         if not isfinite(mm):
@@ -223,7 +222,7 @@ def _noted(line: Line, damage_id: str, kit: Kit) -> tuple[Rigid, PlacedDamage]:
     if noted is None:
         raise Refused("That damage is not noted any more; note it at Look first.")
     try:
-        rigid = _planned(tube_of(line, noted.span), kit)
+        rigid = _planned(line, tube_of(line, noted.span).span.id, kit)
     except FileError as error:
         raise Refused(f"Put the readings of the old tube right first: {error}") from error
     looked = look_at(line, kit, {rigid.run.span.id: rigid.shape.developed_mm})
@@ -277,8 +276,8 @@ def told(offer: Offer) -> dict[str, Any]:
     }
 
 
-def _planned(run: Run, kit: Kit) -> Rigid:
-    planned = plan_rigid(run, kit)
-    if planned.rigid is None:
-        raise FileError(f"{planned.problems[0].path}: {planned.problems[0].message}")
-    return planned.rigid
+def _planned(line: Line, span: str, kit: Kit) -> Rigid:
+    rigid, problems = tube_of_plan(line, kit, span)
+    if rigid is None:
+        raise FileError(f"{problems[0].path}: {problems[0].message}")
+    return rigid

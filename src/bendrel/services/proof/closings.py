@@ -16,8 +16,8 @@ from bendrel.core.line.signed import signed_stands, stamp_of
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.proving import Bleeding, WrenchRule
 from bendrel.core.parts.service import WorkStage
-from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.model import Plan
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.record import record
 from bendrel.core.work.asked import HoldProof, proof_of
 from bendrel.core.work.balancing import balance_of

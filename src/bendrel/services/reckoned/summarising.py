@@ -15,8 +15,8 @@ from bendrel.core.line.proving import FollowUp
 from bendrel.core.line.removal import OpenItem, PartToGet
 from bendrel.core.line.run import main_run, runs
 from bendrel.core.parts.kit import Kit
-from bendrel.core.plan.assemble import plan_line
 from bendrel.core.plan.next_step import next_step
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit
 from bendrel.core.work.learnt import Met, WatchedJoint, met_of, watched_of

@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session
 from bendrel.core.line.document import Line
 from bendrel.core.line.run import runs
 from bendrel.core.parts.kit import Kit
-from bendrel.core.plan.assemble import plan_line
+from bendrel.core.plan.planner import plan_line
 from bendrel.core.record import record
 from bendrel.core.stock.cutting import CutList, Wanted, cut_list
 from bendrel.core.stock.patterns import Bar
