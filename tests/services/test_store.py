@@ -127,7 +127,7 @@ KILLED = """
 import sys
 from pathlib import Path
 from dataclasses import replace
-from bendrel.services.jobs import JobDraft
+from bendrel.services.job.jobs import JobDraft
 from bendrel.services.startup import open_shop
 shop = open_shop(Path(sys.argv[1]))
 line = shop.lines.create(shop.jobs.create(JobDraft(name="job")).id, "line")

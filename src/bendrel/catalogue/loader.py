@@ -16,6 +16,7 @@ from bendrel.core.geometry.clips import Clip, ClipSpacing
 from bendrel.core.parts.bender import Bender
 from bendrel.core.parts.clearance import Clearance
 from bendrel.core.parts.component import Component, ComponentFamily
+from bendrel.core.parts.finding_row import FindingRow
 from bendrel.core.parts.fitting import EndSize, Fitting, Flarer, Nut, Torque
 from bendrel.core.parts.fluid import Fluid
 from bendrel.core.parts.hose import Clamp, ClampKind, Hose, HoseClass
@@ -98,6 +99,7 @@ def load_kit() -> Kit:
         ),
         advice=TypeAdapter(dict[str, Advice]).validate_python(rules["advice"]),
         limits=TypeAdapter(dict[str, Limit]).validate_python(rules["limits"]),
+        findings=_by_id(FindingRow, ({"id": code} | row for code, row in toml_file("findings.toml").items())),
         arguments=_typed(Argument, toml_file("repair.toml")["argument"]),
         splicing=splicing,
         removal={r.service: r for r in _typed(RemovalRule, removal["rule"])},

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from functools import cached_property
+from typing import cast
 
 from bendrel.core.bend.tube.part import Part
 from bendrel.core.bend.tube.planned import Rigid
-from bendrel.core.findings import Change, EndName, Fix, Place
+from bendrel.core.codes import Code
+from bendrel.core.findings import Change, EndName, Finding, Fix, Place, Severity, Source
 from bendrel.core.hose.laid import LaidHose
 from bendrel.core.line.document import HoseSpan, Line
 from bendrel.core.line.run import ENDS, Run
@@ -23,6 +25,8 @@ from bendrel.core.parts.wetting import Wetting, wetting
 from bendrel.core.record import record
 from bendrel.core.units.notation import format_length
 from bendrel.core.work.chosen import Chosen
+
+UNSAID = Source(kind="common practice", text="no source was given")
 
 
 @record
@@ -72,6 +76,48 @@ class Whole:
             if told[0] != told[1]:
                 return told[0], told[1]
         return f"{one_mm:.2f} mm", f"{other_mm:.2f} mm"
+
+    @property
+    def words(self) -> dict[str, object]:
+        """What every finding may name without being given it."""
+        return {"service": self.service}
+
+    def told(
+        self,
+        kind: str,
+        where: Place,
+        /,
+        *,
+        source: Source | None = None,
+        severity: Severity | None = None,
+        safety: bool | None = None,
+        title: str | None = None,
+        message: str | None = None,
+        advice: str | None = None,
+        fix: Fix | None = None,
+        **figures: object,
+    ) -> Finding:
+        """The finding whose row of the catalogue is `kind`. Its words have `figures`, what `words` knows, and
+        the end or number of the place; what is given here counts before the row. Raises KeyError for a row or
+        a figure that is missing."""
+        row, critical = self.kit.findings[kind], self.service.safety_critical
+        rule = self.kit.advice[row.rule] if row.rule else None
+        known = self.kit.limits[row.limit].source if row.limit else rule.source if rule else None
+        words = {**self.words, "rule": rule.text if rule else "", "end": where.end, "number": where.number}
+        words |= figures
+        takes_reason = row.safety == "always" or (row.safety == "service" and critical)
+        said = row.critical if critical and row.critical else row.severity
+        return Finding(
+            severity=severity or said or "note",
+            code=row.code or cast(Code, row.id),
+            where=where,
+            title=row.title.format(**words) if title is None else title,
+            message=(row.message or "{rule}").format(**words) if message is None else message,
+            source=source or known or UNSAID,
+            advice=row.advice.format(**words) if advice is None else advice,
+            fix=fix,
+            safety=takes_reason if safety is None else safety,
+        )
 
     def whole(self) -> Place:
         """The whole line; its one tube where it has only one."""
@@ -164,6 +210,16 @@ class Case(Whole):
     def plastic(self) -> bool:
         """The tube is plastic."""
         return self.material.family == "plastic"
+
+    @property
+    def words(self) -> dict[str, object]:
+        """What every finding may name without being given it."""
+        return {
+            "service": self.service,
+            "tube": self.tube,
+            "material": self.material,
+            "bender": self.bender,
+        }
 
     def first_hose(self, end: EndName) -> HoseSpan | None:
         """The hose next to the tube at one end."""

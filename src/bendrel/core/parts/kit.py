@@ -11,6 +11,7 @@ from bendrel.core.parts.bender import Bender
 from bendrel.core.parts.calibration import Calibration, calibrated
 from bendrel.core.parts.clearance import Clearance
 from bendrel.core.parts.component import Component, ComponentFamily
+from bendrel.core.parts.finding_row import FindingRow
 from bendrel.core.parts.fitting import EndSize, Fitting, Flarer, Nut, Rating, Torque
 from bendrel.core.parts.fluid import Fluid
 from bendrel.core.parts.hose import Clamp, ClampKind, Hose, HoseClass
@@ -113,6 +114,7 @@ class Kit:
     cautions: Mapping[str, Caution]
     advice: Mapping[str, Advice]
     limits: Mapping[str, Limit]
+    findings: Mapping[str, FindingRow]
     arguments: tuple[Argument, ...]
     splicing: Splicing
     removal: Mapping[str, RemovalRule]

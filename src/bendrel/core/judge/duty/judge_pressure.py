@@ -159,15 +159,13 @@ def _fluid(whole: Whole, carried: Carried) -> Iterator[Finding]:
     fluid, duty = carried.fluid, carried.duty
     made_for = case.kit.fluids.get(case.line.carries.made_for)
     if made_for is not None and made_for.family not in duty.made_for:
-        yield Finding(
-            severity="stop",
-            code="made_for",
-            where=case.whole(),
-            title=f"No {case.service.name} system is made for {made_for.name}",
-            message=f"It can be made for {_families(case, duty.made_for)}.",
+        yield whole.told(
+            "made_for",
+            case.whole(),
             source=duty.source,
-            advice="Say what stands on the reservoir's cap or in the machine's manual.",
-            safety=True,
+            service=case.service.name,
+            made_for=made_for.name,
+            made_for_2=_families(case, duty.made_for),
         )
         made_for = None
     families = duty.families if made_for is None else (made_for.family,)
@@ -182,42 +180,38 @@ def _fluid(whole: Whole, carried: Carried) -> Iterator[Finding]:
                 label=f"The system is made for {fluid.name}",
                 changes=(Change(path=at("carries", "made_for"), value=fluid.id),),
             )
-        yield Finding(
-            severity="stop",
-            code="wrong_fluid",
-            where=case.whole(),
-            title=f"{fluid.name} does not belong in this {case.service.name} line",
-            message=f"It carries {expected.name}. {rule.text}",
+        yield whole.told(
+            "wrong_fluid",
+            case.whole(),
             source=rule.source,
-            advice="Choose a fluid of the right family; the machine's service manual names it.",
             fix=fix,
-            safety=True,
+            fluid=fluid.name,
+            service=case.service.name,
+            expected=expected.name,
+            text=rule.text,
         )
     if fluid.freezes_c is not None and duty.cold_c < fluid.freezes_c:
         rule = whole.kit.advice["freezes"]
-        yield Finding(
-            severity="caution",
-            code="freezes",
-            where=whole.whole(),
-            title=f"{fluid.name} freezes at {fluid.freezes_c:.0f} °C",
-            message=f"This line gets to {duty.cold_c:.0f} °C. {rule.text}",
+        yield whole.told(
+            "freezes",
+            whole.whole(),
             source=fluid.source,
-            advice="Take a mixture with antifreeze, or drain it before the frost.",
-            safety=case.service.safety_critical,
+            fluid=fluid.name,
+            freezes_c=fluid.freezes_c,
+            cold_c=duty.cold_c,
+            text=rule.text,
         )
     for case in whole.cases:
         for attack in fluid.attacks:
             if attack.id not in (case.material.id, case.material.family):
                 continue
-            yield Finding(
-                severity="caution",
-                code="fluid_tube",
-                where=case.this(),
-                title=f"{fluid.name} harms {case.material.name}",
+            yield whole.told(
+                "fluid_tube",
+                case.this(),
                 message=attack.reason,
                 source=fluid.source,
-                advice="Choose another material.",
-                safety=case.service.safety_critical,
+                fluid=fluid.name,
+                material=case.material.name,
             )
 
 

@@ -23,28 +23,15 @@ def judge_service(whole: Whole) -> Iterator[Finding]:
 def _said(case: Whole) -> Iterator[Finding]:
     service = case.service
     if service.left_to:
-        yield Finding(
-            severity="stop",
-            code="left_to_practice",
-            where=case.whole(),
-            title=f"No {service.name} line is made here",
-            message=f"It is not made here: {service.left_to}.",
+        yield case.told(
+            "left_to_practice",
+            case.whole(),
             source=service.source,
-            advice="Record what was found, and leave the line to those who may.",
-            safety=True,
+            service=service.name,
+            left_to=service.left_to,
         )
     elif service.duty is None:
-        rule = case.kit.advice["unsaid"]
-        yield Finding(
-            severity="caution",
-            code="service_unsaid",
-            where=case.whole(),
-            title="What does the line carry?",
-            message=rule.text,
-            source=rule.source,
-            advice="Say its service in Choose.",
-            safety=True,
-        )
+        yield case.told("service_unsaid", case.whole())
 
 
 def _material(case: Case) -> Iterator[Finding]:

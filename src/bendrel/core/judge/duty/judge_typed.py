@@ -27,15 +27,13 @@ def judge_typed(case: Whole) -> Iterator[Finding]:
 def _other_service(case: Whole, carried: Carried) -> Iterator[Finding]:
     duty = carried.duty
     if duty.most_kpa and duty.working_kpa > duty.most_kpa:
-        yield Finding(
-            severity="stop",
-            code="other_service",
-            where=case.whole(),
-            title=f"{format_pressure(duty.working_kpa, case.line.unit)} is no {case.service.name} line",
-            message=f"Up to {format_pressure(duty.most_kpa, case.line.unit)}: {duty.most_text}.",
+        yield case.told(
+            "other_service",
+            case.whole(),
             source=duty.source,
-            advice="Correct the pressure, or choose the service that it belongs to.",
-            safety=True,
+            working=format_pressure(duty.working_kpa, case.line.unit),
+            most=format_pressure(duty.most_kpa, case.line.unit),
+            most_text=duty.most_text,
         )
 
 

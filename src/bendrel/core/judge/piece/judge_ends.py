@@ -47,39 +47,32 @@ def _room(case: Case, end: EndName) -> Iterator[Finding]:
     if not room.orders:
         least = min(room.before_mm, room.after_mm)
         have, _ = case.say_apart(max(0.0, room.straight_mm), least)
-        yield Finding(
-            severity="stop",
-            code="end_room",
-            where=case.at_end(end),
-            title=f"Bend {bend} traps the nut at end {end}",
-            message=(
-                f"{have} of straight at {end}. Flared before bending it needs "
-                f"{case.say(room.before_mm)} (flare, nut, bender), after bending "
-                f"{case.say(room.after_mm)} (flare, nut, flaring tool)."
-            ),
+        yield case.told(
+            "end_room",
+            case.at_end(end),
             source=source,
-            advice=f"Move bend {bend} {case.say(least - room.straight_mm)} away from end {end}.",
+            bend=bend,
+            have=have,
+            before=case.say(room.before_mm),
+            after=case.say(room.after_mm),
+            straight=case.say(least - room.straight_mm),
         )
     elif room.orders[0] != usual:
         order, needs = room.orders[0], room.after_mm if usual == "after" else room.before_mm
         tool = "the flaring tool" if usual == "after" else "the bender"
         have, needed = case.say_apart(room.straight_mm, needs)
-        yield Finding(
-            severity="caution",
-            code="flare_order",
-            where=case.at_end(end),
-            title=f"Flare end {end} {order} bend {bend}",
-            message=(
-                f"{have} of straight at {end}; flare, nut and {tool} need {needed}, "
-                f"so the usual order leaves no room. "
-                + (
-                    "Flared first, this end cannot be trimmed: cut to the figure without spare."
-                    if order == "before"
-                    else "The marks are taken from the cut end."
-                )
-            ),
+        yield case.told(
+            "flare_order",
+            case.at_end(end),
             source=source,
-            advice="The marks of this plan already follow that order.",
+            order=order,
+            bend=bend,
+            have=have,
+            tool=tool,
+            needed=needed,
+            more="Flared first, this end cannot be trimmed: cut to the figure without spare."
+            if order == "before"
+            else "The marks are taken from the cut end.",
         )
 
 
@@ -94,14 +87,8 @@ def _grip(case: Case, end: EndName) -> Iterator[Finding]:
     if 0 <= have < need - case.hand_mm:
         bend = _nearest_bend(case, end)
         told, needed = case.say_apart(have, need)
-        yield Finding(
-            severity="stop",
-            code="bender_grip",
-            where=case.at_end(end),
-            title=f"Bend {bend} is too close to end {end}",
-            message=f"{told} of tube beyond the bend; {case.bender.name} needs {needed}.",
-            source=case.bender.source,
-            advice="Leave more spare at that end and trim it after bending.",
+        yield case.told(
+            "bender_grip", case.at_end(end), source=case.bender.source, bend=bend, told=told, needed=needed
         )
 
 
@@ -112,13 +99,9 @@ def _nut(case: Case, end: EndName) -> Iterator[Finding]:
     thread = case.run.end(end).meets.thread.strip()
     fix = _other_nut(case, end)
     if nut is None:
-        yield Finding(
-            severity="caution",
-            code="no_nut",
-            where=case.at_end(end),
-            title=f"End {end} has no nut yet",
-            message="Without its length the room at this end cannot be checked.",
-            source=case.kit.advice["end_room"].source,
+        yield case.told(
+            "no_nut",
+            case.at_end(end),
             advice="Choose the nut."
             if case.kit.nuts_for(fitting.id, case.tube.size)
             else "None is listed: measure the one off the old line and add it to the shop’s own entries.",
@@ -127,19 +110,15 @@ def _nut(case: Case, end: EndName) -> Iterator[Finding]:
         return
     if nut.fitting != fitting.id or not case.kit.goes_on(nut.size, case.tube.size):
         made_for = case.kit.fittings[nut.fitting].name
-        yield Finding(
-            severity="stop",
-            code="nut_mismatch",
-            where=case.at_end(end),
-            title=f"End {end}: this nut is for another end",
-            message=(
-                f"The {nut.thread} nut is made for {nut.size} tube with {made_for}; "
-                f"this end is {case.tube.size} with {fitting.name}. The pair looks right and leaks."
-            ),
-            source=case.kit.advice["seat_pairs"].source,
-            advice="Choose a nut made for this end" + (f" with the port’s {thread}." if thread else "."),
+        yield case.told(
+            "nut_mismatch",
+            case.at_end(end),
             fix=fix,
-            safety=case.service.safety_critical,
+            thread=nut.thread,
+            size=nut.size,
+            made_for=made_for,
+            fitting=fitting.name,
+            more=f" with the port’s {thread}." if thread else ".",
         )
     if case.run.end(end).at_port and not case.run.end(end).beyond:
         yield from _port(case, end, nut)
@@ -156,55 +135,26 @@ def _other_nut(case: Case, end: EndName) -> Fix | None:
 
 def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
     at = case.run.end(end)
-    rule = case.kit.advice["prove_nut"]
     fit: ThreadFit | None = None
     if at.port.thread.strip():
         try:
             fit = nut_in_port(case.kit, case.fittings[end], nut, at.port.thread)
         except MixedThreads as error:
-            yield Finding(
-                severity="stop",
-                code="threads_mixed",
-                where=case.at_end(end),
-                title=f"End {end}: two threads that never mate",
-                message=str(error),
-                source=case.kit.advice["thread_fit"].source,
-                advice="Use an adapter, or an end with the port’s own thread.",
-                fix=_other_nut(case, end),
-                safety=True,
-            )
+            yield case.told("threads_mixed", case.at_end(end), message=str(error), fix=_other_nut(case, end))
             return
         except ThreadError as error:
-            yield Finding(
-                severity="caution",
-                code="port_thread_unread",
-                where=case.at_end(end),
-                title=f"End {end}: the port’s thread cannot be read",
-                message=str(error),
-                source=rule.source,
-                advice="Correct the port’s thread, or leave it blank until it is measured.",
-            )
+            yield case.told("port_thread_unread", case.at_end(end), message=str(error))
     if fit is not None and fit.verdict != "fits":
-        yield Finding(
-            severity="stop",
-            code="nut_port",
-            where=case.at_end(end),
-            title=f"End {end}: {_VERDICTS[fit.verdict]}",
+        yield case.told(
+            "nut_port",
+            case.at_end(end),
             message=fit_words(fit, over=case.fittings[end].thread == "female"),
-            source=case.kit.advice["thread_fit"].source,
-            advice="Use a nut with the port’s own thread.",
             fix=_other_nut(case, end),
-            safety=True,
+            verdict=_VERDICTS[fit.verdict],
         )
     elif not at.port.proved:
-        yield Finding(
-            severity="note",
-            code="prove_nut",
-            where=case.at_end(end),
-            title=f"End {end}: prove the nut in the port",
-            message=rule.text,
-            source=rule.source,
-            fix=set_value("It runs home by hand", at.port_at("proved"), True),
+        yield case.told(
+            "prove_nut", case.at_end(end), fix=set_value("It runs home by hand", at.port_at("proved"), True)
         )
 
 
@@ -222,32 +172,18 @@ def _trial(case: Case, end: EndName) -> Iterator[Finding]:
         return
     if trial_counts(case.kit, trial, case.fittings[end], case.tube.size):
         return
-    rule = case.kit.advice["trial_piece"]
     made = case.kit.fittings.get(trial.fitting)
     what = f"{made.name}, {trial.size}" if made else "another end"
-    yield Finding(
-        severity="note",
-        code="trial_stale",
-        where=case.at_end(end),
-        title=f"End {end}: the test piece is not counted",
-        message=f"It was {what}; this is {case.fittings[end].name}, {case.tube.size}. {rule.text}",
-        source=rule.source,
-        advice="Flare one with this end, or clear the figure.",
-    )
+    yield case.told("trial_stale", case.at_end(end), what=what, name=case.fittings[end].name)
 
 
 def _spare(case: Case) -> Iterator[Finding]:
     if not case.rigid.new or case.part.spare_mm > 0 or not any(f.flared for f in case.fittings.values()):
         return
-    rule = case.kit.advice["spare"]
     text = '1"' if case.line.unit == "in" else "25 mm"
-    yield Finding(
-        severity="note",
-        code="no_spare",
-        where=case.at_end("B" if case.part.held_end == "A" else "A"),
-        title="No spare for a failed flare",
-        message=rule.text,
-        source=rule.source,
+    yield case.told(
+        "no_spare",
+        case.at_end("B" if case.part.held_end == "A" else "A"),
         fix=Fix(
             label=f"Add {text}",
             changes=(

@@ -64,49 +64,21 @@ def _string(case: Case) -> Iterator[Finding]:
         return
     if readings.copied:
         rule = case.kit.advice["alongside"]
-        yield Finding(
-            severity="note",
-            code="alongside",
-            where=case.this(),
-            title="Its bends are copied, not read",
-            message=rule.text,
-            source=rule.source,
-            advice="Read it bend by bend where something of that matters.",
-        )
+        yield case.told("alongside", case.this(), message=rule.text, source=rule.source)
         return
     rule = case.kit.advice["string"]
-    yield Finding(
-        severity="note",
-        code="length_only",
-        where=case.at_straight(len(readings.rows) + 1),
-        title=f"The last {case.say(case.part.last_straight_mm)} are a length only",
+    yield case.told(
+        "length_only",
+        case.at_straight(len(readings.rows) + 1),
         message=rule.text,
         source=rule.source,
+        last_straight=case.say(case.part.last_straight_mm),
     )
 
 
 def _left_long(case: Case) -> Iterator[Finding]:
-    rule = case.kit.advice["leave_long"]
     for end in (case.part.end_a, case.part.end_b):
         if end.leave_long_mm > 0 and end.order is None and end.possible_orders == ("before",):
-            yield Finding(
-                severity="stop",
-                code="left_long_no_room",
-                where=case.at_end(end.end),
-                title=f"End {end.end} cannot be left long",
-                message=(
-                    "There is no room to flare it once it is bent, so it cannot be trimmed after the "
-                    "trial fit."
-                ),
-                source=case.kit.advice["end_room"].source,
-                advice=f"Do not leave it long, or move the bend away from end {end.end}.",
-            )
+            yield case.told("left_long_no_room", case.at_end(end.end))
         elif end.leave_long_mm > 0:
-            yield Finding(
-                severity="note",
-                code="left_long",
-                where=case.at_end(end.end),
-                title=f"End {end.end} is left {case.say(end.leave_long_mm)} long",
-                message=rule.text,
-                source=rule.source,
-            )
+            yield case.told("left_long", case.at_end(end.end), leave_long=case.say(end.leave_long_mm))

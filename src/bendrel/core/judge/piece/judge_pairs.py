@@ -37,19 +37,20 @@ def _on_tube(case: Case, end: EndName) -> Iterator[Finding]:
         return
     refused = pair.verdict == "refused"
     insert = pair.needs == "insert"
-    yield Finding(
-        severity="stop" if refused else "caution",
-        code="end_on_tube",
-        where=case.at_end(end),
-        title=f"End {end}: {'no' if refused else 'care with a'} {fitting.name} on {case.material.name}"
-        + (" without an insert" if insert else ""),
+    yield case.told(
+        "end_on_tube",
+        case.at_end(end),
         message=pair.reason,
-        source=pair.source,
         advice=case.kit.advice["insert"].text if insert else "Choose an end that suits the tube.",
+        source=pair.source,
+        severity="stop" if refused else "caution",
+        safety=refused or case.service.safety_critical,
         fix=set_value("An insert is in the tube", at.tube_at("insert"), True)
         if insert
         else (_best(case, end) if refused else None),
-        safety=refused or case.service.safety_critical,
+        refused="no" if refused else "care with a",
+        fitting=fitting.name,
+        more=" without an insert" if insert else "",
     )
 
 
@@ -58,32 +59,20 @@ def _thin(case: Case, end: EndName) -> Iterator[Finding]:
     share = case.tube.wall_mm / case.tube.od_mm
     if fitting.kind != "bite" or share >= limit.value or (fitting.id, case.material.id) in case.kit.pairs:
         return
-    yield Finding(
-        severity="caution",
-        code="sleeve_wall",
-        where=case.at_end(end),
-        title=f"End {end}: the wall is thin for a steel sleeve",
-        message=f"{case.tube.wall_mm:g} mm on {case.tube.od_mm:g} mm can fold where the sleeve bites.",
-        source=limit.source,
-        advice=case.kit.advice["sleeve_wall"].text,
-        safety=case.service.safety_critical,
-    )
+    yield case.told("sleeve_wall", case.at_end(end))
 
 
 def _flaring(case: Case, end: EndName) -> Iterator[Finding]:
     fitting, material = case.fittings[end], case.material
     if fitting.beaded and not material.beads:
         rule = case.kit.advice["no_bead_in_it"]
-        yield Finding(
-            severity="stop",
-            code="no_flare",
-            where=case.at_end(end),
-            title=f"End {end}: {material.name} takes no bead",
+        yield case.told(
+            "no_flare",
+            case.at_end(end),
             message=rule.text,
             source=rule.source,
-            advice="Choose a barb, or an end made for plastic tube.",
             fix=_best(case, end),
-            safety=case.service.safety_critical,
+            material=material.name,
         )
         return
     if not fitting.flared or formed_in(material, fitting):
@@ -138,18 +127,15 @@ def _shared(case: Case, end: EndName) -> Iterator[Finding]:
         fix = None
         if seats:
             fix = set_value(f"It is a {seats[-1].name}", at.port_at("seat"), seats[-1].id)
-        rule = case.kit.advice["shared_thread"]
-        yield Finding(
-            severity="stop" if stops else "caution",
-            code="seat_unsaid",
-            where=case.at_end(end),
-            title=f"End {end}: which seat has the port?",
-            message=f"A {nut.thread} nut also goes home on {shared.looks_like}, where a {fitting.name} "
-            f"does not seal. {rule.text}",
+        yield case.told(
+            "seat_unsaid",
+            case.at_end(end),
             source=shared.source,
-            advice="Say the seat in Choose.",
+            severity="stop" if stops else "caution",
             fix=fix,
-            safety=case.service.safety_critical,
+            thread=nut.thread,
+            looks_like=shared.looks_like,
+            fitting=fitting.name,
         )
         return
 
@@ -164,12 +150,4 @@ def _metals(case: Case, end: EndName) -> Iterator[Finding]:
     if apart <= limit.value + 1e-9:
         return
     eaten = body.name if body.anodic_v > case.material.anodic_v else case.material.name
-    yield Finding(
-        severity="note",
-        code="galvanic",
-        where=case.at_end(end),
-        title=f"End {end}: {case.material.name} against {body.name}",
-        message=f"{apart:.2f} V apart (up to {limit.value:g} V is usual): where it is wet, {eaten} is eaten.",
-        source=limit.source,
-        advice="Keep it dry: wax or paint the joint, and put a sleeve under every clip.",
-    )
+    yield case.told("galvanic", case.at_end(end), body=body.name, apart=apart, limit=limit.value, eaten=eaten)

@@ -26,13 +26,11 @@ def judge_route(case: Case) -> Iterator[Finding]:
         try:
             yield from _opening(case, shape, opening, opened)
         except UnitError as error:
-            yield Finding(
-                severity="caution",
-                code="opening",
-                where=case.along(0.0, case.part.developed_mm, opening.id),
-                title=f"Opening {number} cannot be judged yet",
+            yield case.told(
+                "opening",
+                case.along(0.0, case.part.developed_mm, opening.id),
                 message=str(error),
-                source=case.kit.advice["openings"].source,
+                number=number,
             )
     yield from _left_open(case, opened)
 
@@ -71,14 +69,8 @@ def _end(case: Case, opening: Opening, across: float | None) -> Iterator[Finding
     if across is None or wide <= across:
         return
     what = f"the nut is {case.say(wide)} over its corners" if nut else f"the tube is {case.say(wide)}"
-    yield Finding(
-        severity="stop",
-        code="end_does_not_pass",
-        where=case.at_end(end),
-        title=f"End {end} does not go through {_name(opening)}",
-        message=f"It is {case.say(across)} wide; {what}.",
-        source=case.kit.advice["openings"].source,
-        advice="Go in with the other end, or flare this end in its place once it is through.",
+    yield case.told(
+        "end_does_not_pass", case.at_end(end), name=_name(opening), across=case.say(across), what=what
     )
 
 
@@ -109,15 +101,13 @@ def _stuck(case: Case, opening: Opening, passage: Passage, left: LeftOpen | None
         )
     elif not soft:
         advice = f"{case.material.name} is not finished in place. {advice}"
-    return Finding(
-        severity="stop",
-        code="does_not_pass",
-        where=case.at_bend(passage.bend),
-        title=f"Bend {passage.bend} does not go through {_name(opening)}",
-        message=f"It {', and '.join(reasons)}.",
-        source=case.kit.advice["openings"].source,
+    return case.told(
+        "does_not_pass",
+        case.at_bend(passage.bend),
         advice=advice,
         fix=fix,
+        name=_name(opening),
+        reasons=", and ".join(reasons),
     )
 
 
@@ -135,22 +125,11 @@ def _left_open(case: Case, opened: dict[int, LeftOpen]) -> Iterator[Finding]:
         try:
             angle = left.angle.exact_deg or parse_angle(left.angle.text)
         except UnitError as error:
-            yield Finding(
-                severity="caution", code="left_open_unread", where=where,
-                title=f"How far is bend {number} bent at first?", message=str(error), source=source,
-            )  # fmt: skip
+            yield case.told("left_open_unread", where, message=str(error), source=source, number=number)
             continue
         if angle >= bend.angle_deg:
-            yield Finding(
-                severity="note", code="left_open_whole", where=where,
-                title=f"Bend {number} is not left open", source=source,
-                message=f"{angle:g}° is no less than its {bend.angle_deg:g}°.",
-            )  # fmt: skip
+            yield case.told(
+                "left_open_whole", where, source=source, number=number, angle=angle, angle_deg=bend.angle_deg
+            )
         elif not _closes(case, bend.radius_mm) and left.how != "out again, at the tool":
-            yield Finding(
-                severity="stop", code="left_open_stiff", where=where,
-                title=f"Bend {number} cannot be finished in place", source=source,
-                message=f"{case.material.name} is too stiff: {case.kit.advice['left_open'].text}",
-                advice="Take it out again and finish it at the tool, or change the route.",
-                safety=case.service.safety_critical,
-            )  # fmt: skip
+            yield case.told("left_open_stiff", where, source=source, number=number)

@@ -61,31 +61,22 @@ def judge_section(case: Case) -> Iterator[Finding]:
         if section is None:
             continue
         if section.flat > limit.value:
-            yield Finding(
-                severity="caution",
-                code="flattens",
-                where=case.at_bend(bend.number),
-                title=f"Bend {bend.number} flattens by about {section.flat:.0%}",
-                message=(
-                    f"Wall {case.tube.wall_mm:g} mm, radius {case.say(bend.radius_mm)}, {kind.name}; "
-                    f"{case.service.name} takes {limit.value:.0%}."
-                ),
+            yield case.told(
+                "flattens",
+                case.at_bend(bend.number),
                 source=limit.source,
-                advice="A closed die, a larger radius or a thicker wall; check it with a caliper.",
-                safety=case.service.safety_critical,
+                flat=section.flat,
+                radius=case.say(bend.radius_mm),
+                kind=kind.name,
+                limit=limit.value,
             )
         if section.hardness > hardest.value or section.radius_per_od < kind.kinks_below - 1e-6:
-            yield Finding(
-                severity="caution",
-                code="kinks",
-                where=case.at_bend(bend.number),
-                title=f"Bend {bend.number} may kink",
-                message=(
-                    f"Radius {section.radius_per_od:.1f} × the outside diameter, wall 1/"
-                    f"{case.tube.od_mm / case.tube.wall_mm:.0f} of it; in a {kind.name} it folds under "
-                    f"{kind.kinks_below:g} ×, or where wall and radius are both small."
-                ),
+            yield case.told(
+                "kinks",
+                case.at_bend(bend.number),
                 source=kind.source,
-                advice="Use a larger radius, a closed die, or fill the tube while it is bent.",
-                safety=case.service.safety_critical,
+                radius_per_od=section.radius_per_od,
+                od_mm=case.tube.od_mm / case.tube.wall_mm,
+                kind=kind.name,
+                kinks_below=kind.kinks_below,
             )

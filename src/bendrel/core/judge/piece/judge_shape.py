@@ -28,38 +28,31 @@ def _straights(case: Case) -> Iterator[Finding]:
         first = "end A" if number == 1 else f"bend {number - 1}"
         second = "end B" if number == len(straights) else f"bend {number}"
         if straight < 0:
-            yield Finding(
-                severity="stop",
-                code="straight_missing",
-                where=case.at_straight(number),
-                title=f"No straight between {first} and {second}",
-                message=(
-                    f"The bends need {case.say(-straight)} more than this leg has. "
-                    "Read it again, or use a smaller radius."
-                ),
+            yield case.told(
+                "straight_missing",
+                case.at_straight(number),
                 source=DERIVED,
-                advice="Lengthen the leg or move a bend.",
-                # no less than the tool holds on to between two bends, or the next finding is as bad
                 fix=_lengthen(
                     case,
                     number,
                     (case.bender.least_between_mm if 1 < number < len(straights) else 0.0) - straight,
                 ),
+                first=first,
+                second=second,
+                straight=case.say(-straight),
             )
         elif 1 < number < len(straights) and straight < case.bender.least_between_mm - case.hand_mm:
             least = case.bender.least_between_mm
             told, needed = case.say_apart(straight, least)
-            yield Finding(
-                severity="stop",
-                code="bends_too_close",
-                where=case.at_straight(number),
-                title=f"{first} and {second} are too close",
-                message=(
-                    f"{told} of straight between them; {case.bender.name} needs {needed} to hold the tube."
-                ),
+            yield case.told(
+                "bends_too_close",
+                case.at_straight(number),
                 source=case.bender.source,
-                advice="Lengthen the leg or use a bender with a shorter grip.",
                 fix=_lengthen(case, number, least - straight),
+                first=first,
+                second=second,
+                told=told,
+                needed=needed,
             )
 
 
@@ -93,71 +86,45 @@ def _angles(case: Case) -> Iterator[Finding]:
             told = f"{bend.angle_deg:g}° springs back and needs {dials[bend.number]:.1f}° on the dial"
         else:
             continue
-        yield Finding(
-            severity="stop",
-            code="angle_over_limit",
-            where=case.at_bend(bend.number),
-            title=f"Bend {bend.number} is beyond the bender",
-            message=f"{told}; {case.bender.name} stops at {most:g}°.",
-            source=case.bender.source,
-            advice="Split it into two bends with the tool's grip between them, or use another tool.",
+        yield case.told(
+            "angle_over_limit", case.at_bend(bend.number), source=case.bender.source, told=told, most=most
         )
 
 
 def _radii(case: Case) -> Iterator[Finding]:
     tool = case.bender.radius_mm
     least = case.material.least_radius_per_od * case.tube.od_mm
-    safety = case.service.safety_critical
     for bend in case.part.bends:
         if tool is not None and abs(bend.radius_mm - tool) > 0.05:
-            yield Finding(
-                severity="caution",
-                code="radius_not_the_tools",
-                where=case.at_bend(bend.number),
-                title=f"Bend {bend.number} has another radius than the tool",
-                message=(
-                    f"Drawn with {case.say(bend.radius_mm)}; {case.bender.name} makes "
-                    f"{case.say(tool)}. The marks are only right for the radius drawn."
-                ),
+            yield case.told(
+                "radius_not_the_tools",
+                case.at_bend(bend.number),
                 source=case.bender.source,
-                advice="Use the tool's radius, or choose the tool that makes this one.",
                 fix=_tool_radius(case, bend.id),
+                radius=case.say(bend.radius_mm),
+                tool=case.say(tool),
             )
         tight = bend.radius_mm < least - case.hand_mm
         if tight:
             told, needed = case.say_apart(bend.radius_mm, least)
-            yield Finding(
-                severity="stop" if safety else "caution",
-                code="radius_too_tight",
-                where=case.at_bend(bend.number),
-                title=f"Bend {bend.number} is too tight for {case.material.name}",
-                message=(
-                    f"Radius {told} is "
-                    f"{bend.radius_mm / case.tube.od_mm:.1f} × the outside diameter; by hand "
-                    f"{case.material.least_radius_per_od:g} × ({needed}) is the least "
-                    "before it wrinkles or flattens."
-                ),
+            yield case.told(
+                "radius_too_tight",
+                case.at_bend(bend.number),
                 source=case.material.limits_source,
-                advice="Use a larger radius.",
                 fix=_wider(case, bend.id, least),
-                safety=safety,
+                told=told,
+                radius_mm=bend.radius_mm / case.tube.od_mm,
+                needed=needed,
             )
         # within the radius that hand tools make every day the tube does not crack, whatever a test bar
         # breaks at
         strain = outer_strain(case.tube.od_mm, bend.radius_mm)
         if tight and strain > case.material.elongation:
-            yield Finding(
-                severity="caution",
-                code="strain_over_elongation",
-                where=case.at_bend(bend.number),
-                title=f"Bend {bend.number} may crack on its back",
-                message=(
-                    f"The back stretches by {strain:.0%}; {case.material.name} breaks at "
-                    f"{case.material.elongation:.0%}."
-                ),
+            yield case.told(
+                "strain_over_elongation",
+                case.at_bend(bend.number),
                 source=case.material.source,
-                advice="Use a larger radius.",
-                safety=safety,
+                strain=strain,
             )
 
 
@@ -194,16 +161,9 @@ def _tool(case: Case) -> Iterator[Finding]:
     if case.kit.takes(case.bender, case.tube.size):
         return
     fitting = case.kit.benders_for(case.tube.size, plastic=case.plastic)
-    yield Finding(
-        severity="stop",
-        code="bender_size",
-        where=case.this(),
-        title="The bender is for another size",
-        message=(
-            f"{case.bender.name} takes {case.bender.size} tube; this is {case.tube.size}. "
-            "A loose groove flattens the tube, a tight one scores it."
-        ),
+    yield case.told(
+        "bender_size",
+        case.this(),
         source=case.bender.source,
-        advice="Choose a bender for this size.",
         fix=choose(f"Use {fitting[0].name}", (case.run.at("bender"), fitting[0].id)) if fitting else None,
     )

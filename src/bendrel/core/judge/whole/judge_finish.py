@@ -14,20 +14,15 @@ def judge_finish(case: Whole, removed: Removed) -> Iterator[Finding]:
     """Findings on a line that is called finished and is not."""
     if not case.line.finished or removed.done:
         return
-    rule = case.kit.advice["open_items"]
     waiting = [item.what.strip() or item.kind for item in removed.open_items]
     told = []
     if waiting:
         told.append(f"still open: {', '.join(waiting)}")
     if removed.left_over:
         told.append(f"not refitted: {', '.join(removed.left_over)}")
-    yield Finding(
-        severity="caution",
-        code="not_done",
-        where=case.whole(),
-        title="This line is not done",
-        message=f"It was called finished; {'; '.join(told)}. {rule.text}",
-        source=rule.source,
+    yield case.told(
+        "not_done",
+        case.whole(),
         fix=set_value("It is not finished", at("finished"), False),
-        safety=case.service.safety_critical,
+        told="; ".join(told),
     )

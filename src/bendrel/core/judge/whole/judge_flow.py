@@ -33,27 +33,16 @@ def _choked(case: Whole, carried: Carried, flowing: Flowing) -> Iterator[Finding
         if flowing.hot is not None and flowing.old_hot is not None and flowing.old_hot.drop_kpa:
             times = (flowing.hot.drop_kpa or 0.0) / flowing.old_hot.drop_kpa
             drop = f" The drop is {times:.1f} times the old one, hot."
-        yield Finding(
-            severity="caution",
-            code="choked",
-            where=case.whole(),
-            title="The repair chokes the line",
-            message=(
-                f"The narrowest bore is {flowing.narrowest_mm:.1f} mm, the old line had "
-                f"{carried.old_bore_mm:.1f} mm.{drop}"
-            ),
-            source=limit.source,
-            advice="Choose the old size, or a thinner wall.",
+        yield case.told(
+            "choked",
+            case.whole(),
+            narrowest_mm=flowing.narrowest_mm,
+            old_bore_mm=carried.old_bore_mm,
+            drop=drop,
         )
     if flowing.hot is not None and flowing.hot.drop_kpa is None:
-        yield Finding(
-            severity="stop",
-            code="gas_choked",
-            where=case.whole(),
-            title="That much air does not pass",
-            message=f"{carried.duty.flow_lpm:g} L/min is more than this bore lets through at any vacuum.",
-            source=carried.duty.source,
-            advice="Choose a larger bore.",
+        yield case.told(
+            "gas_choked", case.whole(), source=carried.duty.source, flow_lpm=carried.duty.flow_lpm
         )
 
 
@@ -64,62 +53,43 @@ def _starved(case: Whole, carried: Carried, flowing: Flowing) -> Iterator[Findin
     source = duty.flow_source or duty.source
     available = format_pressure(duty.available_kpa, case.line.unit)
     if duty.available_kpa and flowing.unknown:
-        yield Finding(
-            severity="note",
-            code="flow_unknown",
-            where=case.whole(),
-            title="What arrives is not known",
-            message=f"Missing: {', '.join(flowing.unknown)}.",
-            source=source,
-            advice="Measure it, then the flow is reckoned.",
-        )
+        yield case.told("flow_unknown", case.whole(), source=source, unknown=", ".join(flowing.unknown))
     hot, cold = flowing.arrives_hot_lpm, flowing.arrives_cold_lpm
     if hot is None or cold is None:
         return
     starving = hot < duty.least_lpm
     if starving:
-        severe = case.service.safety_critical
-        yield Finding(
-            severity="stop" if severe else "caution",
-            code="starved",
-            where=case.whole(),
-            title="Too little arrives",
-            message=(
-                f"{available} may be lost on the way; that drives {hot:.{_digits(hot)}f} L/min through it at "
-                f"{duty.hot_c:.0f} °C, {duty.least_lpm:g} L/min are needed. {case.kit.advice['starved'].text}"
-            ),
+        yield case.told(
+            "starved",
+            case.whole(),
             source=source,
-            advice="Choose a larger bore or a shorter way.",
-            safety=severe,
+            available=available,
+            hot=f"{hot:.{_digits(hot)}f}",
+            hot_c=duty.hot_c,
+            least_lpm=duty.least_lpm,
         )
     elif cold < duty.least_lpm:
-        yield Finding(
-            severity="note",
-            code="slow_cold",
-            where=case.whole(),
-            title="Little arrives while it is cold",
-            message=(
-                f"{available} drive {cold:.{_digits(cold)}f} L/min through it at {duty.cold_c:.0f} °C, "
-                f"{hot:.{_digits(hot)}f} L/min at {duty.hot_c:.0f} °C."
-            ),
+        yield case.told(
+            "slow_cold",
+            case.whole(),
             source=source,
-            advice="Let it run without load until it is warm, or use a thinner oil in winter.",
+            available=available,
+            cold=f"{cold:.{_digits(cold)}f}",
+            cold_c=duty.cold_c,
+            hot=f"{hot:.{_digits(hot)}f}",
+            hot_c=duty.hot_c,
         )
     typed = "flow" in carried.own
     drop = flowing.hot.drop_kpa if flowing.hot is not None else None
     if typed and not starving and drop is not None and drop > duty.available_kpa:
-        yield Finding(
-            severity="caution",
-            code="drop_over_available",
-            where=case.whole(),
-            title="That flow does not go through",
-            message=(
-                f"{duty.flow_lpm:g} L/min would lose {format_pressure(drop, case.line.unit)} hot; "
-                f"{available} may be lost, which drives {hot:.{_digits(hot)}f} L/min."
-            ),
+        yield case.told(
+            "drop_over_available",
+            case.whole(),
             source=source,
-            advice="Choose a larger bore, or correct the flow.",
-            safety=case.service.safety_critical,
+            flow_lpm=duty.flow_lpm,
+            drop=format_pressure(drop, case.line.unit),
+            available=available,
+            hot=f"{hot:.{_digits(hot)}f}",
         )
 
 
@@ -128,16 +98,13 @@ def _fast(case: Whole, carried: Carried, flowing: Flowing) -> Iterator[Finding]:
     if not duty.velocity_mps or flowing.velocity_mps <= duty.velocity_mps:
         return
     typed = "flow" in carried.own
-    yield Finding(
-        severity="caution" if typed else "note",
-        code="fast",
-        where=case.whole(),
-        title="The fluid runs fast in this bore",
-        message=(
-            f"{flowing.velocity_mps:.1f} m/s at {duty.flow_lpm:g} L/min; up to "
-            f"{duty.velocity_mps:g} m/s is usual in {case.service.a_line}."
-            + ("" if typed else " That flow is what is usual; type your own in Choose.")
-        ),
+    yield case.told(
+        "fast",
+        case.whole(),
         source=duty.source,
-        advice="Choose a larger size, or correct the flow if it is less.",
+        severity="caution" if typed else "note",
+        velocity_mps=flowing.velocity_mps,
+        flow_lpm=duty.flow_lpm,
+        velocity_mps_2=duty.velocity_mps,
+        more="" if typed else " That flow is what is usual; type your own in Choose.",
     )

@@ -45,28 +45,24 @@ def _class(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
     fluid, duty = carried.fluid, carried.duty
     attack = next((a for a in fluid.attacks if a.id == hose.hose_class.liner), None)
     if attack is not None or fluid.family not in hose.hose_class.families:
-        yield Finding(
-            severity="stop" if attack else "caution",
-            code="hose_fluid",
-            where=where,
-            title=f"{fluid.name} in {name}",
+        yield case.told(
+            "hose_fluid",
+            where,
             message=attack.reason if attack else f"Its {hose.hose_class.liner} liner is not made for it.",
             source=fluid.source if attack else hose.hose_class.source,
-            advice="Choose hose whose liner is made for this fluid.",
+            severity="stop" if attack else "caution",
             fix=_right_hose(case, hose),
-            safety=True,
+            fluid=fluid.name,
+            name=name,
         )
     if duty.cold_c < hose.hose_class.lowest_c:
-        yield Finding(
-            severity="caution",
-            code="too_cold_hose",
-            where=where,
-            title=f"Too cold for the {name}",
-            message=f"It is made for {hose.hose_class.lowest_c:.0f} °C and up, the line sees "
-            f"{duty.cold_c:.0f} °C.",
+        yield case.told(
+            "too_cold_hose",
+            where,
             source=hose.hose_class.source,
-            advice="Choose a class that stays soft in that cold.",
-            safety=case.service.safety_critical,
+            name=name,
+            lowest_c=hose.hose_class.lowest_c,
+            cold_c=duty.cold_c,
         )
 
 
@@ -109,7 +105,6 @@ def _right_hose(case: Whole, hose: PlacedHose) -> Fix | None:
 
 def _over_end(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
     """A clamped hose next to a tube goes over the tube's own end."""
-    rule = case.kit.advice["hose_over"]
     for side in hose.ends:
         beside = case.beside(hose.piece.id, side.faces)
         if beside is None or hose.piece.joined != "clamps":
@@ -117,16 +112,11 @@ def _over_end(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
         fitting = beside[0].fittings[beside[1]]
         if fitting.takes_hose:
             continue
-        yield Finding(
-            severity="stop",
-            code="hose_over_end",
-            where=case.at_span(hose.piece.id, side.faces if side.side == "far" else None),
-            title=f"A hose clamped over a {fitting.name}",
-            message=rule.text,
-            source=rule.source,
-            advice="Change the tube's end, or put an adapter with a spigot between the two.",
+        yield case.told(
+            "hose_over_end",
+            case.at_span(hose.piece.id, side.faces if side.side == "far" else None),
             fix=beaded_end(case, hose, side),
-            safety=True,
+            fitting=fitting.name,
         )
 
 
@@ -137,28 +127,14 @@ def _short(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
     need = hose.on_ends_mm
     if hose.length_mm > need + case.hand_mm:
         return
-    rule = case.kit.advice["overlaps"]
-    yield Finding(
-        severity="stop",
-        code="hose_short",
-        where=case.at_span(hose.piece.id),
-        title="The hose is shorter than its two overlaps",
-        message=f"{case.say(hose.length_mm)} of hose, {case.say(need)} of it on its two ends. {rule.text}",
-        source=rule.source,
-        advice="Measure it again: the gap between the ends and an overlap at each.",
-        safety=case.service.safety_critical,
+    yield case.told(
+        "hose_short", case.at_span(hose.piece.id), length=case.say(hose.length_mm), need=case.say(need)
     )
 
 
 def _rubs(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
-    rule = case.kit.advice["hose_sleeve"]
-    yield Finding(
-        severity="caution",
-        code="hose_rubs",
-        where=case.at_span(hose.piece.id),
-        title="The hose rubs and has no sleeve",
-        message=rule.text,
-        source=rule.source,
+    yield case.told(
+        "hose_rubs",
+        case.at_span(hose.piece.id),
         fix=set_value("A sleeve is on", hose_at(hose, "sleeved"), True),
-        safety=case.service.safety_critical,
     )

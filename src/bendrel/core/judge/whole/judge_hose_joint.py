@@ -41,16 +41,8 @@ def judge_hose_joint(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
             advice="Use ends that are right for this service." if refused else "",
         )
     if hose.piece.joined == "reusable" and hose.hose_class.law:
-        rule = case.kit.advice["reusable_brake"]
-        yield Finding(
-            severity="stop",
-            code="reusable_brake",
-            where=where,
-            title="No reusable ends on a brake hose",
-            message=rule.text,
-            source=rule.source,
-            fix=choose("It is bought made up", (hose_at(hose, "joined"), "crimped")),
-            safety=True,
+        yield case.told(
+            "reusable_brake", where, fix=choose("It is bought made up", (hose_at(hose, "joined"), "crimped"))
         )
     if hose.piece.joined != "clamps":
         return
@@ -65,20 +57,16 @@ def _clamp(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
     if hose.piece.clamps_each == 0:
         return  # pushed on: judged as that joint
     if not kind.clamps:
-        yield Finding(
-            severity="stop",
-            code="clamp_on_class",
-            where=where,
-            title=f"No clamps on {kind.name}",
-            message="It does not give under a clamp: its ends are crimped or reusable.",
+        yield case.told(
+            "clamp_on_class",
+            where,
             source=kind.source,
-            advice="Have it crimped, or choose hose made for clamps.",
             fix=choose(
                 "Its ends are crimped",
                 (hose_at(hose, "joined"), "crimped"),
                 (hose_at(hose, "clamp"), None),
             ),
-            safety=True,
+            kind=kind.name,
         )
         return
     offers = clamp_offers(case.kit, case.service.id, hose.hose, kind.clamps, sizes)
@@ -88,24 +76,17 @@ def _clamp(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
         name = case.kit.clamp_kinds[best.kind].name
         fix = choose(f"Use a {name} {best.name} mm", (hose_at(hose, "clamp"), best.id))
     if clamp is None:
-        yield Finding(
-            severity="caution",
-            code="no_clamp",
-            where=where,
-            title="No clamp chosen for the hose",
-            message=(
-                f"Once pushed on it measures {hose.ends[0].fit.over_mm:.1f} mm outside."
-                if hose.ends
-                else "What its ends go on is not known, so neither is what they measure once pushed on."
-            ),
+        yield case.told(
+            "no_clamp",
+            where,
+            message=f"Once pushed on it measures {hose.ends[0].fit.over_mm:.1f} mm outside."
+            if hose.ends
+            else "What its ends go on is not known, so neither is what they measure once pushed on.",
+            advice="Choose a clamp whose range holds that."
+            if hose.ends
+            else "Measure what the hose goes on, then choose a clamp that holds it.",
             source=hose.hose.source,
-            advice=(
-                "Choose a clamp whose range holds that."
-                if hose.ends
-                else "Measure what the hose goes on, then choose a clamp that holds it."
-            ),
             fix=fix,
-            safety=case.service.safety_critical,
         )
         return
     yield from _clamp_kind(case, hose, clamp.kind, fix)
@@ -114,20 +95,17 @@ def _clamp(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
         over = wrong[0].fit.over_mm
         inside = clamp.closed_mm < over <= clamp.open_mm
         limit = case.kit.limits["clamp_left"]
-        yield Finding(
-            severity="stop",
-            code="clamp_range",
-            where=where,
-            title=f"The {case.kit.clamp_kinds[clamp.kind].name} {clamp.name} does not suit the hose",
-            message=(
-                f"It takes {clamp.closed_mm:g} to {clamp.open_mm:g} mm; the hose measures {over:.1f} mm "
-                "once pushed on"
-                + (f": less than {limit.value:.0%} of its range is left to squeeze." if inside else ".")
-            ),
+        yield case.told(
+            "clamp_range",
+            where,
             source=limit.source if inside else clamp.source,
-            advice="Choose a clamp whose range holds that with something left to squeeze.",
             fix=fix,
-            safety=case.service.safety_critical,
+            name=case.kit.clamp_kinds[clamp.kind].name,
+            clamp=clamp.name,
+            closed_mm=clamp.closed_mm,
+            open_mm=clamp.open_mm,
+            over=over,
+            more=f": less than {limit.value:.0%} of its range is left to squeeze." if inside else ".",
         )
 
 
@@ -147,18 +125,14 @@ def _clamp_kind(case: Whole, hose: PlacedHose, kind: ClampKindId, fix: Fix | Non
         safety=True,
     )
     if kind not in hose.hose_class.clamps:
-        yield Finding(
-            severity="stop",
-            code="clamp_on_class",
-            where=where,
-            title=f"No {name} on {hose.hose_class.name}",
-            message="This class of hose takes "
-            + " or ".join(f"a {case.kit.clamp_kinds[k].name}" for k in hose.hose_class.clamps)
-            + ".",
+        yield case.told(
+            "clamp_kind_on_class",
+            where,
             source=hose.hose_class.source,
-            advice="Choose another kind of clamp.",
             fix=fix,
-            safety=True,
+            name=name,
+            hose_class=hose.hose_class.name,
+            k=" or ".join(f"a {case.kit.clamp_kinds[k].name}" for k in hose.hose_class.clamps),
         )
 
 
@@ -185,27 +159,19 @@ def _push(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
         )
     elif side.fit.push == "warm":
         limit = case.kit.limits["hose_warm"]
-        yield Finding(
-            severity="note",
-            code="hose_warm",
-            where=where,
-            title=f"The hose goes on {on} warm",
-            message=f"{figures}: {_warming(case)}",
-            source=limit.source,
+        yield case.told(
+            "hose_warm", where, source=limit.source, on=on, figures=figures, warming=_warming(case)
         )
     if not side.lap.holds_clamps:
         limit = case.kit.limits["clamp_gap_mm"]
-        yield Finding(
-            severity="caution",
-            code="clamp_room",
-            where=where,
-            title=f"No room for {hose.piece.clamps_each} clamps on {on}",
-            message=(
-                f"They need {case.say(side.lap.clamps_mm)} of overlap, this hose is pushed on "
-                f"{case.say(side.lap.mm)}."
-            ),
+        yield case.told(
+            "clamp_room",
+            where,
             source=limit.source,
-            advice="Use a narrower clamp, one clamp behind a bead, or push it on further.",
+            clamps_each=hose.piece.clamps_each,
+            on=on,
+            clamps=case.say(side.lap.clamps_mm),
+            mm=case.say(side.lap.mm),
         )
     if side.bare:
         yield from _bare(case, hose, side)
@@ -224,16 +190,13 @@ def _bare(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
     what = "tube" if side.tube else "spigot"
     verdict = case.kit.verdict("end", "plain", case.service.id)
     if verdict is not None and verdict.verdict == "refused":
-        yield Finding(
-            severity="stop",
-            code="bare_refused",
-            where=where,
-            title=f"No hose on a bare {what} on {case.service.a_line}",
+        yield case.told(
+            "bare_refused",
+            where,
             message=verdict.reason,
             source=verdict.source,
-            advice="Bead the tube, or fit a spigot with a bead.",
             fix=beaded_end(case, hose, side),
-            safety=True,
+            what=what,
         )
         return
     if case.open_or_vacuum:
@@ -241,24 +204,20 @@ def _bare(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
     rule = case.kit.advice["bead"]
     if hose.piece.clamps_each == 1:
         two = case.kit.preferences.get("clamp-count", "two") == "two"
-        yield Finding(
-            severity="caution" if two else "note",
-            code="one_clamp",
-            where=where,
-            title=f"One clamp on bare {what}",
+        yield case.told(
+            "one_clamp",
+            where,
             message=rule.text if two else f"{rule.text} This shop's way is one clamp on a good fit.",
-            source=rule.source,
+            severity="caution" if two else "note",
             fix=choose("Two clamps each side", (hose_at(hose, "clamps_each"), 2)),
+            what=what,
         )
     elif side.side == "near" or side.tube:
         beside = case.beside(hose.piece.id, side.faces)
         takes = beside is None or beside[0].material.beads
-        yield Finding(
-            severity="note",
-            code="no_bead",
-            where=where,
+        yield case.told(
+            "no_bead",
+            where,
             title=f"Bead the {what} under the hose" if takes else "A barb in the tube under the hose",
-            message=rule.text,
-            source=rule.source,
             fix=beaded_end(case, hose, side),
         )

@@ -24,17 +24,7 @@ def judge_joints(whole: Whole) -> Iterator[Finding]:
         elif isinstance(before, ComponentSpan) and isinstance(behind, RigidSpan):
             yield from _tube_and_component(whole, behind, before, tube_first=False)
         elif isinstance(before, HoseSpan) and isinstance(behind, HoseSpan) and not joint.kind:
-            rule = whole.kit.advice["hose_to_hose"]
-            yield Finding(
-                severity="stop",
-                code="hose_to_hose",
-                where=whole.at_span(before.id, "B"),
-                title="Two hoses meet with nothing between them",
-                message=rule.text,
-                source=rule.source,
-                advice="Put a connector between the two, or take one hose.",
-                safety=whole.service.safety_critical,
-            )
+            yield whole.told("hose_to_hose", whole.at_span(before.id, "B"))
 
 
 def _tubes(whole: Whole, before: RigidSpan, behind: RigidSpan, joint: Joint) -> Iterator[Finding]:
@@ -42,16 +32,7 @@ def _tubes(whole: Whole, before: RigidSpan, behind: RigidSpan, joint: Joint) -> 
     one, other = kit.tubes.get(before.tube), kit.tubes.get(behind.tube)
     if not joint.kind or joint.kind not in kit.joints:
         rule = kit.advice["joint_missing"]
-        yield Finding(
-            severity="caution",
-            code="joint_missing",
-            where=where,
-            title="Nothing joins these two tubes yet",
-            message=rule.text,
-            source=rule.source,
-            advice="Choose the joint on the strip.",
-            safety=whole.service.safety_critical,
-        )
+        yield whole.told("joint_missing", where, message=rule.text, source=rule.source)
         return
     yield from said_against(
         whole,
@@ -64,30 +45,20 @@ def _tubes(whole: Whole, before: RigidSpan, behind: RigidSpan, joint: Joint) -> 
     )
     if one is not None and other is not None and not kit.goes_on(one.size, other.size):
         rule = kit.advice["joint_sizes"]
-        yield Finding(
-            severity="stop",
-            code="joint_sizes",
-            where=where,
-            title=f"{one.size} and {other.size} do not meet in one {kit.joints[joint.kind].name}",
+        yield whole.told(
+            "joint_sizes",
+            where,
             message=rule.text,
             source=rule.source,
-            advice="Put a reducer between the two.",
             fix=reducer(before.id, one.od_mm, other.od_mm),
-            safety=whole.service.safety_critical,
+            size=one.size,
+            size_2=other.size,
+            name=kit.joints[joint.kind].name,
         )
     way = _way(whole, joint)
     if way is not None and whole.service.id in way.law and not is_reason(joint.why):
         rule = kit.advice["union_law"]
-        yield Finding(
-            severity="caution",
-            code="union_law",
-            where=where,
-            title=f"Why is a section of this {whole.service.name} line mended?",
-            message=rule.text,
-            source=rule.source,
-            advice="Write the reason at the joint; it stays in the record.",
-            safety=True,
-        )
+        yield whole.told("union_law", where, message=rule.text, source=rule.source)
 
 
 def _tube_and_component(
@@ -101,18 +72,14 @@ def _tube_and_component(
     size = placed.on_a_mm if tube_first else placed.on_b_mm
     if size is None or abs(size - row.od_mm) <= whole.kit.splicing.weigh.same_size_mm:
         return
-    rule = whole.kit.advice["joint_sizes"]
     span, a, b = (tube.id, row.od_mm, size) if tube_first else (component.id, size, row.od_mm)
-    yield Finding(
-        severity="stop",
-        code="joint_sizes",
-        where=whole.at_span(tube.id, "B" if tube_first else "A"),
-        title=f"The {component.what} is for {whole.say(size)}, the tube is {row.size}",
-        message=rule.text,
-        source=rule.source,
-        advice="Put a reducer between the two.",
+    yield whole.told(
+        "component_size",
+        whole.at_span(tube.id, "B" if tube_first else "A"),
         fix=reducer(span, a, b),
-        safety=whole.service.safety_critical,
+        what=component.what,
+        size=whole.say(size),
+        size_2=row.size,
     )
 
 

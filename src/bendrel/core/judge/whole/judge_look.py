@@ -28,15 +28,8 @@ def _twin(case: Whole) -> Iterator[Finding]:
     condition = case.line.condition
     if not WEARS_OUT_IN_PAIRS & set(condition.reasons) or condition.twin != "not looked at":
         return
-    rule = case.kit.advice["twin"]
-    yield Finding(
-        severity="note",
-        code="twin",
-        where=case.whole(),
-        title="Look at the other one of the pair",
-        message=rule.text,
-        source=rule.source,
-        fix=set_value("There is no twin", at("condition", "twin"), "no twin"),
+    yield case.told(
+        "twin", case.whole(), fix=set_value("There is no twin", at("condition", "twin"), "no twin")
     )
 
 
@@ -44,48 +37,33 @@ def _contact(case: Whole, looked: Looked) -> Iterator[Finding]:
     condition = case.line.condition
     if condition.countermeasure.strip():
         return
-    rule = case.kit.advice["old_contact"]
     for damage in looked.damage:
         if damage.kind == "chafe" or condition.cause == "contact":
-            yield Finding(
-                severity="caution",
-                code="old_contact",
-                where=Place(
-                    kind="tube",
-                    span=damage.span,
-                    item=damage.id,
-                    from_mm=damage.from_mm,
-                    to_mm=damage.to_mm,
+            yield case.told(
+                "old_contact",
+                Place(
+                    kind="tube", span=damage.span, item=damage.id, from_mm=damage.from_mm, to_mm=damage.to_mm
                 ),
-                title="The old contact is repeated",
-                message=(
-                    f"Worn at {case.say(damage.from_mm)} to {case.say(damage.to_mm)} from end A, and "
-                    f"the new line takes the same path. {rule.text}"
-                ),
-                source=rule.source,
-                advice="Note a countermeasure on Look, or move the nearest bend.",
-                safety=case.service.safety_critical,
+                start=case.say(damage.from_mm),
+                stop=case.say(damage.to_mm),
             )
 
 
 def _fixtures(case: Whole, looked: Looked) -> Iterator[Finding]:
-    rule = case.kit.advice["fixture"]
     for fixture in looked.fixtures:
         if fixture.state != "there":
-            yield Finding(
-                severity="note",
-                code="fixture",
-                where=Place(
+            yield case.told(
+                "fixture",
+                Place(
                     kind="tube",
                     span=fixture.span,
                     item=fixture.id,
                     from_mm=fixture.at_mm,
                     to_mm=fixture.at_mm,
                 ),
-                title=f"A {fixture.kind} is {fixture.state} at {case.say(fixture.at_mm)}",
-                message=rule.text,
-                source=rule.source,
-                advice="Put it on the list of parts to get.",
+                kind=fixture.kind,
+                state=fixture.state,
+                at=case.say(fixture.at_mm),
             )
 
 
@@ -97,16 +75,15 @@ def _unheld(case: Case, clips: Clips) -> Iterator[Finding]:
     start, end = max(gaps_between(clips.places_mm, case.part.developed_mm), key=lambda gap: gap[1] - gap[0])
     if end - start <= clips.apart_mm + case.hand_mm:
         return
-    rule = case.kit.advice["clip_gap"]
     gap, usual = case.say_apart(end - start, clips.apart_mm)
-    yield Finding(
-        severity="note",
-        code="clip_gap",
-        where=case.along(start, end),
-        title=f"{gap} without a clip",
-        message=f"From {case.say(start)} to {case.say(end)}; {usual} is usual for this tube. {rule.text}",
+    yield case.told(
+        "clip_gap",
+        case.along(start, end),
         source=clips.source,
-        advice="Put a clip between, or note the ones that are there.",
+        gap=gap,
+        start=case.say(start),
+        end=case.say(end),
+        usual=usual,
     )
 
 
@@ -114,17 +91,7 @@ def _decision(case: Whole, looked: Looked) -> Iterator[Finding]:
     decision, told = case.line.condition.decision, looked.recommendation
     if decision is None or told is None or decision.choice == told.choice or decision.reason.strip():
         return
-    rule = case.kit.advice["decision"]
-    yield Finding(
-        severity="caution",
-        code="decision_without_reason",
-        where=case.whole(),
-        title=f"Decided: {decision.choice}, against the advice",
-        message=f"The arguments come out for “{told.choice}”. {rule.text}",
-        source=rule.source,
-        advice="Write the reason on Look.",
-        safety=case.service.safety_critical,
-    )
+    yield case.told("decision_without_reason", case.whole(), choice=decision.choice, choice_2=told.choice)
 
 
 def _not_planned(case: Whole) -> Iterator[Finding]:
@@ -132,14 +99,9 @@ def _not_planned(case: Whole) -> Iterator[Finding]:
     decision = case.line.condition.decision
     if decision is None or decision.choice == "replace whole" or len(case.line.spans) > 1:
         return
-    rule = case.kit.advice["not_planned"]
-    yield Finding(
-        severity="stop",
-        code="not_planned",
-        where=case.whole(),
-        title=f"Decided: {decision.choice}, which has no plan here yet",
-        message=rule.text,
-        source=rule.source,
-        advice="Measure and cut the piece at the machine, or decide to replace the line whole.",
+    yield case.told(
+        "not_planned",
+        case.whole(),
         fix=set_value("Replace it whole", at("condition", "decision", "choice"), "replace whole"),
+        choice=decision.choice,
     )

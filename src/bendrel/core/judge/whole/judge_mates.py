@@ -147,17 +147,12 @@ def _open_end(whole: Whole, at: int, end: EndName, one: Face) -> Iterator[Findin
         return
     if port_face(whole.kit, port).kind != "unknown":
         return
-    rule = whole.kit.advice["end_open"]
-    yield Finding(
-        severity="caution",
-        code="end_open",
-        where=_place(whole, at, end),
-        title=f"What goes over the {one.of} at port {end}?",
-        message=rule.text,
-        source=rule.source,
-        advice="Put the hose in on the strip, or say that the machine's own goes on it.",
+    yield whole.told(
+        "end_open",
+        _place(whole, at, end),
         fix=set_value("The machine's own hose goes on it", port_path(end, "seat"), "hose"),
-        safety=whole.service.safety_critical,
+        of=one.of,
+        end=end,
     )
 
 
@@ -168,16 +163,14 @@ def _unsaid(whole: Whole, at: int, end: EndName, one: Face, other: Face) -> Iter
         return
     if isinstance(span, ComponentSpan) and span.age == "old":
         return
-    rule = whole.kit.advice["side_unsaid"]
     what = f"the {span.what}" if isinstance(span, ComponentSpan) else "the hose"
-    yield Finding(
-        severity="note",
-        code="side_unsaid",
-        where=whole.at_span(span.id, end),
-        title=f"What is end {end} of {what}?",
-        message=f"It meets {other.name}. {rule.text}",
-        source=rule.source,
+    yield whole.told(
+        "side_unsaid",
+        whole.at_span(span.id, end),
         advice="Say it in Choose: which one it is, or its seat and thread."
         if isinstance(span, ComponentSpan)
         else "Say it in Choose, as it is ordered: the end and its thread.",
+        end=end,
+        what=what,
+        other=other.name,
     )

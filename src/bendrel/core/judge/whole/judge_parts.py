@@ -50,15 +50,16 @@ def _direction(case: Whole, part: PlacedComponent) -> Iterator[Finding]:
         turned = "A" if faces(part.piece) == "B" else "B"
         marked = one_way(part.piece, vacuum=vacuum)
         side = "its port to the source faces" if reservoir else "it points to"
-        yield Finding(
+        yield case.told(
+            "backwards",
+            where,
             severity="stop" if marked else "caution",
-            code="backwards",
-            where=where,
-            title=f"The {name} stands the wrong way round",
-            message=f"The line flows {chosen.flows}, {side} {faces(part.piece)}. {rule.text}",
-            source=rule.source,
-            fix=set_value("Turn it round", span_path(part.piece.id, field), turned),
             safety=marked and case.service.safety_critical,
+            fix=set_value("Turn it round", span_path(part.piece.id, field), turned),
+            name=name,
+            flows=chosen.flows,
+            side=side,
+            piece=faces(part.piece),
         )
     elif one_way(part.piece, vacuum=vacuum) and (
         faces(part.piece) == "not known" or chosen.flows in ("not known", "contradicts")
@@ -67,28 +68,18 @@ def _direction(case: Whole, part: PlacedComponent) -> Iterator[Finding]:
         missing = "which way the line flows" if known else "which end its arrow points to"
         if reservoir and not known:
             missing = "which of its ports goes to the source: towards end A or end B"
-        yield Finding(
-            severity="caution",
-            code="direction_unknown",
-            where=where,
-            title=f"Is the {name} the right way round?",
-            message=f"Say {missing}. " + (case.kit.advice["reservoir"].text if reservoir else rule.text),
-            source=rule.source,
-            advice="Look for the arrow, or blow through it: a check valve passes one way only.",
+        yield case.told(
+            "direction_unknown",
+            where,
+            name=name,
+            missing=missing,
+            more=case.kit.advice["reservoir"].text if reservoir else rule.text,
         )
 
 
 def _bore(case: Whole, part: PlacedComponent) -> Iterator[Finding]:
     if part.piece.what == "restrictor" and part.bore_mm is None:
-        yield Finding(
-            severity="note",
-            code="restrictor_bore",
-            where=case.at_span(part.piece.id),
-            title="The restrictor's bore is not measured",
-            message="Without it nothing can be said of what it lets through.",
-            source=case.kit.limits["orifice_cd"].source,
-            advice="Measure it with a drill shank that just passes.",
-        )
+        yield case.told("restrictor_bore", case.at_span(part.piece.id))
 
 
 def _old_filter(case: Whole) -> Iterator[Finding]:
@@ -97,15 +88,9 @@ def _old_filter(case: Whole) -> Iterator[Finding]:
     old = [p for p in parts if p.piece.what == "filter" and p.piece.age == "old"]
     if not new:
         return
-    rule = case.kit.advice["old_filter"]
     for part in old:
-        yield Finding(
-            severity="stop",
-            code="old_filter",
-            where=case.at_span(part.piece.id),
-            title="An old filter beside a new restrictor",
-            message=rule.text,
-            source=rule.source,
+        yield case.told(
+            "old_filter",
+            case.at_span(part.piece.id),
             fix=set_value("A new filter is fitted", span_path(part.piece.id, "age"), "new"),
-            safety=case.service.safety_critical,
         )

@@ -19,16 +19,7 @@ def judge_proving(whole: Whole) -> Iterator[Finding]:
     yield from _fluid(whole)
     yield from _functions(whole)
     if signed_stands(whole.line) is False:
-        rule = whole.kit.advice["signed_changed"]
-        yield Finding(
-            severity="caution",
-            code="signed_changed",
-            where=whole.whole(),
-            title="It has been changed since it was signed off",
-            message=rule.text,
-            source=rule.source,
-            safety=whole.service.safety_critical,
-        )
+        yield whole.told("signed_changed", whole.whole())
 
 
 def _joints(whole: Whole) -> Iterator[Finding]:
@@ -39,27 +30,24 @@ def _joints(whole: Whole) -> Iterator[Finding]:
         where = whole.at_span(joint.span, joint.end)
         if found.binds:
             rule = whole.kit.advice["nut_binds"]
-            yield Finding(
-                severity="caution",
-                code="nut_binds",
-                where=where,
-                title=f"The nut binds, {joint.place}",
-                message=f"{found.binds} {rule.text}",
+            yield whole.told(
+                "nut_binds",
+                where,
                 source=rule.source,
-                advice=f"Likely: {'; '.join(found.causes)}.",
-                safety=whole.service.safety_critical,
+                place=joint.place,
+                binds=found.binds,
+                text=rule.text,
+                causes="; ".join(found.causes),
             )
         if found.state == "wet":
             rule = whole.kit.advice["joint_wet"]
-            yield Finding(
-                severity="caution",
-                code="joint_wet",
-                where=where,
-                title=f"Wet: {joint.place}",
+            yield whole.told(
+                "joint_wet",
+                where,
                 message=rule.text,
-                source=rule.source,
                 advice=found.rung_text,
-                safety=whole.service.safety_critical,
+                source=rule.source,
+                place=joint.place,
             )
 
 
@@ -69,18 +57,15 @@ def _fluid(whole: Whole) -> Iterator[Finding]:
     if found is None or not found.off or found.unexplained_ml is None:
         return
     rule = whole.kit.proving.balance
-    yield Finding(
-        severity="caution",
-        code="bleed_balance",
-        where=whole.whole(),
-        title=(
-            f"{format_volume(found.unexplained_ml)} of fluid went in and is nowhere"
-            if found.unexplained_ml > 0
-            else f"{format_volume(-found.unexplained_ml)} less went in than there is room for"
-        ),
-        message=f"Up to {format_volume(found.allowed_ml)} is usual. Likely: {'; '.join(found.reasons)}.",
+    yield whole.told(
+        "bleed_balance",
+        whole.whole(),
+        title=f"{format_volume(found.unexplained_ml)} of fluid went in and is nowhere"
+        if found.unexplained_ml > 0
+        else f"{format_volume(-found.unexplained_ml)} less went in than there is room for",
         source=rule.source,
-        safety=whole.service.safety_critical,
+        allowed_ml=format_volume(found.allowed_ml),
+        reasons="; ".join(found.reasons),
     )
 
 
@@ -89,13 +74,4 @@ def _functions(whole: Whole) -> Iterator[Finding]:
     failed = {check.step for check in whole.line.proving.checks if check.works == "no"}
     for step in rule.steps if rule else ():
         if step.id in failed:
-            said = whole.kit.advice["function_failed"]
-            yield Finding(
-                severity="caution",
-                code="function_failed",
-                where=whole.whole(),
-                title=f"It does not work: {step.text.split('.')[0].split(':')[0]}",
-                message=said.text,
-                source=said.source,
-                safety=whole.service.safety_critical,
-            )
+            yield whole.told("function_failed", whole.whole(), split=step.text.split(".")[0].split(":")[0])

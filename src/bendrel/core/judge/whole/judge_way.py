@@ -49,41 +49,25 @@ def _own_ends(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
     kind = end_kind_of(case.kit, hose)
     if kind is not None and kind.size_for(hose.hose.size) is not None:
         return
-    rule = case.kit.advice["hose_ends"]
     where, name = case.at_span(hose.piece.id), hose.hose_class.name
     if kind is None and hose.hose_class.reusable:
-        yield Finding(
-            severity="note",
-            code="hose_end_unknown",
-            where=where,
-            title="Its reusable ends are not known here",
-            message=f"The catalogue has none for {name}: what they add to its length is not known.",
-            source=rule.source,
-            advice="Measure the ends that you have, or order it crimped.",
-        )
+        yield case.told("hose_end_unknown", where, name=name)
         return
     if kind is None:
-        yield Finding(
-            severity="stop" if case.service.safety_critical else "caution",
-            code="hose_end_none",
-            where=where,
-            title=f"No reusable ends on {name}",
-            message="Nobody makes any for it: what is screwed into it finds no braid to hold on to.",
-            source=rule.source,
-            advice="Order it crimped, or choose hose that has reusable ends.",
+        yield case.told(
+            "hose_end_none_made",
+            where,
             fix=choose("Its ends are crimped", (hose_at(hose, "joined"), "crimped")),
-            safety=case.service.safety_critical,
+            name=name,
         )
         return
-    yield Finding(
-        severity="stop",
-        code="hose_end_none",
-        where=where,
-        title="Nobody makes that end",
-        message=f"There is no {kind.name} for {hose.hose.size} hose; sizes are {_sizes(kind)}.",
-        source=rule.source,
-        advice=rule.text,
+    yield case.told(
+        "hose_end_none",
+        where,
         fix=choose("Its ends are crimped", (hose_at(hose, "joined"), "crimped")),
+        kind=kind.name,
+        size=hose.hose.size,
+        sizes=_sizes(kind),
     )
 
 
@@ -105,14 +89,9 @@ def _angles(case: Whole, laid: LaidHose, hose: PlacedHose) -> Iterator[Finding]:
             continue
         best = nearest_angle(kind, turned)
         near = abs(best - turned) <= limit.value
-        yield Finding(
-            severity="caution",
-            code="hose_end_angle",
-            where=case.at_span(laid.span, end),
-            title=f"End {end} is at the wrong angle",
-            message=f"Its port and the hose stand at {turned:.0f}°, the end is "
-            f"{'straight' if angle == 0 else f'one of {angle}°'}: it would pull on the hose or on the seat.",
-            source=limit.source,
+        yield case.told(
+            "hose_end_angle",
+            case.at_span(laid.span, end),
             advice=""
             if near
             else "Turn the port, or let the hose leave another way: no end comes in that angle.",
@@ -121,6 +100,9 @@ def _angles(case: Whole, laid: LaidHose, hose: PlacedHose) -> Iterator[Finding]:
             )
             if near
             else None,
+            end=end,
+            turned=turned,
+            angle="straight" if angle == 0 else f"one of {angle}°",
         )
 
 
@@ -206,53 +188,46 @@ def _length(case: Whole, laid: LaidHose, hose: PlacedHose) -> Iterator[Finding]:
     windows, rule = good_windows(case, laid), case.kit.advice["hose_way"]
     travel = " over its whole travel" if laid.moves else ""
     if not windows:
-        yield Finding(
-            severity="caution",
-            code="hose_length",
-            where=case.at_span(laid.span),
-            title="No length of this hose is right here",
-            message=f"Its centreline must be nowhere tighter than {case.say(laid.needs_mm)}{travel}.",
-            source=hose.hose.source,
+        yield case.told(
+            "hose_length_none",
+            case.at_span(laid.span),
             advice=_NO_WINDOW,
-            safety=case.service.safety_critical,
+            source=hose.hose.source,
+            needs=case.say(laid.needs_mm),
+            travel=travel,
         )
         return
     in_place = case.kit.preferences.get("hose-length", "") == "cut in place"
     bought = bool(hose.hose_class.law)
     least = case.say(laid.least_mm + laid.on_ends_mm)
-    yield Finding(
-        severity="note",
-        code="hose_length",
-        where=case.at_span(laid.span),
-        title=f"The length {'to buy ' if bought else ''}is not chosen"
+    yield case.told(
+        "hose_length",
+        case.at_span(laid.span),
+        title=f"The length {('to buy ' if bought else '')}is not chosen"
         if laid.moves
-        else f"{'Buy it' if bought else 'It may be'} {_says(case, laid, windows)} long",
-        message=f"It needs more than {least} to reach, and a centreline radius of "
-        f"{case.say(laid.needs_mm)}{travel}. "
-        + (
-            "Route it, cut it in place, and write down what was cut."
-            if in_place and not bought
-            else rule.text
-        ),
-        source=rule.source,
+        else f"{('Buy it' if bought else 'It may be')} {_says(case, laid, windows)} long",
         advice="Its panel shows which lengths do." if laid.moves else "",
         fix=_make_it(case, laid, hose),
+        least=least,
+        needs=case.say(laid.needs_mm),
+        travel=travel,
+        more="Route it, cut it in place, and write down what was cut."
+        if in_place and (not bought)
+        else rule.text,
     )
 
 
 def _no_reach(case: Whole, laid: LaidHose, hose: PlacedHose) -> Finding:
     where = position(case, laid, laid.pulls_at)
     has, needs = (case.say(mm + laid.on_ends_mm) for mm in (laid.length_mm or 0.0, laid.least_mm))
-    return Finding(
-        severity="stop",
-        code="hose_no_reach",
-        where=case.at_span(laid.span),
+    return case.told(
+        "hose_no_reach",
+        case.at_span(laid.span),
         title="The hose pulls at full travel" if any(laid.pulls_at) else "The hose does not reach",
-        message=f"It is {has} long; {where + ' ' if where else ''}it needs more than {needs}.",
-        source=case.kit.advice["hose_way"].source,
-        advice="Make it longer, or bring its ends nearer to each other.",
         fix=_make_it(case, laid, hose),
-        safety=case.service.safety_critical,
+        has=has,
+        when=where + " " if where else "",
+        needs=needs,
     )
 
 
@@ -268,20 +243,20 @@ def _kinks(case: Whole, laid: LaidHose, hose: PlacedHose) -> Finding:
         if laid.radius_mm == 0
         else f"Its radius is {case.say(laid.radius_mm)}, {case.say(laid.tightest_at_mm)} from end A"
     )
-    return Finding(
-        severity="stop",
-        code="hose_kinks",
-        where=case.at_span(laid.span),
-        title="The hose is bent too tightly",
-        message=f"{tight}{', ' + where if where else ''}; the least is {case.say(laid.needs_mm)} ({meant}).",
-        source=hose.hose.source,
+    return case.told(
+        "hose_kinks",
+        case.at_span(laid.span),
         advice=_NO_WINDOW
         if fix is None
         else "Its panel shows which lengths keep it."
         if laid.moves
         else f"{_says(case, laid, good_windows(case, laid))} keeps it.",
+        source=hose.hose.source,
         fix=fix,
-        safety=case.service.safety_critical,
+        tight=tight,
+        when=", " + where if where else "",
+        needs=case.say(laid.needs_mm),
+        meant=meant,
     )
 
 
@@ -291,17 +266,13 @@ def _slack(case: Whole, laid: LaidHose, hose: PlacedHose) -> Iterator[Finding]:
     if not _draws_in(case, hose) or length * (1 - limit.value) >= laid.least_mm:
         return
     where = position(case, laid, laid.pulls_at)
-    yield Finding(
-        severity="caution",
-        code="hose_slack",
-        where=case.at_span(laid.span),
-        title="The hose has no slack for pressure",
-        message=f"Under pressure it may be {case.say(length * limit.value)} shorter; "
-        f"{where + ' ' if where else ''}it needs {case.say(laid.least_mm + laid.on_ends_mm)}.",
-        source=limit.source,
-        advice=case.kit.advice["hose_slack"].text,
+    yield case.told(
+        "hose_slack",
+        case.at_span(laid.span),
         fix=_make_it(case, laid, hose),
-        safety=case.service.safety_critical,
+        value=case.say(length * limit.value),
+        when=where + " " if where else "",
+        least=case.say(laid.least_mm + laid.on_ends_mm),
     )
 
 
@@ -313,17 +284,16 @@ def _twists(case: Whole, laid: LaidHose, hose: PlacedHose) -> Iterator[Finding]:
     pressed = not case.open_or_vacuum
     off, where = laid.off_plane_deg, position(case, laid, laid.twist_gone)
     plane = f" The motion lies {off:.0f}° off the plane of the hose." if off is not None and off > 1 else ""
-    yield Finding(
+    yield case.told(
+        "hose_twists",
+        case.at_span(laid.span),
         severity="caution" if pressed else "note",
-        code="hose_twists",
-        where=case.at_span(laid.span),
-        title=f"Its travel twists the hose by {laid.twist_deg:.0f}°",
-        message=f"{where[0].upper()}{where[1:]} its ends are turned against each other by so much; "
-        f"{limit.source.text}.{plane}",
-        source=limit.source,
-        advice=case.kit.advice["hose_plane"].text,
         fix=set_value("A swivel is at end B", hose_at(hose, "way", "swivel"), "B"),
-        safety=case.service.safety_critical,
+        twist_deg=laid.twist_deg,
+        when=where[0].upper(),
+        when_2=where[1:],
+        text=limit.source.text,
+        plane=plane,
     )
 
 
@@ -337,19 +307,20 @@ def _near(case: Whole, laid: LaidHose, hose: PlacedHose, near: Near) -> Iterator
         return
     where = position(case, laid, near.gone)
     name = near.what.strip() or kind.name
-    yield Finding(
-        severity="stop" if against and kind.stop else "caution" if against or kind.stop else "note",
-        code="hose_near",
-        where=case.at_span(laid.span),
-        title=f"The hose {'touches' if against else 'comes near'} {name}",
-        message=(
-            "It lies against it"
-            if against
-            else f"{case.say(near.distance_mm)} are left of the {case.say(near.wanted_mm)} that are wanted"
-        )
-        + f", {case.say(near.at_mm)} from end A{', ' + where if where else ''}: {kind.harm}.",
+    yield case.told(
+        "hose_near",
+        case.at_span(laid.span),
         source=kind.source,
-        advice=f"{kind.remedy[0].upper()}{kind.remedy[1:]}.",
+        severity="stop" if against and kind.stop else "caution" if against or kind.stop else "note",
         fix=None if kind.stop or not against else set_value("A sleeve is on", hose_at(hose, "sleeved"), True),
-        safety=case.service.safety_critical,
+        against="touches" if against else "comes near",
+        name=name,
+        at=case.say(near.at_mm),
+        when=", " + where if where else "",
+        harm=kind.harm,
+        more="It lies against it"
+        if against
+        else f"{case.say(near.distance_mm)} are left of the {case.say(near.wanted_mm)} that are wanted",
+        remedy=kind.remedy[0].upper(),
+        remedy_2=kind.remedy[1:],
     )

@@ -1,0 +1,55 @@
+"""Every finding has its row, every row its words, and every figure in them is one that its rule gives."""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from pathlib import Path
+from string import Formatter
+
+import pytest
+
+import bendrel.core.judge as judge
+from bendrel.catalogue.loader import load_kit
+
+KIT = load_kit()
+GIVEN = {"rule", "end", "number", "service"}
+OF_A_TUBE = {"tube", "material", "bender"}
+GIVEN_ELSEWHERE = ("title", "message", "advice")
+
+
+def calls() -> Iterator[tuple[str, str, str, set[str]]]:
+    """Every finding that a rule tells: its file, whose it is, its row, and what is given to it."""
+    for file in sorted(Path(judge.__file__).parent.rglob("*.py")):
+        for node in ast.walk(ast.parse(file.read_text())):
+            if isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute) and node.func.attr == "told":
+                kinds = [leaf.value for leaf in ast.walk(node.args[0]) if isinstance(leaf, ast.Constant)]
+                of = ast.unparse(node.func.value)
+                for kind in kinds:
+                    yield file.name, of, str(kind), {word.arg for word in node.keywords if word.arg}
+
+
+CALLS = [pytest.param(*call, id=f"{call[0]}:{call[2]}:{k}") for k, call in enumerate(calls())]
+
+
+@pytest.mark.parametrize(("file", "of", "kind", "given"), CALLS)
+def test_every_figure_in_its_words_is_given(file: str, of: str, kind: str, given: set[str]) -> None:
+    row = KIT.findings[kind]
+    for part in GIVEN_ELSEWHERE:
+        text = getattr(row, part)
+        if part in given:
+            assert not text, f"{kind} has a {part} in its row that is never said"
+            continue
+        named = {name.split(".")[0] for _, name, _, _ in Formatter().parse(text) if name}
+        assert named <= given | GIVEN | OF_A_TUBE, f"{kind}: {sorted(named - given - GIVEN)} in {file}"
+        assert text or part != "title", f"{kind} has no title"
+
+
+def test_no_row_is_left_over() -> None:
+    assert set(KIT.findings) == {call[2] for call in calls()}
+
+
+def test_what_a_row_names_is_there() -> None:
+    for row in KIT.findings.values():
+        assert not row.rule or row.rule in KIT.advice, row.id
+        assert not row.limit or row.limit in KIT.limits, row.id
