@@ -27,7 +27,7 @@ from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work, working_of
-from bendrel.core.work.steps import Step
+from bendrel.core.work.step import Step
 from bendrel.exchange.documents.documents import line_from_value
 from bendrel.exchange.paper.sheet import build_sheet
 from bendrel.services.bench.benches import BenchReport, report
@@ -40,7 +40,6 @@ PART = ("plan", "shopping")
 """What every test run compares; bench report and sheet take minutes for all lines."""
 
 _PLAN, _BENCH = TypeAdapter(Plan), TypeAdapter(BenchReport)
-_STEPS = TypeAdapter(tuple[Step, ...])
 _WORKING = TypeAdapter(tuple[Derivation, ...])
 _CALIBRATION = Calibration(
     radius_mm=14.7,
@@ -62,6 +61,13 @@ def kits() -> tuple[Kit, Kit]:
     return kit, replace(kit, calibrations=own)
 
 
+def _step(step: Step) -> dict[str, Any]:
+    """A step as the kept answers tell one."""
+    kind = {"fit": "install", "prove": "test"}[step.stage] if step.whole else step.kind
+    told = {"kind": kind, "text": step.text, "why": step.why, "work": step.id if step.whole else ""}
+    return {**told, "cautions": list(step.cautions)}
+
+
 def told_of(kept: dict[str, Any], parts: tuple[str, ...]) -> dict[str, Any]:
     """What the program says of one kept line."""
     line, kit = line_from_value(kept["document"]), kits()[kept["calibrated"]]
@@ -69,7 +75,7 @@ def told_of(kept: dict[str, Any], parts: tuple[str, ...]) -> dict[str, Any]:
     told: dict[str, Any] = {}
     if "plan" in parts:
         told["plan"] = _PLAN.dump_python(plan, mode="json")
-        told["steps"] = _STEPS.dump_python(order_of_work(line, kit), mode="json")
+        told["steps"] = [_step(step) for step in order_of_work(line, kit)]
         told["working"] = _WORKING.dump_python(working_of(line, kit), mode="json")
     if "shopping" in parts:
         needs = plan.chosen.needs if plan.chosen else ()

@@ -91,7 +91,7 @@ def strip_downs(count: int = 500) -> Tried:
                 if step.lends and "Before the joint is closed" not in step.text:
                     wrong = step.text
                 shut -= set(step.off)
-                if step.group in ("fill", "hold", "works") and shut:
+                if step.kind in ("fill", "hold", "works") and shut:
                     wrong = f"{step.id} with {shut} shut"
             yield f"{service}, strip-down {seed}", wrong
 

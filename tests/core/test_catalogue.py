@@ -26,12 +26,15 @@ def test_every_csv_row_says_where_it_comes_from(file):
         assert row["source"].strip(), row
 
 
-@pytest.mark.parametrize("file", data_files(".toml"), ids=lambda file: file.name)
+SOURCED = [file for file in data_files(".toml") if file.name != "findings.toml"]  # see test_finding_rows
+
+
+@pytest.mark.parametrize("file", SOURCED, ids=lambda file: file.name)
 def test_every_toml_table_says_where_it_comes_from(file):
-    """Every row of a table of rows, and every named rule, carries a source."""
+    """Every row of a table of rows, and every named rule, carries a source; or the whole file has one."""
     data = tomllib.loads(file.read_text(encoding="utf-8"))
-    rows = []
-    for value in data.values():
+    rows = [data] if "source" in data else []
+    for value in () if rows else data.values():
         if isinstance(value, list):
             rows += value
         elif isinstance(value, dict):

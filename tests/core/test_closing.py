@@ -100,7 +100,7 @@ def test_nothing_that_needs_a_joint_open_comes_after_its_closing(service: str, c
             tight.add(step.joint)
         if step.does == "looks":
             assert step.joint in tight
-        if step.group in ("fill", "hold"):
+        if step.kind in ("fill", "hold"):
             assert tight >= {joint.id for joint in joints_of(whole(service, chain)[0], KIT)}
     assert bool(work.last_open) == (service in FLOW_FIRST and bool(started))
 
@@ -255,7 +255,7 @@ def signed_line() -> Line:
         proving=Proving(
             done=tuple(step.id for step in work.steps),
             joints=tuple(JointWork(span=j.span, end=j.end, meets=j.meets, events=events) for j in joints),
-            checks=tuple(FunctionCheck(step=s.run, works="yes") for s in work.steps if s.group == "works"),
+            checks=tuple(FunctionCheck(step=s.run, works="yes") for s in work.steps if s.kind == "works"),
         ),
     )
 

@@ -22,7 +22,11 @@ def calls() -> Iterator[tuple[str, str, str, set[str]]]:
     """Every finding that a rule tells: its file, whose it is, its row, and what is given to it."""
     for file in sorted(Path(judge.__file__).parent.rglob("*.py")):
         for node in ast.walk(ast.parse(file.read_text())):
-            if isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute) and node.func.attr == "told":
+            if (
+                isinstance(node, ast.Call)
+                and isinstance(node.func, ast.Attribute)
+                and node.func.attr == "told"
+            ):
                 kinds = [leaf.value for leaf in ast.walk(node.args[0]) if isinstance(leaf, ast.Constant)]
                 of = ast.unparse(node.func.value)
                 for kind in kinds:
@@ -43,6 +47,12 @@ def test_every_figure_in_its_words_is_given(file: str, of: str, kind: str, given
         named = {name.split(".")[0] for _, name, _, _ in Formatter().parse(text) if name}
         assert named <= given | GIVEN | OF_A_TUBE, f"{kind}: {sorted(named - given - GIVEN)} in {file}"
         assert text or part != "title", f"{kind} has no title"
+
+
+@pytest.mark.parametrize(("_file", "_of", "kind", "given"), CALLS)
+def test_every_finding_has_a_source(_file: str, _of: str, kind: str, given: set[str]) -> None:
+    row = KIT.findings[kind]
+    assert "source" in given or row.rule or row.limit
 
 
 def test_no_row_is_left_over() -> None:

@@ -20,7 +20,7 @@ from bendrel.core.line.run import main_run
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.units.lengths import Length
-from bendrel.core.work.step_by_step import bench_steps
+from bendrel.core.work.making import bench_steps
 from tests.lines import End, Hose, bent, end_of, in_order, known_kit, replace, row, the_tube, with_tube
 
 KIT = known_kit()
@@ -173,7 +173,7 @@ def test_held_at_b_the_arc_grows_the_other_way():
 
 def test_bench_steps_have_every_bend_and_every_key_once():
     steps = bench_steps(plan_line(LINE, KIT).part, order_of_work(LINE, KIT))
-    keys = [step.key for step in steps]
+    keys = [step.id for step in steps]
     assert len(set(keys)) == len(keys)
     assert [step.bend for step in steps if step.bend] == [1, 2, 3, 4]
     assert keys.index("bend-1") > [step.kind for step in steps].index("nuts")

@@ -34,7 +34,7 @@ def test_the_old_tube_is_cut_and_plugged_first_and_made_ready_before_the_joint_i
     mark = next(k for k, step in enumerate(told) if "lay it along the old tube" in step.text)
     ready = next(k for k, step in enumerate(told) if "clean it bright" in step.text)
     sleeves = next(k for k, step in enumerate(told) if "Sleeves, springs and clips" in step.text)
-    closed = next(k for k, step in enumerate(told) if step.work.startswith("tight-"))
+    closed = next(k for k, step in enumerate(told) if step.id.startswith("tight-"))
     assert kinds.index("fit") < mark < ready < sleeves < closed
     assert "25" in told[mark].text
 

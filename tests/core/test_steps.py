@@ -4,13 +4,14 @@ import os
 
 import pytest
 
+from bendrel.catalogue.loader import load_kit
 from bendrel.core.line.document import TestFlare
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.units.lengths import Length
 from bendrel.core.work.closing import work_of
 from bendrel.core.work.joints import joints_of
-from bendrel.core.work.steps import EndWork, build_steps, stage_of
+from bendrel.core.work.making import EndWork, Making, build_steps
 from tests.lines import DOUBLE, End, Hose, bent, replace, row
 from tests.made_lines import made_line
 
@@ -30,7 +31,8 @@ def end(name="A", *, flared=True, thread="3/8-24", allowance=2.05, order="before
 
 
 def steps(held, far, *, spare=25.0, bends=3, unit="mm"):
-    return build_steps(cut_mm=952, spare_mm=spare, bends=bends, held=held, far=far, unit=unit)
+    made = Making(cut_mm=952, spare_mm=spare, bends=bends, held=held, far=far, unit=unit)
+    return build_steps(load_kit(), made)
 
 
 def text_of(made, kind):
@@ -128,10 +130,10 @@ def test_what_is_printed_is_what_the_screen_and_the_bench_say(kit):
     for seed in range(LINES):
         line = made_line(kit, 5000 + seed)
         work = work_of(line, kit, joints_of(line, kit))
-        printed = [step for step in order_of_work(line, kit) if step.work]
+        printed = [step for step in order_of_work(line, kit) if step.whole]
         if not printed:
             continue
-        assert [step.work for step in printed] == [step.id for step in work.steps]
+        assert [step.id for step in printed] == [step.id for step in work.steps]
         for step, told in zip(work.steps, printed, strict=True):
             assert step.text in told.text
 
@@ -154,9 +156,9 @@ def test_what_is_brazed_on_is_brazed_after_bending_and_washed_before_it_is_blown
 
 def test_torque_stands_behind_the_loose_fitting(kit):
     """Everything is started by hand before anything is tightened."""
-    told = [step for step in order_of_work(bent(row(100, 90)), kit) if step.work]
-    tight = [k for k, step in enumerate(told) if step.work.startswith("tight-")]
-    loose = [k for k, step in enumerate(told) if step.work in ("in", "clips-loose")]
+    told = [step for step in order_of_work(bent(row(100, 90)), kit) if step.whole]
+    tight = [k for k, step in enumerate(told) if step.id.startswith("tight-")]
+    loose = [k for k, step in enumerate(told) if step.id in ("in", "clips-loose")]
     assert max(loose) < min(tight)
 
 
@@ -192,7 +194,7 @@ def test_cautions_are_said_at_the_step_where_they_matter(kit, caution):
         if "remove" in said.stages:
             assert said.text in plan.removed.advice.cautions, service
         for stage in ("make", "fit", "prove"):
-            first = next(step for step in told if stage_of(step.kind) == stage)
+            first = next(step for step in told if step.stage == stage)
             assert (said.text in first.cautions) == (stage in said.stages), (service, stage)
 
 
@@ -230,7 +232,7 @@ def test_what_a_hose_goes_on_is_formed_before_it_is_blown_through(kit):
     hose = Hose(hose="cooler_3-8in", clamp="worm_12-20", length=Length(text="200 mm"))
     bead, bare = End(fitting="bead"), End(fitting="plain", beyond=(hose,))
     line = bent(row(100, 90), service="cooler", tube="steel-plated_3-8in_0.711", end_a=bead, end_b=bare)
-    made = [step for step in order_of_work(line, kit) if not step.work]
+    made = [step for step in order_of_work(line, kit) if not step.whole]
     formed = [step.text for step in made if step.kind == "form"]
     assert formed[0].startswith("End A: bead it")
     assert formed[1].startswith("End B: a few shallow grooves")

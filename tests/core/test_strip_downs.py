@@ -57,7 +57,7 @@ def test_no_source_comes_back_with_a_joint_open(service: str) -> None:
         joints = joints_of(made, KIT)
         work = work_of(made, KIT, joints)
         # the screen and the bench show them group by group: in the same order
-        shown = [GROUPS.index(step.group) for step in work.steps]
+        shown = [GROUPS.index(step.kind) for step in work.steps]
         assert shown == sorted(shown), f"{seed}: {[step.id for step in work.steps]}"
         sources = {name for name in SOURCES.get(service, {}) if name in made.removal.done}
         shut, tight, looked = set(sources), set[str](), False
@@ -79,7 +79,7 @@ def test_no_source_comes_back_with_a_joint_open(service: str) -> None:
                 assert looked, f"{seed}: {step.text}"
                 shut.discard(name)
                 back_ever += 1
-            if step.group in ("fill", "hold", "look", "works"):
+            if step.kind in ("fill", "hold", "look", "works"):
                 assert not shut, f"{seed}: {step.id} with {shut} still shut"
         assert not shut
     assert bool(back_ever) == (service in SOURCES)
@@ -91,7 +91,7 @@ def test_what_comes_with_a_joint_open_is_stopped_in_the_same_step(service: str) 
     """Also where nothing was noted as shut: the step says how it is let come and how it is stopped."""
     made = line(service, (tube("s1"),))
     opened = [
-        step for step in work_of(made, KIT, joints_of(made, KIT)).steps if step.group == "open" and step.run
+        step for step in work_of(made, KIT, joints_of(made, KIT)).steps if step.kind == "open" and step.run
     ]
     assert opened
     for step in opened:

@@ -94,7 +94,7 @@ def test_nothing_is_computed_while_the_lock_is_held(monkeypatch, tmp_path):
 
         monkeypatch.setattr(module, name, looking)
 
-    for module, name in ((summarising, "plan_line"), (cuttings, "plan_line"), (benches, "plan_rigid")):
+    for module, name in ((summarising, "plan_line"), (cuttings, "plan_line"), (benches, "tube_of_plan")):
         watched(module, name)
     shop.jobs.board()
     cuts = shop.cuttings.of(job.id, (piece_of(line.id, "s1"),))

@@ -242,7 +242,7 @@ def proved(shop, opened, **changes):
         joints=tuple(
             JointWork(span=j.span, end=j.end, meets=j.meets, by="Ada", events=events) for j in told.joints
         ),
-        checks=tuple(FunctionCheck(step=s.run, works="yes") for s in told.steps if s.group == "works"),
+        checks=tuple(FunctionCheck(step=s.run, works="yes") for s in told.steps if s.kind == "works"),
     )
     return replace(opened.document, proving=replace(proving, **changes))
 

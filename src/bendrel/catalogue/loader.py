@@ -24,7 +24,7 @@ from bendrel.core.parts.hose_end import HoseEndKind
 from bendrel.core.parts.kit import Advice, Body, Kit, Limit
 from bendrel.core.parts.pace import Pace
 from bendrel.core.parts.pair import Pair, index_pairs
-from bendrel.core.parts.proving import Ladder, ProvingRule, ProvingRules
+from bendrel.core.parts.proving import ClosingRule, Ladder, ProvingRule, ProvingRules
 from bendrel.core.parts.removal import RemovalRule
 from bendrel.core.parts.school import School
 from bendrel.core.parts.seat import Seat, SharedThread
@@ -32,6 +32,7 @@ from bendrel.core.parts.service import Caution, Service
 from bendrel.core.parts.single_use import SingleUse
 from bendrel.core.parts.splicing import Argument, Cutter, Margin, Overlap, Splice, Splicing, Weigh
 from bendrel.core.parts.spread import Spread
+from bendrel.core.parts.step_row import StepRow
 from bendrel.core.parts.threads.designation import KnownThread, PipeThread, WhitworthSize
 from bendrel.core.parts.threads.wrench import Wrench
 from bendrel.core.parts.tool_kind import Bench, ToolKind
@@ -99,7 +100,8 @@ def load_kit() -> Kit:
         ),
         advice=TypeAdapter(dict[str, Advice]).validate_python(rules["advice"]),
         limits=TypeAdapter(dict[str, Limit]).validate_python(rules["limits"]),
-        findings=_by_id(FindingRow, ({"id": code} | row for code, row in toml_file("findings.toml").items())),
+        steps=_by_id(StepRow, _named("steps.toml")),
+        findings=_by_id(FindingRow, _named("findings.toml")),
         arguments=_typed(Argument, toml_file("repair.toml")["argument"]),
         splicing=splicing,
         removal={r.service: r for r in _typed(RemovalRule, removal["rule"])},
@@ -107,6 +109,13 @@ def load_kit() -> Kit:
         proving=_proving(),
         pan_share=Limit(value=removal["pan"]["share"], source=Source(**removal["pan"]["source"])),
     )
+
+
+def _named(file: str) -> Iterator[dict[str, Any]]:
+    """The tables of a file, each with its own name as its id."""
+    for name, row in toml_file(file).items():
+        if name != "source":
+            yield {"id": name} | row
 
 
 def _sided(rows: Iterator[dict[str, Any]]) -> Iterator[dict[str, Any]]:
@@ -140,12 +149,13 @@ def _splicing(joints: Mapping[str, Joint]) -> Splicing:
 def _proving() -> ProvingRules:
     data = toml_file("proving.toml")
     rules = _typed(ProvingRule, data.pop("proving"))
-    ladders = _typed(Ladder, data.pop("ladder"))
+    ladders, closings = _typed(Ladder, data.pop("ladder")), _typed(ClosingRule, data.pop("closing"))
     return TypeAdapter(ProvingRules).validate_python(
         data
         | {
             "by_service": {service: rule for rule in rules for service in rule.services},
             "ladders": {kind: row for row in ladders for kind in row.joints},
+            "closings": {kind: row for row in closings for kind in row.closes},
         }
     )
 

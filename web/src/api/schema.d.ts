@@ -2360,28 +2360,6 @@ export interface components {
             findings: components["schemas"]["Finding"][];
         };
         /**
-         * BenchStep
-         * @description One screen of bench mode. `key` names it for as long as the plan stays; `bend` is the bend that is
-         *     made in it, None for every other step; `cautions` are what must be said before it.
-         */
-        BenchStep: {
-            /** Key */
-            key: string;
-            /** Kind */
-            kind: string;
-            /** Text */
-            text: string;
-            /** Why */
-            why: string;
-            /** Bend */
-            bend: number | null;
-            /**
-             * Cautions
-             * @default []
-             */
-            cautions: string[];
-        };
-        /**
          * Bend
          * @description A straight and the bend that follows it.
          *
@@ -3462,7 +3440,7 @@ export interface components {
         };
         /**
          * ClampKind
-         * @description A kind of clamp, what its people say of it, and what closes it.
+         * @description A kind of clamp, what its people say of it, what closes it and how far.
          */
         ClampKind: {
             /**
@@ -3476,6 +3454,8 @@ export interface components {
             text: string;
             /** Driver */
             driver: string;
+            /** Tight */
+            tight: string;
             source: components["schemas"]["Source"];
         };
         /**
@@ -3540,7 +3520,7 @@ export interface components {
             /** Standing */
             standing: components["schemas"]["JointStanding"][];
             /** Steps */
-            steps: components["schemas"]["WorkStep"][];
+            steps: components["schemas"]["Step"][];
             /** Done */
             done: string[];
             /** Put On */
@@ -8289,7 +8269,7 @@ export interface components {
         PartStanding: {
             part: components["schemas"]["Part"];
             /** Steps */
-            steps: components["schemas"]["BenchStep"][];
+            steps: components["schemas"]["Step"][];
             remade: components["schemas"]["Remade"];
         };
         /**
@@ -10192,15 +10172,26 @@ export interface components {
         };
         /**
          * Step
-         * @description One step, with the words for it and for why it stands here; `work` is the id of a step of fitting or
-         *     proving, `cautions` are what must be said before it.
+         * @description One step, with the words for it and for why it stands here; `whole` says that it fits or proves the
+         *     whole line. `joint` is the joint it is done at, `does` what it does to it, in which `round`; `opens` are
+         *     joints that must still be open. `on` and `off` are ids of things put on and taken off, `lends` of those
+         *     that are undone for this step alone and back on before it ends; `run` the step of the guided run that it
+         *     is, with what that `asks`. `bend` is the bend that is made in it. Without a `must` nothing is signed off;
+         *     `cautions` are what must be said before it.
          */
         Step: {
+            /** Id */
+            id: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "remove" | "make" | "fit" | "prove";
             /**
              * Kind
              * @enum {string}
              */
-            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "braze" | "form" | "mark" | "bend" | "fit" | "trim" | "blow" | "install" | "test" | "old tube";
+            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "braze" | "form" | "mark" | "bend" | "fit" | "trim" | "blow" | "old tube" | "ready" | "loose" | "hand" | "tight" | "open" | "fill" | "hold" | "look" | "works" | "again" | "after";
             /** Text */
             text: string;
             /**
@@ -10209,10 +10200,88 @@ export interface components {
              */
             why: string;
             /**
-             * Work
+             * Joint
              * @default
              */
-            work: string;
+            joint: string;
+            /**
+             * Does
+             * @default
+             * @enum {string}
+             */
+            does: "" | "starts" | "tightens" | "looks" | "clips" | "holds";
+            /**
+             * Round
+             * @default 1
+             */
+            round: number;
+            /**
+             * Opens
+             * @default []
+             */
+            opens: string[];
+            /**
+             * On
+             * @default []
+             */
+            on: string[];
+            /**
+             * Off
+             * @default []
+             */
+            off: string[];
+            /**
+             * Lends
+             * @default []
+             */
+            lends: string[];
+            /**
+             * Run
+             * @default
+             */
+            run: string;
+            /**
+             * Asks
+             * @default []
+             */
+            asks: ("into" | "out" | "level" | "air" | "seconds" | "value")[];
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+            /**
+             * By Place
+             * @default false
+             */
+            by_place: boolean;
+            /**
+             * Must
+             * @default false
+             */
+            must: boolean;
+            /**
+             * Safety
+             * @default false
+             */
+            safety: boolean;
+            /**
+             * Expects
+             * @default
+             */
+            expects: string;
+            /**
+             * If Fitted
+             * @default false
+             */
+            if_fitted: boolean;
+            /** Bend */
+            bend?: number | null;
+            /**
+             * Whole
+             * @default false
+             */
+            whole: boolean;
             /**
              * Cautions
              * @default []
@@ -11271,111 +11340,6 @@ export interface components {
             windows: components["schemas"]["Window"][];
             /** Over */
             over: components["schemas"]["AtLength"][];
-        };
-        /**
-         * WorkStep
-         * @description One step. `joint` is the joint it is done at, `does` what it does to it, in which `round`; `opens` are
-         *     joints that must still be open. `on` and `off` are ids of things put on and taken off, `lends` of those
-         *     that are undone for this step alone and back on before it ends; `run` the step of
-         *     the guided run that it is, with what that `asks`. Without a `must` nothing is signed off.
-         */
-        WorkStep: {
-            /** Id */
-            id: string;
-            /**
-             * Stage
-             * @enum {string}
-             */
-            stage: "fit" | "prove";
-            /**
-             * Group
-             * @enum {string}
-             */
-            group: "ready" | "loose" | "hand" | "tight" | "open" | "fill" | "hold" | "look" | "works" | "again" | "after";
-            /** Text */
-            text: string;
-            /**
-             * Why
-             * @default
-             */
-            why: string;
-            /**
-             * Joint
-             * @default
-             */
-            joint: string;
-            /**
-             * Does
-             * @default
-             * @enum {string}
-             */
-            does: "" | "starts" | "tightens" | "looks" | "clips" | "holds";
-            /**
-             * Round
-             * @default 1
-             */
-            round: number;
-            /**
-             * Opens
-             * @default []
-             */
-            opens: string[];
-            /**
-             * On
-             * @default []
-             */
-            on: string[];
-            /**
-             * Off
-             * @default []
-             */
-            off: string[];
-            /**
-             * Lends
-             * @default []
-             */
-            lends: string[];
-            /**
-             * Run
-             * @default
-             */
-            run: string;
-            /**
-             * Asks
-             * @default []
-             */
-            asks: ("into" | "out" | "level" | "air" | "seconds" | "value")[];
-            /**
-             * Again
-             * @default false
-             */
-            again: boolean;
-            /**
-             * By Place
-             * @default false
-             */
-            by_place: boolean;
-            /**
-             * Must
-             * @default false
-             */
-            must: boolean;
-            /**
-             * Safety
-             * @default false
-             */
-            safety: boolean;
-            /**
-             * Expects
-             * @default
-             * @enum {string}
-             */
-            expects: "" | "strokes";
-            /**
-             * If Fitted
-             * @default false
-             */
-            if_fitted: boolean;
         };
         /**
          * Wrench

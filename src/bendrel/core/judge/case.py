@@ -26,8 +26,6 @@ from bendrel.core.record import record
 from bendrel.core.units.notation import format_length
 from bendrel.core.work.chosen import Chosen
 
-UNSAID = Source(kind="common practice", text="no source was given")
-
 
 @record
 class Whole:
@@ -98,11 +96,13 @@ class Whole:
         **figures: object,
     ) -> Finding:
         """The finding whose row of the catalogue is `kind`. Its words have `figures`, what `words` knows, and
-        the end or number of the place; what is given here counts before the row. Raises KeyError for a row or
-        a figure that is missing."""
+        the end or number of the place; what is given here counts before the row. Raises KeyError for a row, a
+        figure or a source that is missing."""
         row, critical = self.kit.findings[kind], self.service.safety_critical
         rule = self.kit.advice[row.rule] if row.rule else None
-        known = self.kit.limits[row.limit].source if row.limit else rule.source if rule else None
+        known = self.kit.limits[row.limit].source if row.limit else rule.source if rule else source
+        if known is None:
+            raise KeyError(f"no source is given for {kind}")
         words = {**self.words, "rule": rule.text if rule else "", "end": where.end, "number": where.number}
         words |= figures
         takes_reason = row.safety == "always" or (row.safety == "service" and critical)
@@ -113,7 +113,7 @@ class Whole:
             where=where,
             title=row.title.format(**words) if title is None else title,
             message=(row.message or "{rule}").format(**words) if message is None else message,
-            source=source or known or UNSAID,
+            source=source or known,
             advice=row.advice.format(**words) if advice is None else advice,
             fix=fix,
             safety=takes_reason if safety is None else safety,

@@ -55,12 +55,13 @@ class Hose:
 
 @record
 class ClampKind:
-    """A kind of clamp, what its people say of it, and what closes it."""
+    """A kind of clamp, what its people say of it, what closes it and how far."""
 
     id: ClampKindId
     name: str
     text: str
     driver: str
+    tight: str
     source: Source
 
 

@@ -26,6 +26,7 @@ from bendrel.core.parts.service import Caution, Service, WorkStage
 from bendrel.core.parts.single_use import SingleUse
 from bendrel.core.parts.splicing import Argument, Splicing
 from bendrel.core.parts.spread import Spread
+from bendrel.core.parts.step_row import StepRow
 from bendrel.core.parts.threads.designation import (
     KnownThread,
     PipeThread,
@@ -115,6 +116,7 @@ class Kit:
     advice: Mapping[str, Advice]
     limits: Mapping[str, Limit]
     findings: Mapping[str, FindingRow]
+    steps: Mapping[str, StepRow]
     arguments: tuple[Argument, ...]
     splicing: Splicing
     removal: Mapping[str, RemovalRule]

@@ -154,6 +154,26 @@ class Ladder:
 
 
 @record
+class ClosingRule:
+    """How a joint is closed that seals in one of some ways: how it is begun by hand, how far it is tightened
+    where nothing is published (`always`: in any case), what is done to it once more and why (`settles`), what
+    goes on it: as said here, by the shop's answer to a `school`, or what hoses are wetted with (`wets`)."""
+
+    closes: tuple[Closes, ...]
+    start: str
+    tight: str
+    source: Source
+    screwed: bool = False
+    always: bool = False
+    again: str = ""
+    settles: str = ""
+    school: str = ""
+    applied: str = ""
+    why: str = ""
+    wets: bool = False
+
+
+@record
 class Watch:
     """How long a dried joint is left before it is looked at."""
 
@@ -227,3 +247,4 @@ class ProvingRules:
     wrench: WrenchRule
     by_service: dict[str, ProvingRule]
     ladders: dict[Closes, Ladder]
+    closings: dict[Closes, ClosingRule]

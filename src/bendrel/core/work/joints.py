@@ -31,13 +31,6 @@ from bendrel.core.units.notation import UnitError
 
 STEEL = "steel-seamless"
 """What hose ends are made of."""
-FEEL = "None published: by feel, wait, nip again."
-_NOT_SCREWED: dict[Closes, str] = {
-    "push": "Pushed on to its mark; nothing is tightened.",
-    "latch": "Pushed home until it clicks; pull on it.",
-    "crimp": "Crimped by the hose shop; look at the ferrule.",
-    "maker": "None published: as the part's maker says.",
-}
 _IN_CASTINGS = "npt-port"
 _AT_ANGLE = frozenset({"banjo stack", "elbow", "tee", "Y-piece", "manifold", "shut-off valve", "check valve"})
 
@@ -141,7 +134,7 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
         set_nm = (least, most)
     duty = carried(line, kit, [])
     applied, why = _applied(kit, parts, duty.fluid if duty else None)
-    screwed = parts.closes in ("nut", "sleeve", "washer", "taper")
+    screwed = kit.proving.closings[parts.closes].screwed
     return LineJoint(
         id=joint_id(span.id, end),
         span=span.id,
@@ -156,7 +149,7 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
         torque=torque,
         set_nm=set_nm,
         by_feel=by_feel,
-        tight=_tight(parts, torque, by_feel),
+        tight=_tight(kit, parts, torque, by_feel),
         applied=applied,
         why=why,
         new_parts=_new_parts(parts, kit, span),
@@ -278,41 +271,25 @@ def _held(seat: str, neighbour: Span | None) -> str:
     return "the union's body" if isinstance(neighbour, RigidSpan) else "the hose's own hex"
 
 
-def _tight(parts: _Parts, torque: Torque | None, by_feel: bool) -> str:
-    """How far it is tightened, in words."""
-    hose = parts.hose
+def _tight(kit: Kit, parts: _Parts, torque: Torque | None, by_feel: bool) -> str:
+    """How far it is tightened, in words; blank where its torque says it."""
+    closing, hose = kit.proving.closings[parts.closes], parts.hose
     if parts.closes == "clamp" and hose is not None and hose.clamp is not None:
-        kind = hose.clamp.kind
-        if kind == "spring":
-            return "The spring sets itself; look that it sits square behind the bead."
-        if kind == "pinch":
-            return "Close each ear once, all the way; it is not tightened again."
-        return f"{FEEL} Until rubber just rises in the slots, no further."
-    if parts.closes in _NOT_SCREWED:
-        return _NOT_SCREWED[parts.closes]
-    if parts.closes == "sleeve":
-        return f"{FEEL} Finger-tight, then as the sleeve's maker says: commonly a turn and a quarter."
-    return FEEL if torque is None or by_feel else ""
+        return kit.clamp_kinds[hose.clamp.kind].tight
+    return closing.tight if closing.always or torque is None or by_feel else ""
 
 
 def _applied(kit: Kit, parts: _Parts, fluid: Fluid | None) -> tuple[str, str]:
-    """What goes on the joint, by its kind, the shop's school and what the line carries."""
-    if parts.closes == "taper":
-        school = kit.schools["sealant"]
-        answer = next(o for o in school.options if o.id == kit.preferences[school.id])
-        return f"sealant: {answer.name}, none on the first thread", answer.reason
-    if parts.closes in ("clamp", "push"):
+    """What goes on the joint, by its kind, the shop's school and what the line carries, and why."""
+    closing = kit.proving.closings[parts.closes]
+    if closing.wets:
         wet = wetting(fluid)
         return (wet.smear if wet.dry else f"{wet.smear}, in the hose"), wet.why
-    if parts.closes == "maker":
-        return "as the part's maker says", "A part with its own seal needs nothing on its thread."
-    if parts.closes == "sleeve":
-        school = kit.schools["sleeve"]
-        answer = next(o for o in school.options if o.id == kit.preferences[school.id])
-        return f"no sealant; tube {answer.name}", answer.reason
-    if parts.closes == "washer":
-        return "no sealant; new washers or ring, faces wiped", "A crushed washer does not seal twice."
-    return "no sealant", "It seals on metal; sealant only gets into the system."
+    if not closing.school:
+        return closing.applied, closing.why
+    school = kit.schools[closing.school]
+    answer = next(one for one in school.options if one.id == kit.preferences[school.id])
+    return closing.applied.format(school=answer.name), answer.reason
 
 
 def _new_parts(parts: _Parts, kit: Kit, span: Span) -> tuple[str, ...]:

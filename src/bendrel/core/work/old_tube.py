@@ -1,4 +1,4 @@
-"""The work at an old tube that stays, where a new piece meets it: cut, plugged, marked, made ready, joined.
+"""The work at an old tube that stays: where a new piece meets it, and where a hose or a component goes on.
 
 It is done on the machine, with what fits there. Source: common practice of repairs from a separation point.
 """
@@ -8,7 +8,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from bendrel.core.findings import EndName
-from bendrel.core.line.document import RigidSpan
+from bendrel.core.joints.faces import facing
+from bendrel.core.line.document import Line, RigidSpan
+from bendrel.core.line.opened import end_opened, stays
 from bendrel.core.line.resolve import resolve
 from bendrel.core.line.run import ENDS, Run
 from bendrel.core.mend.there import flarer_there
@@ -16,8 +18,13 @@ from bendrel.core.parts.fitting import Fitting, FittingKind, Flarer
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit, format_length
-from bendrel.core.work.steps import Step
+from bendrel.core.work.step import Step, step_of
 
+_FINISHED = {
+    "bead": "Bead it with the beading tool that goes on there; the bead smooth, no crack.",
+    "barb": "Put the barb on as it is made for this tube; never braze beside fuel or on the machine.",
+    "plain": "Smooth and clean as far as the hose goes on, a few shallow grooves round it, none along it.",
+}
 PUSHED_ON: tuple[FittingKind, ...] = ("compression", "bite")
 
 
@@ -79,59 +86,57 @@ def _straight_mm(kit: Kit, span: RigidSpan, end: EndName) -> float | None:
     return shape.straights_mm[0 if end == "A" else -1]
 
 
-def cut_and_plugged(olds: tuple[OldEnd, ...]) -> Iterator[Step]:
+def cut_and_plugged(kit: Kit, olds: tuple[OldEnd, ...]) -> Iterator[Step]:
     """What is done to the old tube before the new piece is made."""
     for old in olds:
-        yield Step(
-            kind="old tube",
-            text=(
-                f"Old tube at end {old.end}: cut it square at the place on the strip, deburr without letting "
-                "chips in, and plug it until the joint is closed."
-            ),
-            why="What still runs out is caught; grit that goes in now is found in the pump later.",
-        )
+        yield step_of(kit, "old-cut", end=old.end)
 
 
-def marked(olds: tuple[OldEnd, ...], unit: Unit) -> Iterator[Step]:
+def marked(kit: Kit, olds: tuple[OldEnd, ...], unit: Unit) -> Iterator[Step]:
     """Where the new piece is trimmed, told by the old tube itself."""
     for old in olds:
         if old.overlap_mm > 0:
-            yield Step(
-                kind="fit",
-                text=(
-                    f"End {old.end}, left {format_length(old.overlap_mm, unit)} long: lay it along the old "
-                    "tube and mark both where the joint's two ends will stand. Trim to the mark, not to the "
-                    "figure."
-                ),
-                why="Old brackets have moved; the mark takes up what the tape does not know.",
-            )
+            yield step_of(kit, "old-mark", end=old.end, overlap=format_length(old.overlap_mm, unit))
 
 
-def made_ready(olds: tuple[OldEnd, ...], unit: Unit) -> Iterator[Step]:
+def made_ready(kit: Kit, olds: tuple[OldEnd, ...], unit: Unit) -> Iterator[Step]:
     """The old tube's own end, made on the machine, then what goes back on the line."""
     for old in olds:
         nut = f"nut {old.nut_thread} on first, thread outwards" if old.nut_thread else "nothing to put on"
         if old.fitting.flared:
-            tool = (
-                f"with the {old.tool.name}, which holds {format_length(old.tool.grip_mm, unit)}"
-                if old.tool
-                else "no flaring tool has room on that straight: cut further back, or join it otherwise"
-            )
-            text = f"Flare the old tube at end {old.end} on the machine, {old.fitting.name}: {nut}; {tool}."
-            why = "Look at the flare with a mirror: old tube cracks where it is pitted."
+            tool = "no flaring tool has room on that straight: cut further back, or join it otherwise"
+            if old.tool is not None:
+                tool = f"with the {old.tool.name}, which holds {format_length(old.tool.grip_mm, unit)}"
+            yield step_of(kit, "old-flare", end=old.end, name=old.fitting.name, nut=nut, tool=tool)
         elif old.fitting.kind in PUSHED_ON:
             into = f", {format_length(old.insertion_mm, unit)} into the body" if old.insertion_mm else ""
-            text = (
-                f"Old tube at end {old.end}: clean it bright, {nut}, sleeve on; "
-                f"mark how far it goes in{into}."
-            )
-            why = "Paint or rust under a sleeve is a leak; without the mark nobody knows that it is home."
-        else:
-            continue
-        yield Step(kind="old tube", text=text, why=why)
+            yield step_of(kit, "old-sleeve", end=old.end, nut=nut, into=into)
     if olds:
-        yield Step(
-            kind="old tube",
-            text="Sleeves, springs and clips over both tubes now, in their old places.",
-            why="Most of them only go on before the joint is closed.",
-        )
+        yield step_of(kit, "old-sleeves")
+
+
+def old_end_work(line: Line, kit: Kit) -> Iterator[Step]:
+    """The work at every opened end of an old tube that a hose or a component goes on, from port A on; what a
+    new tube meets is told with that tube."""
+    for k, span in enumerate(line.spans):
+        if not isinstance(span, RigidSpan) or not stays(span):
+            continue
+        for end in ENDS:
+            other = k - 1 if end == "A" else k + 1
+            if not 0 <= other < len(line.spans) or not end_opened(line, k, end):
+                continue
+            if not isinstance(line.spans[other], RigidSpan):
+                yield _at_old_end(line, kit, k, span, end)
+
+
+def _at_old_end(line: Line, kit: Kit, k: int, span: RigidSpan, end: EndName) -> Step:
+    tubes = [one for one in line.spans if isinstance(one, RigidSpan)]
+    number = f" {tubes.index(span) + 1}" if len(tubes) > 1 else ""
+    where, choice, name = f"Old tube{number}, end {end}", span.end(end), f"old-{span.id}-{end}"
+    if choice.ready:
+        return step_of(kit, "old-end-kept", name, where=where)
+    fitting = kit.fittings.get(choice.fitting)
+    formed = fitting.name if fitting is not None else "the end that is noted"
+    made = f"Finish it as {formed}, on the machine, with the tool that has room there."
+    until = "the hose goes on" if facing(kit, line, k, end).kind == "bore" else "it is joined"
+    return step_of(kit, "old-end", name, where=where, made=_FINISHED.get(choice.fitting, made), until=until)

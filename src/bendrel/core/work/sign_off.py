@@ -9,10 +9,11 @@ from bendrel.core.line.document import Line
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.work.asked import HoldProof
-from bendrel.core.work.closing import Work, WorkStep
+from bendrel.core.work.closing import Work
 from bendrel.core.work.joints import LineJoint
 from bendrel.core.work.put_on import PutOn, still_on
 from bendrel.core.work.standing import JointStanding, work_at
+from bendrel.core.work.step import Step
 
 
 @record
@@ -113,7 +114,7 @@ def _short(text: str) -> str:
     return text.split(". ")[0].split(": ")[0].rstrip(".")
 
 
-def step_done(line: Line, kit: Kit, step: WorkStep, joint: LineJoint | None, held: bool) -> bool:
+def step_done(line: Line, kit: Kit, step: Step, joint: LineJoint | None, held: bool) -> bool:
     """Whether a step is done: ticked, logged where it asks for figures, proved by a hold test (`held`), or
     the joint found dry as often as its round asks."""
     proving = line.proving
@@ -123,7 +124,7 @@ def step_done(line: Line, kit: Kit, step: WorkStep, joint: LineJoint | None, hel
         work = work_at(line, joint) if joint else None
         found = [event.what in ("dry", "next door") for event in work.events] if work else []
         return bool(found) and found[-1] and sum(found) >= step.round
-    if step.group == "works":
+    if step.kind == "works":
         passed = ("yes", "not fitted") if step.if_fitted else ("yes",)
         return any(check.step == step.run and check.works in passed for check in proving.checks)
     if step.id in proving.done:

@@ -12,7 +12,7 @@ from bendrel.core.parts.proving import Rung
 from bendrel.core.parts.threads.designation import ThreadError
 from bendrel.core.parts.threads.fit import thread_fit
 from bendrel.core.record import record
-from bendrel.core.work.closing import SCREWED, after_relief
+from bendrel.core.work.closing import after_relief
 from bendrel.core.work.joints import LineJoint
 
 _MOST_CAUSES = 3
@@ -96,7 +96,12 @@ def _later(at: str, seconds: float) -> str:
 
 def _binds(kit: Kit, joint: LineJoint, work: JointWork | None) -> tuple[str, tuple[str, ...]]:
     """A nut that stopped short by hand, and its likely causes from the thread tables."""
-    if work is None or joint.turns is None or not work.turns.strip() or joint.closes not in SCREWED:
+    if (
+        work is None
+        or joint.turns is None
+        or not work.turns.strip()
+        or not kit.proving.closings[joint.closes].screwed
+    ):
         return "", ()
     try:
         turns = float(work.turns)

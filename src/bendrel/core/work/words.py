@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from bendrel.core.line.document import Line
 from bendrel.core.parts.kit import Kit
 from bendrel.core.units.notation import Unit
 from bendrel.core.units.quantities import format_torque
-from bendrel.core.work.closing import WorkStep, work_of
+from bendrel.core.work.closing import work_of
 from bendrel.core.work.joints import LineJoint, joints_of
-from bendrel.core.work.steps import Step
+from bendrel.core.work.step import Step
 
 
 def closing_steps(line: Line, kit: Kit) -> Iterator[Step]:
@@ -20,15 +21,10 @@ def closing_steps(line: Line, kit: Kit) -> Iterator[Step]:
     joints = joints_of(line, kit)
     at = {joint.id: joint for joint in joints}
     for step in work_of(line, kit, joints).steps:
-        yield Step(
-            kind="install" if step.stage == "fit" else "test",
-            text=step_words(step, at.get(step.joint), line.unit),
-            why=step.why,
-            work=step.id,
-        )
+        yield replace(step, text=step_words(step, at.get(step.joint), line.unit))
 
 
-def step_words(step: WorkStep, joint: LineJoint | None, unit: Unit) -> str:
+def step_words(step: Step, joint: LineJoint | None, unit: Unit) -> str:
     """A step with its joint's place, what goes on it and how far it is tightened."""
     if joint is None:
         return step.text

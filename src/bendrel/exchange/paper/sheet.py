@@ -17,7 +17,7 @@ from bendrel.core.line.run import ENDS, run_of
 from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.model import Plan
 from bendrel.core.units.notation import Unit, format_angle, format_clock, format_length
-from bendrel.core.work.steps import Step
+from bendrel.core.work.step import Step
 from bendrel.exchange.paper.flowing import Pages
 from bendrel.exchange.paper.paper import (
     BEND,
@@ -61,7 +61,7 @@ def build_sheet(line: Line, plan: Plan, kit: Kit, steps: Sequence[Step], *, job:
     crowded = len(part.bends) > 10
     y = _drawing_and_figures(canvas, line, part, y, 52 * MM if crowded else 78 * MM)
     y = _table(canvas, part, line.unit, y)
-    y = _steps(canvas, [step for step in steps if not step.work], y)
+    y = _steps(canvas, [step for step in steps if not step.whole], y)
     _cautions(canvas, cautions, y)
     canvas.showPage()
     if plan.in_space is not None:

@@ -13,7 +13,7 @@ from bendrel.core.findings import Finding
 from bendrel.core.hose.assembly import Assembly
 from bendrel.core.hose.supports import Support
 from bendrel.core.units.notation import Unit, format_length
-from bendrel.core.work.steps import Step
+from bendrel.core.work.step import Step
 from bendrel.exchange.paper.flowing import Pages
 from bendrel.exchange.paper.paper import (
     FIGURE,

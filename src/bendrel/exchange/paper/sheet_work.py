@@ -7,26 +7,26 @@ from datetime import date
 
 from reportlab.lib.units import mm as MM
 
-from bendrel.core.work.steps import Step
+from bendrel.core.work.step import Step
 from bendrel.exchange.paper.flowing import Pages
 from bendrel.exchange.paper.paper import INK, LEFT, RIGHT, SECOND, STOP, TEXT, text_at, wrapped
 
-HEADINGS = {"install": "Fit", "test": "Prove"}
+HEADINGS = {"fit": "Fit", "prove": "Prove"}
 
 
 def closing_of(steps: Sequence[Step]) -> list[Step]:
     """The steps of fitting and proving among those of a line."""
-    return [step for step in steps if step.work]
+    return [step for step in steps if step.whole]
 
 
 def work_pages(pages: Pages, steps: Sequence[Step], *, name: str, job: str, today: date) -> None:
     """Write the steps of fitting and proving on pages of their own."""
     pages.head(name, job, "Fit and prove", today)
-    kind = ""
+    stage = ""
     for number, step in enumerate(closing_of(steps), start=1):
-        if step.kind != kind:
-            kind = step.kind
-            pages.heading(HEADINGS[kind])
+        if step.stage != stage:
+            stage = step.stage
+            pages.heading(HEADINGS[stage])
         for caution in step.cautions:
             pages.paragraph(caution, 9, STOP)
         _ticked(pages, f"{number}. {step.text}", step.why)

@@ -21,8 +21,8 @@ from bendrel.core.line.document import Line
 from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.planner import tube_of_plan
 from bendrel.core.record import record
-from bendrel.core.work.step_by_step import BenchStep, bench_steps
-from bendrel.core.work.tube_work import cautioned, steps_for
+from bendrel.core.work.making import bench_steps, steps_for
+from bendrel.core.work.step import Step, cautioned
 from bendrel.exchange.paper.tape import build_tape
 from bendrel.services.errors import Refused
 from bendrel.services.shelf.tubes import tube_of
@@ -46,7 +46,7 @@ class PartStanding:
     """A part that is being made: its steps and how it stands."""
 
     part: Part
-    steps: tuple[BenchStep, ...]
+    steps: tuple[Step, ...]
     remade: Remade
 
 

@@ -165,7 +165,7 @@ def _half_made(shop: Shop, job_id: str, line_id: str) -> None:
             angle="" if short is None else f"{following.angle_deg - short:.0f}",
             unit=making.document.unit,
         )
-        keys = [step.key for step in told.steps]
+        keys = [step.id for step in told.steps]
         here = keys.index(f"bend-{entry.bend}")
         state = MakingState(
             done=tuple(keys[: here + 1]),

@@ -63,7 +63,7 @@ def signed_off(shop: Shop, line_id: str) -> None:
         checks=tuple(
             FunctionCheck(step=step.run, works="yes", by=JONAS, at=at)
             for step in said.steps
-            if step.group == "works"
+            if step.kind == "works"
         ),
     )
     saved = shop.lines.save(line_id, opened.version, replace(opened.document, proving=proving))

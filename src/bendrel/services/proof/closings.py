@@ -21,7 +21,7 @@ from bendrel.core.plan.planner import plan_line
 from bendrel.core.record import record
 from bendrel.core.work.asked import HoldProof, proof_of
 from bendrel.core.work.balancing import balance_of
-from bendrel.core.work.closing import WorkStep, work_of
+from bendrel.core.work.closing import work_of
 from bendrel.core.work.follow_up import Due, due_of, first_follow_ups
 from bendrel.core.work.holding import HoldProposal, HoldUnread, air_of, hold_test, proposed
 from bendrel.core.work.joints import LineJoint, joints_of
@@ -30,6 +30,7 @@ from bendrel.core.work.proof.hold import MOST_ROWS, HoldError, HoldResult, HoldT
 from bendrel.core.work.put_on import PutOn
 from bendrel.core.work.sign_off import InTheWay, in_the_way, last_hold, places_of, step_done, still_on_now
 from bendrel.core.work.standing import JointStanding, standing_of
+from bendrel.core.work.step import Step
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.line.lines import Lines, OpenLine
 from bendrel.services.proof.proof_runs import ProofRuns
@@ -63,7 +64,7 @@ class Closing:
 
     joints: tuple[LineJoint, ...]
     standing: tuple[JointStanding, ...]
-    steps: tuple[WorkStep, ...]
+    steps: tuple[Step, ...]
     done: tuple[str, ...]
     put_on: tuple[PutOn, ...]
     on: tuple[str, ...]

@@ -47,7 +47,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
   const { making, standing, reckoning, keep } = editor;
   const { steps, remade } = standing;
   const done = new Set(making.state.done ?? []);
-  const first = steps.findIndex((step) => !done.has(step.key));
+  const first = steps.findIndex((step) => !done.has(step.id));
   const [at, setAt] = useState<number | null>(null);
   const [comparing, setComparing] = useState(false);
   const [now, setNow] = useState(Date.now());
@@ -88,7 +88,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
       else if (event.key === "ArrowLeft") go(index - 1);
       else if (event.key.toLowerCase() === "t" && !ended) keep(toggled);
       else if (event.key === "Enter" && !target.closest("button, a") && step && step.bend == null && !ended)
-        tick(step.key);
+        tick(step.id);
       else return;
       event.preventDefault();
     };
@@ -141,12 +141,12 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
         }}
       >
         {steps.map((item, k) => (
-          <li key={item.key}>
+          <li key={item.id}>
             <Box
               component="button"
               onClick={() => go(k)}
               aria-current={k === index ? "step" : undefined}
-              aria-label={`${k + 1}, ${item.bend != null ? item.text : (KINDS[item.kind] ?? item.kind)}${done.has(item.key) ? ", done" : ""}`}
+              aria-label={`${k + 1}, ${item.bend != null ? item.text : (KINDS[item.kind] ?? item.kind)}${done.has(item.id) ? ", done" : ""}`}
               sx={{
                 all: "unset",
                 boxSizing: "border-box",
@@ -156,12 +156,12 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
                 display: "grid",
                 placeContent: "center",
                 font: `600 18px ${condensed}`,
-                color: k === index ? "var(--paper)" : done.has(item.key) ? "var(--good)" : "var(--second)",
+                color: k === index ? "var(--paper)" : done.has(item.id) ? "var(--good)" : "var(--second)",
                 background: k === index ? "var(--ink)" : "transparent",
                 "&:focus-visible": { outline: "3px solid var(--action)", outlineOffset: -3 },
               }}
             >
-              {done.has(item.key) ? "✓" : k + 1}
+              {done.has(item.id) ? "✓" : k + 1}
             </Box>
           </li>
         ))}
@@ -185,10 +185,10 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             <Cautions texts={step.cautions ?? []} large />
             {step.bend != null ? (
               <BendStep
-                key={step.key}
+                key={step.id}
                 editor={editor}
                 bend={step.bend}
-                done={done.has(step.key)}
+                done={done.has(step.id)}
                 onDone={() => setAt(null)}
               />
             ) : (
@@ -223,16 +223,16 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             sx={{ ...big, flex: 1, minWidth: 200 }}
             variant="contained"
             color="secondary"
-            onClick={() => (done.has(step.key) ? untick(step.key) : tick(step.key))}
+            onClick={() => (done.has(step.id) ? untick(step.id) : tick(step.id))}
           >
-            {done.has(step.key) ? "Not done after all" : "Done"}
+            {done.has(step.id) ? "Not done after all" : "Done"}
           </Button>
         )}
         {step?.bend != null &&
           !comparing &&
           !ended &&
           !reckoning &&
-          (remade.next?.move.bend === step.bend || done.has(step.key)) && (
+          (remade.next?.move.bend === step.bend || done.has(step.id)) && (
             <Button
               type="submit"
               form={BEND_FORM}
@@ -240,7 +240,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
               variant="contained"
               color="secondary"
             >
-              {done.has(step.key) ? "Keep these readings" : "Bent"}
+              {done.has(step.id) ? "Keep these readings" : "Bent"}
             </Button>
           )}
         {(!step || ended || comparing) && <Box sx={{ flex: 1 }} />}

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { useState } from "react";
 import { useParams } from "react-router";
-import type { Closing, OpenLine, WorkStep } from "../../api/types";
+import type { Closing, OpenLine, Step } from "../../api/types";
 import { left, localTime, ticked, withProving } from "../../doc/proving";
 import { SelectionProvider } from "../../doc/select";
 import { useClosing } from "../../doc/useClosing";
@@ -44,10 +44,10 @@ function Steps({ first, stage }: { first: OpenLine; stage: "fit" | "prove" }) {
   const index = Math.min(at ?? (open < 0 ? steps.length : open), steps.length);
   const step = steps[index];
   const go = (to: number) => setAt(Math.max(0, Math.min(steps.length, to)));
-  const turn = (one: WorkStep) => {
+  const turn = (one: Step) => {
     const on = !done.has(one.id);
     editor.edit((was) =>
-      one.group === "works"
+      one.kind === "works"
         ? withProving(was, ({ checks }) => ({
             checks: [
               ...checks.filter((check) => check.step !== one.run),
@@ -60,7 +60,7 @@ function Steps({ first, stage }: { first: OpenLine; stage: "fit" | "prove" }) {
   };
   const byHand = step?.does !== "looks" && step?.does !== "holds";
 
-  const word = step?.group === "works" ? "It works" : "Done";
+  const word = step?.kind === "works" ? "It works" : "Done";
   return (
     <StepFrame
       title={`${editor.document.name}, ${stage}`}
@@ -92,7 +92,7 @@ function Steps({ first, stage }: { first: OpenLine; stage: "fit" | "prove" }) {
   );
 }
 
-function OneStep({ editor, closing, step }: { editor: LineEditor; closing: Closing; step: WorkStep }) {
+function OneStep({ editor, closing, step }: { editor: LineEditor; closing: Closing; step: Step }) {
   const joint = closing.joints.find((one) => one.id === step.joint);
   const { unit } = editor.document;
   return (
@@ -119,7 +119,7 @@ function OneStep({ editor, closing, step }: { editor: LineEditor; closing: Closi
         </Box>
       )}
       {step.why && <Box sx={{ fontSize: 24, color: "var(--second)", mt: 2 }}>{step.why}</Box>}
-      {step.asks.length > 0 && step.group !== "works" && (
+      {step.asks.length > 0 && step.kind !== "works" && (
         <Box sx={{ mt: 2, "& input, & select": { fontSize: 24, minHeight: 56 }, "& button": { fontSize: 22 } }}>
           <FillLog editor={editor} closing={closing} step={step} />
         </Box>

@@ -53,8 +53,8 @@ export function MakePanel({ editor, view }: Props) {
   const stays = editor.document.spans.some(
     (span) => span.id === editor.tube && "state" in span && span.state === "stays",
   );
-  const made = steps.filter((step) => !step.work);
-  const behind = steps.filter((step) => step.work);
+  const made = steps.filter((step) => !step.whole);
+  const behind = steps.filter((step) => step.whole);
   const ready = part !== null && !old && editor.save === "saved";
   const stops = [...(plan?.findings ?? []), ...(view.bench?.findings ?? [])].filter(
     (finding) => finding.severity === "stop" && !finding.set_aside,
@@ -134,7 +134,7 @@ export function MakePanel({ editor, view }: Props) {
         >
           <Box component="ol" sx={{ m: 0, p: 0, listStyle: "none" }}>
             {behind.map((step, k) => (
-              <Told key={step.work} step={step} number={made.length + k + 1} />
+              <Told key={step.id} step={step} number={made.length + k + 1} />
             ))}
           </Box>
         </Section>

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
-import type { Closing, FunctionCheck, WorkStep } from "../../api/types";
+import type { Closing, FunctionCheck, Step } from "../../api/types";
 import { localTime, withProving } from "../../doc/proving";
 import type { LineEditor } from "../../doc/useLine";
 import { condensed } from "../../theme/theme";
@@ -12,7 +12,7 @@ type Works = FunctionCheck["works"];
 
 /** Proof of function beside proof of tightness. */
 export function Functions({ editor, closing }: { editor: LineEditor; closing: Closing }) {
-  const steps = closing.steps.filter((step) => step.group === "works");
+  const steps = closing.steps.filter((step) => step.kind === "works");
   if (steps.length === 0) return null;
   return (
     <Box component="section" aria-label="Does it work" sx={{ mb: 2 }}>
@@ -46,7 +46,7 @@ function Strokes({ editor }: { editor: LineEditor }) {
   );
 }
 
-function Check({ editor, step }: { editor: LineEditor; step: WorkStep }) {
+function Check({ editor, step }: { editor: LineEditor; step: Step }) {
   const check = editor.document.proving.checks.find((one) => one.step === step.run);
   const set = (part: { works?: Works; value?: string; note?: string }) =>
     editor.edit((was) =>

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
-import type { Closing, FillRow, WorkStep } from "../../api/types";
+import type { Closing, FillRow, Step } from "../../api/types";
 import { blankFill, changed, localTime, withProving } from "../../doc/proving";
 import type { LineEditor } from "../../doc/useLine";
 import { Typed, Word } from "../../ui/Entry";
@@ -9,10 +9,10 @@ import { Typed, Word } from "../../ui/Entry";
 interface Props {
   editor: LineEditor;
   closing: Closing;
-  step: WorkStep;
+  step: Step;
 }
 
-type Asked = WorkStep["asks"][number];
+type Asked = Step["asks"][number];
 const ASKS: Record<Exclude<Asked, "air">, { label: string; hint: string }> = {
   into: { label: "Fluid in", hint: "in, ml" },
   out: { label: "Fluid out", hint: "out, ml" },

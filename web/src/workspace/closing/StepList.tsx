@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import type { ReactNode } from "react";
-import type { Closing, Line, LineJoint, Unit, WorkStep } from "../../api/types";
+import type { Closing, Line, LineJoint, Unit, Step } from "../../api/types";
 import { ticked, withJoint, workAt } from "../../doc/proving";
 import type { LineEditor } from "../../doc/useLine";
 import { sayTorque } from "../../format/units";
@@ -11,15 +11,15 @@ import { SourceLine } from "../../ui/Working";
 interface Props {
   editor: LineEditor;
   closing: Closing;
-  group: WorkStep["group"];
+  group: Step["kind"];
   title: string;
   /** What stands under a step that asks for more than a tick. */
-  under?: (step: WorkStep) => ReactNode;
+  under?: (step: Step) => ReactNode;
 }
 
 /** One group of steps in their order, each ticked by itself; what a joint needs stands at its step. */
 export function StepList({ editor, closing, group, title, under }: Props) {
-  const steps = closing.steps.filter((step) => step.group === group && step.does !== "looks");
+  const steps = closing.steps.filter((step) => step.kind === group && step.does !== "looks");
   if (steps.length === 0) return null;
   const done = shownDone(editor.document, closing);
   return (
@@ -43,7 +43,7 @@ export function StepList({ editor, closing, group, title, under }: Props) {
 export function shownDone(line: Line, closing: Closing): ReadonlySet<string> {
   const ticks = new Set(line.proving.done);
   const logged = new Set(line.proving.fills.map((row) => row.step));
-  const byTick = (step: WorkStep) => !step.does.match(/looks|holds/) && step.group !== "works" && !logged.has(step.run);
+  const byTick = (step: Step) => !step.does.match(/looks|holds/) && step.kind !== "works" && !logged.has(step.run);
   return new Set(
     closing.steps
       .filter((step) => ticks.has(step.id) || (!byTick(step) && closing.done.includes(step.id)))
@@ -51,7 +51,7 @@ export function shownDone(line: Line, closing: Closing): ReadonlySet<string> {
   );
 }
 
-export const jointOf = (closing: Closing, step: WorkStep): LineJoint | undefined =>
+export const jointOf = (closing: Closing, step: Step): LineJoint | undefined =>
   closing.joints.find((joint) => joint.id === step.joint);
 
 function StepRow({
@@ -63,7 +63,7 @@ function StepRow({
 }: {
   editor: LineEditor;
   closing: Closing;
-  step: WorkStep;
+  step: Step;
   done: boolean;
   children: ReactNode;
 }) {
