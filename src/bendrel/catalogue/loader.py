@@ -14,6 +14,7 @@ from pydantic import TypeAdapter
 from bendrel.core.findings import Source
 from bendrel.core.geometry.clips import Clip, ClipSpacing
 from bendrel.core.parts.bender import Bender
+from bendrel.core.parts.circuit_row import CircuitRow
 from bendrel.core.parts.clearance import Clearance
 from bendrel.core.parts.component import Component, ComponentFamily
 from bendrel.core.parts.finding_row import FindingRow
@@ -100,6 +101,8 @@ def load_kit() -> Kit:
         ),
         advice=TypeAdapter(dict[str, Advice]).validate_python(rules["advice"]),
         limits=TypeAdapter(dict[str, Limit]).validate_python(rules["limits"]),
+        circuit_findings=_by_id(CircuitRow, _named("circuit_findings.toml")),
+        circuit_source=Source(**toml_file("circuit_findings.toml")["source"]),
         steps=_by_id(StepRow, _named("steps.toml")),
         findings=_by_id(FindingRow, _named("findings.toml")),
         arguments=_typed(Argument, toml_file("repair.toml")["argument"]),

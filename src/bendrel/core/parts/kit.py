@@ -9,6 +9,7 @@ from bendrel.core.findings import Source
 from bendrel.core.geometry.clips import Clip, ClipSpacing
 from bendrel.core.parts.bender import Bender
 from bendrel.core.parts.calibration import Calibration, calibrated
+from bendrel.core.parts.circuit_row import CircuitRow
 from bendrel.core.parts.clearance import Clearance
 from bendrel.core.parts.component import Component, ComponentFamily
 from bendrel.core.parts.finding_row import FindingRow
@@ -116,6 +117,8 @@ class Kit:
     advice: Mapping[str, Advice]
     limits: Mapping[str, Limit]
     findings: Mapping[str, FindingRow]
+    circuit_findings: Mapping[str, CircuitRow]
+    circuit_source: Source
     steps: Mapping[str, StepRow]
     arguments: tuple[Argument, ...]
     splicing: Splicing
