@@ -24,6 +24,7 @@ from bendrel.core.parts.tube_strength import tube_strength
 from bendrel.core.parts.wetting import Wetting, wetting
 from bendrel.core.record import record
 from bendrel.core.units.notation import format_length
+from bendrel.core.units.quantities import format_pressure
 from bendrel.core.work.chosen import Chosen
 
 
@@ -66,6 +67,10 @@ class Whole:
         """A length in the person's unit."""
         return format_length(mm, self.line.unit)
 
+    def say_kpa(self, kpa: float) -> str:
+        """A pressure in the person's system."""
+        return format_pressure(kpa, self.line.unit)
+
     def say_apart(self, one_mm: float, other_mm: float) -> tuple[str, str]:
         """Two lengths that differ, as finely as it takes for them to read differently."""
         unit = self.line.unit
@@ -86,6 +91,7 @@ class Whole:
         where: Place,
         /,
         *,
+        code: Code | None = None,
         source: Source | None = None,
         severity: Severity | None = None,
         safety: bool | None = None,
@@ -109,7 +115,7 @@ class Whole:
         said = row.critical if critical and row.critical else row.severity
         return Finding(
             severity=severity or said or "note",
-            code=row.code or cast(Code, row.id),
+            code=code or row.code or cast(Code, row.id),
             where=where,
             title=row.title.format(**words) if title is None else title,
             message=(row.message or "{rule}").format(**words) if message is None else message,

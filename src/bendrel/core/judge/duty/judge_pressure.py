@@ -10,7 +10,6 @@ from bendrel.core.flow.carried import Carried
 from bendrel.core.flow.strength import Element, ElementKind
 from bendrel.core.judge.case import Case, Whole, choose
 from bendrel.core.line.paths import at
-from bendrel.core.units.quantities import format_pressure
 
 TOO_HOT: Mapping[ElementKind, Code] = {
     "tube": "too_hot_tube",
@@ -42,6 +41,15 @@ TOO_WEAK: Mapping[ElementKind, Code] = {
 }
 
 
+_STRONGER: Mapping[ElementKind, str] = {
+    "tube": "Choose a thicker wall, another material, or a larger radius.",
+    "end": "Choose an end that is rated for it.",
+    "hose": "Choose hose of a higher rating, with ends crimped by a hose shop.",
+    "component": "Choose one that is rated for it.",
+    "clamps": "Bead the tube, two clamps each side, or a crimped hose.",
+}
+
+
 def judge_pressure(case: Whole) -> Iterator[Finding]:
     """Findings on strength and fluid of one planned line."""
     carried = case.chosen.carried
@@ -57,15 +65,14 @@ def _strength(case: Whole, carried: Carried) -> Iterator[Finding]:
     duty = carried.duty
     for element in case.chosen.strength.elements:
         if element.too_hot:
-            yield Finding(
-                severity="stop",
+            yield case.told(
+                "too_hot",
+                element.where,
                 code=TOO_HOT[element.kind],
-                where=element.where,
-                title=f"Too hot for the {element.name}",
-                message=f"The line runs at up to {duty.hot_c:.0f} °C; {_limit_of_heat(case, element)}.",
                 source=element.source,
-                advice="Choose a material or class made for the heat, or keep it away from it.",
-                safety=True,
+                element=element,
+                hot_c=duty.hot_c,
+                limit=_limit_of_heat(case, element),
             )
         elif duty.vacuum:
             continue
@@ -74,54 +81,34 @@ def _strength(case: Whole, carried: Carried) -> Iterator[Finding]:
         elif element.allowed_kpa is not None and element.allowed_kpa < duty.working_kpa - 1e-6:
             yield _too_weak(case, carried, element)
         elif element.burst_kpa is not None and element.burst_kpa < duty.test_kpa:
-            burst = format_pressure(element.burst_kpa, case.line.unit)
-            tested = format_pressure(duty.test_kpa, case.line.unit)
-            yield Finding(
-                severity="stop",
+            yield case.told(
+                "under_test",
+                element.where,
                 code=UNDER_TEST[element.kind],
-                where=element.where,
-                title=f"Would burst at its test: {element.name}",
-                message=f"It bursts at {burst} and is tested at {tested}.",
                 source=element.source,
-                advice="Choose a thicker wall or another material.",
-                safety=True,
+                element=element,
+                burst=case.say_kpa(element.burst_kpa),
+                tested=case.say_kpa(duty.test_kpa),
             )
 
 
 def _unknown(case: Whole, carried: Carried, element: Element) -> Finding:
-    rule = case.kit.advice["rating"]
-    critical = case.service.safety_critical
-    working = format_pressure(carried.duty.working_kpa, case.line.unit)
-    return Finding(
-        severity="stop" if critical else "caution",
-        code=UNRATED[element.kind],
-        where=element.where,
-        title=f"Not known whether it holds: {element.name}",
-        message=f"The line works at {working}; {element.words}. {rule.text}",
-        source=rule.source,
-        advice="Find its maker's figure, or choose one whose rating is known.",
-        safety=critical,
-    )
+    working, code = case.say_kpa(carried.duty.working_kpa), UNRATED[element.kind]
+    return case.told("rating_unknown", element.where, code=code, element=element, working=working)
 
 
 def _too_weak(case: Whole, carried: Carried, element: Element) -> Finding:
-    allowed = format_pressure(element.allowed_kpa or 0.0, case.line.unit)
-    working = format_pressure(carried.duty.working_kpa, case.line.unit)
     why = f" {case.kit.advice['weakest'].text}" if element.kind == "tube" else ""
-    return Finding(
-        severity="stop",
+    return case.told(
+        "too_weak",
+        element.where,
         code=TOO_WEAK[element.kind],
-        where=element.where,
-        title=f"Not strong enough: {element.name}",
-        message=f"{allowed} is allowed, the line works at {working} ({element.words}).{why}",
         source=element.source,
-        advice={
-            "tube": "Choose a thicker wall, another material, or a larger radius.",
-            "end": "Choose an end that is rated for it.",
-            "hose": "Choose hose of a higher rating, with ends crimped by a hose shop.",
-            "component": "Choose one that is rated for it.",
-            "clamps": "Bead the tube, two clamps each side, or a crimped hose.",
-        }[element.kind],
+        element=element,
+        allowed=case.say_kpa(element.allowed_kpa or 0.0),
+        working=case.say_kpa(carried.duty.working_kpa),
+        why=why,
+        advice=_STRONGER[element.kind],
         fix=_stronger(case, element),
         safety=True,
     )

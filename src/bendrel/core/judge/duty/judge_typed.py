@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from bendrel.core.codes import Code
-from bendrel.core.findings import Finding, Source
+from bendrel.core.findings import Finding, Severity, Source
 from bendrel.core.flow.carried import Carried
 from bendrel.core.flow.strength import strength_of
 from bendrel.core.judge.case import Whole
@@ -72,15 +72,10 @@ def _heat(case: Whole, carried: Carried) -> Iterator[Finding]:
 
 def _unusual(case: Whole, source: Source, code: Code, what: str, told: str, stops: bool) -> Finding:
     """A question about a figure; it `stops` only a line that can hurt someone."""
-    return Finding(
-        severity="stop" if stops and case.service.safety_critical else "caution",
-        code=code,
-        where=case.whole(),
-        title=f"{what} on {case.service.a_line}?",
-        message=f"{told} {case.kit.advice[code].text}",
-        source=source,
-        safety=case.service.safety_critical,
-    )
+    severity: Severity = "stop" if stops and case.service.safety_critical else "caution"
+    said = f"{told} {case.kit.advice[code].text}"
+    where = case.whole()
+    return case.told("unusual", where, code=code, severity=severity, source=source, what=what, said=said)
 
 
 def _weak_at_the_usual(case: Whole, carried: Carried) -> list[str]:

@@ -28,7 +28,6 @@ def judge_measure(case: Case, measured: Measured) -> Iterator[Finding]:
 
 
 def _check(case: Case, check: Check) -> Finding:
-    rule = case.kit.advice["checks"]
     code = CODES[check.kind]
     if check.kind in ("wire", "tape"):
         name = "Wire" if check.kind == "wire" else "Tape from rim to rim"
@@ -37,25 +36,8 @@ def _check(case: Case, check: Check) -> Finding:
     else:
         title = f"Port {check.kind[-1]} points {format_angle(check.computed)} away from the readings"
         off, allowed = format_angle(check.computed), format_angle(check.allowed)
-    if check.agrees:
-        return Finding(
-            severity="note",
-            code=code,
-            where=case.this(),
-            title=title,
-            message=f"Within the {allowed} that tape and gauge can be off.",
-            source=rule.source,
-        )
-    return Finding(
-        severity="caution",
-        code=code,
-        where=case.this(),
-        title=title,
-        message=f"They differ by {off}; reading error explains {allowed}.",
-        source=rule.source,
-        advice=rule.text,
-        safety=case.service.safety_critical,
-    )
+    kind = "check_agrees" if check.agrees else "check_differs"
+    return case.told(kind, case.this(), code=code, title=title, off=off, allowed=allowed)
 
 
 def _string(case: Case) -> Iterator[Finding]:

@@ -65,34 +65,13 @@ def _thin(case: Case, end: EndName) -> Iterator[Finding]:
 def _flaring(case: Case, end: EndName) -> Iterator[Finding]:
     fitting, material = case.fittings[end], case.material
     if fitting.beaded and not material.beads:
-        rule = case.kit.advice["no_bead_in_it"]
-        yield case.told(
-            "no_flare",
-            case.at_end(end),
-            message=rule.text,
-            source=rule.source,
-            fix=_best(case, end),
-            material=material.name,
-        )
+        yield case.told("no_flare", case.at_end(end), fix=_best(case, end))
         return
     if not fitting.flared or formed_in(material, fitting):
         return
     hard = material.flares != "not at all"
-    rule = case.kit.advice["double_flare_hard" if hard else "no_flare"]
-    yield Finding(
-        severity="caution" if hard else "stop",
-        code="double_flare_hard" if hard else "no_flare",
-        where=case.at_end(end),
-        title=f"End {end}: "
-        + (f"a {fitting.name} is hard in {material.name}" if hard else f"{material.name} does not flare"),
-        message=rule.text,
-        source=rule.source,
-        advice="Choose a softer material, or adapt both ports to 37° single flares."
-        if hard
-        else "Choose an end made for plastic tube.",
-        fix=_single_37(case, end) if hard else _best(case, end),
-        safety=case.service.safety_critical,
-    )
+    kind, fix = ("double_flare_hard", _single_37) if hard else ("no_flare_in_it", _best)
+    yield case.told(kind, case.at_end(end), fix=fix(case, end), name=fitting.name)
 
 
 def _single_37(case: Case, end: EndName) -> Fix | None:

@@ -142,21 +142,8 @@ def _push(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
     share = f"{side.fit.interference:+.0%}"
     figures = f"{side.on_mm:.1f} mm in a bore of {hose.hose.id_mm:.1f} mm is {share}"
     if side.fit.push in ("loose", "too tight"):
-        loose = side.fit.push == "loose"
-        limit = case.kit.limits["hose_loose" if loose else "hose_warm"]
-        yield Finding(
-            severity="stop",
-            code="hose_loose" if loose else "hose_tight",
-            where=where,
-            title=f"Hose too {'loose' if loose else 'tight'} on {on}",
-            message=f"{figures}: "
-            + ("no clamp makes up for it." if loose else "it splits or is never seated."),
-            source=limit.source,
-            advice="Choose the bore that fits; where one hose would join two diameters, a reducing "
-            "connector between two hoses.",
-            fix=fitting_bore(case, hose),
-            safety=case.service.safety_critical,
-        )
+        kind = "hose_loose" if side.fit.push == "loose" else "hose_tight"
+        yield case.told(kind, where, fix=fitting_bore(case, hose), on=on, figures=figures)
     elif side.fit.push == "warm":
         limit = case.kit.limits["hose_warm"]
         yield case.told(
