@@ -103,7 +103,7 @@ def _with_end(line: Line, kit: Kit, tube: RigidSpan, end: EndName, name: str) ->
         return None
     nut = nut_for_port(kit, kit.fittings[name], row.size)
     made = replace(choice, fitting=name, nut=nut.id if nut else None)
-    return with_span(line, replace(tube, end_a=made) if end == "A" else replace(tube, end_b=made))
+    return with_span(line, tube.with_end(end, made))
 
 
 def _suited(line: Line, kit: Kit, name: str) -> Line:

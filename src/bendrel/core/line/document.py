@@ -7,6 +7,7 @@ place in a list. What comes without an id gets the next free one.
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, get_args
 
 from annotated_types import Ge, Le, MaxLen, MinLen
@@ -220,6 +221,10 @@ class RigidSpan:
     def end(self, name: EndName) -> TubeEnd:
         """End A or end B."""
         return self.end_a if name == "A" else self.end_b
+
+    def with_end(self, name: EndName, end: TubeEnd) -> RigidSpan:
+        """The same with another end there."""
+        return replace(self, end_a=end) if name == "A" else replace(self, end_b=end)
 
 
 @record
@@ -462,6 +467,10 @@ class Line:
     def port(self, name: EndName) -> Port:
         """The port at end A or end B."""
         return self.port_a if name == "A" else self.port_b
+
+    def with_port(self, name: EndName, port: Port) -> Line:
+        """The same with another port there."""
+        return replace(self, port_a=port) if name == "A" else replace(self, port_b=port)
 
     def span(self, span_id: str) -> Span:
         """One span. Raises KeyError."""

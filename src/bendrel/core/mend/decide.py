@@ -7,14 +7,13 @@ from dataclasses import replace
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.geometry.parts import cut_across
 from bendrel.core.ids import NotAChain
-from bendrel.core.joints.pieces import best_clamp
 from bendrel.core.line.condition import Decision
-from bendrel.core.line.document import BendReadings, HoseSpan, Joint, Line, RigidSpan, TubeEnd
+from bendrel.core.line.document import BendReadings, Joint, Line, RigidSpan, TubeEnd
 from bendrel.core.line.edits.chain import fresh_id, place_of, rigid_at
 from bendrel.core.line.edits.split import split
 from bendrel.core.line.rewrite import computed_length
 from bendrel.core.line.run import with_span
-from bendrel.core.mend.hoses import hose_for
+from bendrel.core.mend.hoses import clamped_hose
 from bendrel.core.mend.lengths import flare_loss
 from bendrel.core.mend.offer import Offer
 from bendrel.core.parts.kit import Kit
@@ -63,21 +62,19 @@ def _cuts(offer: Offer) -> tuple[float, float]:
     return offer.cut_a_mm, offer.cut_b_mm
 
 
-def _three(line: Line, rigid: Rigid, offer: Offer, joint: Joint) -> tuple[Line, str, str, str]:
-    """The tube cut twice: what stays on the side of A, what is cut out, what stays on the side of B."""
-    a, b = _cuts(offer)
-    ids = tuple(bend.id for bend in rigid.part.bends)
-    parts = cut_across(rigid.shape, a)
-    first = rigid.run.span.id
-    middle = fresh_id(line, "s")
+def cut_out(line: Line, rigid: Rigid, a_mm: float, b_mm: float, joint: Joint) -> tuple[Line, str, str, str]:
+    """A tube cut twice, with `joint` at both cuts: the line, and the ids of what stays on the side of A, of
+    what is cut out, and of what stays on the side of B."""
+    ids, parts = tuple(bend.id for bend in rigid.part.bends), cut_across(rigid.shape, a_mm)
+    first, middle = rigid.run.span.id, fresh_id(line, "s")
     last = fresh_id(line, "s", (middle,))
-    made = split(line, first, rigid.shape, ids, a, joint, middle)
-    made = split(made, middle, parts.behind, ids[parts.first_bend :], b - a, joint, last)
+    made = split(line, first, rigid.shape, ids, a_mm, joint, middle)
+    made = split(made, middle, parts.behind, ids[parts.first_bend :], b_mm - a_mm, joint, last)
     return made, first, middle, last
 
 
 def _with_piece(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Line:
-    made, first, middle, last = _three(line, rigid, offer, _joint(line, offer, reason))
+    made, first, middle, last = cut_out(line, rigid, *_cuts(offer), _joint(line, offer, reason))
     use, between = _loss(kit, offer, rigid), offer.stop_mm or 0.0
     end = _end(kit, offer, rigid.tube)
     made = _changed(made, first, "stays", b_mm=-use, end_b=end)
@@ -93,22 +90,13 @@ def _loss(kit: Kit, offer: Offer, rigid: Rigid) -> float:
 
 
 def _with_hose(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> Line:
-    made, first, middle, last = _three(line, rigid, offer, Joint(why=reason[:400]))
+    made, first, middle, last = cut_out(line, rigid, *_cuts(offer), Joint(why=reason[:400]))
     bead = TubeEnd(fitting=offer.fitting or "plain")
     made = _changed(made, first, "stays", end_b=bead)
     made = _changed(made, last, "stays", end_a=bead)
-    cut_out = rigid_at(made, middle)
-    readings = cut_out.readings
-    hose = hose_for(kit, kit.services[line.service], rigid.tube.od_mm)
-    if hose is None:
-        raise NotAChain("The catalogue has no hose of the usual class that goes on this tube.")
-    span = HoseSpan(
-        id=middle,
-        hose=hose.id,
-        length=computed_length(offer.piece_mm or 0.0, line.unit),
-        clamp=best_clamp(kit, line.service, hose, rigid.tube.od_mm),
-        shape=readings if isinstance(readings, BendReadings) else None,
-    )
+    readings = rigid_at(made, middle).readings
+    hose = clamped_hose(line, kit, middle, rigid.tube.od_mm, offer.piece_mm or 0.0)
+    span = replace(hose, shape=readings if isinstance(readings, BendReadings) else None)
     at = place_of(made, middle)
     return replace(made, spans=(*made.spans[:at], span, *made.spans[at + 1 :]))
 

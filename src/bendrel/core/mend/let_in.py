@@ -7,35 +7,30 @@ from dataclasses import replace
 from typing import Literal
 
 from bendrel.core.bend.tube.planned import Rigid
+from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import ShapeError, bend_spans
-from bendrel.core.geometry.parts import cut_across
 from bendrel.core.ids import NotAChain
 from bendrel.core.joints.direction import Flows, flow_of
-from bendrel.core.joints.pieces import best_clamp
 from bendrel.core.line.document import (
     BendReadings,
     ComponentKind,
     ComponentSpan,
-    HoseSpan,
     Joint,
     Line,
-    RigidSpan,
     TubeEnd,
 )
 from bendrel.core.line.edits.chain import fresh_id, insert_beside, place_of, rigid_at
-from bendrel.core.line.edits.split import split
 from bendrel.core.line.rewrite import computed_length
-from bendrel.core.line.run import with_span
+from bendrel.core.line.run import ENDS, with_span
 from bendrel.core.mend.allowed import NO_RATING, WORDS, allowed, worst
-from bendrel.core.mend.cuts import Stretch, straights, why_not
-from bendrel.core.mend.hoses import hose_for
+from bendrel.core.mend.cuts import straights, why_not
+from bendrel.core.mend.decide import cut_out
+from bendrel.core.mend.hoses import clamped_hose, hose_for, no_hose
 from bendrel.core.mend.lengths import hose_lap
 from bendrel.core.mend.offer import Reason, Word
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.service import Service
-from bendrel.core.parts.tube import Tube
 from bendrel.core.record import record
-from bendrel.core.units.lengths import Length
 
 Joined = Literal["hoses", "its own ends"]
 Mounted = Literal["in line", "elsewhere, on hoses"]
@@ -101,8 +96,7 @@ def place_of_component(
         word, reasons, fitting = said.word, list(said.reasons), said.fitting
         if hose_for(kit, service, rigid.tube.od_mm) is None:
             word = "refused"
-            text = f"No hose of the usual class goes on {rigid.tube.od_mm:g} mm: all are loose or too tight."
-            reasons.append(Reason(text=text, source=kit.limits["hose_warm"].source))
+            reasons.append(no_hose(kit, rigid.tube.od_mm))
     elif service.left_to:
         word = "refused"
         reasons.append(Reason(text=f"It is not made here: {service.left_to}.", source=service.source))
@@ -162,12 +156,9 @@ _ADVICE: dict[tuple[ComponentKind, bool], str] = {
 
 def _longest(rigid: Rigid, wide_mm: float, room_mm: float) -> float:
     """The middle of the longest straight that has the room, clear of the tube's own ends."""
-    best: Stretch | None = None
-    for one in straights(rigid.shape):
-        if best is None or one.stop_mm - one.start_mm > best.stop_mm - best.start_mm:
-            best = one
-    if best is None or best.stop_mm - best.start_mm < wide_mm + 2 * room_mm:
-        longest = 0.0 if best is None else best.stop_mm - best.start_mm
+    best = max(straights(rigid.shape), key=lambda one: one.stop_mm - one.start_mm, default=None)
+    longest = 0.0 if best is None else best.stop_mm - best.start_mm
+    if best is None or longest < wide_mm + 2 * room_mm:
         raise ShapeError(
             f"No straight has room: {wide_mm + 2 * room_mm:.0f} mm are needed, the longest is "
             f"{longest:.0f} mm. Mount it elsewhere, on hoses."
@@ -204,15 +195,8 @@ def let_in(line: Line, kit: Kit, rigid: Rigid, new: LetIn, place: LetInPlace) ->
     joined by hoses. Raises NotAChain for a refused place."""
     if place.verdict == "refused":
         raise NotAChain(f"This is refused: {place.reasons[0].text}")
-    first = rigid.run.span.id
-    ids = tuple(bend.id for bend in rigid.part.bends)
-    gone = fresh_id(line, "s")
-    last = fresh_id(line, "s", (gone,))
-    part = fresh_id(line, "c")
-    made = split(line, first, rigid.shape, ids, place.cut_a_mm, Joint(), gone)
-    behind = cut_across(rigid.shape, place.cut_a_mm)
-    between = place.cut_b_mm - place.cut_a_mm
-    made = split(made, gone, behind.behind, ids[behind.first_bend :], between, Joint(), last)
+    made, first, gone, last = cut_out(line, rigid, place.cut_a_mm, place.cut_b_mm, Joint())
+    part, between = fresh_id(line, "c"), place.cut_b_mm - place.cut_a_mm
     at = place_of(made, gone)
     roll = made.joints[at].roll
     component = ComponentSpan(
@@ -234,30 +218,15 @@ def let_in(line: Line, kit: Kit, rigid: Rigid, new: LetIn, place: LetInPlace) ->
     )
     made = replace(made, spans=spans, joints=joints)
     end = TubeEnd(fitting=place.fitting or "plain") if new.joined == "hoses" else rigid.run.span.end_b
-    for span, side in ((first, "end_b"), (last, "end_a")):
-        half = _with_end(rigid_at(made, span), side, end)
+    sides: tuple[tuple[str, EndName], ...] = ((first, "B"), (last, "A"))
+    for span, side in sides:
+        half = rigid_at(made, span).with_end(side, end)
         made = with_span(made, replace(half, state="stays") if new.old else half)
     if new.joined == "hoses":
-        for side, length in zip(("A", "B"), place.hoses_mm, strict=True):
-            hose = _hose(made, kit, rigid.tube, length)
+        for side, length in zip(ENDS, place.hoses_mm, strict=True):
+            hose = clamped_hose(made, kit, fresh_id(made, "h"), rigid.tube.od_mm, length)
             if new.mounted == "in line":
                 straight = (between - new.length_mm) / 2
                 hose = replace(hose, shape=BendReadings(last=computed_length(straight, line.unit)))
-            made = insert_beside(made, part, "A" if side == "A" else "B", hose)
+            made = insert_beside(made, part, side, hose)
     return made
-
-
-def _with_end(span: RigidSpan, side: str, end: TubeEnd) -> RigidSpan:
-    return replace(span, end_b=end) if side == "end_b" else replace(span, end_a=end)
-
-
-def _hose(line: Line, kit: Kit, tube: Tube, length_mm: float | None) -> HoseSpan:
-    hose = hose_for(kit, kit.services[line.service], tube.od_mm)
-    if hose is None:
-        raise NotAChain("The catalogue has no hose of the usual class that goes on this tube.")
-    return HoseSpan(
-        id=fresh_id(line, "h"),
-        hose=hose.id,
-        length=Length() if length_mm is None else computed_length(length_mm, line.unit),
-        clamp=best_clamp(kit, line.service, hose, tube.od_mm),
-    )

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import BendList, bend_spans
 from bendrel.core.line.condition import EndState
+from bendrel.core.line.run import ENDS
 from bendrel.core.mend.allowed import Allowed, allowed, worst
 from bendrel.core.mend.cuts import Room, cut_before, cut_behind, lacking, stays_beside
-from bendrel.core.mend.hoses import hose_for
+from bendrel.core.mend.hoses import hose_for, no_hose
 from bendrel.core.mend.lengths import (
     end_takes,
     fits,
@@ -30,7 +30,6 @@ from bendrel.core.parts.tube import Tube
 from bendrel.core.record import record
 
 Cuts = tuple[float | None, float | None]
-END_NAMES: tuple[EndName, EndName] = ("A", "B")
 UNIONS: tuple[Method, ...] = ("sleeve_unions", "flared_unions", "bite_unions")
 ORDER: tuple[Method, ...] = (
     "whole", "replace_from_a", "replace_from_b", "flared_unions", "bite_unions", "sleeve_unions", "hose",
@@ -140,7 +139,7 @@ def _with_room(damaged: Damaged, way: Splice, said: Allowed, room: Room, cuts_mm
     """What is said of a way, and of cuts that a person has chosen where it has no room."""
     lacks = [
         lacking(damaged.shape, cut, end, room)
-        for cut, end in zip(cuts_mm, END_NAMES, strict=True)
+        for cut, end in zip(cuts_mm, ENDS, strict=True)
         if cut is not None
     ]
     found = [text for text in lacks if text]
@@ -167,7 +166,7 @@ def _there(kit: Kit, damaged: Damaged, way: Splice, fitting: str, cuts: Cuts) ->
     """The tools at the cuts of a way."""
     stays = [
         left
-        for cut, end in zip(cuts, END_NAMES, strict=True)
+        for cut, end in zip(cuts, ENDS, strict=True)
         if cut is not None and (left := stays_beside(damaged.shape, cut, end)) is not None
     ]
     return tools_there(kit, way, fitting, damaged.tube.size, min(stays) if stays else None, damaged.free_mm)
@@ -215,8 +214,7 @@ def _between(
         reasons.append(Reason(text=text, source=way.source))
     if way.id == "hose" and hose_for(kit, service, damaged.tube.od_mm) is None:
         word = "refused"
-        text = f"No hose of the usual class goes on {damaged.tube.od_mm:g} mm: all are loose or too tight."
-        reasons.append(Reason(text=text, source=kit.limits["hose_warm"].source))
+        reasons.append(no_hose(kit, damaged.tube.od_mm))
     return replace(
         lengths,
         verdict=word,
@@ -335,27 +333,22 @@ def _cost(kit: Kit, damaged: Damaged, way: Splice, bends: int) -> tuple[Weighed,
         costs = weigh.expensive_minutes if state == "seized in an expensive part" else weigh.break_minutes
         chance = max(chance, share)
         risk += share * costs
+    words = f"{bends} × {pace.bend_minutes:.1f} min"
+    words += f", from {_count(pace.parts, 'part')} of this shop" if pace.parts else ""
+    risky = f"chance {chance:.0%} times what it costs" if undone else "no old end is undone"
+    work, life = work_and_life(kit, way)
+    new = Weighed(name="bends of the new piece", minutes=bends * pace.bend_minutes, words=words)
+    return work, new, Weighed(name="a seized end that breaks", minutes=risk, words=risky), life
+
+
+def work_and_life(kit: Kit, way: Splice) -> tuple[Weighed, Weighed]:
+    """What every way costs: its work, and how much sooner it is due again than the best."""
     best = max(row.years for row in kit.splicing.methods.values())
-    found = [
+    minutes = (best - way.years) * kit.splicing.weigh.year_minutes
+    return (
         Weighed(name="work on the machine", minutes=way.minutes, words=f"{way.minutes:g} min"),
-        Weighed(
-            name="bends of the new piece",
-            minutes=bends * pace.bend_minutes,
-            words=f"{bends} × {pace.bend_minutes:.1f} min"
-            + (f", from {_count(pace.parts, 'part')} of this shop" if pace.parts else ""),
-        ),
-        Weighed(
-            name="a seized end that breaks",
-            minutes=risk,
-            words=f"chance {chance:.0%} times what it costs" if undone else "no old end is undone",
-        ),
-        Weighed(
-            name="shorter life",
-            minutes=(best - way.years) * weigh.year_minutes,
-            words=f"about {way.years:g} years",
-        ),
-    ]
-    return tuple(found)
+        Weighed(name="shorter life", minutes=minutes, words=f"about {way.years:g} years"),
+    )
 
 
 def _count(number: int, word: str) -> str:

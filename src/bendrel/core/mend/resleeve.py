@@ -7,23 +7,20 @@ from dataclasses import replace
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.findings import EndName
 from bendrel.core.ids import NotAChain
-from bendrel.core.joints.pieces import best_clamp
 from bendrel.core.line.condition import Decision
 from bendrel.core.line.document import HoseSpan, Joint, Line, RigidSpan, TubeEnd
 from bendrel.core.line.edits.chain import fresh_id, joined_to, place_of, remove, rigid_at
 from bendrel.core.line.edits.split import split
-from bendrel.core.line.rewrite import computed_length
 from bendrel.core.line.run import ENDS, Run, with_span
 from bendrel.core.mend.allowed import allowed, worst
 from bendrel.core.mend.cuts import Room, cut_before, cut_behind
-from bendrel.core.mend.hoses import hose_for
+from bendrel.core.mend.hoses import clamped_hose, hose_for, no_hose
 from bendrel.core.mend.lengths import hose_lap, working
-from bendrel.core.mend.offer import Offer, Reason, Weighed
-from bendrel.core.mend.proposals import Damaged
+from bendrel.core.mend.offer import Offer, Reason
+from bendrel.core.mend.proposals import Damaged, work_and_life
 from bendrel.core.mend.there import tools_there
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.service import Service
-from bendrel.core.units.lengths import Length
 
 
 def crimped_end(run: Run, kit: Kit, damaged: Damaged) -> tuple[EndName, HoseSpan] | None:
@@ -60,8 +57,7 @@ def resleeve(kit: Kit, damaged: Damaged, service: Service, end: EndName, hose_mm
     reasons.append(Reason(text=text, source=way.source))
     if hose_for(kit, service, damaged.tube.od_mm) is None:
         word = "refused"
-        none = f"No hose of the usual class goes on {damaged.tube.od_mm:g} mm: all are loose or too tight."
-        reasons.append(Reason(text=none, source=kit.limits["hose_warm"].source))
+        reasons.append(no_hose(kit, damaged.tube.od_mm))
     if cut is None:
         word = "refused"
         reasons.append(Reason(text="No straight beside the crimp holds the clamps.", source=way.source))
@@ -72,7 +68,6 @@ def resleeve(kit: Kit, damaged: Damaged, service: Service, end: EndName, hose_mm
     gone = shape.developed_mm - cut if end == "B" else cut
     piece = None if hose_mm is None else hose_mm + gone + lap
     stays = cut if end == "B" else shape.developed_mm - cut
-    best = max(row.years for row in kit.splicing.methods.values())
     return Offer(
         method="resleeve",
         name=way.name,
@@ -86,14 +81,7 @@ def resleeve(kit: Kit, damaged: Damaged, service: Service, end: EndName, hose_mm
         joint=way.joint,
         years=way.years,
         reasons=tuple(reasons),
-        cost=(
-            Weighed(name="work on the machine", minutes=way.minutes, words=f"{way.minutes:g} min"),
-            Weighed(
-                name="shorter life",
-                minutes=(best - way.years) * kit.splicing.weigh.year_minutes,
-                words=f"about {way.years:g} years",
-            ),
-        ),
+        cost=work_and_life(kit, way),
         working=()
         if piece is None
         else (
@@ -116,9 +104,9 @@ def resleeved(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> 
         raise NotAChain("This way has no cut; choose one that has.")
     tube = rigid.run.span.id
     hose = rigid.run.end("B" if at_b else "A").beyond[0]
-    row = hose_for(kit, kit.services[line.service], rigid.tube.od_mm)
-    if row is None or not isinstance(hose, HoseSpan):
-        raise NotAChain("The catalogue has no hose of the usual class that goes on this tube.")
+    if not isinstance(hose, HoseSpan):
+        raise NotAChain("There is no hose on this end of the tube.")
+    clamped = clamped_hose(line, kit, hose.id, rigid.tube.od_mm, offer.piece_mm)
     ids = tuple(bend.id for bend in rigid.part.bends)
     other = fresh_id(line, "s")
     made = split(line, tube, rigid.shape, ids, cut, Joint(), other)
@@ -126,26 +114,25 @@ def resleeved(line: Line, kit: Kit, rigid: Rigid, offer: Offer, reason: str) -> 
     # what was cut off stays in the record, where the hose is now
     damage = tuple(replace(one, span=hose.id) if one.span == gone else one for one in made.condition.damage)
     made = remove(replace(made, condition=replace(made.condition, damage=damage)), gone)
-    span = rigid_at(made, kept)
+    side: EndName = "B" if at_b else "A"
     end = TubeEnd(fitting=offer.fitting or "plain")
-    span = replace(span, state="stays")
-    span = replace(span, end_b=end) if at_b else replace(span, end_a=end)
+    span = replace(rigid_at(made, kept), state="stays").with_end(side, end)
     new = replace(
         hose,
-        hose=row.id,
+        hose=clamped.hose,
         joined="clamps",
-        clamp=best_clamp(kit, line.service, row, rigid.tube.od_mm),
+        clamp=clamped.clamp,
         clamps_each=2,
-        length=Length() if offer.piece_mm is None else computed_length(offer.piece_mm, line.unit),
+        length=clamped.length,
         shape=None,
     )
     made = with_span(with_span(made, span), new)
     far = place_of(made, hose.id) + (1 if at_b else -1)
     beyond = made.spans[far] if 0 <= far < len(made.spans) else None
     if isinstance(beyond, RigidSpan):  # the ferrule comes off there too, and the tube stays
-        there = replace(beyond, state="stays")
+        other_side: EndName = "A" if at_b else "B"
         bare = replace(end, ready=True)
-        made = with_span(made, replace(there, end_a=bare) if at_b else replace(there, end_b=bare))
+        made = with_span(made, replace(beyond, state="stays").with_end(other_side, bare))
     at = min(place_of(made, kept), place_of(made, hose.id))
     made = joined_to(made, at, replace(made.joints[at], why=reason[:400]))
     decision = Decision(choice="splice", reason=reason[:400])

@@ -54,11 +54,11 @@ def ended(line: Line, kit: Kit, span_id: str, end: EndName, fitting: str) -> Lin
     at = run.end(end)
     name = nut_for_port(kit, row, tube.size, at.meets.thread) or nut_for_port(kit, row, tube.size)
     made = replace(span.end(end), fitting=fitting, nut=name.id if name else None)
-    changed = with_span(line, replace(span, end_a=made) if end == "A" else replace(span, end_b=made))
+    changed = with_span(line, span.with_end(end, made))
     if not at.at_port:
         return changed
     port = replace(line.port(end), proved=False)
-    return replace(changed, port_a=port) if end == "A" else replace(changed, port_b=port)
+    return changed.with_port(end, port)
 
 
 def with_tube(run: Run, kit: Kit, tube: Tube, *, keep: bool = False) -> Run | None:
@@ -71,7 +71,7 @@ def with_tube(run: Run, kit: Kit, tube: Tube, *, keep: bool = False) -> Run | No
         return None
     line, ends = run.line, {end: _end(run, kit, tube, end, keep=keep) for end in ENDS}
     for end, made in ends.items():
-        line = replace(line, port_a=made.port) if end == "A" else replace(line, port_b=made.port)
+        line = line.with_port(end, made.port)
         if made.adapter is not None and len(run.end(end).beyond) < MOST_BEYOND:
             line = insert_beside(line, span.id, end, made.adapter)
     changed = replace(span, tube=tube.id, bender=bender.id, end_a=ends["A"].tube, end_b=ends["B"].tube)
