@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Literal
 
 from bendrel.core.codes import Code, Stage
@@ -137,6 +138,20 @@ class Derivation:
     inputs: tuple[Input, ...]
     result: str
     source: Source
+
+
+def given(name: str, value: str, source: Source | None = None) -> Input:
+    """One input of a figure."""
+    return Input(name=name, value=value, source=source)
+
+
+def shown(
+    name: str, title: str, formula: str, inputs: Iterable[Input], result: str, source: Source
+) -> Derivation:
+    """The working behind a figure; `name` is its id."""
+    return Derivation(
+        id=name, title=title, formula=formula, inputs=tuple(inputs), result=result, source=source
+    )
 
 
 DERIVED = Source(kind="derived", text="plane geometry of straights and arcs")

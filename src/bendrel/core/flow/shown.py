@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from bendrel.core.bend.tube.planned import Rigid
-from bendrel.core.findings import DERIVED, Derivation, Input, Source
+from bendrel.core.findings import DERIVED, Derivation, Source, given, shown
 from bendrel.core.flow.along import Flowing
 from bendrel.core.flow.carried import Carried
 from bendrel.core.flow.flow import Flow
@@ -43,96 +43,65 @@ def _all(
 
 def _strength(chosen: Choices, carried: Carried, own: TubeStrength, unit: Unit) -> Derivation:
     tube, material, duty = chosen.tube, chosen.material, carried.duty
+    title, result = "Allowed pressure of the tube", format_pressure(own.allowed_kpa or 0.0, unit)
     if own.by == "law" and tube.law is not None:
         law = tube.law
-        return Derivation(
-            id="strength",
-            title="Allowed pressure of the tube",
-            formula="as it is sold for this use",
-            inputs=(
-                Input(name="sold for", value=format_pressure(law.kpa, unit), source=law.source),
-                Input(name="up to", value=f"{law.highest_c:.0f} °C", source=law.source),
-            ),
-            result=format_pressure(own.allowed_kpa or 0.0, unit),
-            source=law.source,
-        )
+        sold = [
+            given("sold for", format_pressure(law.kpa, unit), law.source),
+            given("up to", f"{law.highest_c:.0f} °C", law.source),
+        ]
+        return shown("strength", title, "as it is sold for this use", sold, result, law.source)
     share = 1.0 if own.share is None else own.share
     standard = material.tube_standard if own.by == "tube standard" else None
-    wall = (
-        Input(name="wall, least by tolerance", value=f"× {material.wall_share:g}", source=material.source),
-        Input(name="t, least wall", value=f"{own.wall_mm:.3f} mm"),
-    )
-    return Derivation(
-        id="strength",
-        title="Allowed pressure of the tube",
-        formula="P = S·(D² − d²)/(D² + d²) × b ÷ factor,  d = D − 2·wall"
-        if standard
-        else "P = 2·S·t/D × b ÷ factor,  t = wall × tolerance,  b = 2R/(2R + D/2)",
-        inputs=(
-            Input(
-                name="S, least strength",
-                value=f"{material.ultimate_mpa:g} MPa",
-                source=material.strength_source,
-            ),
-            Input(name=f"share left at {duty.hot_c:.0f} °C", value=f"{share:.2f}", source=material.source),
-            Input(name="wall, nominal", value=f"{tube.wall_mm:g} mm", source=tube.source),
-            *(() if standard else wall),
-            Input(
-                name="b, the tightest bend",
-                value=f"{own.bend_share:.3f}{', whole from three diameters on' if standard else ''}",
-                source=B31,
-            ),
-            Input(name="D, outside", value=f"{tube.od_mm:g} mm", source=tube.source),
-            Input(name="design factor", value=f"{duty.design_factor:g}", source=duty.source),
-            Input(name="bursts at", value=format_pressure(own.burst_kpa or 0.0, unit)),
-            Input(
-                name=f"{'piping' if standard else 'thick-wall'} formula, not used",
-                value=format_pressure(own.other_kpa or 0.0, unit),
-            ),
-        ),
-        result=format_pressure(own.allowed_kpa or 0.0, unit),
-        source=standard or BARLOW,
-    )
+    wall = [
+        given("wall, least by tolerance", f"× {material.wall_share:g}", material.source),
+        given("t, least wall", f"{own.wall_mm:.3f} mm"),
+    ]
+    formula = "P = 2·S·t/D × b ÷ factor,  t = wall × tolerance,  b = 2R/(2R + D/2)"
+    if standard:
+        formula = "P = S·(D² − d²)/(D² + d²) × b ÷ factor,  d = D − 2·wall"
+    whole = ", whole from three diameters on" if standard else ""
+    other = f"{'piping' if standard else 'thick-wall'} formula, not used"
+    inputs = [
+        given("S, least strength", f"{material.ultimate_mpa:g} MPa", material.strength_source),
+        given(f"share left at {duty.hot_c:.0f} °C", f"{share:.2f}", material.source),
+        given("wall, nominal", f"{tube.wall_mm:g} mm", tube.source),
+        *([] if standard else wall),
+        given("b, the tightest bend", f"{own.bend_share:.3f}{whole}", B31),
+        given("D, outside", f"{tube.od_mm:g} mm", tube.source),
+        given("design factor", f"{duty.design_factor:g}", duty.source),
+        given("bursts at", format_pressure(own.burst_kpa or 0.0, unit)),
+        given(other, format_pressure(own.other_kpa or 0.0, unit)),
+    ]
+    return shown("strength", title, formula, inputs, result, standard or BARLOW)
 
 
 def _volume(rigids: Sequence[Rigid], flowing: Flowing) -> Derivation:
-    return Derivation(
-        id="volume",
-        title="What the line holds",
-        formula="V = π/4·d²·L, tube and hoses added",
-        inputs=tuple(
-            one
-            for rigid in rigids
-            for one in (
-                Input(
-                    name="d, bore of the tube", value=f"{rigid.tube.bore_mm:.3f} mm", source=rigid.tube.source
-                ),
-                Input(name="L, along the tube", value=f"{rigid.part.developed_mm:.1f} mm"),
-            )
-        ),
-        result=f"{flowing.volume_ml:.1f} ml",
-        source=DERIVED,
-    )
+    inputs = [
+        one
+        for rigid in rigids
+        for one in (
+            given("d, bore of the tube", f"{rigid.tube.bore_mm:.3f} mm", rigid.tube.source),
+            given("L, along the tube", f"{rigid.part.developed_mm:.1f} mm"),
+        )
+    ]
+    formula, result = "V = π/4·d²·L, tube and hoses added", f"{flowing.volume_ml:.1f} ml"
+    return shown("volume", "What the line holds", formula, inputs, result, DERIVED)
 
 
 def _drop(name: str, carried: Carried, flowing: Flowing, flow: Flow, unit: Unit) -> Derivation:
     fluid, duty = carried.fluid, carried.duty
     own = carried.duty.source if "flow" not in carried.own else None
-    return Derivation(
-        id=f"drop-{name}",
-        title=f"Pressure lost, {name}",
-        formula="Δp = (f·L/d + Σ bends)·ρ·v²/2,  Re = v·d/ν",
-        inputs=(
-            Input(name="flow", value=f"{duty.flow_lpm:g} L/min", source=own),
-            Input(
-                name=f"ν, {fluid.name} at {flow.temperature_c:.0f} °C",
-                value=f"{flow.viscosity_mm2s:.3g} mm²/s",
-                source=fluid.source,
-            ),
-            Input(name="v, where it is fastest", value=f"{flow.velocity_mps:.2f} m/s"),
-            Input(name="Re", value=f"{flow.reynolds:.0f}, {'laminar' if flow.laminar else 'turbulent'}"),
-            Input(name="narrowest bore", value=f"{flowing.narrowest_mm:.2f} mm"),
-        ),
-        result=format_pressure(flow.drop_kpa or 0.0, unit),
-        source=DARCY,
+    thick = f"ν, {fluid.name} at {flow.temperature_c:.0f} °C"
+    inputs = [
+        given("flow", f"{duty.flow_lpm:g} L/min", own),
+        given(thick, f"{flow.viscosity_mm2s:.3g} mm²/s", fluid.source),
+        given("v, where it is fastest", f"{flow.velocity_mps:.2f} m/s"),
+        given("Re", f"{flow.reynolds:.0f}, {'laminar' if flow.laminar else 'turbulent'}"),
+        given("narrowest bore", f"{flowing.narrowest_mm:.2f} mm"),
+    ]
+    formula, result = (
+        "Δp = (f·L/d + Σ bends)·ρ·v²/2,  Re = v·d/ν",
+        format_pressure(flow.drop_kpa or 0.0, unit),
     )
+    return shown(f"drop-{name}", f"Pressure lost, {name}", formula, inputs, result, DARCY)

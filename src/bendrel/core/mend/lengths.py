@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from bendrel.core.bend.tube.ends import flare_use
-from bendrel.core.findings import DERIVED, Derivation, Input, Source
+from bendrel.core.findings import DERIVED, Derivation, Source, given, shown
 from bendrel.core.geometry.parts import SLACK_MM
 from bendrel.core.joints.lap import lap_on
 from bendrel.core.joints.pieces import best_clamp
@@ -122,14 +122,8 @@ def gap_lengths(
 
 def working(formula: str, terms: Sequence[tuple[str, float]], result: float) -> Derivation:
     """How the length of a new piece comes about, term by term, in mm."""
-    return Derivation(
-        id="splice",
-        title="Length of the new piece",
-        formula=formula,
-        inputs=tuple(Input(name=name, value=f"{mm:.2f} mm") for name, mm in terms),
-        result=f"{result:.2f} mm",
-        source=DERIVED,
-    )
+    inputs = [given(name, f"{mm:.2f} mm") for name, mm in terms]
+    return shown("splice", "Length of the new piece", formula, inputs, f"{result:.2f} mm", DERIVED)
 
 
 def fits(piece_mm: float | None, least_mm: float) -> bool:
