@@ -6,12 +6,13 @@ import random
 import pytest
 
 from bendrel.core.findings import Spot
-from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan, SetAside
+from bendrel.core.line.document import HoseSpan, Line, RigidSpan, SetAside
 from bendrel.exchange.documents.documents import line_from_value, line_to_value
 from bendrel.services.errors import Refused
 from bendrel.services.line.chains import ChainEdit, edit_chain
 from tests.lines import bent, row
 
+PUT = ("tube", "hose", "filter", "cooler", "check valve")
 KINDS = ("insert", "insert", "remove", "move", "turn", "split", "join", "swap")
 
 
@@ -28,15 +29,6 @@ def some_line(rng: random.Random) -> Line:
         for one in tube.readings.rows
     )
     return dataclasses.replace(line, set_aside=aside)
-
-
-def new_span(rng: random.Random, kit, tube: RigidSpan):
-    kind = rng.choice(("rigid", "hose", "component"))
-    if kind == "rigid":
-        return dataclasses.replace(tube, id="")
-    if kind == "hose":
-        return HoseSpan(hose=rng.choice(list(kit.hoses)))
-    return ComponentSpan(what=rng.choice(("filter", "cooler", "check valve")))
 
 
 def bends_of(line: Line) -> dict[tuple[str, str], object]:
@@ -61,16 +53,11 @@ def test_random_edits_leave_a_line(kit, block):
             line = some_line(rng)
         span = rng.choice(line.spans)
         kind = rng.choice(KINDS)
-        tube = (
-            next(one for one in line.spans if isinstance(one, RigidSpan))
-            if any(isinstance(one, RigidSpan) for one in line.spans)
-            else some_line(rng).spans[0]
-        )
         edit = ChainEdit(
             kind=kind,
             span=span.id,
             side=rng.choice("AB"),
-            new=new_span(rng, kit, tube) if kind in ("insert", "swap") else None,
+            put=rng.choice(PUT) if kind in ("insert", "swap") else "",
             at=rng.choice(("", "40 mm", "5 m", "nowhere")) if kind == "split" else "",
         )
         before = line_to_value(line)
@@ -124,9 +111,11 @@ def test_what_cannot_be_edited_is_said_in_a_sentence(kit):
         edit_chain(line, ChainEdit(kind="join", span=tube), kit)
     with pytest.raises(Refused, match="beyond the tube"):
         edit_chain(line, ChainEdit(kind="split", span=tube, at="5 m"), kit)
-    hosed = edit_chain(
-        line, ChainEdit(kind="insert", span=tube, new=HoseSpan(hose=next(iter(kit.hoses)))), kit
-    ).document
+    with pytest.raises(Refused, match="Nothing is put in"):
+        edit_chain(line, ChainEdit(kind="insert", span=tube), kit)
+    with pytest.raises(Refused, match="no part “gadget”"):
+        edit_chain(line, ChainEdit(kind="swap", span=tube, put="gadget"), kit)
+    hosed = edit_chain(line, ChainEdit(kind="insert", span=tube, put="hose"), kit).document
     with pytest.raises(Refused, match="this is a hose"):
         edit_chain(hosed, ChainEdit(kind="split", span=hosed.spans[1].id), kit)
 

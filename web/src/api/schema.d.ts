@@ -3105,11 +3105,11 @@ export interface components {
         };
         /**
          * ChainEdit
-         * @description One edit of the chain. `span` is what it is about; `side` is where `new` is put in beside it, or
-         *     where it is moved to by one place; `at` is where it is split, from its end A as typed. A swap puts `new`
-         *     in its place; `put` instead of `new` is a kind (tube, hose or a component's) that comes as its neighbours
-         *     take it. `union` is another joint behind it, `material` and `size` (blank: as now) another tube in its
-         *     place, `fitting` another end at `side`, `reduce` a reducer as a finding offers it.
+         * @description One edit of the chain. `span` is what it is about; `side` is where something is put in beside it, or
+         *     where it is moved to by one place; `at` is where it is split, from its end A as typed. `put` is the kind
+         *     (tube, hose or a component's) that is put in, or that a swap puts in its place, as its neighbours take it.
+         *     `union` is another joint behind it, `material` and `size` (blank: as now) another tube in its place,
+         *     `fitting` another end at `side`, `reduce` a reducer as a finding offers it.
          */
         ChainEdit: {
             /**
@@ -3125,8 +3125,6 @@ export interface components {
              * @enum {string}
              */
             side: "A" | "B";
-            /** New */
-            new?: components["schemas"]["RigidSpan"] | components["schemas"]["HoseSpan"] | components["schemas"]["ComponentSpan"] | null;
             /**
              * Put
              * @default
@@ -8598,6 +8596,10 @@ export interface components {
             order: ("before" | "after") | null;
             /** Possible Orders */
             possible_orders: ("before" | "after")[];
+            /** Flared */
+            flared: boolean;
+            /** Comes Finished */
+            comes_finished: boolean;
             /** Point */
             point: [
                 number,
@@ -10946,8 +10948,8 @@ export interface components {
          * TubeEnd
          * @description How one end of a rigid piece is finished. `trial` wins over the formula for the end type and tube
          *     size that it was made with. `insert` says that an insert is in the tube's end. `leave_long` is tube
-         *     left on for trimming after the trial fit. `ready` says that the stick comes with this end flared and
-         *     its nut on; `flarer` is the flaring tool, blank for the bar.
+         *     left on for trimming after the trial fit. `ready` says that the tube comes with this end finished,
+         *     flared with its nut on, beaded, or with its latch; `flarer` is the flaring tool, blank for the bar.
          */
         TubeEnd: {
             /**

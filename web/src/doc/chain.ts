@@ -23,7 +23,6 @@ export const restructure = (store: Store, order: Order): Promise<Rewritten> =>
           edit: {
             side: "B" as const,
             at: "",
-            new: null,
             put: "",
             union: "",
             material: "",

@@ -150,8 +150,8 @@ class TestFlare:
 class TubeEnd:
     """How one end of a rigid piece is finished. `trial` wins over the formula for the end type and tube
     size that it was made with. `insert` says that an insert is in the tube's end. `leave_long` is tube
-    left on for trimming after the trial fit. `ready` says that the stick comes with this end flared and
-    its nut on; `flarer` is the flaring tool, blank for the bar."""
+    left on for trimming after the trial fit. `ready` says that the tube comes with this end finished,
+    flared with its nut on, beaded, or with its latch; `flarer` is the flaring tool, blank for the bar."""
 
     fitting: Annotated[str, MaxLen(40)] = "plain"
     nut: Annotated[str, MaxLen(80)] | None = None

@@ -70,6 +70,11 @@ class Fitting:
         return self.kind in ("double", "single", "bulb")
 
     @property
+    def comes_finished(self) -> bool:
+        """Tube is sold with this end on it: flared, beaded, or with a latch, an eye or a stud."""
+        return self.kind not in ("plain", "compression", "bite")
+
+    @property
     def takes_hose(self) -> bool:
         """A hose goes over it and is clamped there."""
         return self.kind in ("hose", "plain")

@@ -203,16 +203,16 @@ def _steps(kit: Kit, making: Making) -> Iterator[Step]:
     yield from making.old[1]
     if held.leave_long_mm > 0:
         yield step_of(kit, "trim-long", long=said(held.leave_long_mm), end=held.end)
-    if held.flared and held.order != "before":
+    if held.flared and held.order != "before" and not held.ready:
         yield _flare(kit, held, "after bending")
     left_on = 0.0 if making.trim_first else making.spare_mm
-    if far.order != "before" and (far.flared or left_on + far.leave_long_mm > 0):
+    if not far.ready and far.order != "before" and (far.flared or left_on + far.leave_long_mm > 0):
         extra = f", leaving {said(far.allowance_mm)} for the {far.takes}" if far.allowance_mm else ""
         yield step_of(kit, "trim", end=far.end, extra=extra)
         if far.flared:
             yield _flare(kit, far, "last; its nut is already on")
     for end in making.by_name:
-        if end.brazed:
+        if end.brazed and not end.ready:
             nut = "Its nut is on; keep it cool. " if end.loose_nut else ""
             yield step_of(kit, "braze", end=end.end, name=end.name, nut=nut)
     for end in making.by_name:
@@ -237,7 +237,8 @@ def _stock_and_nuts(kit: Kit, making: Making) -> Iterator[Step]:
     where = f" from the finished end, which is end {finished[0].end}" if finished else ""
     yield step_of(kit, "cut", cut=said(making.cut_mm), where=where)
     for end in finished:
-        yield step_of(kit, "finished", end=end.end, thread=end.nut_thread or "the right one")
+        kind = "finished" if end.flared else "finished-bought"
+        yield step_of(kit, kind, end=end.end, name=end.name, thread=end.nut_thread or "the right one")
     loose = [end for end in screwed if end.loose_nut and not end.ready]
     if loose:
         facing = " and ".join(f"the {e.nut_thread} facing end {e.end}" for e in loose)

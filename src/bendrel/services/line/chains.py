@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Annotated, Literal
 
 from annotated_types import MaxLen
@@ -12,15 +11,12 @@ from bendrel.core.geometry.bends import BendList, ShapeError
 from bendrel.core.ids import NotAChain
 from bendrel.core.joints.put_in import put_for, put_in, rejoined
 from bendrel.core.joints.reduced import reduced
-from bendrel.core.line.document import COMPONENT_KINDS, ComponentSpan, HoseSpan, Line, RigidSpan
+from bendrel.core.line.document import COMPONENT_KINDS, Line, RigidSpan
 from bendrel.core.line.edits.chain import (
-    fresh_id,
-    insert_beside,
     move,
     place_of,
     remove,
     rigid_at,
-    swapped,
     turned_round,
 )
 from bendrel.core.line.edits.split import join, split
@@ -39,16 +35,15 @@ Kind = Literal["insert", "remove", "move", "turn", "split", "join", "swap", "red
 
 @record
 class ChainEdit:
-    """One edit of the chain. `span` is what it is about; `side` is where `new` is put in beside it, or
-    where it is moved to by one place; `at` is where it is split, from its end A as typed. A swap puts `new`
-    in its place; `put` instead of `new` is a kind (tube, hose or a component's) that comes as its neighbours
-    take it. `union` is another joint behind it, `material` and `size` (blank: as now) another tube in its
-    place, `fitting` another end at `side`, `reduce` a reducer as a finding offers it."""
+    """One edit of the chain. `span` is what it is about; `side` is where something is put in beside it, or
+    where it is moved to by one place; `at` is where it is split, from its end A as typed. `put` is the kind
+    (tube, hose or a component's) that is put in, or that a swap puts in its place, as its neighbours take it.
+    `union` is another joint behind it, `material` and `size` (blank: as now) another tube in its place,
+    `fitting` another end at `side`, `reduce` a reducer as a finding offers it."""
 
     kind: Kind
     span: Annotated[str, MaxLen(20)]
     side: EndName = "B"
-    new: RigidSpan | HoseSpan | ComponentSpan | None = None
     put: Annotated[str, MaxLen(20)] = ""
     union: Annotated[str, MaxLen(40)] = ""
     material: Annotated[str, MaxLen(60)] = ""
@@ -77,9 +72,10 @@ def edit_chain(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
 def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
     at = place_of(line, edit.span)
     step = -1 if edit.side == "A" else 1
-    if edit.put and edit.kind in ("insert", "swap"):
+    if edit.kind in ("insert", "swap"):
         if edit.put not in ("tube", "hose", *COMPONENT_KINDS):
-            raise Refused(f"There is no part “{edit.put}”; choose one that is listed.")
+            what = f"There is no part “{edit.put}”" if edit.put else "Nothing is put in"
+            raise Refused(f"{what}; choose a tube, a hose or a component that is listed.")
         usual = main_run(starting_line(kit, line.name, line.service, line.unit))
         like = usual.span if usual is not None else None
         if edit.kind == "insert":
@@ -93,17 +89,6 @@ def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
         return Edited(document=ended(line, kit, edit.span, edit.side, edit.fitting), span=edit.span)
     if edit.kind == "union":
         return Edited(document=rejoined(line, kit, edit.span, edit.union), span=edit.span)
-    if edit.kind == "insert":
-        if edit.new is None:
-            raise Refused("Say what is put in: a tube, a hose or a component.")
-        letter = {"rigid": "s", "hose": "h", "component": "c"}[edit.new.kind]
-        new = edit.new if edit.new.id else replace(edit.new, id=fresh_id(line, letter))
-        return Edited(document=insert_beside(line, edit.span, edit.side, new), span=new.id)
-    if edit.kind == "swap":
-        if edit.new is None:
-            raise Refused("Say what it is swapped for: a tube, a hose or a component.")
-        new = replace(edit.new, id=fresh_id(line, edit.new.kind[0]))
-        return Edited(document=swapped(line, edit.span, new), span=new.id)
     if edit.kind == "reduce":
         if edit.reduce is None:
             raise Refused("Say between which two diameters the reducer is.")

@@ -17,7 +17,6 @@ import { useNotice } from "../../ui/notice";
 import { Field, Pick } from "../../ui/Field";
 
 const NO_THREAD = new Set(["plain", "hose", "quick"]);
-const FLARED = new Set(["double", "single", "bulb"]);
 
 interface Props {
   end: "A" | "B";
@@ -43,7 +42,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
   const nut = catalogue.nuts.find((row) => row.id === choice.nut);
   const fitting = catalogue.fittings.find((row) => row.id === choice.fitting);
   const taught = useLearnt()?.joints.find((one) => fitting && one.fittings.includes(fitting.id));
-  const flared = fitting !== undefined && FLARED.has(fitting.kind);
+
   const screwed = fitting !== undefined && !NO_THREAD.has(fitting.kind);
   const planned = view.part?.[key];
   const set = (change: Partial<TubeEnd>) =>
@@ -126,7 +125,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
             <Link to="/lookups/thread">Which thread is it?</Link>
             <Link to="/lookups/stripped">It is stripped</Link>
           </Box>
-          {flared && (
+          {planned?.flared && (
             <Field
               label="Flare uses up"
               text={choice.trial?.used?.text ?? ""}

@@ -11,8 +11,6 @@ import type { PlanView } from "../../doc/usePlan";
 import { spanOf, withSpan } from "../../doc/rows";
 import { sayLength } from "../../format/units";
 
-const FLARED = new Set(["double", "single", "bulb"]);
-
 /** When each end is flared and with what, how many nuts go on, and what the piece is cut from. */
 export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanView }) {
   const { document: line, edit } = editor;
@@ -20,7 +18,7 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
   const { part } = view;
   if (!part) return null;
   const span = spanOf(line, editor.tube);
-  const nuts = [part.end_a, part.end_b].filter((end) => end.nut && FLARED.has(end.kind) && !end.ready).length;
+  const nuts = [part.end_a, part.end_b].filter((end) => end.nut && end.flared && !end.ready).length;
   return (
     <Box component="section" aria-label="Ends and stock" sx={{ mt: 2.5 }}>
       <Typography variant="h2" sx={{ mb: 0.5 }}>
@@ -49,7 +47,6 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
       )}
       {(["end_a", "end_b"] as const).map((key) => {
         const end = part[key];
-        const flared = FLARED.has(end.kind);
         const flarers = (catalogue?.flarers ?? []).filter((tool) => tool.forms.includes(end.kind));
         const set = (change: object) =>
           edit((was) => withSpan(was, { [key]: { ...spanOf(was, editor.tube)[key], ...change } }, editor.tube));
@@ -58,31 +55,35 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
             <Box>
               <b>End {end.end}:</b> {saidOf(end, line.unit)}
             </Box>
-            {flared && (
-              <>
-                <Pick
-                  label="Flared with"
-                  value={span[key].flarer}
-                  options={[
-                    { id: "", name: "the usual bar" },
-                    ...flarers.map((tool) => ({
-                      id: tool.id,
-                      name: `${tool.name}, holds ${sayLength(tool.grip_mm, line.unit)}`,
-                    })),
-                  ]}
-                  onChange={(flarer) => set({ flarer })}
-                />
-                <FormControlLabel
-                  control={
-                    <Checkbox
-                      color="default"
-                      checked={span[key].ready}
-                      onChange={(event) => set({ ready: event.target.checked })}
-                    />
-                  }
-                  label="Comes with its flare and nut: a stick’s own, or half of a bought piece"
-                />
-              </>
+            {end.flared && (
+              <Pick
+                label="Flared with"
+                value={span[key].flarer}
+                options={[
+                  { id: "", name: "the usual bar" },
+                  ...flarers.map((tool) => ({
+                    id: tool.id,
+                    name: `${tool.name}, holds ${sayLength(tool.grip_mm, line.unit)}`,
+                  })),
+                ]}
+                onChange={(flarer) => set({ flarer })}
+              />
+            )}
+            {end.comes_finished && (
+              <FormControlLabel
+                control={
+                  <Checkbox
+                    color="default"
+                    checked={span[key].ready}
+                    onChange={(event) => set({ ready: event.target.checked })}
+                  />
+                }
+                label={
+                  end.flared
+                    ? "Comes with its flare and nut: a stick’s own, or half of a bought piece"
+                    : `Comes finished: ${end.fitting_name}, as the piece was bought`
+                }
+              />
             )}
           </Box>
         );
@@ -111,7 +112,7 @@ export function EndsAndStock({ editor, view }: { editor: LineEditor; view: PlanV
 
 function saidOf(end: Part["end_a"], unit: "in" | "mm"): string {
   const room = `${sayLength(end.straight_mm, unit)} of straight`;
-  if (!FLARED.has(end.kind)) return `${end.fitting_name}, ${room}.`;
+  if (!end.flared) return `${end.fitting_name}${end.ready ? ", as it comes" : ""}, ${room}.`;
   if (end.ready)
     return end.order === "before"
       ? `flared as it comes, ${room}.`

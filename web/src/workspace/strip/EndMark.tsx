@@ -17,7 +17,7 @@ export function EndMark({ end, x, y, h, scale, towards, held, beyond }: Props) {
   const nut = Math.max(10, end.nut_length_mm * scale);
   const flare = 7;
   const inward = (distance: number) => x - towards * distance;
-  const flared = end.kind === "double" || end.kind === "single" || end.kind === "bulb";
+  const { flared } = end;
   const letter = x + towards * (40 + beyond);
   return (
     <g data-end={end.end}>

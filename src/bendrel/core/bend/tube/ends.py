@@ -42,6 +42,8 @@ class PlannedEnd:
     ready: bool
     order: FlareOrder | None
     possible_orders: tuple[FlareOrder, ...]
+    flared: bool
+    comes_finished: bool
     point: Vector
     outward: Vector
 
@@ -82,7 +84,7 @@ def end_parts(
     size = kit.end_size(fitting.id, chosen.tube.size)
     nut = kit.nuts.get(tube.nut) if tube.nut else None
     flarer = kit.flarers.get(tube.flarer)
-    ready = tube.ready and fitting.flared
+    ready = tube.ready and fitting.comes_finished
     held = run.span.held == end
     grip = chosen.bender.least_before_first_mm if held else chosen.bender.least_after_last_mm
     room = end_room(
@@ -137,6 +139,8 @@ def planned_end(parts: EndParts, point: Vector, outward: Vector) -> PlannedEnd:
         ready=parts.ready,
         order=parts.order,
         possible_orders=parts.room.orders if parts.fitting.flared else (),
+        flared=parts.fitting.flared,
+        comes_finished=parts.fitting.comes_finished,
         point=point,
         outward=outward,
     )
