@@ -43,6 +43,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
   const fitting = catalogue.fittings.find((row) => row.id === choice.fitting);
   const taught = useLearnt()?.joints.find((one) => fitting && one.fittings.includes(fitting.id));
 
+  const flared = fitting !== undefined && catalogue.flarers.some((tool) => tool.forms.includes(fitting.kind));
   const screwed = fitting !== undefined && !NO_THREAD.has(fitting.kind);
   const planned = view.part?.[key];
   const set = (change: Partial<TubeEnd>) =>
@@ -125,7 +126,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
             <Link to="/lookups/thread">Which thread is it?</Link>
             <Link to="/lookups/stripped">It is stripped</Link>
           </Box>
-          {planned?.flared && (
+          {flared && (
             <Field
               label="Flare uses up"
               text={choice.trial?.used?.text ?? ""}
