@@ -13,7 +13,17 @@ from bendrel.core.flow.circuit.judged import judge_net
 from bendrel.core.flow.circuit.vacuum import vacuum_of
 from bendrel.core.flow.flow import Stretch, Way, flow_through
 from bendrel.core.flow.vacuum import ATMOSPHERE_KPA, held_minutes, strokes
-from bendrel.core.line.document import ComponentSpan, HoseSpan, JoinedTo, Line, Port, PortUnit
+from bendrel.core.line.document import (
+    BendReadings,
+    ComponentSpan,
+    HoseSpan,
+    JoinedTo,
+    Line,
+    Port,
+    PortUnit,
+    RigidSpan,
+    TubeEnd,
+)
 from bendrel.core.units.lengths import Length
 
 HOSE = "steering-return_10mm"
@@ -147,6 +157,24 @@ def test_an_open_branch_a_dead_one_and_no_source(kit):
     assert ("open_branch", "m") not in findings
     no_pump = dataclasses.replace(alone, port_a=Port())
     assert any(code == "no_source" for code, _ in codes(told(kit, m=no_pump, b=blind)[3]))
+
+
+@pytest.mark.parametrize(
+    ("tee", "said"), [("37° -6 on three sides, steel", False), ("5/16 in inverted flare", True)]
+)
+def test_what_stands_on_a_branch_has_its_seat(kit, tee, said):
+    """Seat on seat: a 37° flare goes on a 37° cone (SAE J514), not into an inverted-flare seat (SAE J512)."""
+    row = next(one for one in kit.components.values() if one.what == "tee" and one.name.startswith(tee))
+    end = TubeEnd(fitting="single-37", nut="single-37_3-8in_9-16-18")
+    tube = RigidSpan(
+        id="s1", end_a=end, end_b=end, tube="steel-plated_3-8in_0.889", bender="lever_3-8in",
+        readings=BendReadings(last=Length(text="300 mm")),
+    )  # fmt: skip
+    assert end.nut in kit.nuts
+    main = line("main", hose("h1", 500), part("t1", "tee", row=row.id), hose("h2", 500), a=SOURCE, b=BACK)
+    branch = line("branch", tube, a=Port(on=JoinedTo(line="m", span="t1")), b=BACK)
+    *_, findings = told(kit, m=main, b=branch)
+    assert (("branch_joint", "b") in codes(findings)) is said
 
 
 def test_pressure_on_a_suction_side_and_two_fluids(kit):

@@ -3367,7 +3367,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "not_joined" | "open_branch" | "dead_branch" | "no_source" | "swapped" | "backwards" | "to_suction" | "two_fluids" | "starved" | "costs" | "no_vacuum" | "weak_vacuum" | "unread";
+            code: "not_joined" | "branch_joint" | "open_branch" | "dead_branch" | "no_source" | "swapped" | "backwards" | "to_suction" | "two_fluids" | "starved" | "costs" | "no_vacuum" | "weak_vacuum" | "unread";
             /** Line */
             line: string;
             /** Span */

@@ -125,6 +125,13 @@ def _component(kit: Kit, span: ComponentSpan, end: EndName) -> Face:
     return Face(kind="unknown", name=f"a side of the {span.what} that nobody has said", mm=mm)
 
 
+def branch_face(kit: Kit, span: ComponentSpan) -> Face:
+    """The face of a tee's, Y-piece's or manifold's ports beside its own line: a body is sold alike on all
+    sides. Unknown where its two sides differ or nobody has said them."""
+    a, b = _component(kit, span, "A"), _component(kit, span, "B")
+    return a if a == b else Face(kind="unknown", name=f"a branch of the {span.what} that nobody has said")
+
+
 def _said(kit: Kit, side: Side, mm: float | None, whose: str) -> Face:
     """A side as it was said, in the words of the catalogue."""
     thread = side.thread.strip()

@@ -8,8 +8,8 @@ from bendrel.core.findings import Severity
 from bendrel.core.record import record
 
 CircuitCode = Literal[
-    "not_joined", "open_branch", "dead_branch", "no_source", "swapped", "backwards", "to_suction",
-    "two_fluids", "starved", "costs", "no_vacuum", "weak_vacuum", "unread",
+    "not_joined", "branch_joint", "open_branch", "dead_branch", "no_source", "swapped", "backwards",
+    "to_suction", "two_fluids", "starved", "costs", "no_vacuum", "weak_vacuum", "unread",
 ]  # fmt: skip
 
 

@@ -8,9 +8,11 @@ from typing import cast
 
 from bendrel.core.findings import SEVERITY_ORDER, Severity, Source
 from bendrel.core.flow.circuit.flowing import CircuitFlow, Flows
-from bendrel.core.flow.circuit.joined import Net
+from bendrel.core.flow.circuit.joined import AtPort, Net
 from bendrel.core.flow.circuit.vacuum import VacuumCircuit
 from bendrel.core.joints.direction import faces, flow_of, one_way
+from bendrel.core.joints.faces import branch_face, face_of
+from bendrel.core.joints.mate import mate
 from bendrel.core.line.document import ComponentSpan, Line
 from bendrel.core.line.run import ENDS
 from bendrel.core.parts.circuit_row import CircuitCode
@@ -100,7 +102,25 @@ def _joining(of: _Judged) -> Iterator[CircuitFinding]:
         what = of.line(branch.line).span(branch.span)
         kind = what.what if isinstance(what, ComponentSpan) else "tee"
         yield of.told("open_branch", branch.line, span=branch.span, what=kind, branch=branch.branch)
+    apart = {(wrong.line, wrong.end) for wrong in of.net.wrong}
+    for at in of.net.ports:
+        if (at.line, at.end) not in apart:
+            yield from _on_branch(of, at)
     yield from _meeting(of)
+
+
+def _on_branch(of: _Judged, at: AtPort) -> Iterator[CircuitFinding]:
+    """What does not go together where a line stands on a branch of another one's component."""
+    on = at.port.on
+    other = of.net.lines.get(on.line) if on is not None else None
+    span = other.line.span(on.span) if on is not None and other is not None and on.span else None
+    if not isinstance(span, ComponentSpan):
+        return
+    line = of.line(at.line)
+    mine = face_of(of.kit, line.spans[0 if at.end == "A" else -1], at.end)
+    for remark in mate(of.kit, mine, branch_face(of.kit, span)):
+        said = f"{remark.title}. {remark.message}"
+        yield of.told("branch_joint", at.line, end=at.end, what=span.what, why=said, way_out=remark.advice)
 
 
 def _meeting(of: _Judged) -> Iterator[CircuitFinding]:
