@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+import json
 import lzma
 from pathlib import Path
 
 import pytest
 
 from bendrel.core.plan.planner import plan_line
-from bendrel.exchange.documents.documents import read_line
+from bendrel.exchange.documents.documents import line_to_value, read_line
 from bendrel.services.startup import open_shop
 
-V1 = Path(__file__).parents[1] / "kept/v1"
+KEPT = Path(__file__).parents[1] / "kept"
+V1, V2 = KEPT / "v1", KEPT / "v2"
 DOCUMENTS = sorted(V1.glob("*.bendrel.json"))
 
 
@@ -87,3 +89,51 @@ def test_the_steps_of_a_version_1_line_are_taken_back_or_said_to_end_there(old_s
     assert second.document.condition.damage[0].photo == ""
     again = old_shop.lines.redo(second.id, second.version)
     assert again.document.condition.damage[0].photo != ""
+
+
+@pytest.mark.parametrize("file", sorted(V2.glob("*.bendrel.json")), ids=lambda file: file.name.split(".")[0])
+def test_a_version_2_document_is_read_with_all_that_is_in_it(kit, file):
+    """As it was before joints had faces: spans, joints, logs and the names of everything are what they were,
+    and every span is planned."""
+    told, line = json.loads(file.read_bytes()), read_line(file.read_bytes())
+    assert told["version"] == 2
+    assert [span.id for span in line.spans] == [span["id"] for span in told["spans"]]
+    assert [joint.kind for joint in line.joints] == [joint["kind"] for joint in told["joints"]]
+    assert len(line.proving.joints) == len(told["proving"]["joints"])
+    assert len(line.condition.damage) == len(told["condition"]["damage"])
+    again = line_to_value(line)
+    for key in ("removal", "condition", "set_aside", "open_items"):
+        assert again[key] == told[key], key
+    plan = plan_line(line, kit)
+    assert plan.chosen is not None
+    assert [piece.span for piece in plan.pieces] == [s["id"] for s in told["spans"] if s["kind"] == "rigid"]
+    assert all(piece.part is not None for piece in plan.pieces)
+    assert not plan.problems
+
+
+def test_a_version_2_job_comes_in_whole(shop):
+    look = shop.archives.read((V2 / "slipway-crane.bendrel.zip").read_bytes(), keep=True)
+    job = shop.jobs.one(look.job_id)
+    assert sorted(line.name for line in job.lines) == [
+        "Cooler return, spliced",
+        "Header tank to engine",
+        "Steering return, through cooler and filter",
+        "Tank drop, with the old end saved",
+    ]
+    signed = next(line for line in job.lines if line.name == "Header tank to engine")
+    assert shop.lines.open(signed.id).document.proving.signed
+
+
+def test_a_version_2_database_opens_and_its_steps_are_taken_back(tmp_path):
+    path = tmp_path / "shop.db"
+    path.write_bytes(lzma.decompress((V2 / "shop.db.xz").read_bytes()))
+    opened = open_shop(path, backups=False)
+    try:
+        job = next(job for job in opened.jobs.board() if job.name == "Slipway crane")
+        line = opened.lines.open(next(row.id for row in job.lines if row.name == "Cooler return, spliced"))
+        assert line.document.notes == "two steps to take back"
+        first = opened.lines.undo(line.id, line.version)
+        assert first.document.notes == "one step to take back"
+        assert opened.lines.redo(first.id, first.version).document.notes == "two steps to take back"
+    finally:
+        opened.close()
