@@ -317,7 +317,7 @@ def test_the_time_is_kept_and_booked_and_the_part_ends(page: Page, api, own_line
     making = api.post(f"/api/lines/{own_line}/makings").json()
     steps = api.post("/api/bench/standing", data={"document": making["document"], "made": []}).json()["steps"]
     spell = {"start": "2026-01-14T18:00:00Z", "stop": "2026-01-14T18:30:00Z"}
-    state = {"done": [step["key"] for step in steps], "made": [], "spells": [spell]}
+    state = {"done": [step["id"] for step in steps], "made": [], "spells": [spell]}
     api.put(f"/api/makings/{making['id']}", data={"version": 1, "state": state})
     page.goto(f"/lines/{own_line}/bench")
     expect(page.get_by_text("30 min are not booked yet.")).to_be_visible()
