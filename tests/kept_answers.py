@@ -22,13 +22,13 @@ from pypdf import PdfReader
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.bend.tube.part import Part
 from bendrel.core.findings import Place
+from bendrel.core.joints.closing import joints_of
 from bendrel.core.line.document import Line, RigidSpan
 from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.work.closing import work_of
-from bendrel.core.work.joints import joints_of
 from bendrel.exchange.documents.documents import line_from_value, line_to_value
 from bendrel.exchange.paper.sheet import build_sheet
 from tests.made_lines import made_line

@@ -16,6 +16,7 @@ from itertools import pairwise
 from bendrel.core.bend.tube.planned import Rigid, plan_rigid
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.ids import NotAChain
+from bendrel.core.joints.closing import joints_of
 from bendrel.core.line.condition import Damage, Fixture
 from bendrel.core.line.document import (
     BendReadings,
@@ -48,7 +49,6 @@ from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.units.lengths import Angle, Length, Plane
 from bendrel.core.units.notation import Unit
-from bendrel.core.work.joints import joints_of
 from bendrel.services.mend.splicing import damaged_of
 
 PARTS: tuple[ComponentKind, ...] = (

@@ -15,13 +15,13 @@ from tests.core.test_closing import line, tube
 from tests.core.test_strip_downs import KIT, SOURCES, nothing_stands, stripped
 from tests.lines import bent, replace, row
 
+from bendrel.core.joints.closing import joints_of
 from bendrel.core.line.document import Carries
 from bendrel.core.line.proving import JointEvent, JointWork, Proving
 from bendrel.core.mend.gap import over_gap, tubes_of
 from bendrel.core.parts.service import Service
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.work.closing import work_of
-from bendrel.core.work.joints import joints_of
 from bendrel.core.work.proof.hold import HoldError
 from bendrel.core.work.standing import standing_of
 

@@ -9,13 +9,13 @@ from dataclasses import replace
 
 import pytest
 
+from bendrel.core.joints.closing import joints_of
 from bendrel.core.line.document import Line
 from bendrel.core.line.proving import Hold, HoldRow
 from bendrel.core.parts.proving import HoldKind
 from bendrel.core.work.asked import HoldProof, proof_of
 from bendrel.core.work.closing import work_of
 from bendrel.core.work.holding import HoldProposal, HoldUnread, hold_test, proposed
-from bendrel.core.work.joints import joints_of
 from bendrel.core.work.proof.hold import judge_hold
 from bendrel.core.work.sign_off import in_the_way
 from bendrel.core.work.standing import standing_of

@@ -12,7 +12,7 @@ from bendrel.core.flow.circuit.joined import net_of, plan_job_line
 from bendrel.core.flow.circuit.judged import judge_net
 from bendrel.core.flow.circuit.vacuum import vacuum_of
 from bendrel.core.flow.flow import Stretch, Way, flow_through
-from bendrel.core.flow.vacuum import ATMOSPHERE_KPA, held_minutes, strokes
+from bendrel.core.flow.vacuum import held_minutes, strokes
 from bendrel.core.line.document import (
     BendReadings,
     ComponentSpan,
@@ -24,6 +24,7 @@ from bendrel.core.line.document import (
     RigidSpan,
     TubeEnd,
 )
+from bendrel.core.parts.fluid import ATMOSPHERE_KPA
 from bendrel.core.units.lengths import Length
 
 HOSE = "steering-return_10mm"

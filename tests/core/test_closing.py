@@ -13,6 +13,7 @@ from itertools import product
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.joints.closing import joints_of
 from bendrel.core.line.document import (
     Carries,
     ComponentSpan,
@@ -32,7 +33,6 @@ from bendrel.core.parts.torque import set_torque
 from bendrel.core.units.lengths import Length
 from bendrel.core.work.asked import HoldProof
 from bendrel.core.work.closing import Work, work_of
-from bendrel.core.work.joints import joints_of
 from bendrel.core.work.proof.balance import balance
 from bendrel.core.work.sign_off import in_the_way, places_of, step_done
 from bendrel.core.work.standing import standing_of

@@ -6,6 +6,7 @@ from dataclasses import replace
 import pytest
 
 from bendrel.core.ids import NotAChain
+from bendrel.core.joints.closing import joints_of
 from bendrel.core.joints.faces import face_of, port_face
 from bendrel.core.joints.mate import mate
 from bendrel.core.joints.put_in import put_for, put_in, rejoined
@@ -28,7 +29,6 @@ from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.retube import ended, retubed
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.units.lengths import Length
-from bendrel.core.work.joints import joints_of
 
 SERVICES = (
     "brake", "clutch", "brake-feed", "fuel-low", "fuel-injection", "tank-vent", "cooler", "hydraulic",

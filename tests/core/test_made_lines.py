@@ -12,10 +12,10 @@ from bendrel.core.flow.circuit.flowing import flow_of_circuit
 from bendrel.core.flow.circuit.joined import net_of, plan_job_line
 from bendrel.core.flow.circuit.judged import judge_net
 from bendrel.core.flow.circuit.vacuum import vacuum_of
+from bendrel.core.joints.closing import joints_of
 from bendrel.core.line.document import Line
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.work.closing import work_of
-from bendrel.core.work.joints import joints_of
 from bendrel.exchange.documents.documents import line_from_value, line_to_value
 from tests.made_lines import KINDS, made_job, made_line, share_of
 

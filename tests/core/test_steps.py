@@ -5,12 +5,12 @@ import os
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.joints.closing import joints_of
 from bendrel.core.line.document import TestFlare
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.units.lengths import Length
 from bendrel.core.work.closing import work_of
-from bendrel.core.work.joints import joints_of
 from bendrel.core.work.making import EndWork, Making, build_steps
 from tests.lines import DOUBLE, End, Hose, bent, replace, row
 from tests.made_lines import made_line

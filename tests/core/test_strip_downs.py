@@ -12,12 +12,12 @@ from random import Random
 
 import pytest
 
+from bendrel.core.joints.closing import joints_of
 from bendrel.core.line.document import Line
 from bendrel.core.line.proving import Counted, JointEvent, JointWork, Proving
 from bendrel.core.line.removal import Removal
 from bendrel.core.parts.proving import Closes
 from bendrel.core.work.closing import work_of
-from bendrel.core.work.joints import joints_of
 from bendrel.core.work.standing import standing_of
 from tests.core.test_closing import CHAINS, KIT, TUBE, line, tube
 

@@ -13,8 +13,8 @@ from bendrel.api.files import BINARY_BODY, Raw, as_file
 from bendrel.api.rooms import room
 from bendrel.api.schemas import RunBegin, RunMark, SignOrder
 from bendrel.api.state import At, Services
-from bendrel.core.flow.vacuum import ATMOSPHERE_KPA
 from bendrel.core.line.document import Line
+from bendrel.core.parts.fluid import ATMOSPHERE_KPA
 from bendrel.core.parts.proving import WrenchRule
 from bendrel.core.work.learnt import Learnt, learnt
 from bendrel.services.line.lines import OpenLine

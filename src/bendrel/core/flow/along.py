@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from bendrel.core.bend.tube.planned import Rigid
-from bendrel.core.flow.carried import Carried
 from bendrel.core.flow.flow import (
     Flow,
     Loss,
@@ -20,6 +19,7 @@ from bendrel.core.flow.flow import (
     volume_ml,
 )
 from bendrel.core.joints.pieces import Pieces, PlacedComponent, Stands
+from bendrel.core.line.carried import Carried
 from bendrel.core.line.document import ComponentKind, Line
 from bendrel.core.line.run import runs
 from bendrel.core.parts.kit import Kit

@@ -6,10 +6,10 @@ from collections import Counter
 from collections.abc import Sequence
 from math import log, pi, sqrt
 
-from bendrel.core.parts.fluid import Fluid, density, viscosity
+from bendrel.core.parts.fluid import ATMOSPHERE_KPA, Fluid, density, viscosity
 from bendrel.core.record import record
 
-ATMOSPHERE_PA = 101_325.0  # ISO 2533
+ATMOSPHERE_PA = 1000 * ATMOSPHERE_KPA
 LAMINAR_RE = 2040.0
 """Reynolds number up to which flow in a round pipe stays laminar: the library's own figure."""
 

@@ -7,9 +7,9 @@ from collections.abc import Iterator, Sequence
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.findings import DERIVED, Derivation, Source, given, shown
 from bendrel.core.flow.along import Flowing
-from bendrel.core.flow.carried import Carried
 from bendrel.core.flow.flow import Flow
 from bendrel.core.flow.strength import Strength
+from bendrel.core.line.carried import Carried
 from bendrel.core.parts.choices import Choices
 from bendrel.core.parts.tube_strength import TubeStrength
 from bendrel.core.units.notation import Unit

@@ -8,9 +8,9 @@ from typing import Literal
 from bendrel.core.bend.tube.ends import EndParts
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.findings import Place, Source
-from bendrel.core.flow.carried import Carried
 from bendrel.core.flow.flow import area_mm2
 from bendrel.core.joints.pieces import Pieces, PlacedComponent, PlacedHose
+from bendrel.core.line.carried import Carried
 from bendrel.core.line.document import HoseSpan
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.service import Duty

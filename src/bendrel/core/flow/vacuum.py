@@ -6,10 +6,9 @@ from math import inf
 
 import numpy as np
 
-from bendrel.core.flow.flow import ATMOSPHERE_PA
 from bendrel.core.flow.nozzle import inflow
+from bendrel.core.parts.fluid import ATMOSPHERE_KPA
 
-ATMOSPHERE_KPA = ATMOSPHERE_PA / 1000
 _MOST_STROKES = 10_000
 
 

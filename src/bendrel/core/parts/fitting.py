@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from math import radians, sin, tan
 from typing import Annotated, Literal
 
@@ -63,6 +64,20 @@ class Fitting:
     beaded: bool = False
     rated: Rating | None = None
     highest_c: float | None = None
+
+    def renewed(self, nut: Nut | None, size: str, thread: str = "") -> tuple[NewPart, ...]:
+        """What the end takes new each time, named for its `nut` (or `thread`) and tube `size`."""
+        words = {
+            "thread": nut.thread if nut is not None else thread or "its thread",
+            "nut": nut.id if nut is not None else self.id,
+            "size": size or "its size",
+            "end": self.name,
+            "id": self.id,
+        }
+        return tuple(
+            replace(part, ref=part.ref.format(**words), what=part.what.format(**words))
+            for part in self.new_parts
+        )
 
     @property
     def flared(self) -> bool:

@@ -12,6 +12,8 @@ from bendrel.core.findings import Source
 from bendrel.core.record import record
 
 KELVIN = 273.15
+ATMOSPHERE_KPA = 101.325
+"""The standard atmosphere. Source: ISO 2533."""
 
 
 Wets = Literal["own", "oil", "dry"]

@@ -7,10 +7,10 @@ from math import pi
 
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.flow.along import Flowing, flow_of_line
-from bendrel.core.flow.carried import Carried, carried
 from bendrel.core.flow.strength import Strength, strength_of
 from bendrel.core.joints.direction import Flows, flow_of
 from bendrel.core.joints.pieces import Pieces
+from bendrel.core.line.carried import Carried, carried
 from bendrel.core.line.document import Line
 from bendrel.core.line.removed import Removed
 from bendrel.core.line.resolve import Problem

@@ -11,6 +11,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from typing import Literal
 
+from bendrel.core.joints.closing import LineJoint
 from bendrel.core.joints.direction import flow_of
 from bendrel.core.line.document import ComponentSpan, Line
 from bendrel.core.line.opened import stays
@@ -18,7 +19,6 @@ from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.proving import Part, ProvingRule, ProvingStep
 from bendrel.core.parts.step_row import StepKind
 from bendrel.core.record import record
-from bendrel.core.work.joints import LineJoint
 from bendrel.core.work.old_tube import old_end_work
 from bendrel.core.work.put_on import PutOn, put_on
 from bendrel.core.work.step import Step, step_of

@@ -6,9 +6,9 @@ import re
 from collections.abc import Callable, Sequence
 
 from bendrel.core.findings import Source
-from bendrel.core.flow.vacuum import ATMOSPHERE_KPA
 from bendrel.core.line.document import Line
 from bendrel.core.line.proving import Hold
+from bendrel.core.parts.fluid import ATMOSPHERE_KPA
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.proving import GasRule, HoldKind
 from bendrel.core.parts.service import Duty

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
+from bendrel.core.joints.closing import closes_of, joints_of
 from bendrel.core.line.document import Line
 from bendrel.core.line.proving import MENDED
 from bendrel.core.parts.kit import Kit
@@ -13,7 +14,6 @@ from bendrel.core.parts.proving import Closes, Rung
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length, length_mm
 from bendrel.core.units.notation import UnitError
-from bendrel.core.work.joints import closes_of, joints_of
 from bendrel.core.work.standing import work_at
 
 KINDS: dict[Closes, str] = {

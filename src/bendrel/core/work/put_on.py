@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Collection, Iterator
 from typing import Literal
 
+from bendrel.core.joints.closing import LineJoint
 from bendrel.core.line.document import Line
 from bendrel.core.line.run import ENDS
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.removal import HeldBack
 from bendrel.core.record import record
-from bendrel.core.work.joints import LineJoint
 
 
 @record

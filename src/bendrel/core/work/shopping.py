@@ -9,10 +9,10 @@ from typing import Literal
 
 from bendrel.core.bend.tube.ends import EndParts
 from bendrel.core.bend.tube.planned import Rigid
-from bendrel.core.flow.carried import Carried
 from bendrel.core.geometry.clips import Clips
 from bendrel.core.joints.hose_ends import end_kind_of, end_takes_mm
 from bendrel.core.joints.pieces import Pieces, PlacedHose, Stands
+from bendrel.core.line.carried import Carried
 from bendrel.core.line.opened import joint_opened, stays
 from bendrel.core.line.removal import PartToGet
 from bendrel.core.line.removed import Removed
@@ -223,14 +223,6 @@ def _end(chosen: Choices, parts: EndParts) -> list[Need]:
         found.append(_need(f"cap:{cap}", f"cap or plug {cap}", 1, f"{why}: keep grit out"))
     if parts.choice.tube.insert:
         found.append(_need(f"insert:{chosen.tube.size}", f"tube insert, {chosen.tube.size}", 1, why))
-    own = {
-        "thread": nut.thread if nut is not None else "its port",
-        "nut": nut.id if nut is not None else fitting.id,
-        "size": chosen.tube.size,
-        "end": fitting.name,
-        "id": fitting.id,
-    }
-    for part in fitting.new_parts:
-        ref, what = part.ref.format(**own), part.what.format(**own)
-        found.append(_need(ref, what, part.count, why, kind=part.kind))
+    for part in fitting.renewed(nut, chosen.tube.size, "its port"):
+        found.append(_need(part.ref, part.what, part.count, why, kind=part.kind))
     return found

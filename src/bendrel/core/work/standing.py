@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime, timedelta
 from typing import Literal
 
+from bendrel.core.joints.closing import LineJoint
 from bendrel.core.line.document import Line
 from bendrel.core.line.proving import MENDED, JointWork
 from bendrel.core.parts.kit import Kit
@@ -13,7 +14,6 @@ from bendrel.core.parts.threads.designation import ThreadError
 from bendrel.core.parts.threads.fit import thread_fit
 from bendrel.core.record import record
 from bendrel.core.work.closing import after_relief
-from bendrel.core.work.joints import LineJoint
 
 _MOST_CAUSES = 3
 

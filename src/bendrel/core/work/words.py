@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
+from bendrel.core.joints.closing import LineJoint, joints_of
 from bendrel.core.line.document import Line
 from bendrel.core.parts.kit import Kit
 from bendrel.core.units.notation import Unit
 from bendrel.core.units.quantities import format_torque
 from bendrel.core.work.closing import work_of
-from bendrel.core.work.joints import LineJoint, joints_of
 from bendrel.core.work.step import Step
 
 

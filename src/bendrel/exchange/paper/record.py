@@ -9,6 +9,7 @@ from datetime import date
 from reportlab.lib.units import mm as MM
 from reportlab.lib.utils import ImageReader
 
+from bendrel.core.joints.closing import LineJoint
 from bendrel.core.line.document import Line
 from bendrel.core.line.opened import stays
 from bendrel.core.line.proving import Hold
@@ -18,7 +19,6 @@ from bendrel.core.record import record
 from bendrel.core.units.notation import Unit
 from bendrel.core.units.quantities import format_pressure, format_torque, format_volume
 from bendrel.core.work.follow_up import Due
-from bendrel.core.work.joints import LineJoint
 from bendrel.core.work.proof.balance import Balance
 from bendrel.core.work.proof.hold import HoldResult, leak_words
 from bendrel.core.work.sign_off import InTheWay

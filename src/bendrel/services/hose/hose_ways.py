@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date
 
-from bendrel.core.flow.carried import carried
 from bendrel.core.geometry.obstacles import Way
 from bendrel.core.geometry.vectors import Vector
 from bendrel.core.hose.assembly import Assembly, assembly_of
@@ -17,6 +16,7 @@ from bendrel.core.hose.shape.moving import AtPosition
 from bendrel.core.hose.shape.windows import Windows
 from bendrel.core.hose.supports import Support, supports_of
 from bendrel.core.joints.pieces import place_pieces
+from bendrel.core.line.carried import carried
 from bendrel.core.line.document import Line
 from bendrel.core.line.resolve import Problem, Reader
 from bendrel.core.line.run import runs

@@ -9,10 +9,11 @@ from typing import Annotated
 from annotated_types import MaxLen
 
 from bendrel.core.findings import Source
-from bendrel.core.flow.vacuum import ATMOSPHERE_KPA
+from bendrel.core.joints.closing import LineJoint, joints_of
 from bendrel.core.line.document import Line
 from bendrel.core.line.proving import Hold, SignOff
 from bendrel.core.line.signed import signed_stands, stamp_of
+from bendrel.core.parts.fluid import ATMOSPHERE_KPA
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.proving import Bleeding, WrenchRule
 from bendrel.core.parts.service import WorkStage
@@ -24,7 +25,6 @@ from bendrel.core.work.balancing import balance_of
 from bendrel.core.work.closing import work_of
 from bendrel.core.work.follow_up import Due, due_of, first_follow_ups
 from bendrel.core.work.holding import HoldProposal, HoldUnread, air_of, hold_test, proposed
-from bendrel.core.work.joints import LineJoint, joints_of
 from bendrel.core.work.proof.balance import Balance
 from bendrel.core.work.proof.hold import MOST_ROWS, HoldError, HoldResult, HoldTest, judge_hold, leak_words
 from bendrel.core.work.put_on import PutOn

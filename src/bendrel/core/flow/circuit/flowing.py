@@ -9,10 +9,10 @@ from dataclasses import replace
 import numpy as np
 
 from bendrel.core.findings import EndName
-from bendrel.core.flow.carried import Carried
 from bendrel.core.flow.circuit.joined import AtPort, Net, Stretched
 from bendrel.core.flow.flow import Way
 from bendrel.core.flow.network import Losses, Pipe, Solved, solve
+from bendrel.core.line.carried import Carried
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
 

@@ -8,9 +8,9 @@ from dataclasses import replace
 from bendrel.core.bend.tube.planned import Rigid, plan_rigid
 from bendrel.core.findings import EndName
 from bendrel.core.flow.along import unknown_on_the_way, way_of
-from bendrel.core.flow.carried import Carried, carried
 from bendrel.core.flow.flow import Way, volume_ml
 from bendrel.core.joints.pieces import Pieces, place_pieces
+from bendrel.core.line.carried import Carried, carried
 from bendrel.core.line.document import BRANCHES, ComponentSpan, JoinedTo, Line, Port
 from bendrel.core.line.run import ENDS, runs
 from bendrel.core.parts.kit import Kit

@@ -6,9 +6,9 @@ from collections.abc import Iterator, Mapping
 
 from bendrel.core.codes import Code
 from bendrel.core.findings import Change, Finding, Fix
-from bendrel.core.flow.carried import Carried
 from bendrel.core.flow.strength import Element, ElementKind
 from bendrel.core.judge.case import Case, Whole, choose
+from bendrel.core.line.carried import Carried
 from bendrel.core.line.paths import at
 
 TOO_HOT: Mapping[ElementKind, Code] = {

@@ -7,9 +7,9 @@ from dataclasses import replace
 
 from bendrel.core.codes import Code
 from bendrel.core.findings import Finding, Severity, Source
-from bendrel.core.flow.carried import Carried
 from bendrel.core.flow.strength import strength_of
 from bendrel.core.judge.case import Whole
+from bendrel.core.line.carried import Carried
 from bendrel.core.units.quantities import format_pressure
 
 

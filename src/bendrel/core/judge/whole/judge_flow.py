@@ -6,8 +6,8 @@ from collections.abc import Iterator
 
 from bendrel.core.findings import Finding
 from bendrel.core.flow.along import Flowing
-from bendrel.core.flow.carried import Carried
 from bendrel.core.judge.case import Whole
+from bendrel.core.line.carried import Carried
 from bendrel.core.units.quantities import format_pressure
 
 

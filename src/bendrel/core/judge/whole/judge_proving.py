@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from bendrel.core.findings import Finding
+from bendrel.core.joints.closing import joints_of
 from bendrel.core.judge.case import Whole
 from bendrel.core.line.signed import signed_stands
 from bendrel.core.units.quantities import format_volume
 from bendrel.core.work.balancing import balance_of
-from bendrel.core.work.joints import joints_of
 from bendrel.core.work.standing import standing_of
 
 

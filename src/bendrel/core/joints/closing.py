@@ -10,10 +10,10 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from bendrel.core.findings import EndName
-from bendrel.core.flow.carried import carried
 from bendrel.core.joints.face import Face
 from bendrel.core.joints.faces import face_of, facing, port_face
 from bendrel.core.joints.pieces import Pieces, PlacedHose, place_pieces
+from bendrel.core.line.carried import carried
 from bendrel.core.line.document import ComponentSpan, CornerReadings, HoseSpan, Line, RigidSpan, Span
 from bendrel.core.line.opened import end_opened, stays
 from bendrel.core.line.run import ENDS
@@ -297,17 +297,10 @@ def _new_parts(parts: _Parts, kit: Kit, span: Span) -> tuple[str, ...]:
     if fitting is None:
         return ()
     tube = kit.tubes.get(span.tube) if isinstance(span, RigidSpan) else None
-    words = {
-        "thread": parts.nut.thread if parts.nut else parts.thread or "its thread",
-        "size": tube.size if tube else "its size",
-        "end": fitting.name,
-        "id": fitting.id,
-        "nut": parts.nut.id if parts.nut else "",
-    }
     # only what seals is renewed each time it is closed: washers, rings, sleeves
     return tuple(
-        f"{part.count} × {part.what.format(**words)}" if part.count > 1 else part.what.format(**words)
-        for part in fitting.new_parts
+        f"{part.count} × {part.what}" if part.count > 1 else part.what
+        for part in fitting.renewed(parts.nut, tube.size if tube else "", parts.thread)
         if part.kind is not None
     )
 

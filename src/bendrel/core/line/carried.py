@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
-from bendrel.core.flow.vacuum import ATMOSPHERE_KPA
 from bendrel.core.line.document import Line
 from bendrel.core.line.resolve import Problem
-from bendrel.core.parts.fluid import Fluid
+from bendrel.core.parts.fluid import ATMOSPHERE_KPA, Fluid
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.service import Duty
 from bendrel.core.record import record
