@@ -5,6 +5,7 @@ import os
 import signal
 import subprocess
 import sys
+import threading
 import time
 import tracemalloc
 from dataclasses import replace
@@ -22,6 +23,8 @@ from bendrel.services.proof.closings import SignDraft
 from bendrel.services.proof.proof_runs import thinned
 from bendrel.services.startup import open_shop
 from bendrel.standins.vessel import Vessel, VesselOrder
+from bendrel.store.database import NO_ROOM, NoRoom
+from bendrel.store.models import ProofRunRow
 from bendrel.store.proof_runs import readings_of
 from tests.lines import bent, row
 
@@ -47,6 +50,14 @@ class Clock:
 
 def said(value, **more):
     return json.dumps({"value": value, "unit": "kPa", "from": "air", **more})
+
+
+def until(true, seconds=30):
+    """Wait for what another thread brings about."""
+    stop = time.monotonic() + seconds
+    while not true():
+        assert time.monotonic() < stop
+        threading.Event().wait(0.02)
 
 
 def recorded(shop, run_id):
@@ -75,6 +86,56 @@ def test_a_run_is_recorded_with_its_marks(shop, lines, monkeypatch):
     assert read.pressures_kpa[0] == pytest.approx(201.325)
     assert read.temperatures_c == (20.0,) * 30
     assert [one.id for one in shop.runs.of_line(lines[0].id)] == [run.id]
+
+
+class FullDisk:
+    """The database's writing while `full`."""
+
+    def __init__(self, shop, monkeypatch):
+        self.full, self._real = False, shop.database.writing
+        monkeypatch.setattr(shop.database, "writing", self._writing)
+
+    def _writing(self):
+        if self.full:
+            raise NoRoom(NO_ROOM)
+        return self._real()
+
+
+def test_a_moment_of_full_disk_does_not_end_a_recording(shop, lines, monkeypatch):
+    """What is heard while nothing can be written waits, is said to, and is written once there is room."""
+    disk = FullDisk(shop, monkeypatch)
+    shop.instruments.link("pressure", "on")
+    run = shop.runs.begin(lines[0].id, absolute=False)
+    disk.full = True
+    for k in range(5):
+        shop.instruments.hear("pressure", said(100 - k))
+    until(lambda: shop.recorder.trouble)
+    told = shop.runs.open(run.id)
+    assert (told.recording, told.trouble, told.waiting, told.readings) == (True, NO_ROOM, 5, 0)
+    with pytest.raises(NoRoom):
+        shop.runs.end(run.id)
+    assert shop.runs.open(run.id).recording
+    disk.full = False
+    shop.instruments.hear("pressure", said(95))
+    until(lambda: shop.runs.open(run.id).readings == 6)
+    assert shop.runs.open(run.id).trouble == ""
+    assert shop.runs.end(run.id).readings == 6
+
+
+def test_an_acknowledged_mark_is_in_the_database(shop, lines, monkeypatch):
+    """It is read by somebody else the moment that it is answered; one that cannot be kept is refused."""
+    monkeypatch.setattr(recorder, "WRITE_EVERY_S", 3600.0)
+    shop.instruments.link("pressure", "on")
+    run = shop.runs.begin(lines[0].id, absolute=False)
+    shop.runs.mark(run.id, "valve shut")
+    with shop.database.reading() as session:
+        assert [text for _, text in session.get(ProofRunRow, run.id).marks] == ["valve shut"]
+    disk = FullDisk(shop, monkeypatch)
+    disk.full = True
+    with pytest.raises(NoRoom):
+        shop.runs.mark(run.id, "valve open")
+    disk.full = False
+    assert [mark.text for mark in shop.runs.end(run.id).marks] == ["valve shut"]
 
 
 def test_one_run_at_a_time_and_of_one_line(shop, lines):

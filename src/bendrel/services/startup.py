@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import os
 import sqlite3
 from collections.abc import Mapping
@@ -35,7 +36,7 @@ from bendrel.standins.bench import StandIn
 from bendrel.standins.supplier import Supplier
 from bendrel.standins.vessel import Vessel
 from bendrel.store.backup import OpenSign
-from bendrel.store.database import Database
+from bendrel.store.database import Busy, Database, NoRoom
 from bendrel.store.opening import UnusableShop, for_the_owner_alone, make_folder, refuse_damaged, unusable
 from bendrel.store.photos import UNFINISHED, sync_folder
 
@@ -77,7 +78,10 @@ class Shop:
     def close(self) -> None:
         """Keep what is being recorded, and let go of the database."""
         self.jobs.end()
-        self.recorder.end()
+        try:
+            self.recorder.end()
+        except (Busy, NoRoom) as error:
+            logging.getLogger(__name__).warning("The end of a recording is lost: %s", error)
         self.database.close()
         self.sign.close()
 

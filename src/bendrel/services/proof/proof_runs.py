@@ -35,7 +35,8 @@ class Mark:
 @record
 class ProofRun:
     """One run. `absolute` says that pressures count from nothing, else from the air. `recording` says that it
-    is on, `silent_s` for how long the gauge has said nothing, `link` how the gauge is connected."""
+    is on, `silent_s` for how long the gauge has said nothing, `link` how the gauge is connected; `trouble`
+    why the last readings are not written yet, `waiting` how many there are."""
 
     id: str
     line_id: str
@@ -48,6 +49,8 @@ class ProofRun:
     recording: bool
     silent_s: float | None
     link: str
+    trouble: str
+    waiting: int
 
 
 @record
@@ -181,6 +184,8 @@ class ProofRuns:
             recording=on,
             silent_s=self._recorder.silent_s() if on else None,
             link=last.state if last is not None else "off",
+            trouble=self._recorder.trouble if on else "",
+            waiting=self._recorder.waiting if on and self._recorder.trouble else 0,
         )
 
 

@@ -127,7 +127,7 @@ function Recorded({
   }, [on]);
   if (chart.isError) return <Box sx={{ color: "var(--stop)" }}>{sentence(chart.error)}</Box>;
   if (!chart.data) return null;
-  const { absolute, silent_s, link, readings } = chart.data.run;
+  const { absolute, silent_s, link, readings, trouble, waiting } = chart.data.run;
   const limit = told?.limit_kpa ?? null;
   const threshold = limit === null || !told ? null : absolute ? limit : limit - told.air_kpa;
   const act = (call: Promise<unknown>) =>
@@ -158,6 +158,12 @@ function Recorded({
               : `The gauge is ${link === "lost" ? "lost" : "off"}; what was recorded is kept.`}
           </Box>
         )}
+        {trouble && (
+          <Box sx={{ color: "var(--stop)", fontWeight: 600 }}>
+            {waiting.toLocaleString("en")} readings wait to be written. {trouble.split(": ")[0]}: make room, and it goes on
+            by itself.
+          </Box>
+        )}
       </Box>
       <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", alignItems: "center", mt: 0.5 }}>
         {on && (
@@ -166,8 +172,10 @@ function Recorded({
             <Button
               size="small"
               onClick={() => {
-                act(take(api.POST("/api/runs/{run_id}/marks", { ...path, body: { text: mark } })));
-                setMark("");
+                // the word stays until it is kept
+                act(
+                  take(api.POST("/api/runs/{run_id}/marks", { ...path, body: { text: mark } })).then(() => setMark("")),
+                );
               }}
             >
               Mark it
