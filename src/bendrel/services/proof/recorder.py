@@ -68,7 +68,7 @@ class Recorder:
         self._thread.start()
 
     def end(self) -> None:
-        """Record no more; everything that was heard is kept. Raises NoRoom, Busy, and then goes on recording."""
+        """Record no more; everything heard is kept. Raises NoRoom and Busy, and then goes on recording."""
         if self._run:
             self._flush(self._run)
         with self._lock:
