@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from math import ceil
 
-from bendrel.core.findings import DERIVED, Change, Finding, Fix
+from bendrel.core.findings import DERIVED, Change, EndName, Finding, Fix
 from bendrel.core.judge.case import Case, choose
 from bendrel.core.line.document import BendReadings
 from bendrel.core.line.paths import LAST, at, readings_path, row_path
@@ -32,11 +32,7 @@ def _straights(case: Case) -> Iterator[Finding]:
                 "straight_missing",
                 case.at_straight(number),
                 source=DERIVED,
-                fix=_lengthen(
-                    case,
-                    number,
-                    (case.bender.least_between_mm if 1 < number < len(straights) else 0.0) - straight,
-                ),
+                fix=_lengthen(case, number, _least(case, number, len(straights)) - straight),
                 first=first,
                 second=second,
                 straight=case.say(-straight),
@@ -56,8 +52,20 @@ def _straights(case: Case) -> Iterator[Finding]:
             )
 
 
+def _least(case: Case, number: int, straights: int) -> float:
+    """The straight that a leg must have: what the tool holds between two bends, or what an end takes."""
+    if 1 < number < straights:
+        return case.bender.least_between_mm
+    end: EndName = "A" if number == 1 else "B"
+    if case.fittings[end].flared:
+        return min(case.rooms[end].before_mm, case.rooms[end].after_mm)
+    held = case.part.held_end == end
+    return case.bender.least_before_first_mm if held else case.bender.least_after_last_mm
+
+
 def _lengthen(case: Case, number: int, missing_mm: float) -> Fix | None:
-    """Set the leg's reading to the next mark of the rule that is long enough."""
+    """Set the leg's reading to the next mark of the rule that is long enough; tried before it is offered, for
+    a leg may be read from the next one's corner."""
     readings = case.run.span.readings
     if not isinstance(readings, BendReadings):
         return None
@@ -73,6 +81,7 @@ def _lengthen(case: Case, number: int, missing_mm: float) -> Fix | None:
             Change(path=pointer + at("exact_mm"), value=None),
             Change(path=pointer + at("text"), value=text),
         ),
+        choice=True,
     )
 
 
