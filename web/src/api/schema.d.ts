@@ -8837,7 +8837,8 @@ export interface components {
         /**
          * ProofRun
          * @description One run. `absolute` says that pressures count from nothing, else from the air. `recording` says that it
-         *     is on, `silent_s` for how long the gauge has said nothing, `link` how the gauge is connected.
+         *     is on, `silent_s` for how long the gauge has said nothing, `link` how the gauge is connected; `trouble`
+         *     why the last readings are not written yet, `waiting` how many there are.
          */
         ProofRun: {
             /** Id */
@@ -8868,6 +8869,10 @@ export interface components {
             silent_s: number | null;
             /** Link */
             link: string;
+            /** Trouble */
+            trouble: string;
+            /** Waiting */
+            waiting: number;
         };
         /**
          * Proposal

@@ -160,8 +160,8 @@ function Recorded({
         )}
         {trouble && (
           <Box sx={{ color: "var(--stop)", fontWeight: 600 }}>
-            {waiting.toLocaleString("en")} readings wait to be written. {trouble.split(": ")[0]}: make room, and it goes on
-            by itself.
+            {waiting.toLocaleString("en")} readings wait to be written. {trouble.split(": ")[0]}: make room, and it goes
+            on by itself.
           </Box>
         )}
       </Box>
