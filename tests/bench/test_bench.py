@@ -1,10 +1,9 @@
-from itertools import count
-
 """Speed, for `make bench` only: medians, and ratios against a reference doing the same work."""
 
 import io
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import redirect_stderr
+from itertools import count
 from statistics import median
 from time import perf_counter
 
