@@ -24,10 +24,10 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.core.findings import Derivation
 from bendrel.core.parts.calibration import Calibration
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.step import Step
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work, working_of
-from bendrel.core.work.step import Step
 from bendrel.exchange.documents.documents import line_from_value
 from bendrel.exchange.paper.sheet import build_sheet
 from bendrel.services.bench.benches import BenchReport, report

@@ -29,9 +29,9 @@ from bendrel.api.schemas import (
 from bendrel.api.state import Services
 from bendrel.core.findings import Derivation
 from bendrel.core.line.document import Line
+from bendrel.core.parts.step import Step
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.working import order_of_work, working_of
-from bendrel.core.work.step import Step
 from bendrel.exchange.documents.adapters import adapter
 from bendrel.exchange.documents.documents import line_from_value, line_schema
 from bendrel.services.hose.hose_ways import HoseStudy, study_hose

@@ -18,6 +18,7 @@ from bendrel.core.parts.hose_end import (
     turned_off_deg,
 )
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.step import Step
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit, format_length
 
@@ -35,15 +36,6 @@ class HoseEndMade:
     takes_mm: float | None
     stands_out_mm: float | None
     turned_deg: float | None
-
-
-@record
-class MakeStep:
-    """One step of making or choosing the hose, `why` what goes wrong without it."""
-
-    id: str
-    text: str
-    why: str
 
 
 @record
@@ -67,7 +59,7 @@ class Assembly:
     clocked: bool
     clock_deg: float | None
     clock_text: str
-    steps: tuple[MakeStep, ...]
+    steps: tuple[Step, ...]
     source: Source
 
 
@@ -104,7 +96,7 @@ def assembly_of(
         clock_deg=clock,
         clock_text=text,
         steps=tuple(
-            MakeStep(id=step.id, text=step.text.format_map(words), why=step.why)
+            Step(id=step.id, stage="make", kind="hose", text=step.text.format_map(words), why=step.why)
             for step in made
             if step.id != "clock" or clocked
         ),

@@ -9,9 +9,10 @@ from bendrel.core.record import record
 
 StepKind = Literal[
     "prove", "straighten", "cut", "nuts", "flare", "braze", "form", "mark", "bend", "fit", "trim", "blow",
-    "old tube", "ready", "loose", "hand", "tight", "open", "fill", "hold", "look", "works", "again", "after",
+    "old tube", "hose",
+    "ready", "loose", "hand", "tight", "open", "fill", "hold", "look", "works", "again", "after",
 ]  # fmt: skip
-"""What is done in a step: of making to *old tube*, then of fitting and proving, in their order."""
+"""What is done in a step: of making to *hose*, then of fitting and proving, in their order."""
 WHOLE: tuple[StepKind, ...] = (
     "ready", "loose", "hand", "tight", "open", "fill", "hold", "look", "works", "again", "after",
 )  # fmt: skip

@@ -8,9 +8,9 @@ from bendrel.core.flow.shown import chosen_derivations
 from bendrel.core.line.document import Line
 from bendrel.core.line.run import main_run
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.step import Step, cautioned
 from bendrel.core.plan.planner import planned, tube_of_plan
 from bendrel.core.work.making import steps_for
-from bendrel.core.work.step import Step, cautioned
 from bendrel.core.work.words import closing_steps
 
 

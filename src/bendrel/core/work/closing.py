@@ -17,11 +17,11 @@ from bendrel.core.line.document import ComponentSpan, Line
 from bendrel.core.line.opened import stays
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.proving import Part, ProvingRule, ProvingStep
+from bendrel.core.parts.step import Step, step_of
 from bendrel.core.parts.step_row import StepKind
 from bendrel.core.record import record
 from bendrel.core.work.old_tube import old_end_work
 from bendrel.core.work.put_on import PutOn, put_on
-from bendrel.core.work.step import Step, step_of
 
 
 @record

@@ -20,10 +20,10 @@ from bendrel.core.line.exact_ways import ExactWays
 from bendrel.core.parts.fitting import FittingKind
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.room import FlareOrder
+from bendrel.core.parts.step import Step, step_of
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit, format_length
 from bendrel.core.work.old_tube import cut_and_plugged, made_ready, marked, old_ends
-from bendrel.core.work.step import Step, step_of
 
 _TAKES: Mapping[FittingKind, str] = {
     "double": "flare",

@@ -16,9 +16,9 @@ from bendrel.core.line.run import ENDS, Run
 from bendrel.core.mend.there import flarer_there
 from bendrel.core.parts.fitting import Fitting, FittingKind, Flarer
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.step import Step, step_of
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit, format_length
-from bendrel.core.work.step import Step, step_of
 
 _FINISHED = {
     "bead": "Bead it with the beading tool that goes on there; the bead smooth, no crack.",

@@ -8,12 +8,12 @@ from bendrel.core.findings import Finding
 from bendrel.core.joints.closing import LineJoint
 from bendrel.core.line.document import Line
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.step import Step
 from bendrel.core.record import record
 from bendrel.core.work.asked import HoldProof
 from bendrel.core.work.closing import Work
 from bendrel.core.work.put_on import PutOn, still_on
 from bendrel.core.work.standing import JointStanding, work_at
-from bendrel.core.work.step import Step
 
 
 @record

@@ -8,10 +8,10 @@ from dataclasses import replace
 from bendrel.core.joints.closing import LineJoint, joints_of
 from bendrel.core.line.document import Line
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.step import Step
 from bendrel.core.units.notation import Unit
 from bendrel.core.units.quantities import format_torque
 from bendrel.core.work.closing import work_of
-from bendrel.core.work.step import Step
 
 
 def closing_steps(line: Line, kit: Kit) -> Iterator[Step]:

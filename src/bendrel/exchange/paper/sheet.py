@@ -15,9 +15,9 @@ from bendrel.core.bend.tube.part import Move, Part
 from bendrel.core.line.document import Line, Port
 from bendrel.core.line.run import ENDS, run_of
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.step import Step
 from bendrel.core.plan.model import Plan
 from bendrel.core.units.notation import Unit, format_angle, format_clock, format_length
-from bendrel.core.work.step import Step
 from bendrel.exchange.paper.flowing import Pages
 from bendrel.exchange.paper.paper import (
     BEND,

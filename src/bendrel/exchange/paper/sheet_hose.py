@@ -12,8 +12,8 @@ from reportlab.pdfgen.canvas import Canvas
 from bendrel.core.findings import Finding
 from bendrel.core.hose.assembly import Assembly
 from bendrel.core.hose.supports import Support
+from bendrel.core.parts.step import Step
 from bendrel.core.units.notation import Unit, format_length
-from bendrel.core.work.step import Step
 from bendrel.exchange.paper.flowing import Pages
 from bendrel.exchange.paper.paper import (
     FIGURE,

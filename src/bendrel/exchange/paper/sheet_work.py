@@ -7,7 +7,7 @@ from datetime import date
 
 from reportlab.lib.units import mm as MM
 
-from bendrel.core.work.step import Step
+from bendrel.core.parts.step import Step
 from bendrel.exchange.paper.flowing import Pages
 from bendrel.exchange.paper.paper import INK, LEFT, RIGHT, SECOND, STOP, TEXT, text_at, wrapped
 

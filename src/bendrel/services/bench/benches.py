@@ -19,10 +19,10 @@ from bendrel.core.judge.piece.judge_section import sections_of
 from bendrel.core.judge.set_aside import worst_first
 from bendrel.core.line.document import Line
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.step import Step, cautioned
 from bendrel.core.plan.planner import tube_of_plan
 from bendrel.core.record import record
 from bendrel.core.work.making import bench_steps, steps_for
-from bendrel.core.work.step import Step, cautioned
 from bendrel.exchange.paper.tape import build_tape
 from bendrel.services.errors import Refused
 from bendrel.services.shelf.tubes import tube_of

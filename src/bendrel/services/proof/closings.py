@@ -17,6 +17,7 @@ from bendrel.core.parts.fluid import ATMOSPHERE_KPA
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.proving import Bleeding, WrenchRule
 from bendrel.core.parts.service import WorkStage
+from bendrel.core.parts.step import Step
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.record import record
@@ -30,7 +31,6 @@ from bendrel.core.work.proof.hold import MOST_ROWS, HoldError, HoldResult, HoldT
 from bendrel.core.work.put_on import PutOn
 from bendrel.core.work.sign_off import InTheWay, in_the_way, last_hold, places_of, step_done, still_on_now
 from bendrel.core.work.standing import JointStanding, standing_of
-from bendrel.core.work.step import Step
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.line.lines import Lines, OpenLine
 from bendrel.services.proof.proof_runs import ProofRuns
