@@ -10,6 +10,7 @@ from alembic.config import Config
 from bendrel.exchange.documents.documents import line_to_value
 from bendrel.services.job.jobs import JobDraft
 from bendrel.services.startup import open_shop
+from bendrel.services.stock.stock import StockDraft
 from bendrel.store.database import MIGRATIONS, _engine
 from tests.lines import bent, row, the_tube
 
@@ -146,3 +147,43 @@ def test_a_line_document_is_the_same_after_a_round_through_the_store(shop):
     line = bent(row(100, 90), row(60, 45, "3:00"))
     stored = shop.lines.add(job.id, line)
     assert line_to_value(shop.lines.open(stored.id).document) == line_to_value(line)
+
+
+def test_cuts_that_are_older_than_the_ledger_are_given_back(tmp_path):
+    """By the cuts' own book: a stick lies there again, a coil is longer, the offcut is gone. What was counted
+    since stays as it was counted."""
+    path, when = laid_out(tmp_path / "shop.db", "0012"), "2026-11-01 08:00:00"
+    tube = "copper-nickel_3-16in_0.711"
+    items = [
+        {"bar": "s1", "name": "S1 stick", "used_mm": 900.0, "offcut": "o1", "pieces": {"l1/s1": 900.0}},
+        {"bar": "c1", "name": "C2 coil", "used_mm": 700.0, "offcut": "", "pieces": {"l1/s2": 700.0}},
+    ]
+    with sqlite3.connect(path) as database:
+        database.execute(
+            "insert into jobs (id, name, machine, unit, version, created_at, updated_at) "
+            "values ('j1', 'Tender', '', 'mm', 1, ?, ?)",
+            (when, when),
+        )
+        for row_id, form, length, count, label in (
+            ("s1", "stick", 1500, 2, "S1"), ("c1", "coil", 4300, 1, "C2"), ("o1", "offcut", 600, 1, "O3"),
+        ):  # fmt: skip
+            database.execute(
+                "insert into stock (id, tube, form, length_mm, count, label, finished, note, at) "
+                "values (?, ?, ?, ?, ?, ?, '', '', ?)",
+                (row_id, tube, form, length, count, label, when),
+            )
+        for name in ("k1", "k2"):
+            database.execute(
+                "insert into cuttings (id, job_id, items, at) values (?, 'j1', ?, ?)",
+                (name, json.dumps(items if name == "k1" else [items[0] | {"offcut": ""}]), when),
+            )
+    database.close()
+    shop = open_shop(path)
+    assert shop.cuttings.take_back("k1").counted == ()
+    lying = {row.label: (row.length_mm, row.count) for row in shop.stock.all()}
+    assert lying == {"S1": (1500, 3), "C2": (5000, 1)}
+    stick = next(row for row in shop.stock.all() if row.label == "S1")
+    shop.stock.change(stick.id, StockDraft(tube=tube, length="1500", count=7), stick.version)
+    assert shop.cuttings.take_back("k2").counted == ("S1",)
+    assert next(row.count for row in shop.stock.all() if row.label == "S1") == 7
+    shop.close()

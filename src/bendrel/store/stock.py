@@ -99,23 +99,28 @@ def put_back(session: Session, one: Lying) -> None:
 
 def looked_at_since(session: Session, stock_id: str, cutting_id: str) -> bool:
     """Whether somebody has counted an entry, or taken it out, after a cutting took from it or made it."""
-    first = select(func.min(StockMove.id)).where(
+    # what was cut before there was a ledger has no move: any count is later than that
+    first = select(func.coalesce(func.min(StockMove.id), 0)).where(
         StockMove.stock_id == stock_id, StockMove.cutting_id == cutting_id
     )
     after = select(StockMove.id).where(
         StockMove.stock_id == stock_id,
-        StockMove.kind.in_(("counted", "taken out", "put back")),
+        StockMove.kind.in_(("counted", "put back"))
+        | ((StockMove.kind == "taken out") & (first.scalar_subquery() > 0)),
         StockMove.id > first.scalar_subquery(),
     )
     return session.execute(after).first() is not None
 
 
-def give_back(session: Session, stock_id: str, cutting_id: str) -> None:
-    """As if the cutting had neither taken from an entry nor made it."""
+def give_back(session: Session, stock_id: str, cutting_id: str, before: tuple[int, float]) -> None:
+    """As if the cutting had neither taken from an entry nor made it. `before` is what it took (less than 0)
+    or made, in pieces and mm of a coil, where it is older than the ledger and has no moves."""
     moved = session.scalars(
         select(StockMove).where(StockMove.stock_id == stock_id, StockMove.cutting_id == cutting_id)
     ).all()
     pieces, mm = sum(move.pieces for move in moved), sum(move.mm for move in moved)
+    if not moved:
+        pieces, mm = before
     _move(session, stock_id, "given back", -pieces, -mm, cutting_id)
 
 

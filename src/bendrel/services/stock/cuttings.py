@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 from datetime import datetime
 from typing import Annotated, NamedTuple
@@ -178,7 +178,7 @@ class Cuttings:
             counted = [one for one in entries if looked_at_since(session, one.id, cutting_id)]
             for one in entries:
                 if one not in counted:
-                    give_back(session, one.id, cutting_id)
+                    give_back(session, one.id, cutting_id, _moved_by(items, one))
             row.undone_at = now()
             return TakenBack(counted=tuple(one.label for one in counted))
 
@@ -267,6 +267,13 @@ def _cuts(kit: Kit, tube: str, pieces: list[Wanted], there: list[Lying]) -> Tube
             least_kept_mm=kit.limits["useful_offcut_mm"].value,
         ),
     )
+
+
+def _moved_by(items: Sequence[CutItem], one: Lying) -> tuple[int, float]:
+    """What cuts took of an entry (less than 0) or made of it, pieces and mm of a coil, by their own book."""
+    made = sum(item.offcut == one.id for item in items)
+    taken = [item.used_mm for item in items if item.bar == one.id]
+    return (made, -sum(taken)) if one.form == "coil" else (made - len(taken), 0.0)
 
 
 def piece_of(line_id: str, span: str) -> str:
