@@ -244,3 +244,21 @@ def test_a_hairpin_survives_every_format():
     same(read_dxf(write_dxf(part)).shape, part)
     assert trimesh.load(io.BytesIO(write_mesh(part, OD, BORE, "stl")), file_type="stl").is_watertight
     assert write_step(part, OD, BORE).startswith(b"ISO-10303-21")
+
+
+@pytest.mark.parametrize("value", ["nan", "inf", "-inf"])
+def test_a_coordinate_that_is_no_number_is_one_sentence(value):
+    text = write_dxf(BendList(bends=(), last_straight_mm=100))
+    lines = text.splitlines()
+    at = max(k for k, line in enumerate(lines) if line.strip() == "100.0")
+    lines[at] = value
+    with pytest.raises(FileError, match=r"\.$"):
+        read_dxf("\n".join(lines))
+
+
+@pytest.mark.parametrize("angle", [360.0, 1e-6, 1e-4])
+def test_a_full_turn_and_a_bend_that_is_hardly_one_become_a_solid(angle):
+    pytest.importorskip("OCP")
+    bend = Bend(straight_mm=50, rotation_deg=0, angle_deg=angle, radius_mm=30)
+    solid = write_step(BendList(bends=(bend,), last_straight_mm=50), 10, 8)
+    assert solid.startswith(b"ISO-10303-21")

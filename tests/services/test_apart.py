@@ -4,6 +4,8 @@ import os
 import pickle
 import threading
 from dataclasses import replace
+from datetime import datetime, timedelta, timezone
+from pathlib import Path
 
 import pytest
 
@@ -91,3 +93,29 @@ def test_too_many_at_once_are_sent_away_with_a_sentence(monkeypatch):
             work.give_up()
             with pytest.raises(GivenUp):
                 work.result()
+
+
+def zoned():
+    return datetime(2026, 11, 27, 8, 30, tzinfo=timezone(timedelta(hours=1)))
+
+
+def test_a_moment_with_its_zone_comes_back():
+    assert apart(READING, zoned) == zoned()
+
+
+def without_proc():
+    """As on a system that has no /proc."""
+    real = Path.read_text
+
+    def read_text(self, *args, **kwargs):
+        if str(self).startswith("/proc"):
+            raise FileNotFoundError(self)
+        return real(self, *args, **kwargs)
+
+    Path.read_text = read_text
+    room._limit(READING)
+    return "done"
+
+
+def test_it_works_where_there_is_no_proc():
+    assert apart(READING, without_proc) == "done"

@@ -2,8 +2,23 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
-from typing import Any
+from typing import Annotated, Any
+
+from annotated_types import MaxLen, Predicate
+
+_PLAIN = re.compile(r"[A-Za-z0-9_-]*")
+
+
+def plain(text: str) -> bool:
+    """Letters, digits, hyphens and underscores alone: what can stand in a pointer, a file and a drawing."""
+    return _PLAIN.fullmatch(text) is not None
+
+
+Id = Annotated[str, MaxLen(20), Predicate(plain)]
+LongId = Annotated[str, MaxLen(60), Predicate(plain)]
+"""What is made of an id and a word, such as a step at a joint."""
 
 
 class NotAChain(ValueError):

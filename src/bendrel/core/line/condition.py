@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import MaxLen
 
-from bendrel.core.ids import fill_ids
+from bendrel.core.ids import Id, fill_ids
 from bendrel.core.parts.splicing import Choice, DamageKind
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length, PhotoId, Text
@@ -36,8 +36,8 @@ Note = Annotated[str, MaxLen(400)]
 class Damage:
     """A damaged place from `at` to `to` (blank: a spot). `depth` says how far it goes in."""
 
-    id: Annotated[str, MaxLen(20)] = ""
-    span: Annotated[str, MaxLen(20)] = ""
+    id: Id = ""
+    span: Id = ""
     kind: DamageKind = "rust"
     depth: Depth = "deep"
     at: Length = Length()
@@ -50,8 +50,8 @@ class Damage:
 class Fixture:
     """A clip, sleeve, grommet or retainer on the old line, and whether it is still there."""
 
-    id: Annotated[str, MaxLen(20)] = ""
-    span: Annotated[str, MaxLen(20)] = ""
+    id: Id = ""
+    span: Id = ""
     kind: FixtureKind = "clip"
     state: FixtureState = "there"
     at: Length = Length()

@@ -13,7 +13,7 @@ from typing import Annotated, ClassVar, Literal, get_args
 from annotated_types import Ge, Le, MaxLen, MinLen
 
 from bendrel.core.findings import EndName, Spot
-from bendrel.core.ids import NotAChain, fill_ids
+from bendrel.core.ids import Id, NotAChain, fill_ids
 from bendrel.core.line.checks import Checks
 from bendrel.core.line.condition import Condition
 from bendrel.core.line.exact_ways import ExactWays
@@ -27,9 +27,9 @@ from bendrel.core.record import record
 from bendrel.core.units.lengths import Angle, Length, Plane, Text
 from bendrel.core.units.notation import PlaneSchool, Unit
 
-SpanId = Annotated[str, MaxLen(20)]
-RowId = Annotated[str, MaxLen(20)]
-ItemId = Annotated[str, MaxLen(20)]
+SpanId = Id
+RowId = Id
+ItemId = Id
 Name = Annotated[str, MinLen(1), MaxLen(120)]
 MOST_ROWS = 200
 

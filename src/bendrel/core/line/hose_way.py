@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from annotated_types import MaxLen
 
 from bendrel.core.findings import EndName
-from bendrel.core.ids import fill_ids
+from bendrel.core.ids import Id, fill_ids
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length, Text
 
@@ -33,7 +33,7 @@ class EndMove:
     """One way in which an end moves: a hinge about an axis through a point, from `least` to `most` degrees
     (right-hand rule, 0 as the hose is fitted), or a slide along the axis, in lengths."""
 
-    id: Annotated[str, MaxLen(20)] = ""
+    id: Id = ""
     what: Text = ""
     how: Literal["hinge", "slide"] = "hinge"
     end: EndName = "B"
@@ -51,7 +51,7 @@ class Beside:
     middle and a width across; a bar runs from the first to the second point; a box has them as corners; a
     wall goes through the first and looks along `out`."""
 
-    id: Annotated[str, MaxLen(20)] = ""
+    id: Id = ""
     what: Text = ""
     kind: Annotated[str, MaxLen(40)] = "fixed"
     form: Literal["ball", "bar", "box", "wall"] = "bar"

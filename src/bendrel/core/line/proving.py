@@ -11,12 +11,11 @@ from typing import Annotated, Literal
 from annotated_types import MaxLen, MinLen
 
 from bendrel.core.findings import EndName
-from bendrel.core.ids import fill_ids
+from bendrel.core.ids import Id, LongId, fill_ids
 from bendrel.core.parts.proving import HoldKind, Rung
 from bendrel.core.record import record
 from bendrel.core.units.lengths import PhotoId, Text
 
-Id = Annotated[str, MaxLen(60)]
 Person = Annotated[str, MaxLen(60)]
 When = Annotated[str, MaxLen(25)]
 Day = Annotated[str, MaxLen(10)]
@@ -33,7 +32,7 @@ MENDED: tuple[Rung, ...] = ("nip", "re-seat", "another clamp", "re-make")
 class JointEvent:
     """One look at a joint, or one thing done to it."""
 
-    id: Id = ""
+    id: LongId = ""
     at: When = ""
     what: Seen
     by: Person = ""
@@ -45,9 +44,9 @@ class JointWork:
     """What was done at the joint that closes `end` of `span` against `meets` (a span, blank for the port).
     `turns` by hand before a wrench was put on it; `applied` what went on it, `tight` how far it went."""
 
-    span: Annotated[str, MaxLen(20)]
+    span: Id
     end: EndName
-    meets: Annotated[str, MaxLen(20)] = ""
+    meets: Id = ""
     turns: Figure = ""
     applied: Text = ""
     tight: Text = ""
@@ -66,8 +65,8 @@ class FillRow:
     """One turn of a guided run, by the id of its step: volumes as typed (`level` the change of the
     reservoir, + for more), seconds, the air that was seen, a figure that the step asks for."""
 
-    id: Id = ""
-    step: Id
+    id: LongId = ""
+    step: LongId
     at: When = ""
     place: Text = ""
     into: Figure = ""
@@ -99,7 +98,7 @@ class Hold:
     reached within `minutes`; pressures as the gauge reads them. `instead` is why a test that is less than
     what was asked for is taken on."""
 
-    id: Id = ""
+    id: LongId = ""
     kind: HoldKind = "liquid"
     run: Annotated[str, MaxLen(40)] = ""
     rows: Annotated[tuple[HoldRow, ...], MaxLen(200)] = ()
@@ -121,7 +120,7 @@ Works = Literal["", "yes", "no", "not fitted"]
 class FunctionCheck:
     """A proof of function by the id of its step; `not fitted` where the machine has no such thing."""
 
-    step: Id
+    step: LongId
     works: Works = ""
     value: Figure = ""
     by: Person = ""
@@ -133,7 +132,7 @@ class FunctionCheck:
 class Counted:
     """A thing of the person's own that was put on for the work; it comes off at a step of its own."""
 
-    id: Id = ""
+    id: LongId = ""
     what: Text = ""
 
 
@@ -142,7 +141,7 @@ class FollowUp:
     """A second look or a service that is due: at the earliest of a date, kilometres, hours and heat cycles
     after the sign-off. `done` is the day on which it was looked at."""
 
-    id: Id = ""
+    id: LongId = ""
     what: Text = "second look"
     day: Day = ""
     km: Figure = ""
@@ -175,7 +174,7 @@ class Proving:
     line's own volume), `fluid` what went in;
     `missed` by how much the part missed its port at the trial fit, `tweaks` how many it took."""
 
-    done: Annotated[tuple[Id, ...], MaxLen(400)] = ()
+    done: Annotated[tuple[LongId, ...], MaxLen(400)] = ()
     joints: Annotated[tuple[JointWork, ...], MaxLen(120)] = ()
     fills: Annotated[tuple[FillRow, ...], MaxLen(200)] = ()
     places: Annotated[tuple[Text, ...], MaxLen(20)] = ()

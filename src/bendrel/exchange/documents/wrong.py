@@ -114,7 +114,7 @@ _SAID = {
     "enum": "must be one of {expected}",
     "none_required": "must be blank",
     "invalid_key": "has a name that is no text",
-    "predicate_failed": "is not written as it must be",
+    "predicate_failed": "is written with letters, digits, - and _ alone",
     "string_pattern_mismatch": "is not written as it must be",
     "recursion_loop": "holds itself",
 }

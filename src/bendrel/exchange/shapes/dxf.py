@@ -6,7 +6,7 @@ import io
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from itertools import product
-from math import degrees, floor
+from math import degrees, floor, isfinite
 from typing import Any, Literal
 
 from ezdxf import filemanagement, units
@@ -127,6 +127,10 @@ def read_dxf(text: str, chosen: Unit | None = None) -> Drawing:
     except (AttributeError, TypeError, ValueError, ZeroDivisionError, OverflowError) as error:
         raise FileError("An entity of the drawing cannot be read; keep lines, arcs and polylines.") from error
     found = [run for run in runs if run is not None]
+    if any(
+        not isfinite(v) for run in found for v in (*run.start, *run.end, run.angle_deg, run.radius or 0.0)
+    ):
+        raise FileError("A coordinate of the drawing is no number that ends; draw the line anew.")
     if not found:
         raise FileError("The drawing has no line, arc or polyline in its model space.")
     chain = _chained(found)

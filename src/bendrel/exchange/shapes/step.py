@@ -3,13 +3,19 @@
 from __future__ import annotations
 
 import tempfile
+from dataclasses import replace
+from math import radians
 from pathlib import Path
 
-from bendrel.core.geometry.bends import BendList
+from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.geometry.centreline import pieces
 from bendrel.core.geometry.vectors import along, cross
 from bendrel.exchange.errors import FileError
 
+TOUCHES_MM = 1e-7
+"""Two points so near are one. Source: the tolerance of OpenCASCADE, Precision::Confusion."""
+NO_BEND_DEG = 1e-3
+"""A bend of less is none that a solid could show: it moves the end of ten metres by less than 0.2 mm."""
 NOT_INSTALLED = (
     "STEP needs an optional part that is not installed here: run pip install 'bendrel[step]' beside "
     "Bendrel. DXF, STL and glTF need nothing more."
@@ -36,8 +42,8 @@ def write_step(shape: BendList, od_mm: float, bore_mm: float) -> bytes:
         raise FileError(NOT_INSTALLED) from error
 
     path = BRepBuilderAPI_MakeWire()
-    for piece in pieces(shape):
-        if piece.length_mm <= 1e-9:
+    for piece in pieces(_without_traces(shape)):
+        if piece.length_mm <= TOUCHES_MM:
             continue
         start, end = piece.start.point, piece.point(piece.length_mm)
         if piece.radius_mm is None:
@@ -45,8 +51,12 @@ def write_step(shape: BendList, od_mm: float, bore_mm: float) -> bytes:
             continue
         centre = along(start, cross(piece.start.normal, piece.start.way), piece.radius_mm)
         axes = gp_Ax2(gp_Pnt(*centre), gp_Dir(*piece.start.normal))
-        arc = GC_MakeArcOfCircle(gp_Circ(axes, piece.radius_mm), gp_Pnt(*start), gp_Pnt(*end), True)
-        path.Add(BRepBuilderAPI_MakeEdge(arc.Value()).Edge())
+        circle = gp_Circ(axes, piece.radius_mm)
+        # in halves: an arc all the way round ends where it starts, and would be none
+        middle = piece.point(piece.length_mm / 2)
+        for one, other in ((start, middle), (middle, end)):
+            arc = GC_MakeArcOfCircle(circle, gp_Pnt(*one), gp_Pnt(*other), True)
+            path.Add(BRepBuilderAPI_MakeEdge(arc.Value()).Edge())
     square = gp_Ax2(gp_Pnt(0, 0, 0), gp_Dir(1, 0, 0))
 
     def ring(diameter: float) -> object:
@@ -59,7 +69,10 @@ def write_step(shape: BendList, od_mm: float, bore_mm: float) -> bytes:
     face.Add(hole)
     if not path.IsDone() or not face.IsDone():
         raise FileError("The tube could not be made into a solid; its straights and bends do not join.")
-    pipe = BRepOffsetAPI_MakePipe(path.Wire(), face.Face())
+    try:
+        pipe = BRepOffsetAPI_MakePipe(path.Wire(), face.Face())
+    except Exception as error:  # it raises what it likes of a path that it cannot follow
+        raise FileError("The tube could not be made into a solid.") from error
     if not pipe.IsDone():
         raise FileError("The tube could not be made into a solid.")
     Message.DefaultMessenger_s().RemovePrinters(Message_Printer.get_type_descriptor_s())
@@ -71,3 +84,17 @@ def write_step(shape: BendList, od_mm: float, bore_mm: float) -> bytes:
         if writer.Write(str(file)) != IFSelect_RetDone:
             raise FileError("The STEP file could not be written.")
         return file.read_bytes()
+
+
+def _without_traces(shape: BendList) -> BendList:
+    """The shape without bends that are hardly any; a solid cannot be swept along so short an arc."""
+    bends: list[Bend] = []
+    straight, turn = 0.0, 0.0
+    for bend in shape.bends:
+        straight, turn = straight + bend.straight_mm, turn + bend.rotation_deg
+        if bend.angle_deg < NO_BEND_DEG:
+            straight += radians(bend.angle_deg) * bend.radius_mm
+            continue
+        bends.append(replace(bend, straight_mm=straight, rotation_deg=turn))
+        straight, turn = 0.0, 0.0
+    return BendList(bends=tuple(bends), last_straight_mm=straight + shape.last_straight_mm)

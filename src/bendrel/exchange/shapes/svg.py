@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from xml.sax.saxutils import quoteattr
 
 from bendrel.catalogue.signs import Sign
 from bendrel.core.bend.tube.part import Part
@@ -42,7 +43,7 @@ def draw_line_svg(drawing: LineSketch) -> str:
 def _svg(width: float, height: float, said: str, body: Sequence[str]) -> str:
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:g} {height:g}" '
-        f'role="img" aria-label="{said}">{"".join(body)}</svg>'
+        f'role="img" aria-label={quoteattr(said)}>{"".join(body)}</svg>'
     )
 
 
@@ -51,7 +52,7 @@ def _line(points: Sequence[Point], look: str) -> str:
 
 
 def _span(span: SpanSketch) -> list[str]:
-    link, ink = f'data-span="{span.span}"', 'stroke="currentColor"'
+    link, ink = f"data-span={quoteattr(span.span)}", 'stroke="currentColor"'
     if span.sign is not None:
         thin = _line(span.points, f'{link} {ink} stroke-width="1.4"')
         return [thin, _sign(span.sign, span.middle, link)]

@@ -17,7 +17,7 @@ import threading
 import traceback
 from collections.abc import Callable
 from dataclasses import dataclass, is_dataclass, replace
-from datetime import date, datetime
+from datetime import date, datetime, timedelta, timezone
 from importlib import import_module
 from multiprocessing import forkserver, get_context
 from multiprocessing.connection import Connection, wait
@@ -53,8 +53,9 @@ RECKONING = Bounds(
 )
 BACKGROUND = Bounds(20.0, 700, RECKONING.said, nice=10, behind=True)
 """What nobody waits for: it gives way to everything else, and takes no place."""
-LOADED = 3
-"""So many times longer than its processor time a piece of work may take by the clock, on a busy machine."""
+LOADED = 20
+"""So many times longer than its processor time a piece of work may take by the clock. Processor time is what
+counts: the clock only ends what does nothing, on a machine that is as busy as can be."""
 AT_ONCE = 2
 """So many pieces of work go on beside each other; the others wait for a place."""
 WAITS_S = 4.0
@@ -155,16 +156,24 @@ def _limit(bounds: Bounds) -> None:
     """Memory beyond what is loaded, and processor time: the signal that it is up ends the process."""
     os.nice(bounds.nice)
     signal.setitimer(signal.ITIMER_PROF, bounds.seconds)
-    most = _data_bytes() + bounds.megabytes * 1_000_000
-    resource.setrlimit(resource.RLIMIT_DATA, (most, most))
+    own = _data_bytes()
+    if own is not None:
+        most = own + bounds.megabytes * 1_000_000
+        resource.setrlimit(resource.RLIMIT_DATA, (most, most))
 
 
-def _data_bytes() -> int:
-    """What this process has of its own so far. Linux says it in kB: proc(5), VmData."""
-    for line in Path("/proc/self/status").read_text().splitlines():
-        if line.startswith("VmData:"):
-            return int(line.split()[1]) * 1024
-    return 0
+def _data_bytes() -> int | None:
+    """What this process has of its own so far. Linux says it in kB: proc(5), VmData. None of a system that
+    does not say it: there memory is bounded by the system alone."""
+    try:
+        told = Path("/proc/self/status").read_text()
+    except OSError:
+        return None
+    found = (line.split()[1] for line in told.splitlines() if line.startswith("VmData:"))
+    return next((int(kilobytes) * 1024 for kilobytes in found), None)
+
+
+_TIMES = {"date": date, "datetime": datetime, "timedelta": timedelta, "timezone": timezone}
 
 
 class _Records(pickle.Unpickler):
@@ -173,8 +182,8 @@ class _Records(pickle.Unpickler):
     def find_class(self, module: str, name: str) -> Any:
         if module == "builtins" and name in ("frozenset", "set", "bytearray"):
             return getattr(builtins, name)
-        if module == "datetime" and name in ("date", "datetime"):
-            return {"date": date, "datetime": datetime}[name]
+        if module == "datetime" and name in _TIMES:
+            return _TIMES[name]
         if module.split(".")[0] == "bendrel":
             found = getattr(import_module(module), name, None)
             if isinstance(found, type) and is_dataclass(found):

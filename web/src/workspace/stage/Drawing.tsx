@@ -31,6 +31,12 @@ export function Drawing({
     };
   }, [line, looking, old, tube]);
 
+  // read as a picture, never as a page: what stands in it cannot become a part of ours
+  useEffect(() => {
+    const drawn = new DOMParser().parseFromString(svg, "image/svg+xml").documentElement;
+    if (drawn instanceof SVGSVGElement) box.current?.replaceChildren(document.importNode(drawn, true));
+  }, [svg]);
+
   useEffect(() => {
     box.current?.querySelectorAll("[data-bend]").forEach((stroke) => {
       stroke.setAttribute("opacity", bend === null || stroke.getAttribute("data-bend") === String(bend) ? "1" : "0.45");
@@ -55,7 +61,6 @@ export function Drawing({
         const span = (event.target as Element).closest("[data-span]")?.getAttribute("data-span");
         if (span) choosePlace({ kind: "span", id: span });
       }}
-      dangerouslySetInnerHTML={{ __html: svg }}
     />
   );
 }
