@@ -165,7 +165,7 @@ def test_places_along_the_tube_are_those_of_what_is_meant():
             [(f"{ROWS}/r2/length/exact_mm", None), (f"{ROWS}/r2/length/text", "12 mm")],
         ),
         (
-            # to the bend's centre, radius 15: flare 1.12, nut 15.9 and the tool's 15 behind it, to the next half
+            # to the bend's centre, radius 15: flare 1.12, nut 15.9, the tool's 15 behind it, to the next half
             bent(row(100, 90), last=9, last_from="centre"),
             "straight_missing",
             "Make this leg 47.5 mm",

@@ -2146,7 +2146,7 @@ export interface components {
             /** Clock Text */
             clock_text: string;
             /** Steps */
-            steps: components["schemas"]["MakeStep"][];
+            steps: components["schemas"]["Step"][];
             source: components["schemas"]["Source"];
         };
         /**
@@ -7255,18 +7255,6 @@ export interface components {
             offers: components["schemas"]["TypedOffer"][];
         };
         /**
-         * MakeStep
-         * @description One step of making or choosing the hose, `why` what goes wrong without it.
-         */
-        MakeStep: {
-            /** Id */
-            id: string;
-            /** Text */
-            text: string;
-            /** Why */
-            why: string;
-        };
-        /**
          * Making
          * @description One making of a tube of a line, with the document it was begun with.
          */
@@ -10198,7 +10186,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "braze" | "form" | "mark" | "bend" | "fit" | "trim" | "blow" | "old tube" | "ready" | "loose" | "hand" | "tight" | "open" | "fill" | "hold" | "look" | "works" | "again" | "after";
+            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "braze" | "form" | "mark" | "bend" | "fit" | "trim" | "blow" | "old tube" | "hose" | "ready" | "loose" | "hand" | "tight" | "open" | "fill" | "hold" | "look" | "works" | "again" | "after";
             /** Text */
             text: string;
             /**
