@@ -239,3 +239,19 @@ def test_what_a_hose_goes_on_is_formed_before_it_is_blown_through(kit):
     kinds = [step.kind for step in made]
     assert kinds.index("fit") < kinds.index("form") < kinds.index("blow")
     assert "flare" not in " ".join(step.text for step in made)
+
+
+def test_a_bought_end_is_looked_at_and_neither_made_nor_cut_off(kit):
+    """Half of a bought piece with its bead on: the marks start at the finished end, and nothing is added for
+    a bead there."""
+    bead = End(fitting="bead", ready=True)
+    line = bent(row(100, 90), service="cooler", tube="steel-plated_3-8in_0.711", end_a=bead, end_b=bead)
+    made = [step for step in order_of_work(line, kit) if not step.whole]
+    kinds = [step.kind for step in made]
+    assert "form" not in kinds
+    assert "trim" not in kinds
+    assert next(s.text for s in made if s.kind == "nuts").startswith("End A comes finished, beaded end")
+    assert "from the finished end at end A" in next(s.text for s in made if s.kind == "mark")
+    part = plan_line(line, kit).part
+    assert {term.id: term.mm for term in part.terms if term.id.startswith("end-")} == {"end-A": 0, "end-B": 0}
+    assert part.moves[0].measured_from == "flared_rim"

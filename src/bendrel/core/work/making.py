@@ -248,7 +248,7 @@ def _stock_and_nuts(kit: Kit, making: Making) -> Iterator[Step]:
 def _bending(kit: Kit, making: Making) -> Iterator[Step]:
     held = making.held
     if making.bends:
-        origin = "flared rim" if held.order == "before" else "cut end"
+        origin = "flared rim" if held.order == "before" else "finished end" if held.ready else "cut end"
         yield step_of(kit, "mark", origin=origin, end=held.end)
         yield step_of(
             kit,

@@ -175,12 +175,11 @@ COLUMNS = (
 def _table(canvas: Canvas, part: Part, unit: Unit, y: float) -> float:
     if not part.moves:
         return y
-    origin = "flared rim" if part.moves[0].measured_from == "flared_rim" else "cut end"
     style = {"start": "start of bend", "middle": "middle of bend", "corner": "corner less take-up"}
     first = part.moves[0].held
     over = " until it is changed over" if any(move.held != first for move in part.moves) else ""
     said = (
-        f"Marks from the {origin} at end {first} ({style[part.mark_style]}), "
+        f"Marks from the {part.marked_from} at end {first} ({style[part.mark_style]}), "
         f"bends in the order they are made, end {first} towards you{over}"
     )
     text_at(canvas, LEFT, y - 5.5 * MM, said, BOLD, 9)

@@ -30,7 +30,9 @@ export function PlanPanel({ editor, view }: Props) {
   const { part, old } = view;
   const changes = part?.moves.some((move) => move.held !== part.moves[0]?.held) ?? false;
   const ready = part !== null && !old && editor.save === "saved";
-  const origin = part?.moves[0]?.measured_from === "flared_rim" ? "flared rim" : "cut end";
+  const first = part?.moves[0];
+  const rim = first && part[first.held === "A" ? "end_a" : "end_b"].flared ? "flared rim" : "finished end";
+  const origin = first?.measured_from === "flared_rim" ? rim : "cut end";
   const figure = {
     all: "unset",
     cursor: "pointer",

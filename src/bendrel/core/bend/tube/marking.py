@@ -21,7 +21,7 @@ from bendrel.core.record import record
 @record
 class Origin:
     """Where marks are measured from at one end: `beyond_mm` of tube lies between there and the finished
-    rim, which is 0 where the end is flared already."""
+    rim, which is 0 where the end is flared already, or comes finished."""
 
     flared: bool
     beyond_mm: float
@@ -32,7 +32,7 @@ def origins(ends: tuple[EndParts, EndParts], held: EndName, spare_mm: float) -> 
     first, unless it was cut off (`spare_mm` 0)."""
     found: dict[EndName, Origin] = {}
     for parts in ends:
-        flared = parts.order == "before"
+        flared = parts.order == "before" or parts.ready
         beyond = parts.allowance_mm + parts.leave_long_mm + (spare_mm if parts.end != held else 0.0)
         found[parts.end] = Origin(flared=flared, beyond_mm=0.0 if flared else beyond)
     return found

@@ -97,6 +97,14 @@ class Part:
     moves: tuple[Move, ...]
     views: Mapping[ViewName, View]
 
+    @property
+    def marked_from(self) -> str:
+        """What the marks of the first move are measured from, in words."""
+        move = self.moves[0]
+        if move.measured_from == "cut_end":
+            return "cut end"
+        return "flared rim" if (self.end_a if move.held == "A" else self.end_b).flared else "finished end"
+
     @cached_property
     def bend_points(self) -> tuple[Vector, ...]:
         """The middle of every bend's arc in space."""

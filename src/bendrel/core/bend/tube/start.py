@@ -31,7 +31,8 @@ def where_to_start(run: Run, part: Part) -> StartAdvice:
     for end, other in (ends, ends[::-1]):
         mine, theirs = planned[end], planned[other]
         if mine.ready and not theirs.ready:
-            return _advice(end, other, f"end {end} is the stick's own flare", theirs)
+            own = "is the stick's own flare" if mine.flared else "comes finished"
+            return _advice(end, other, f"end {end} {own}", theirs)
         if mine.possible_orders == ("before",) and theirs.possible_orders != ("before",):
             return _advice(end, other, f"end {end} can only be flared before it is bent", theirs)
     for end, other in (ends, ends[::-1]):
