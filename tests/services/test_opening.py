@@ -1,6 +1,7 @@
 """A shop that cannot be worked with: one sentence, nothing changed. Leftovers are swept, nothing else."""
 
 import errno
+import logging
 import os
 import sqlite3
 import stat
@@ -13,6 +14,7 @@ import pytest
 from starlette.testclient import TestClient
 
 from bendrel.api.app import create_app
+from bendrel.logs import log_beside
 from bendrel.services.job.jobs import JobDraft
 from bendrel.services.startup import open_shop
 from bendrel.store import opening, photos
@@ -183,3 +185,34 @@ def test_a_database_that_cannot_be_asked_loses_no_photograph(tmp_path):
     (folder / "c.jpg").write_bytes(b"x")
     (tmp_path / "shop.db").write_bytes(b"no database")
     assert sweep(tmp_path / "shop.db", time() + 7_200) == []
+
+
+def test_the_sweep_takes_what_a_whole_shop_on_its_way_left(shop):
+    folder = shop.database.path.parent
+    (folder / "shop-in-1a2b.db").mkdir()
+    (folder / "shop-in-1a2b.db" / "photo.jpg").write_bytes(b"x")
+    for name in ("shop-out-3c4d.part", "shop-out-3c4d.db.part-shm", "shop-out-3c4d.db.part-wal", ".write-77"):
+        (folder / name).write_bytes(b"x")
+    assert sweep(shop.database.path) == []
+    sweep(shop.database.path, time() + 7_200)
+    left = {path.name for path in folder.iterdir()}
+    assert not [name for name in left if name.startswith(("shop-in-", "shop-out-", ".write-"))]
+    assert shop.database.path.name in left
+
+
+def test_nothing_lies_beside_the_data_after_a_whole_shop_went_out(shop):
+    shop.whole.write().unlink()
+    assert not list(shop.database.path.parent.glob("shop-out-*"))
+
+
+def test_a_line_of_the_log_cannot_be_made_by_a_path(tmp_path):
+    ours = logging.getLogger("bendrel")
+    before = list(ours.handlers)
+    log_beside(tmp_path / "shop.db")
+    logging.getLogger("bendrel.refused").info("%s %s %s", 404, "GET", "/api/x\n2026-01-01 INFO all is well")
+    for handler in set(ours.handlers) - set(before):
+        ours.removeHandler(handler)
+        handler.close()
+    text = (tmp_path / "bendrel.log").read_text()
+    assert text.count("\n") == 1
+    assert "/api/x?2026-01-01" in text

@@ -24,6 +24,7 @@ from bendrel.services.shelf.shelf import Shelf
 from bendrel.store.backup import photos_beside
 from bendrel.store.database import Database
 from bendrel.store.photos import write_photo
+from bendrel.store.sweep import WAY_IN, WAY_OUT
 from bendrel.store.whole import TABLES, NotEmpty, Strange, dump, fill, revision_of, sound, take_over
 
 FORMAT, VERSION = "bendrel-shop", 1
@@ -54,7 +55,7 @@ class WholeShops:
 
     def write(self) -> Path:
         """Write everything into a file that the caller removes."""
-        path, photos = self._beside("out"), photos_beside(self._database.path)
+        path, photos = self._beside(WAY_OUT), photos_beside(self._database.path)
         copy = path.with_suffix(".db.part")
         try:
             self._database.copy_to(copy)  # one moment of it, while work goes on
@@ -64,12 +65,12 @@ class WholeShops:
             path.unlink(missing_ok=True)
             raise
         finally:
-            copy.unlink(missing_ok=True)
+            _gone(copy)
         return path
 
     def bring_in(self, path: Path) -> WholeShop:
         """Take over a file that was written by `write`, whole or not at all."""
-        made = self._beside("in").with_suffix(".db.part")
+        made = self._beside(WAY_IN).with_suffix(".db.part")
         photos = made.with_suffix("")
         try:
             told: WholeShop = apart(UNPACKING, unpack_shop, path, made, photos)
@@ -81,13 +82,19 @@ class WholeShops:
                 raise Refused(str(error)) from error
             self._database.changes += 1
         finally:
-            made.unlink(missing_ok=True)
+            _gone(made)
             shutil.rmtree(photos, ignore_errors=True)
         self._shelf.read_anew()
         return told
 
     def _beside(self, way: str) -> Path:
-        return self._database.path.parent / f"shop-{way}-{uuid4().hex[:8]}.part"
+        return self._database.path.parent / f"{way}{uuid4().hex[:8]}.part"
+
+
+def _gone(database: Path) -> None:
+    """Remove a database of our own making with what SQLite leaves beside it."""
+    for beside in ("", "-wal", "-shm", "-journal"):
+        database.with_name(database.name + beside).unlink(missing_ok=True)
 
 
 def write_shop(file: zipfile.ZipFile, database: Path, photos: Path) -> None:
