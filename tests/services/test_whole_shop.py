@@ -6,6 +6,7 @@ import sqlite3
 import zipfile
 from contextlib import closing
 from dataclasses import replace
+from hashlib import sha256
 from shutil import copyfile
 
 import pytest
@@ -151,3 +152,41 @@ def test_over_http(client, tmp_path):
     assert told["rows"]["jobs"] == len(other.get("/api/jobs").json()) > 0
     again = other.post("/api/shop/everything", content=answer.content)
     assert (again.status_code, "empty one" in again.json()["message"]) == (422, True)
+
+
+def rewritten(path, table, column, value):
+    """The file with one column of a table's first row changed, its sums put right."""
+    with zipfile.ZipFile(path) as file:
+        lines = file.read(f"tables/{table}.jsonl").splitlines(keepends=True)
+        manifest = json.loads(file.read("shop.json"))
+    row = json.loads(lines[1])
+    row[json.loads(lines[0]).index(column)] = value
+    lines[1] = json.dumps(row, ensure_ascii=False, separators=(",", ":")).encode() + b"\n"
+    manifest["sha256"][f"tables/{table}.jsonl"] = sha256(b"".join(lines)).hexdigest()
+    changed(path, f"tables/{table}.jsonl", lambda _: b"".join(lines))
+    return changed(path, "shop.json", lambda _: json.dumps(manifest).encode())
+
+
+BAD_ROWS = [
+    ("own_entries", "fields", "{no json"),
+    ("own_entries", "fields", "[1]"),
+    ("jobs", "promised", "no date"),
+    ("jobs", "created_at", "yesterday"),
+    ("strip_downs", "log", '{"items": 7}'),
+    ("makings", "state", '{"done": {}}'),
+    ("cuttings", "items", '{"bar": 1}'),
+]
+
+
+@pytest.mark.parametrize(("table", "column", "value"), BAD_ROWS)
+def test_a_row_that_cannot_be_read_is_refused_before_anything_is_kept(full, empty, table, column, value):
+    """With right sums: what is wrong is what the row says. The shop that refused it opens afterwards."""
+    path = full.whole.write()
+    with zipfile.ZipFile(path) as file:
+        if len(file.read(f"tables/{table}.jsonl").splitlines()) < 2:
+            pytest.skip(f"the demo has nothing in {table}")
+    with pytest.raises(FileError, match=f"A row of {table} in the file cannot be read"):
+        empty.whole.bring_in(rewritten(path, table, column, value))
+    assert empty.jobs.board() == ()
+    again = open_shop(empty.database.path, backups=False)
+    again.close()

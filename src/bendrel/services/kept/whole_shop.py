@@ -19,6 +19,7 @@ from bendrel.core.record import record
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.readings.pictures import check_size
 from bendrel.services.errors import Refused
+from bendrel.services.kept.legible import illegible
 from bendrel.services.reckoned.apart import Bounds, apart
 from bendrel.services.shelf.shelf import Shelf
 from bendrel.store.backup import photos_beside
@@ -154,6 +155,9 @@ def unpack_shop(path: Path, database: Path, photos: Path) -> WholeShop:
         raise FileError("That is no shop that can be read; export everything from Bendrel.") from error
     if not sound(database):
         raise FileError("Rows of the file name others that are not in it; nothing was brought in.")
+    wrong = illegible(database)
+    if wrong:
+        raise FileError(f"A row of {wrong} in the file cannot be read; nothing was brought in.")
     for table in TABLES:
         digest = sha256()
         for line in dump(database, table):
