@@ -173,6 +173,16 @@ def test_nothing_is_restored_under_a_running_server(tmp_path):
     restore(path, copy, NOW)
 
 
+def test_a_disk_that_takes_nothing_is_not_a_server_that_runs(tmp_path, monkeypatch):
+    path = tmp_path / "shop.db"
+    open_shop(path, backups=False).close()
+    copy = back_up(path, DAY)
+    (tmp_path / "lock").mkdir()
+    monkeypatch.setattr("bendrel.store.backup._lock", lambda _: tmp_path / "lock")  # cannot be opened
+    with pytest.raises(BackupError, match="takes nothing just now"):
+        restore(path, copy, NOW)
+
+
 @pytest.mark.parametrize("content", [b"", b"not a database at all, but sixteen bytes and more"])
 def test_an_empty_file_is_no_new_shop(tmp_path, content):
     path = tmp_path / "shop.db"

@@ -7,6 +7,7 @@ import zipfile
 from contextlib import closing
 from dataclasses import replace
 from hashlib import sha256
+from pathlib import Path
 from shutil import copyfile
 
 import pytest
@@ -17,6 +18,7 @@ from bendrel.api.app import create_app
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import Refused
 from bendrel.services.startup import open_shop
+from bendrel.store.database import NoRoom
 from bendrel.store.whole import TABLES, dump
 
 
@@ -190,3 +192,15 @@ def test_a_row_that_cannot_be_read_is_refused_before_anything_is_kept(full, empt
     assert empty.jobs.board() == ()
     again = open_shop(empty.database.path, backups=False)
     again.close()
+
+
+@pytest.mark.skipif(not Path("/dev/full").exists(), reason="this system has no device that is full")
+def test_a_full_disk_is_a_sentence_and_leaves_nothing(full, monkeypatch):
+    """/dev/full takes nothing, as a full disk does."""
+    with pytest.raises(NoRoom, match="takes no copy"):
+        full.database.copy_to(Path("/dev/full"))
+    real = full.database.copy_to
+    monkeypatch.setattr(full.database, "copy_to", lambda _: real(Path("/dev/full")))
+    with pytest.raises(NoRoom):
+        full.whole.write()
+    assert not list(full.database.path.parent.glob("shop-out-*"))

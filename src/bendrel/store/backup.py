@@ -154,11 +154,17 @@ def restore(database: Path, copy: Copy, now: datetime) -> Restored:
 @contextmanager
 def alone(database: Path) -> Iterator[None]:
     """Nobody else has the database open meanwhile. Raises BackupError when somebody has."""
-    with closing(sqlite3.connect(_lock(database), timeout=0, isolation_level=None)) as lock:
-        try:
-            lock.execute("BEGIN EXCLUSIVE")
-        except sqlite3.OperationalError as error:
-            raise BackupError("Bendrel is running on this data; stop it first, then restore.") from error
+    lock: sqlite3.Connection | None = None
+    try:
+        lock = sqlite3.connect(_lock(database), timeout=0, isolation_level=None)
+        lock.execute("BEGIN EXCLUSIVE")
+    except sqlite3.OperationalError as error:
+        if lock is not None:
+            lock.close()
+        if "locked" not in str(error):
+            raise BackupError("The disk takes nothing just now: make room on it, then restore.") from error
+        raise BackupError("Bendrel is running on this data; stop it first, then restore.") from error
+    with closing(lock):
         yield
         lock.execute("ROLLBACK")
 

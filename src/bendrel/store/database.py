@@ -58,9 +58,13 @@ class Database:
         self.changes += counts
 
     def copy_to(self, path: Path) -> None:
-        """The whole database as it is at one moment, in a file of its own; work goes on meanwhile."""
-        with closing(sqlite3.connect(self.path)) as source, closing(sqlite3.connect(path)) as target:
-            source.backup(target)
+        """The whole database as it is at one moment, in a file of its own; work goes on meanwhile. Raises
+        NoRoom."""
+        try:
+            with closing(sqlite3.connect(self.path)) as source, closing(sqlite3.connect(path)) as target:
+                source.backup(target)
+        except sqlite3.OperationalError as error:
+            raise NoRoom(NO_COPY) from error
 
     def close(self) -> None:
         """Let go of the file."""
@@ -72,6 +76,7 @@ class NoRoom(Exception):
 
 
 NO_ROOM = "The disk is full: this was not kept. Make room on it and save again; what was typed is still here."
+NO_COPY = "The disk takes no copy of the data: make room on it and try again. Nothing was changed."
 READ_ONLY = "The disk or the folder cannot be written just now: this was not kept. Look at it and save again."
 
 
