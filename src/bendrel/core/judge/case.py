@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from functools import cached_property
 from typing import cast
 
-from bendrel.core.bend.tube.part import Part
+from bendrel.core.bend.tube.part import Part, place_of_bend
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.codes import Code
 from bendrel.core.findings import Change, EndName, Finding, Fix, Place, Severity, Source
@@ -269,15 +269,7 @@ class Case(Whole):
 
     def at_bend(self, number: int) -> Place:
         """The arc of one bend."""
-        bend = self.part.bends[number - 1]
-        return Place(
-            kind="bend",
-            span=self.part.span,
-            row=bend.id,
-            number=number,
-            from_mm=bend.start_mm,
-            to_mm=bend.end_mm,
-        )
+        return place_of_bend(self.part, number)
 
     def at_straight(self, number: int) -> Place:
         """Straight `number` lies before bend `number`; the last lies before end B."""

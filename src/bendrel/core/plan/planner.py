@@ -19,11 +19,7 @@ KEEPS = 8
 
 class Planner:
     """Keeps the plans of the last `keeps` documents. A document is known by its value, a kit by being the
-    same one: a shelf that changes makes another. Two who ask for one document at once share one plan.
-
-    >>> Planner(keeps=2)._kept
-    OrderedDict()
-    """
+    same one: a shelf that changes makes another. Two who ask for one document at once share one plan."""
 
     def __init__(self, keeps: int = KEEPS) -> None:
         self._keeps = keeps

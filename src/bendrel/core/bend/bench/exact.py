@@ -12,8 +12,8 @@ from bendrel.core.bend.told.laid import laid_out
 from bendrel.core.bend.told.observed import Gauge
 from bendrel.core.bend.told.unknowns import Told
 from bendrel.core.bend.tube.marking import order_of
-from bendrel.core.bend.tube.part import Part, ids_of, shape_of
-from bendrel.core.findings import EndName, Finding, Place
+from bendrel.core.bend.tube.part import Part, ids_of, place_of_bend, shape_of
+from bendrel.core.findings import EndName, Finding
 from bendrel.core.geometry.bends import BendList
 from bendrel.core.line.exact_ways import ExactWays
 from bendrel.core.line.run import Run
@@ -116,14 +116,7 @@ def _findings(unit: Unit, kit: Kit, chosen: Choices, part: Part, told: Exactness
     yield Finding(
         severity="note" if soft else "caution",
         code="seldom_fits",
-        where=Place(
-            kind="bend",
-            span=part.span,
-            row=bend.id,
-            number=bend.number,
-            from_mm=bend.start_mm,
-            to_mm=bend.end_mm,
-        ),
+        where=place_of_bend(part, bend.number),
         title=f"{told.made.hand:.0%} of such parts drop into the port",
         message=(
             f"With this shop's spread half of them miss by more than {half}, one in twenty by {most}; "

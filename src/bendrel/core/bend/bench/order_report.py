@@ -19,8 +19,8 @@ from bendrel.core.bend.bench.proposals import (
 from bendrel.core.bend.tool.moves import written_order
 from bendrel.core.bend.tool.order import Blocked, OrderFound, follow
 from bendrel.core.bend.tube.marking import order_of
-from bendrel.core.bend.tube.part import Part, ids_of, shape_of
-from bendrel.core.findings import Finding, Place
+from bendrel.core.bend.tube.part import Part, ids_of, place_of_bend, shape_of
+from bendrel.core.findings import Finding
 from bendrel.core.line.run import Run
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
@@ -127,14 +127,7 @@ def _blocked(run: Run, kit: Kit, part: Part, stuck: Blocked) -> Finding:
     return Finding(
         severity="caution" if guessed else "stop",
         code="order_blocked",
-        where=Place(
-            kind="bend",
-            span=part.span,
-            row=bend.id,
-            number=bend.number,
-            from_mm=bend.start_mm,
-            to_mm=bend.end_mm,
-        ),
+        where=place_of_bend(part, bend.number),
         title=f"Bend {bend.number} cannot be made in this order",
         message=f"{reason[0].upper()}{reason[1:]}.{usual}",
         source=kit.advice["swing"].source,

@@ -7,7 +7,7 @@ from functools import cached_property
 from typing import Literal
 
 from bendrel.core.bend.tube.ends import PlannedEnd
-from bendrel.core.findings import EndName
+from bendrel.core.findings import EndName, Place
 from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.geometry.centreline import bend_middles, sampled
 from bendrel.core.geometry.vectors import Vector
@@ -114,6 +114,19 @@ class Part:
     def path(self) -> tuple[tuple[float, Vector], ...]:
         """Points to draw the centreline by: (developed position, point)."""
         return sampled(shape_of(self))
+
+
+def place_of_bend(part: Part, number: int) -> Place:
+    """The arc of one bend, counted from 1 at end A."""
+    bend = part.bends[number - 1]
+    return Place(
+        kind="bend",
+        span=part.span,
+        row=bend.id,
+        number=number,
+        from_mm=bend.start_mm,
+        to_mm=bend.end_mm,
+    )
 
 
 def ids_of(part: Part) -> tuple[str, ...]:
