@@ -216,3 +216,90 @@ def test_a_line_of_the_log_cannot_be_made_by_a_path(tmp_path):
     text = (tmp_path / "bendrel.log").read_text()
     assert text.count("\n") == 1
     assert "/api/x?2026-01-01" in text
+
+
+ROWS = {
+    "an own row that is no JSON": "update own_entries set fields = 'no json' where rowid = 1",
+    "a test piece that is a list": "update trials set fields = '[1, 2]' where rowid = 1",
+    "a promise that is no date": "update jobs set promised = 'soon' where rowid = 1",
+    "a job's unit": "update jobs set unit = 'ell' where rowid = 1",
+    "a moment that is none": "update lines set updated_at = 'x' where rowid = 1",
+    "a name that is no text": "update jobs set name = x'ff00fe' where rowid = 1",
+    "a state of a part": "update makings set state = '{\"made\": 7}' where rowid = 1",
+    "what was read at the tool": "update makings set departures = '[[1]]' where rowid = 1",
+    "a strip-down": "update strip_downs set log = 'null' where rowid = 1",
+    "a price": "update holdings set unit_cents = 'dear' where rowid = 1",
+    "a version": "update lines set version = 'last' where rowid = 1",
+    "a summary": "update line_summaries set summary = '[' where rowid = 1",
+}
+
+
+def held_up(path):
+    """What the start, the board and every job's page say."""
+    with TestClient(create_app(path), base_url="http://127.0.0.1") as client:
+        jobs = client.get("/api/jobs")
+        assert jobs.status_code == 200, jobs.text
+        for job in jobs.json():
+            for line in job["lines"]:
+                assert client.get(f"/api/lines/{line['id']}").status_code < 500
+            for page in ("", "/strip-down", "/kit", "/cuts", "/bookings", "/circuits"):
+                answer = client.get(f"/api/jobs/{job['id']}{page}")
+                assert answer.status_code < 500, (page, answer.text)
+        for place in ("stock", "own", "catalogue", "holdings", "preferences", "tools"):
+            assert client.get(f"/api/{place}").status_code < 500, place
+        aside = client.get("/api/backups/set-aside").json()
+        for row in aside:
+            assert client.post(f"/api/backups/set-aside/{row['id']}/seen").status_code == 200
+        assert client.get("/api/backups/set-aside").json() == []
+        assert client.post("/api/backups/set-aside/9999/seen").status_code == 404
+    return aside
+
+
+@pytest.fixture
+def full(tmp_path, templates):
+    """The demo's database with a row in every table that a row here damages."""
+    path = tmp_path / "shop.db"
+    copyfile(templates["demo"], path)
+    with closing(sqlite3.connect(path)) as opened:
+        opened.executescript(
+            """
+            insert or replace into own_entries values ('o', 'clamps', '{}', 1, '2026-01-01 00:00:00', null);
+            insert or replace into trials values ('t', 'b', 'm', '{}', '2026-01-01 00:00:00', null);
+            insert or ignore into holdings values ('nut:x', 1, 20, 1);
+            insert or ignore into strip_downs
+              select id, 1, '{}', '2026-01-01 00:00:00' from jobs limit 1;
+            insert into makings (id, line_id, span, document, state, departures, version, outcome,
+              at, ended_at)
+              select 'm', id, 's1', '{}', '{}', '[]', 1, 'good', '2026-01-01 00:00:00', '2026-01-01 00:00:00'
+              from lines limit 1;
+            insert or ignore into line_summaries select id, 1, '', '{}' from lines limit 1;
+            """
+        )
+        opened.commit()
+    return path
+
+
+@pytest.mark.parametrize("damage", ROWS)
+def test_a_row_that_cannot_be_read_is_one_bad_thing(full, damage):
+    with closing(sqlite3.connect(full)) as opened:
+        assert opened.execute(ROWS[damage]).rowcount == 1
+        opened.commit()
+    aside = held_up(full)
+    assert len(aside) == (0 if damage == "a summary" else 1)
+    for row in aside:
+        assert "set aside" in row["said"]
+        assert any(word in row["kept"] for word in ("no json", "[1, 2]", "soon", "ell", '"x"', "\\ufffd", "�",
+                                                     "made", "[[1]]", "null", "dear", "last"))  # fmt: skip
+
+
+def test_many_bad_rows_at_once_are_told_one_by_one(full):
+    with closing(sqlite3.connect(full)) as opened:
+        for statement in ROWS.values():
+            opened.execute(statement)
+        opened.commit()
+    assert len(held_up(full)) == 7
+    assert held_up(full) == []
+
+
+def test_a_sound_shop_has_nothing_set_aside(full):
+    assert held_up(full) == []

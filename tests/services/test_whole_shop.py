@@ -112,7 +112,7 @@ def said_otherwise(data):
     ("name", "change", "said"),
     [
         ("shop.json", lambda _: b"{}", "no shop of Bendrel"),
-        ("shop.json", lambda data: data.replace(b'"0013"', b'"0099"'), "another version"),
+        ("shop.json", lambda data: data.replace(b'"0014"', b'"0099"'), "another version"),
         ("shop.json", said_otherwise, "What was written of jobs"),
         ("tables/jobs.jsonl", lambda data: data.splitlines(keepends=True)[0], "name others"),
         ("tables/jobs.jsonl", lambda data: data + b"[1]\n", "not as long as its columns"),

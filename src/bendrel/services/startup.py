@@ -23,6 +23,7 @@ from bendrel.services.job.photos import Photos
 from bendrel.services.job.stripdowns import StripDowns
 from bendrel.services.kept.archives import Archives
 from bendrel.services.kept.backups import Backups
+from bendrel.services.kept.legible import set_aside
 from bendrel.services.kept.whole_shop import WholeShops
 from bendrel.services.line.lines import Lines
 from bendrel.services.line.papers import Papers
@@ -98,6 +99,7 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
     if backups and path.exists():
         kept.if_due()
     sign, database = _opened(path)
+    set_aside(database)
     shelf, supplier = Shelf(database), Supplier()
     photos, recorder = Photos(database), Recorder(database)
     instruments = Instruments({"pressure": recorder})

@@ -6,7 +6,7 @@ from datetime import UTC, date, datetime
 from typing import Any
 from uuid import uuid4
 
-from sqlalchemy import JSON, Date, DateTime, ForeignKey, LargeBinary, String, UniqueConstraint
+from sqlalchemy import JSON, Date, DateTime, ForeignKey, LargeBinary, String, Text, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
@@ -245,6 +245,20 @@ class CuttingRow(Base):
     items: Mapped[list[Any]] = mapped_column(JSON)
     at: Mapped[datetime] = mapped_column(DateTime, default=now)
     undone_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
+
+
+class SetAsideRow(Base):
+    """A row that could not be read: of which table, what of it (nothing named: all), and the row as JSON of
+    texts, as it was kept."""
+
+    __tablename__ = "set_aside"
+
+    id: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    of: Mapped[str] = mapped_column(String(40))
+    columns: Mapped[list[str]] = mapped_column(JSON)
+    kept: Mapped[str] = mapped_column(Text)
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    seen_at: Mapped[datetime | None] = mapped_column(DateTime, default=None)
 
 
 class Holding(Base):

@@ -12,6 +12,7 @@ from pathlib import Path
 TABLES = (
     "jobs", "lines", "line_steps", "strip_downs", "bookings", "photos", "own_entries", "trials", "makings",
     "proof_runs", "proof_chunks", "stock", "stock_moves", "cuttings", "holdings", "preferences",
+    "set_aside",
 )  # fmt: skip
 """All that a person entered, in an order in which every row finds what it names. What the board says is
 worked out anew."""

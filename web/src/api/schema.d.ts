@@ -853,6 +853,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backups/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Set Aside
+         * @description Rows that could not be read and that nobody has looked at yet.
+         */
+        get: operations["set_aside_api_backups_set_aside_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/set-aside/{row_id}/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Seen
+         * @description Somebody has looked at it; what is left.
+         */
+        post: operations["seen_api_backups_set_aside__row_id__seen_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments": {
         parameters: {
             query?: never;
@@ -11103,6 +11143,18 @@ export interface components {
             notes: string[];
         };
         /**
+         * UnreadRow
+         * @description One row that could not be read, in words, and as it was kept.
+         */
+        UnreadRow: {
+            /** Id */
+            id: number;
+            /** Said */
+            said: string;
+            /** Kept */
+            kept: string;
+        };
+        /**
          * Unreadable
          * @description A field of a trial fit that cannot be read: which one of all, and one sentence.
          */
@@ -12971,6 +13023,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BackupState"];
+                };
+            };
+            /** @description Default Response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    set_aside_api_backups_set_aside_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnreadRow"][];
+                };
+            };
+            /** @description Default Response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    seen_api_backups_set_aside__row_id__seen_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnreadRow"][];
                 };
             };
             /** @description Default Response */

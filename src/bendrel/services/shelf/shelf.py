@@ -22,6 +22,7 @@ from bendrel.core.parts.proving import WrenchRule
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit, UnitError, parse_angle
 from bendrel.exchange.documents.documents import line_from_value
+from bendrel.exchange.errors import FileError
 from bendrel.services.errors import NotFound, Refused, Stale
 from bendrel.services.shelf.trials import (
     MOST_TRIALS,
@@ -378,7 +379,10 @@ def hand_read(kept: Sequence[Any]) -> HandRead:
 
 def bent_angles(kit: Kit, document: dict[str, Any], span_id: str, state: MakingState) -> Iterator[BentAngle]:
     """What the readings of a finished part say of the tool; bends left open came out otherwise on purpose."""
-    span = tube_of(line_from_value(document), span_id).span
+    try:
+        span = tube_of(line_from_value(document), span_id).span
+    except (FileError, Refused):
+        return  # it says nothing of the tool; its line says that it cannot be read
     tube = kit.tubes.get(span.tube)
     if tube is None or span.left_open:
         return

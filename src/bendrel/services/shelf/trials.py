@@ -177,9 +177,18 @@ def tool_card(kit: Kit, bender_id: str, material: str, kept: Iterable[KeptTrial]
         raise Refused("Choose a bender and a material that are listed.")
     if bender.radius_mm is None:
         raise Refused("This bender takes the radii of the file; there is nothing to calibrate.")
-    own = [t for t in kept if t.bender == bender_id and t.material == material]
     prior = prior_of(kit, bender, material)
-    pieces = [read_trial(t.fields, t.unit) for t in own]
+    own: list[KeptTrial] = []
+    pieces: list[Trial] = []
+    unread: list[JudgedTrial] = []
+    for trial in kept:
+        if (trial.bender, trial.material) != (bender_id, material):
+            continue
+        try:
+            pieces.append(read_trial(trial.fields, trial.unit))
+            own.append(trial)
+        except Refused as error:
+            unread.append(JudgedTrial(trial=trial, odd=(f"Left out of the reckoning. {error}",)))
     found = calibrate(pieces, bender.od_mm, prior)
     square = prediction_sd(found, blank_piece(bender, 90.0), bender.od_mm)
     following = next_piece(bender, found, pieces, prior)
@@ -187,7 +196,10 @@ def tool_card(kit: Kit, bender_id: str, material: str, kept: Iterable[KeptTrial]
         bender=bender,
         material=material,
         material_name=kit.materials[material].name,
-        trials=tuple(JudgedTrial(trial=trial, odd=tuple(_odd(found, k))) for k, trial in enumerate(own)),
+        trials=(
+            *(JudgedTrial(trial=trial, odd=tuple(_odd(found, k))) for k, trial in enumerate(own)),
+            *unread,
+        ),
         calibration=found if own else None,
         next=following,
         next_takes=tuple(READINGS[name] for name in names_of(following)),

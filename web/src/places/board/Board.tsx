@@ -12,6 +12,7 @@ import { sayDay } from "../../format/days";
 import { BringIn } from "./BringIn";
 import { LineTable } from "./LineTable";
 import { OpenBoard } from "./OpenBoard";
+import { SetAside } from "./SetAside";
 import { WholeShop } from "./WholeShop";
 import { askAgain } from "./askAgain";
 
@@ -69,6 +70,7 @@ export function Board() {
             {backups.data.problem}
           </Box>
         )}
+        <SetAside />
         {jobs.data?.length === 0 && (
           <Box sx={{ py: 6, textAlign: "center", color: "var(--second)", fontSize: 18 }}>
             Nothing on the bench. Start with a job for the machine, then add the line that leaks.
