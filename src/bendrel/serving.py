@@ -6,6 +6,7 @@ import gc
 import os
 import socket
 from pathlib import Path
+from types import FrameType
 
 import uvicorn
 
@@ -13,6 +14,7 @@ from bendrel.api.app import create_app
 from bendrel.logs import log_beside
 from bendrel.patience import PatientProtocol
 from bendrel.services.demo.demo import fill_demo
+from bendrel.services.reckoned.apart import give_all_up
 from bendrel.services.startup import open_shop
 from bendrel.store.opening import make_folder, served_alone
 from bendrel.store.sweep import sweep
@@ -52,7 +54,16 @@ def run(database: Path, port: int, *, demo: bool = False, fresh: bool = False) -
             timeout_keep_alive=30,
             timeout_graceful_shutdown=2,
         )
-        uvicorn.Server(config).run(sockets=[listening])
+        Server(config).run(sockets=[listening])
+
+
+class Server(uvicorn.Server):
+    """A server that gives up at once what takes long when it is told to end."""
+
+    def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+        """It is told to end."""
+        give_all_up()
+        super().handle_exit(sig, frame)
 
 
 def _listen(first: int) -> socket.socket:

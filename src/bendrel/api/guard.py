@@ -14,10 +14,12 @@ from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.exceptions import HTTPException
+from starlette.requests import ClientDisconnect
 from starlette.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from bendrel.exchange.documents.elements import MOST_IN_A_LINE, holds_over
+from bendrel.patience import ANOTHERS
 
 log = logging.getLogger("bendrel.refused")
 faults = logging.getLogger("bendrel.fault")
@@ -77,6 +79,14 @@ class Guard:
                 receive = _again(read, receive)
         try:
             await (refusal or self._app)(scope, receive, guarded_send)
+        except ClientDisconnect:
+            log.info("broken off %s %s", scope["method"], scope["path"][:MOST_PATH])
+        except asyncio.CancelledError:
+            # only a server that is being closed does that, and after it nobody tells anything any more
+            if not begun:
+                await _message(503, "Bendrel is being closed; open it and do it again.")(
+                    scope, receive, guarded_send
+                )
         except Exception as error:
             faults.error("%s %s: %s", scope["method"], scope["path"][:MOST_PATH], where_of(error))
             if begun:
@@ -95,6 +105,8 @@ def where_of(error: BaseException) -> str:
 
 def _refusal(scope: Scope, headers: Headers) -> JSONResponse | None:
     host, method = headers.get("host", ""), scope["method"]
+    if scope["state"].get(ANOTHERS):
+        return _message(403, "Bendrel is open to the one who started it, not to other users of this machine.")
     if not _LOCAL.fullmatch(host):
         return _message(400, "Bendrel answers on this machine only; open it as 127.0.0.1.")
     origin = headers.get("origin")

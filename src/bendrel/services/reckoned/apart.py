@@ -15,6 +15,7 @@ import resource
 import signal
 import threading
 import traceback
+import weakref
 from collections.abc import Callable
 from dataclasses import dataclass, is_dataclass, replace
 from datetime import date, datetime, timedelta, timezone
@@ -78,12 +79,25 @@ _REFUSALS: dict[str, type[Exception]] = {kind.__name__: kind for kind in (FileEr
 
 def ready() -> None:
     """Have the process that is copied start, so that the first file need not wait for it."""
+    _CLOSING.clear()
     forkserver.ensure_running()
+
+
+_UNDER_WAY: weakref.WeakSet[Apart] = weakref.WeakSet()
+_CLOSING = threading.Event()
+
+
+def give_all_up() -> None:
+    """Nobody waits for anything any more: Bendrel is being closed. Nothing else is begun until `ready`."""
+    _CLOSING.set()
+    for work in list(_UNDER_WAY):
+        work.give_up()
 
 
 class Apart:
     """One call of `task`, begun as soon as there is a place for it. What it takes and gives must be
-    picklable, and it gives records, bytes and plain values alone. Raises Crowded where there is no place."""
+    picklable, and it gives records, bytes and plain values alone. Raises Crowded where there is no place, and
+    GivenUp while Bendrel is being closed."""
 
     def __init__(self, bounds: Bounds, task: Callable[..., Any], *args: Any) -> None:
         self._bounds = bounds
@@ -91,10 +105,15 @@ class Apart:
         if not bounds.behind and not _PLACES.acquire(timeout=WAITS_S):
             raise Crowded("Bendrel is busy with other files and sums; try it again in a moment.")
         try:
+            if _CLOSING.is_set():
+                raise GivenUp("Bendrel is being closed.")
             self._answer, there = _CONTEXT.Pipe(duplex=False)
             self._process = _CONTEXT.Process(target=_work, args=(there, bounds, task, args), daemon=True)
             self._process.start()
             there.close()
+            _UNDER_WAY.add(self)
+            if _CLOSING.is_set():
+                self.give_up()
         except BaseException:
             self._leave()
             raise
