@@ -6,7 +6,7 @@ PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
 INTERFACE := src/bendrel/interface/index.html
 
-.PHONY: demo install web web-test test check lint lint-core lint-web types types-current chromium bench matrix \
+.PHONY: demo install web web-test test check lint lint-core lint-web types types-current notices notices-current chromium bench matrix \
   mutants golden audit soak screenshots clean
 
 demo: install web
@@ -47,7 +47,14 @@ types-current: $(VENV)/.installed web/node_modules/.installed
 	  || { rm openapi.json; echo "The API's types are old: run make types"; exit 1; }
 	rm web/openapi.json
 
-lint: lint-core lint-web
+# what others made that is in here, from the packages' own metadata
+notices: $(VENV)/.installed-dev web
+	$(BIN)/python tools/notices.py
+
+notices-current: $(VENV)/.installed-dev web
+	$(BIN)/python tools/notices.py --check
+
+lint: lint-core lint-web notices-current
 
 lint-core: $(VENV)/.installed-dev
 	$(BIN)/ruff check src tests tools

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from importlib.resources import files
 from pathlib import Path
+from typing import Any
 
 from fastapi import APIRouter, FastAPI, Request
 from fastapi.responses import FileResponse, HTMLResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
 
 INTERFACE = Path(str(files("bendrel"))) / "interface"
 
@@ -16,6 +18,16 @@ NOT_BUILT = (
     "<!doctype html><title>Bendrel</title><p>The screens have not been built here. "
     "Run <code>make web</code>, or use the command line and the API.</p>"
 )
+
+
+class Assets(StaticFiles):
+    """Files whose names change with what is in them: whoever has one need not ask for it again."""
+
+    def file_response(self, *args: Any, **kwargs: Any) -> Response:
+        """The file, to be kept for a year, which is as long as HTTP knows: RFC 9111, 5.2.2.1 and RFC 8246."""
+        answer = super().file_response(*args, **kwargs)
+        answer.headers["cache-control"] = "public, max-age=31536000, immutable"
+        return answer
 
 
 def add_screens(app: FastAPI, folder: Path = INTERFACE) -> None:
@@ -36,5 +48,7 @@ def add_screens(app: FastAPI, folder: Path = INTERFACE) -> None:
         return HTMLResponse(page, headers={"cache-control": "no-store"})
 
     if (folder / "assets").is_dir():
-        app.mount("/assets", StaticFiles(directory=folder / "assets"), name="assets")
+        app.mount(
+            "/assets", GZipMiddleware(Assets(directory=folder / "assets"), compresslevel=6), name="assets"
+        )
     app.include_router(router)

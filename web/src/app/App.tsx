@@ -1,21 +1,29 @@
+import { lazy, Suspense, useEffect } from "react";
 import { Route, Routes, useLocation } from "react-router";
-import { Board } from "../places/board/Board";
-import { JobPage } from "../places/board/JobPage";
-import { BenchPage } from "../places/bench/BenchPage";
-import { ClosingBench } from "../places/bench/ClosingBench";
-import { HoseBench } from "../places/bench/HoseBench";
-import { CataloguePage } from "../places/catalogue/CataloguePage";
-import { StandIns } from "../places/standins/StandIns";
-import { LinePage } from "../workspace/LinePage";
-import { LookupsPage } from "../places/lookups/LookupsPage";
-import { StockPage } from "../places/stock/StockPage";
-import { ToolsPage } from "../places/tools/ToolsPage";
 import { Caught } from "../ui/Caught";
 import { NotHere } from "../ui/NotHere";
-import { PANELS } from "./panels";
+import { fetchStages, PANELS } from "./panels";
+
+// each place is fetched when it is first gone to
+const Board = lazy(() => import("../places/board/Board"));
+const JobPage = lazy(() => import("../places/board/JobPage"));
+const BenchPage = lazy(() => import("../places/bench/BenchPage"));
+const ClosingBench = lazy(() => import("../places/bench/ClosingBench"));
+const HoseBench = lazy(() => import("../places/bench/HoseBench"));
+const CataloguePage = lazy(() => import("../places/catalogue/CataloguePage"));
+const StandIns = lazy(() => import("../places/standins/StandIns"));
+const LinePage = lazy(() => import("../workspace/LinePage"));
+const LookupsPage = lazy(() => import("../places/lookups/LookupsPage"));
+const NoticesPage = lazy(() => import("../places/notices/NoticesPage"));
+const StockPage = lazy(() => import("../places/stock/StockPage"));
+const ToolsPage = lazy(() => import("../places/tools/ToolsPage"));
 
 export function App() {
   const { pathname } = useLocation();
+  const atALine = pathname.startsWith("/lines/");
+  useEffect(() => {
+    if (atALine) fetchStages();
+  }, [atALine]);
   return (
     <Caught
       key={pathname.split("/").slice(0, 3).join("/")}
@@ -23,23 +31,26 @@ export function App() {
         <NotHere title="This page failed" text="Something went wrong here. Everything that was saved is there." />
       }
     >
-      <Routes>
-        <Route path="/" element={<Board />} />
-        <Route path="/jobs/:jobId" element={<JobPage />} />
-        <Route path="/lines/:lineId" element={<LinePage panels={PANELS} />} />
-        <Route path="/lines/:lineId/bench" element={<BenchPage />} />
-        <Route path="/lines/:lineId/closing/:stage" element={<ClosingBench />} />
-        <Route path="/lines/:lineId/hose/:spanId" element={<HoseBench />} />
-        <Route path="/lines/:lineId/:stage" element={<LinePage panels={PANELS} />} />
-        <Route path="/lookups" element={<LookupsPage />} />
-        <Route path="/lookups/:place" element={<LookupsPage />} />
-        <Route path="/catalogue" element={<CataloguePage />} />
-        <Route path="/catalogue/:table" element={<CataloguePage />} />
-        <Route path="/stock" element={<StockPage />} />
-        <Route path="/tools" element={<ToolsPage />} />
-        <Route path="/standins" element={<StandIns />} />
-        <Route path="*" element={<NotHere text="There is nothing at this address." />} />
-      </Routes>
+      <Suspense fallback={null}>
+        <Routes>
+          <Route path="/" element={<Board />} />
+          <Route path="/jobs/:jobId" element={<JobPage />} />
+          <Route path="/lines/:lineId" element={<LinePage panels={PANELS} />} />
+          <Route path="/lines/:lineId/bench" element={<BenchPage />} />
+          <Route path="/lines/:lineId/closing/:stage" element={<ClosingBench />} />
+          <Route path="/lines/:lineId/hose/:spanId" element={<HoseBench />} />
+          <Route path="/lines/:lineId/:stage" element={<LinePage panels={PANELS} />} />
+          <Route path="/lookups" element={<LookupsPage />} />
+          <Route path="/lookups/:place" element={<LookupsPage />} />
+          <Route path="/catalogue" element={<CataloguePage />} />
+          <Route path="/catalogue/:table" element={<CataloguePage />} />
+          <Route path="/stock" element={<StockPage />} />
+          <Route path="/tools" element={<ToolsPage />} />
+          <Route path="/standins" element={<StandIns />} />
+          <Route path="/notices" element={<NoticesPage />} />
+          <Route path="*" element={<NotHere text="There is nothing at this address." />} />
+        </Routes>
+      </Suspense>
     </Caught>
   );
 }

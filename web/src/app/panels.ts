@@ -1,22 +1,27 @@
-import { memo } from "react";
-import { ChoosePanel } from "../stages/choose/ChoosePanel";
-import { FitPanel } from "../stages/fit/FitPanel";
-import { LookPanel } from "../stages/look/LookPanel";
-import { MakePanel } from "../stages/make/MakePanel";
-import { MeasurePanel } from "../stages/measure/MeasurePanel";
-import { PlanPanel } from "../stages/plan/PlanPanel";
-import { ProvePanel } from "../stages/prove/ProvePanel";
-import { RemovePanel } from "../stages/remove/RemovePanel";
-import type { Panels } from "../workspace/stages";
+import { lazy, memo } from "react";
+import type { Panels, StagePanel } from "../workspace/stages";
 
-// drawn again only when the line or its plan has changed
+type Load = () => Promise<{ default: StagePanel }>;
+const loads: Load[] = [];
+
+/** Fetched when first gone to, drawn again only when the line or its plan has changed. */
+function panel(load: Load) {
+  loads.push(load);
+  return memo(lazy(load));
+}
+
 export const PANELS: Panels = {
-  look: memo(LookPanel),
-  remove: memo(RemovePanel),
-  measure: memo(MeasurePanel),
-  choose: memo(ChoosePanel),
-  plan: memo(PlanPanel),
-  make: memo(MakePanel),
-  fit: memo(FitPanel),
-  prove: memo(ProvePanel),
+  look: panel(() => import("../stages/look/LookPanel")),
+  remove: panel(() => import("../stages/remove/RemovePanel")),
+  measure: panel(() => import("../stages/measure/MeasurePanel")),
+  choose: panel(() => import("../stages/choose/ChoosePanel")),
+  plan: panel(() => import("../stages/plan/PlanPanel")),
+  make: panel(() => import("../stages/make/MakePanel")),
+  fit: panel(() => import("../stages/fit/FitPanel")),
+  prove: panel(() => import("../stages/prove/ProvePanel")),
 };
+
+/** Have the other stages of a line at hand before somebody goes there. */
+export function fetchStages() {
+  requestIdleCallback(() => loads.forEach((load) => void load()));
+}

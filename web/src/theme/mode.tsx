@@ -1,8 +1,8 @@
 import createCache from "@emotion/cache";
-import { CacheProvider } from "@emotion/react";
+import { CacheProvider, ThemeContext } from "@emotion/react";
 import CssBaseline from "@mui/material/CssBaseline";
-import { ThemeProvider } from "@mui/material/styles";
-import type { ReactNode } from "react";
+import DefaultPropsProvider from "@mui/material/DefaultPropsProvider";
+import type { ComponentProps, ReactNode } from "react";
 import { createContext, useContext, useEffect, useMemo, useState } from "react";
 import { keep, kept } from "../api/kept";
 import { themeOf } from "./theme";
@@ -36,10 +36,13 @@ export function ModeProvider({ children }: { children: ReactNode }) {
   return (
     <CacheProvider value={cache}>
       <ModeContext.Provider value={state}>
-        <ThemeProvider theme={theme}>
-          <CssBaseline />
-          {children}
-        </ThemeProvider>
+        {/* what the component kit's own provider does, without its colour schemes, of which none is used here */}
+        <ThemeContext.Provider value={theme}>
+          <DefaultPropsProvider value={theme.components as ComponentProps<typeof DefaultPropsProvider>["value"]}>
+            <CssBaseline />
+            {children}
+          </DefaultPropsProvider>
+        </ThemeContext.Provider>
       </ModeContext.Provider>
     </CacheProvider>
   );

@@ -1,50 +1,33 @@
-import Button from "@mui/material/Button";
-import Snackbar from "@mui/material/Snackbar";
 import type { ReactNode } from "react";
-import { createContext, useCallback, useContext, useMemo, useState } from "react";
+import { createContext, lazy, Suspense, useCallback, useContext, useState } from "react";
 
-interface Notice {
+export interface Notice {
   text: string;
   /** A small thing, gone sooner. */
   small?: boolean;
   undo?: () => void;
 }
 
+const NoticeBar = lazy(() => import("./NoticeBar"));
 const NoticeContext = createContext<((notice: Notice) => void) | null>(null);
 
 /** One line at the foot of the screen: what happened, and the way back where there is one. */
 export function NoticeProvider({ children }: { children: ReactNode }) {
   const [notice, setNotice] = useState<Notice | null>(null);
+  const [shown, setShown] = useState(false);
   const close = useCallback(() => setNotice(null), []);
-  const show = useMemo(() => setNotice, []);
+  const show = useCallback((said: Notice) => {
+    setNotice(said);
+    setShown(true);
+  }, []);
   return (
     <NoticeContext.Provider value={show}>
       {children}
-      <Snackbar
-        open={notice !== null}
-        message={notice?.text}
-        autoHideDuration={notice?.undo && !notice.small ? 20_000 : 8_000}
-        onClose={(_, reason) => reason !== "clickaway" && close()}
-        action={
-          <>
-            {notice?.undo && (
-              <Button
-                color="inherit"
-                variant="text"
-                onClick={() => {
-                  notice.undo?.();
-                  close();
-                }}
-              >
-                Undo
-              </Button>
-            )}
-            <Button color="inherit" variant="text" onClick={close}>
-              Close
-            </Button>
-          </>
-        }
-      />
+      {shown && (
+        <Suspense fallback={null}>
+          <NoticeBar notice={notice} close={close} />
+        </Suspense>
+      )}
     </NoticeContext.Provider>
   );
 }

@@ -34,7 +34,7 @@ const KINDS: Record<string, string> = {
 };
 
 /** Bench mode: one step a screen, to read at two metres and to work with one gloved hand. */
-export function BenchPage() {
+export default function BenchPage() {
   const { lineId = "" } = useParams();
   const [asked] = useSearchParams();
   const span = asked.get("tube") ?? "";

@@ -20,7 +20,7 @@ import { StepFrame, headline } from "./StepFrame";
 import { useBenchLine } from "./useBenchLine";
 
 /** Fitting or proving a line at the bench: one step a screen. */
-export function ClosingBench() {
+export default function ClosingBench() {
   const { lineId = "", stage = "fit" } = useParams();
   const { line, problem } = useBenchLine(lineId, "closing at the bench");
   if (problem) return <NotHere text={problem} />;

@@ -11,7 +11,7 @@ import { StepFrame, headline } from "./StepFrame";
 import { useBenchLine } from "./useBenchLine";
 
 /** The making of a hose at the bench: one step a screen. */
-export function HoseBench() {
+export default function HoseBench() {
   const { lineId = "", spanId = "" } = useParams();
   const { line, problem } = useBenchLine(lineId, "hose at the bench");
   if (problem) return <NotHere text={problem} />;

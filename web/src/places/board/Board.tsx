@@ -8,13 +8,15 @@ import { Bar } from "../../ui/Bar";
 import { useNotice } from "../../ui/notice";
 import { condensed } from "../../theme/theme";
 import { NameDialog } from "../../ui/NameDialog";
+import { whenOpened } from "../../ui/whenOpened";
 import { sayDay } from "../../format/days";
-import { BringIn } from "./BringIn";
 import { LineTable } from "./LineTable";
 import { OpenBoard } from "./OpenBoard";
 import { SetAside } from "./SetAside";
 import { WholeShop } from "./WholeShop";
 import { askAgain } from "./askAgain";
+
+const BringIn = whenOpened(() => import("./BringIn"));
 
 function Promised({ date }: { date: string }) {
   const late = date < new Date().toISOString().slice(0, 10);
@@ -26,7 +28,7 @@ function Promised({ date }: { date: string }) {
 }
 
 /** The bench board: every job and its lines by what happens next. */
-export function Board() {
+export default function Board() {
   const jobs = useQuery({
     queryKey: ["jobs"],
     queryFn: () => take(api.GET("/api/jobs")),

@@ -12,7 +12,7 @@ import { sendFile } from "../../api/upload";
 import { PlainDialog } from "../../ui/PlainDialog";
 
 /** Bring in a job from a file: what it holds is shown before anything is kept. */
-export function BringIn({ open, onClose }: { open: boolean; onClose: () => void }) {
+export default function BringIn({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
     <PlainDialog open={open} onClose={onClose} titleId="bring-title">
       <BringForm onClose={onClose} />

@@ -21,7 +21,7 @@ import { TakeIn } from "./TakeIn";
 import { askAgain } from "./askAgain";
 
 /** One job: its machine, its unit, and its lines. */
-export function JobPage() {
+export default function JobPage() {
   const { jobId = "" } = useParams();
   const job = useQuery({
     queryKey: ["jobs", jobId],

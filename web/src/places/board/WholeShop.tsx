@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQueryClient } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { useRef, useState } from "react";
 import { sentence } from "../../api/client";
 import type { WholeShop as Brought } from "../../api/types";
@@ -65,6 +66,9 @@ export function WholeShop({ empty }: { empty: boolean }) {
       <Button variant="text" component="a" href="/api/shop/everything.zip" download>
         Export everything
       </Button>
+      <Link to="/notices" style={{ color: "var(--second)" }}>
+        Licence and notices
+      </Link>
       {said && (
         <Box role="status" sx={{ flexBasis: "100%" }}>
           {said}

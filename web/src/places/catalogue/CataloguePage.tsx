@@ -12,7 +12,7 @@ import { sourcesOf, tablesOf } from "./tables";
 import { Ways } from "./Ways";
 
 /** Every row that Bendrel reckons with, its source, the shop's own rows, stock and prices. */
-export function CataloguePage() {
+export default function CataloguePage() {
   const { table = "tubes" } = useParams();
   const [wanted, setWanted] = useState("");
   const { catalogue, problem } = useCatalogueOr();

@@ -30,7 +30,7 @@ function WithCatalogue({ of: View }: { of: typeof SeatPairs }) {
 }
 
 /** Questions that come up in the middle of other work, each answered on its own. */
-export function LookupsPage() {
+export default function LookupsPage() {
   const { place = "thread" } = useParams();
   const here = PLACES.find((item) => item.id === place);
   if (!here) return <NotHere text={`There is no look-up “${place}”.`} />;

@@ -17,7 +17,7 @@ const SHOWS: Record<FieldKind, string[]> = {
 };
 
 /** Instruments that exist only here, to be worked by hand from a second window. */
-export function StandIns() {
+export default function StandIns() {
   return (
     <>
       <Bar trail={[{ text: "Bench", to: "/" }]} title="Simulated gauges" />

@@ -31,7 +31,7 @@ const longestOf = (stock: readonly Stock[], tube: string): number =>
   Math.max(1, ...stock.filter((row) => row.tube === tube && row.form !== "coil").map((row) => row.length_mm));
 
 /** Sticks, coils and labelled offcuts that lie in the shop. */
-export function StockPage() {
+export default function StockPage() {
   const stock = useQuery({ queryKey: ["stock"], queryFn: () => take(api.GET("/api/stock")) });
   const catalogue = useCatalogue();
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => take(api.GET("/api/jobs")) });

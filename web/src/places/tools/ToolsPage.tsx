@@ -13,7 +13,7 @@ import { sayLength } from "../../format/units";
 import { ToolCardView } from "./ToolCardView";
 
 /** The shop's benders and what their test pieces tell of them. */
-export function ToolsPage() {
+export default function ToolsPage() {
   const { catalogue, problem } = useCatalogueOr();
   return (
     <>

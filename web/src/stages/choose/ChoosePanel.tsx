@@ -30,7 +30,7 @@ interface Props {
 }
 
 /** Service, tube, bender and both ends, each default visible and changeable, each with its source. */
-export function ChoosePanel(props: Props) {
+export default function ChoosePanel(props: Props) {
   const catalogue = useCatalogue();
   return catalogue ? <Choices {...props} catalogue={catalogue} /> : null;
 }

@@ -27,7 +27,7 @@ interface Props {
 }
 
 /** The line going in: clean, loose from end to end, by hand, tight in order; and what came off going back on. */
-export function FitPanel({ editor, view }: Props) {
+export default function FitPanel({ editor, view }: Props) {
   const { document: line, edit } = editor;
   const { closing, problem, again } = useClosing(line, editor.opened.id);
   useShownJoints(closing);

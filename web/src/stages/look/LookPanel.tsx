@@ -17,7 +17,7 @@ interface Props {
 }
 
 /** What was found on the old line, why, and what to do: replace, from a separation point, or splice. */
-export function LookPanel({ editor, view }: Props) {
+export default function LookPanel({ editor, view }: Props) {
   const { condition } = editor.document;
   const set = (change: Partial<Condition>) =>
     editor.edit((was) => ({ ...was, condition: { ...was.condition, ...change } }));

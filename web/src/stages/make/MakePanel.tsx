@@ -45,7 +45,7 @@ function Told({ step, number }: { step: Step; number: number }) {
 }
 
 /** The order of work for this line, the sheet for the bench, and the line as files. */
-export function MakePanel({ editor, view }: Props) {
+export default function MakePanel({ editor, view }: Props) {
   const steps = useSteps(editor.document, editor.tube);
   const { part, plan, old } = view;
   const notice = useNotice();

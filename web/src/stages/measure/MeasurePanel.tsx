@@ -35,7 +35,7 @@ const ENTRIES = [
 ];
 
 /** Readings of the old line, typed as they are read, redrawn at every key. */
-export function MeasurePanel({ editor, view }: Props) {
+export default function MeasurePanel({ editor, view }: Props) {
   const { document: line, edit } = editor;
   const { readings } = spanOf(line, editor.tube);
   const [asking, setAsking] = useState<Asking | null>(null);

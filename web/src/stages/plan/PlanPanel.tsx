@@ -23,7 +23,7 @@ interface Props {
 }
 
 /** Marks, turns and dials in the order they are made, from the end that is held. */
-export function PlanPanel({ editor, view }: Props) {
+export default function PlanPanel({ editor, view }: Props) {
   const { document: line, edit } = editor;
   const span = spanOf(line, editor.tube);
   const { bend: chosen, choose, showWorking } = useSelection();

@@ -44,7 +44,7 @@ function Photographs({ editor }: { editor: LineEditor }) {
 }
 
 /** The line filled, bled and proved: figures kept, every joint watched, signed off when nothing is in the way. */
-export function ProvePanel({ editor }: { editor: LineEditor; view: PlanView }) {
+export default function ProvePanel({ editor }: { editor: LineEditor; view: PlanView }) {
   const view = useClosing(editor.document, editor.opened.id);
   const { closing, problem } = view;
   useShownJoints(closing);

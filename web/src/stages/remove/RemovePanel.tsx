@@ -24,7 +24,7 @@ const FLUID: Removal["fluid"][] = ["not looked at", "clean, goes back", "dirty o
 const STATES = ["wheel off", "steering at left lock", "steering at right lock", "on stands", "tray off"];
 
 /** Before it comes off, what it needed, and everything that came off in that order. */
-export function RemovePanel({ editor, view }: Props) {
+export default function RemovePanel({ editor, view }: Props) {
   const { removal } = editor.document;
   const set = (change: Partial<Removal>) => editor.edit((was) => ({ ...was, removal: { ...was.removal, ...change } }));
   const log = useStripDown(editor.opened.job_id);

@@ -1,0 +1,52 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import { Fragment } from "react";
+
+const KEYS: [string, string][] = [
+  ["?", "this list"],
+  ["Alt+1 … Alt+7", "Look, Remove, Measure, Choose, Plan, Make, Fit"],
+  ["Ctrl+Z, Ctrl+Y", "undo, redo"],
+  ["Enter", "in a reading: the same field of the next row"],
+  ["↑ ↓", "in a reading: the row above or below"],
+  ["Ctrl+Enter", "in a reading: a new row below"],
+  ["Ctrl+Backspace", "in a reading: take the row out"],
+  ["Alt+↑, Alt+↓", "in a reading: move the row up or down"],
+  ["← →", "on the strip: the bend before or after"],
+  ["Shift+← →", "on the strip: the piece, joint or port before or after"],
+  ["Delete", "on the strip: take the chosen piece out"],
+  ["Ctrl+P", "print the build sheet"],
+  ["← →", "at the bench: the step before or after"],
+  ["Enter", "at the bench: this step is done"],
+  ["T", "at the bench: start or stop the time"],
+  ["Esc", "let go of the chosen bend, close the working or the swing; leave the bench"],
+];
+
+/** The shortcuts of all places. */
+export default function KeyList({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog open={open} onClose={onClose} aria-labelledby="keys-title">
+      <DialogTitle id="keys-title">Keys</DialogTitle>
+      <DialogContent>
+        <Box component="dl" sx={{ display: "grid", gridTemplateColumns: "auto 1fr", columnGap: 3, rowGap: 0.75, m: 0 }}>
+          {KEYS.map(([keys, text]) => (
+            <Fragment key={keys}>
+              <Box component="dt" sx={{ fontWeight: 600 }}>
+                {keys}
+              </Box>
+              <Box component="dd" sx={{ m: 0 }}>
+                {text}
+              </Box>
+            </Fragment>
+          ))}
+        </Box>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
