@@ -16,7 +16,7 @@ type Body<R> = R extends { content: { "application/json": infer T } }
 type Success<Op> = Op extends { responses: infer R }
   ? { [S in keyof R & (200 | 201 | 204)]: Body<R[S]> }[keyof R & (200 | 201 | 204)]
   : never;
-type Init<I> = Record<never, never> extends I ? [init?: I] : [init: I];
+type Init<I> = Partial<I> extends I ? [init?: I] : [init: I];
 type Call<M extends Method> = <P extends With<M>>(
   path: P,
   ...init: Init<MaybeOptionalInit<paths[P], M>>

@@ -1,9 +1,9 @@
 import { api, sentence, take } from "../api/client";
-import type { ChainEdit, ComponentSpan, HoseSpan, LetInOrder, Looked, Line, MendOrder, Span } from "../api/types";
+import type { ChainEdit, ComponentSpan, HoseSpan, LetInOrder, Looked, Line, MendOrder } from "../api/types";
 
 /** Set values of one span that is no tube. */
 export function setPiece<Piece extends HoseSpan | ComponentSpan>(line: Line, id: string, change: Partial<Piece>): Line {
-  return { ...line, spans: line.spans.map((span) => (span.id === id ? ({ ...span, ...change } as Span) : span)) };
+  return { ...line, spans: line.spans.map((span) => (span.id === id ? { ...span, ...change } : span)) };
 }
 
 type Order = Partial<ChainEdit> & Pick<ChainEdit, "kind" | "span">;
@@ -85,5 +85,5 @@ export function stillDamaged(line: Line, looked: Looked): Looked["damage"] {
   const stays = new Set(
     line.spans.flatMap((span) => (span.kind === "rigid" && span.state === "stays" ? [span.id] : [])),
   );
-  return stays.size === 0 ? looked.damage : looked.damage.filter(({ span }) => stays.has(span ?? ""));
+  return stays.size === 0 ? looked.damage : looked.damage.filter(({ span }) => stays.has(span));
 }

@@ -92,6 +92,6 @@ function say(value: unknown): string {
       ? `“${value["text"]}”`
       : typeof value["choice"] === "string"
         ? value["choice"]
-        : `read as ${String(value["kind"] ?? "something else")}`;
-  return `“${String(value as string | number)}”`;
+        : `read as ${typeof value["kind"] === "string" ? value["kind"] : "something else"}`;
+  return typeof value === "string" ? `“${value}”` : JSON.stringify(value);
 }

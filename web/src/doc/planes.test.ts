@@ -16,9 +16,7 @@ const line = (...planes: Plane[]) =>
     ],
   }) as unknown as Line;
 const told = (made: Line) =>
-  ((made.spans[0] as RigidSpan).readings.rows ?? []).map((row) =>
-    "plane" in row ? [row.plane.text, row.plane.by] : [],
-  );
+  (made.spans[0] as RigidSpan).readings.rows.map((row) => ("plane" in row ? [row.plane.text, row.plane.by] : []));
 
 it("gives the answer to the numbers that were waiting for it, and spells out the others", () => {
   const made = line(

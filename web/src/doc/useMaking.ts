@@ -19,13 +19,13 @@ const standingOf = (making: Making) =>
       body: {
         document: making.document,
         span: making.span,
-        made: making.state.made ?? [],
-        offers: making.state.offers ?? [],
+        made: making.state.made,
+        offers: making.state.offers,
       },
     }),
   );
 
-const readingsOf = (making: Making) => JSON.stringify([making.state.made ?? [], making.state.offers ?? []]);
+const readingsOf = (making: Making) => JSON.stringify([making.state.made, making.state.offers]);
 
 /** The making of a line: begun or gone on with, kept at every step. */
 export function useMaking(lineId: string, span: string): { editor: MakingEditor | null; problem: string } {

@@ -75,17 +75,8 @@ export function themeOf(mode: Mode) {
           },
         },
       },
-      MuiDialog: {
-        styleOverrides: { paper: { boxShadow: "none", border: `1.5px solid ${t.ink}`, backgroundImage: "none" } },
-      },
-      MuiDialogTitle: {
-        styleOverrides: { root: { fontFamily: condensed, fontWeight: 600, fontSize: 22 } },
-      },
       MuiMenu: {
         styleOverrides: { paper: { boxShadow: "none", border: `1.5px solid ${t.ink}`, backgroundImage: "none" } },
-      },
-      MuiSnackbarContent: {
-        styleOverrides: { root: { backgroundColor: t.ink, color: t.paper, fontSize: 15, boxShadow: "none" } },
       },
     },
   });

@@ -1,8 +1,7 @@
 import Button from "@mui/material/Button";
-import { useEffect, useState } from "react";
-import { whenOpened } from "./whenOpened";
+import { lazy, Suspense, useEffect, useState } from "react";
 
-const KeyList = whenOpened(() => import("./KeyList"));
+const KeyList = lazy(() => import("./KeyList"));
 
 function inText(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && target.matches("input, textarea, select, [contenteditable]");
@@ -23,7 +22,11 @@ export function KeyHelp() {
       <Button size="small" variant="text" onClick={() => setOpen(true)} sx={{ minWidth: 44 }}>
         Keys
       </Button>
-      <KeyList open={open} onClose={() => setOpen(false)} />
+      {open && (
+        <Suspense fallback={null}>
+          <KeyList onClose={() => setOpen(false)} />
+        </Suspense>
+      )}
     </>
   );
 }

@@ -1,10 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
-import DialogActions from "@mui/material/DialogActions";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import { Fragment } from "react";
+import { Dialog } from "./Dialog";
 
 const KEYS: [string, string][] = [
   ["?", "this list"],
@@ -26,27 +23,21 @@ const KEYS: [string, string][] = [
 ];
 
 /** The shortcuts of all places. */
-export default function KeyList({ open, onClose }: { open: boolean; onClose: () => void }) {
+export default function KeyList({ onClose }: { onClose: () => void }) {
   return (
-    <Dialog open={open} onClose={onClose} aria-labelledby="keys-title">
-      <DialogTitle id="keys-title">Keys</DialogTitle>
-      <DialogContent>
-        <Box component="dl" sx={{ display: "grid", gridTemplateColumns: "auto 1fr", columnGap: 3, rowGap: 0.75, m: 0 }}>
-          {KEYS.map(([keys, text]) => (
-            <Fragment key={keys}>
-              <Box component="dt" sx={{ fontWeight: 600 }}>
-                {keys}
-              </Box>
-              <Box component="dd" sx={{ m: 0 }}>
-                {text}
-              </Box>
-            </Fragment>
-          ))}
-        </Box>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>Close</Button>
-      </DialogActions>
+    <Dialog title="Keys" onClose={onClose} actions={<Button onClick={onClose}>Close</Button>}>
+      <Box component="dl" sx={{ display: "grid", gridTemplateColumns: "auto 1fr", columnGap: 3, rowGap: 0.75, m: 0 }}>
+        {KEYS.map(([keys, text]) => (
+          <Fragment key={keys}>
+            <Box component="dt" sx={{ fontWeight: 600 }}>
+              {keys}
+            </Box>
+            <Box component="dd" sx={{ m: 0 }}>
+              {text}
+            </Box>
+          </Fragment>
+        ))}
+      </Box>
     </Dialog>
   );
 }

@@ -68,13 +68,13 @@ export function MendWay({ offer, way, unit, open, onOpen, told, children }: WayP
       {open && (
         <Box sx={{ pb: 1, pl: 3.25 }}>
           <Terms offer={offer} way={way} unit={unit} />
-          {(offer.reasons ?? []).map((reason) => (
+          {offer.reasons.map((reason) => (
             <Box key={reason.text} sx={{ mt: 0.75 }}>
               {reason.text}
               <SourceLine source={reason.source} />
             </Box>
           ))}
-          {(offer.working ?? []).map((working) => (
+          {offer.working.map((working) => (
             <Box
               key={working.formula}
               data-working="splice"
@@ -87,9 +87,9 @@ export function MendWay({ offer, way, unit, open, onOpen, told, children }: WayP
               <Pair name="new piece" value={working.result} strong />
             </Box>
           ))}
-          {offer.verdict !== "refused" && (offer.tools ?? []).length > 0 && (
+          {offer.verdict !== "refused" && offer.tools.length > 0 && (
             <Box data-tools sx={{ mt: 0.75 }}>
-              {(offer.tools ?? []).map((tool) => (
+              {offer.tools.map((tool) => (
                 <Box key={tool.what} data-there={tool.fits}>
                   <Box component="span" sx={{ fontWeight: 500 }}>
                     {tool.what}
@@ -102,9 +102,9 @@ export function MendWay({ offer, way, unit, open, onOpen, told, children }: WayP
               ))}
             </Box>
           )}
-          {offer.verdict !== "refused" && (offer.cost ?? []).length > 0 && (
+          {offer.verdict !== "refused" && offer.cost.length > 0 && (
             <Box data-cost sx={{ mt: 0.75 }}>
-              {(offer.cost ?? []).map((term) => (
+              {offer.cost.map((term) => (
                 <Pair key={term.name} name={`${term.name} (${term.words})`} value={`${Math.round(term.minutes)} min`} />
               ))}
             </Box>
@@ -125,7 +125,7 @@ function Terms({ offer, way, unit }: Pick<WayProps, "offer" | "way" | "unit">) {
   length("cut, B side, from A", offer.cut_b_mm);
   length("gap", offer.gap_mm);
   length(offer.method === "hose" ? "hose" : "new piece, end to end", offer.piece_mm);
-  if ((offer.piece_bends ?? []).length > 0) said.push(["its bends", (offer.piece_bends ?? []).join(", ")]);
+  if (offer.piece_bends.length > 0) said.push(["its bends", offer.piece_bends.join(", ")]);
   length(offer.method === "hose" ? "overlap at each end" : "left long, to be trimmed there", offer.overlap_mm);
   length("the old ends spring apart by", offer.spring_apart_mm);
   if (way && offer.cut_a_mm != null && way.room > 0) {

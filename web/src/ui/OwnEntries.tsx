@@ -1,18 +1,16 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import type { FormEvent } from "react";
 import { useState } from "react";
 import { api, newerThan, sentence, take } from "../api/client";
 import type { Catalogue, OwnRow, OwnShelf } from "../api/types";
 import { useNotice } from "./notice";
+import { Dialog } from "./Dialog";
 import { Field, Pick } from "./Field";
 import { COMPONENTS } from "../format/words";
 import { condensed } from "../theme/theme";
 import { KeepOrLeave } from "./KeepOrLeave";
-import { PlainDialog } from "./PlainDialog";
+import { Wrong } from "./Wrong";
 
 const NAMES: Record<OwnShelf["shelf"], string> = {
   tubes: "tube",
@@ -70,7 +68,7 @@ export function OwnEntries({ shelf, catalogue }: { shelf: string; catalogue: Cat
           <Box sx={{ font: `600 16px ${condensed}` }}>own</Box>
           <Box sx={{ flex: 1, minWidth: 0, overflowWrap: "anywhere" }}>
             {here.fields
-              .map((field) => said(catalogue, field.picks ?? "", row.fields[field.name] ?? ""))
+              .map((field) => said(catalogue, field.picks, row.fields[field.name] ?? ""))
               .filter(Boolean)
               .join(" · ")}
           </Box>
@@ -95,11 +93,9 @@ export function OwnEntries({ shelf, catalogue }: { shelf: string; catalogue: Cat
       <Button size="small" sx={{ mt: 1 }} onClick={() => setDraft({ id: null, version: 0, fields: {} })}>
         Add a {NAMES[here.shelf]} of our own…
       </Button>
-      <PlainDialog open={draft !== null} titleId="own-title" onClose={() => setDraft(null)}>
-        {draft && (
-          <OwnForm shelf={here} catalogue={catalogue} draft={draft} onClose={() => setDraft(null)} onKept={refresh} />
-        )}
-      </PlainDialog>
+      {draft && (
+        <OwnForm shelf={here} catalogue={catalogue} draft={draft} onClose={() => setDraft(null)} onKept={refresh} />
+      )}
     </Box>
   );
 }
@@ -143,8 +139,7 @@ function OwnForm({
   const [fields, setFields] = useState(draft.fields);
   const [problem, setProblem] = useState("");
   const [version, setVersion] = useState(draft.version);
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
+  const submit = () => {
     const body = { shelf: shelf.shelf, fields };
     const kept =
       draft.id === null
@@ -159,38 +154,38 @@ function OwnForm({
       });
   };
   return (
-    <form onSubmit={submit}>
-      <DialogTitle id="own-title">
-        {draft.id === null ? `A ${NAMES[shelf.shelf]} of our own` : "Correct our own entry"}
-      </DialogTitle>
-      <DialogContent>
-        {shelf.fields.map((field) => {
-          const value = fields[field.name] ?? "";
-          const set = (text: string) => setFields((was) => ({ ...was, [field.name]: text.slice(0, 120) }));
-          return field.kind === "pick" ? (
-            <Pick
-              key={field.name}
-              label={field.label}
-              value={value}
-              options={picksOf(catalogue, field.picks ?? "")}
-              onChange={set}
-            />
-          ) : (
-            <Field
-              key={field.name}
-              label={field.label}
-              text={value}
-              placeholder={field.optional ? `${field.example}, or blank` : field.example}
-              takes={field.kind === "length" || field.kind === "room" ? "length" : undefined}
-              onText={set}
-            />
-          );
-        })}
-        <Box sx={{ fontSize: 14, color: "var(--second)", mt: 1 }}>
-          It is marked as the shop’s own wherever it is used. A bare figure is in millimetres.
-        </Box>
-      </DialogContent>
-      <KeepOrLeave problem={problem} onClose={onClose} stale={version !== draft.version} />
-    </form>
+    <Dialog
+      title={draft.id === null ? `A ${NAMES[shelf.shelf]} of our own` : "Correct our own entry"}
+      onClose={onClose}
+      onSubmit={submit}
+      actions={<KeepOrLeave onClose={onClose} stale={version !== draft.version} />}
+    >
+      {shelf.fields.map((field) => {
+        const value = fields[field.name] ?? "";
+        const set = (text: string) => setFields((was) => ({ ...was, [field.name]: text.slice(0, 120) }));
+        return field.kind === "pick" ? (
+          <Pick
+            key={field.name}
+            label={field.label}
+            value={value}
+            options={picksOf(catalogue, field.picks)}
+            onChange={set}
+          />
+        ) : (
+          <Field
+            key={field.name}
+            label={field.label}
+            text={value}
+            placeholder={field.optional ? `${field.example}, or blank` : field.example}
+            takes={field.kind === "length" || field.kind === "room" ? "length" : undefined}
+            onText={set}
+          />
+        );
+      })}
+      <Box sx={{ fontSize: 14, color: "var(--second)", mt: 1 }}>
+        It is marked as the shop’s own wherever it is used. A bare figure is in millimetres.
+      </Box>
+      <Wrong text={problem} />
+    </Dialog>
   );
 }

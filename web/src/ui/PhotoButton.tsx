@@ -1,7 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
-import DialogActions from "@mui/material/DialogActions";
+import { Dialog } from "./Dialog";
 import { useRef, useState } from "react";
 import { Refusal, sentence } from "../api/client";
 import { useNotice } from "./notice";
@@ -70,33 +69,43 @@ export function PhotoButton({ of, photo, onPhoto }: Props) {
           {gone ? <Missing /> : <img src={`/api/photos/${photo}`} alt="" onError={() => setGone(true)} />}
         </Box>
       )}
-      <Dialog open={open} onClose={() => setOpen(false)} maxWidth="md" aria-label={`Photograph of ${of}`}>
-        {gone ? (
-          <Box sx={{ p: 3 }}>
-            This photograph did not come along with the line; a whole job as a file carries its photographs.
-          </Box>
-        ) : (
-          <Box
-            component="img"
-            src={`/api/photos/${photo}`}
-            alt={of}
-            sx={{ maxWidth: "100%", maxHeight: "75vh", objectFit: "contain" }}
-          />
-        )}
-        <DialogActions>
-          <Button
-            variant="text"
-            color="error"
-            onClick={() => {
-              onPhoto("");
-              setOpen(false);
-            }}
-          >
-            Take it off
-          </Button>
-          <Button onClick={() => setOpen(false)}>Close</Button>
-        </DialogActions>
-      </Dialog>
+      {open && (
+        <Dialog
+          untitled
+          title={`Photograph of ${of}`}
+          width={900}
+          onClose={() => setOpen(false)}
+          actions={
+            <>
+              {" "}
+              <Button
+                variant="text"
+                color="error"
+                onClick={() => {
+                  onPhoto("");
+                  setOpen(false);
+                }}
+              >
+                Take it off
+              </Button>
+              <Button onClick={() => setOpen(false)}>Close</Button>
+            </>
+          }
+        >
+          {gone ? (
+            <Box sx={{ p: 3 }}>
+              This photograph did not come along with the line; a whole job as a file carries its photographs.
+            </Box>
+          ) : (
+            <Box
+              component="img"
+              src={`/api/photos/${photo}`}
+              alt={of}
+              sx={{ maxWidth: "100%", maxHeight: "75vh", objectFit: "contain" }}
+            />
+          )}
+        </Dialog>
+      )}
     </>
   );
 }

@@ -1,32 +1,67 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
-import { createContext, lazy, Suspense, useCallback, useContext, useState } from "react";
+import { createContext, useCallback, useContext, useEffect, useState } from "react";
 
-export interface Notice {
+interface Notice {
   text: string;
   /** A small thing, gone sooner. */
   small?: boolean;
   undo?: () => void;
 }
 
-const NoticeBar = lazy(() => import("./NoticeBar"));
 const NoticeContext = createContext<((notice: Notice) => void) | null>(null);
 
 /** One line at the foot of the screen: what happened, and the way back where there is one. */
 export function NoticeProvider({ children }: { children: ReactNode }) {
   const [notice, setNotice] = useState<Notice | null>(null);
-  const [shown, setShown] = useState(false);
   const close = useCallback(() => setNotice(null), []);
-  const show = useCallback((said: Notice) => {
-    setNotice(said);
-    setShown(true);
-  }, []);
+  useEffect(() => {
+    if (!notice) return;
+    const end = setTimeout(close, notice.undo && !notice.small ? 20_000 : 8_000);
+    return () => clearTimeout(end);
+  }, [notice, close]);
   return (
-    <NoticeContext.Provider value={show}>
+    <NoticeContext.Provider value={setNotice}>
       {children}
-      {shown && (
-        <Suspense fallback={null}>
-          <NoticeBar notice={notice} close={close} />
-        </Suspense>
+      {notice && (
+        <Box
+          role="status"
+          sx={{
+            position: "fixed",
+            zIndex: 1400,
+            left: { xs: 8, sm: 24 },
+            right: { xs: 8, sm: "auto" },
+            bottom: { xs: 8, sm: 24 },
+            maxWidth: 560,
+            px: 2,
+            py: 0.75,
+            display: "flex",
+            flexWrap: "wrap",
+            alignItems: "center",
+            gap: 1,
+            color: "var(--paper)",
+            background: "var(--ink)",
+            borderRadius: "2px",
+          }}
+        >
+          <Box sx={{ flex: "1 1 240px", overflowWrap: "anywhere" }}>{notice.text}</Box>
+          {notice.undo && (
+            <Button
+              color="inherit"
+              variant="text"
+              onClick={() => {
+                notice.undo?.();
+                close();
+              }}
+            >
+              Undo
+            </Button>
+          )}
+          <Button color="inherit" variant="text" onClick={close}>
+            Close
+          </Button>
+        </Box>
       )}
     </NoticeContext.Provider>
   );

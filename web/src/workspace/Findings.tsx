@@ -24,15 +24,15 @@ const many = (count: number, what: string) => `${count} ${what}${count === 1 ? "
 /** What a finding is about, by ids that never change. */
 const spotOf = ({ where }: Finding): Spot => ({
   kind: where.kind,
-  span: where.span ?? "",
-  row: where.row ?? "",
+  span: where.span,
+  row: where.row,
   end: where.end ?? null,
-  item: where.item ?? "",
+  item: where.item,
 });
 
 export const placeOf = (finding: Finding): string => Object.values(spotOf(finding)).join(" ");
 const sameSpot = (at: Spot, finding: Finding): boolean =>
-  [at.kind, at.span ?? "", at.row ?? "", at.end ?? null, at.item ?? ""].join(" ") ===
+  [at.kind, at.span, at.row, at.end ?? null, at.item].join(" ") ===
   Object.values(spotOf(finding))
     .map((value) => value ?? "")
     .join(" ");

@@ -77,8 +77,8 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
       >
         <Pick
           label="Let in"
-          value={order.what ?? "filter"}
-          options={KINDS.map((id) => ({ id: id ?? "", name: id ?? "" }))}
+          value={order.what}
+          options={KINDS.map((id) => ({ id: id, name: id }))}
           onChange={(what) => set({ what: what as NonNullable<LetInOrder["what"]> })}
         />
         <Pick
@@ -92,21 +92,21 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
         />
         <Field
           label="Its length"
-          text={order.length ?? ""}
+          text={order.length}
           placeholder="port to port"
           takes="length"
           onText={(length) => set({ length })}
         />
         <Field
           label="Middle at"
-          text={order.at ?? ""}
+          text={order.at}
           placeholder={place ? sayLength((place.cut_a_mm + place.cut_b_mm) / 2, line.unit) : "longest straight"}
           takes="length"
           onText={(at) => set({ at })}
         />
         <Pick
           label="Joined by"
-          value={order.joined ?? "hoses"}
+          value={order.joined}
           options={[
             { id: "hoses", name: "a hose on either side" },
             { id: "its own ends", name: "its own threaded ends" },
@@ -115,7 +115,7 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
         />
         <Pick
           label="Mounted"
-          value={order.mounted ?? "in line"}
+          value={order.mounted}
           options={["in line", "elsewhere, on hoses"].map((id) => ({ id, name: id }))}
           onChange={(mounted) =>
             set({
@@ -126,13 +126,13 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
         />
         <Field
           label="Rated for"
-          text={order.rated ?? ""}
+          text={order.rated}
           placeholder="10 bar, by its maker"
           onText={(rated) => set({ rated: rated.slice(0, 40) })}
         />
         <Field
           label="Hangs on"
-          text={order.mount ?? ""}
+          text={order.mount}
           placeholder="bracket on the frame, rubber"
           onText={(mount) => set({ mount: mount.slice(0, 80) })}
         />
@@ -140,14 +140,14 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
           <>
             <Field
               label="Hose, A side"
-              text={order.hose_a ?? ""}
+              text={order.hose_a}
               placeholder="blank until routed"
               takes="length"
               onText={(hose_a) => set({ hose_a })}
             />
             <Field
               label="Hose, B side"
-              text={order.hose_b ?? ""}
+              text={order.hose_b}
               placeholder="blank until routed"
               takes="length"
               onText={(hose_b) => set({ hose_b })}

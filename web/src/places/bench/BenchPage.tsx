@@ -46,16 +46,16 @@ export default function BenchPage() {
 function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
   const { making, standing, reckoning, keep } = editor;
   const { steps, remade } = standing;
-  const done = new Set(making.state.done ?? []);
+  const done = new Set(making.state.done);
   const first = steps.findIndex((step) => !done.has(step.id));
   const [at, setAt] = useState<number | null>(null);
   const [comparing, setComparing] = useState(false);
   const [now, setNow] = useState(Date.now());
   const navigate = useNavigate();
-  const ended = making.ended_at !== null && making.ended_at !== undefined;
+  const ended = making.ended_at !== null;
   // a reading that cannot be read is put right before the next bend is made by it
   const misread = reckoning || ended ? undefined : remade.misread[0];
-  const astray = misread && making.state.made?.[misread.index]?.bend;
+  const astray = misread && making.state.made[misread.index]?.bend;
   const held = astray === undefined ? -1 : steps.findIndex((item) => item.bend === astray);
   const index = at ?? (held >= 0 ? held : first < 0 ? steps.length : first);
   const step = steps[index];
@@ -66,11 +66,10 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
   }, []);
 
   const tick = (key: string) => {
-    keep((state) => ({ ...state, done: [...(state.done ?? []).filter((item) => item !== key), key] }));
+    keep((state) => ({ ...state, done: [...state.done.filter((item) => item !== key), key] }));
     setAt(null);
   };
-  const untick = (key: string) =>
-    keep((state) => ({ ...state, done: (state.done ?? []).filter((item) => item !== key) }));
+  const untick = (key: string) => keep((state) => ({ ...state, done: state.done.filter((item) => item !== key) }));
   const go = (to: number) => setAt(Math.max(0, Math.min(steps.length, to)));
 
   // before it is painted: a key pressed as soon as the step is seen counts
@@ -182,7 +181,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             <Box component="h2" sx={{ m: 0, font: `600 clamp(40px, 6vw, 64px)/1.05 ${condensed}` }}>
               {step.bend != null ? step.text : (KINDS[step.kind] ?? step.kind)}
             </Box>
-            <Cautions texts={step.cautions ?? []} large />
+            <Cautions texts={step.cautions} large />
             {step.bend != null ? (
               <BendStep
                 key={step.id}

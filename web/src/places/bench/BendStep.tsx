@@ -29,7 +29,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
   const { making, standing, reckoning, keep } = editor;
   const unit = making.document.unit;
   const { remade, part } = standing;
-  const made = (making.state.made ?? []).find((item) => item.bend === bend);
+  const made = making.state.made.find((item) => item.bend === bend);
   const { school } = usePlaneSchool();
   const move = [...remade.moves, ...remade.told].find((item) => item.bend === bend);
   const next = remade.next;
@@ -62,26 +62,24 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
     };
     keep((state) => ({
       ...state,
-      made: [...(state.made ?? []).filter((item) => item.bend !== bend), entry],
-      done: [...(state.done ?? []), `bend-${bend}`],
+      made: [...state.made.filter((item) => item.bend !== bend), entry],
+      done: [...state.done, `bend-${bend}`],
     }));
     onDone();
   };
   const correct = () => {
     keep((state) => ({
       ...state,
-      made: (state.made ?? []).map((item) =>
-        item.bend === bend ? { ...item, ...read, plane_by: school, unit } : item,
-      ),
+      made: state.made.map((item) => (item.bend === bend ? { ...item, ...read, plane_by: school, unit } : item)),
     }));
     onDone();
   };
-  const last = (making.state.made ?? []).at(-1)?.bend === bend;
+  const last = making.state.made.at(-1)?.bend === bend;
   const undo = () =>
     keep((state) => ({
       ...state,
-      made: (state.made ?? []).filter((item) => item.bend !== bend),
-      done: (state.done ?? []).filter((item) => item !== `bend-${bend}`),
+      made: state.made.filter((item) => item.bend !== bend),
+      done: state.done.filter((item) => item !== `bend-${bend}`),
     }));
 
   return (
@@ -166,10 +164,8 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
             setRead={setRead}
             unit={unit}
             expected={made ?? next ?? move}
-            leg_mm={
-              isNext ? next.leg_mm : (remade.legs_mm[made ? (making.state.made ?? []).indexOf(made) : -1] ?? null)
-            }
-            first={(isNext && !made && (making.state.made ?? []).length === 0) || (making.state.made ?? [])[0] === made}
+            leg_mm={isNext ? next.leg_mm : (remade.legs_mm[made ? making.state.made.indexOf(made) : -1] ?? null)}
+            first={(isNext && !made && making.state.made.length === 0) || making.state.made[0] === made}
             editor={editor}
           />
           {made && last && (

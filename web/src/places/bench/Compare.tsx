@@ -15,7 +15,7 @@ export function Compare({ editor, onClose }: { editor: MakingEditor; onClose: ()
   const { making, keep } = editor;
   const unit = making.document.unit;
   const { school } = usePlaneSchool();
-  const made = making.state.made ?? [];
+  const made = making.state.made;
   return (
     <Box component="section" aria-label="Compared with the plan">
       <Box component="h2" sx={{ m: 0, font: `600 44px/1.05 ${condensed}` }}>
@@ -32,7 +32,7 @@ export function Compare({ editor, onClose }: { editor: MakingEditor; onClose: ()
           onRead={(read) =>
             keep((state) => ({
               ...state,
-              made: (state.made ?? []).map((was) =>
+              made: state.made.map((was) =>
                 was.bend === item.bend ? { ...was, ...read, plane_by: school, unit } : was,
               ),
             }))
@@ -86,8 +86,8 @@ function Row({
         setRead={setRead}
         unit={unit}
         expected={item}
-        first={(editor.making.state.made ?? [])[0] === item}
-        leg_mm={editor.standing.remade.legs_mm[(editor.making.state.made ?? []).indexOf(item)] ?? null}
+        first={editor.making.state.made[0] === item}
+        leg_mm={editor.standing.remade.legs_mm[editor.making.state.made.indexOf(item)] ?? null}
         editor={editor}
       />
       {dirty && (

@@ -13,8 +13,8 @@ export function Finish({ editor, minutes, lineId }: { editor: MakingEditor; minu
   const { making, keep, end } = editor;
   const [problem, setProblem] = useState("");
   const navigate = useNavigate();
-  const open = minutes - (making.state.booked_minutes ?? 0);
-  const ended = making.ended_at !== null && making.ended_at !== undefined;
+  const open = minutes - making.state.booked_minutes;
+  const ended = making.ended_at !== null;
   const book = (account: "planned" | "own mistake") =>
     void take(
       api.POST("/api/jobs/{job_id}/bookings", {

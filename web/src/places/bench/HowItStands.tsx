@@ -16,7 +16,7 @@ const WAYS: Record<string, string> = {
 export function HowItStands({ editor }: { editor: MakingEditor }) {
   const { remade } = editor.standing;
   const unit = editor.making.document.unit;
-  if ((editor.making.state.made ?? []).length === 0) return null;
+  if (editor.making.state.made.length === 0) return null;
   const off = !remade.near;
   const others = remade.ways.slice(1);
   return (
@@ -42,7 +42,7 @@ export function HowItStands({ editor }: { editor: MakingEditor }) {
       </Box>
       {remade.misread.map((item) => (
         <Box key={`${item.index} ${item.name}`} sx={{ fontSize: 18, color: "var(--stop)" }}>
-          Bend {editor.making.state.made?.[item.index]?.bend}: its {item.name} cannot be read and counts as told.
+          Bend {editor.making.state.made[item.index]?.bend}: its {item.name} cannot be read and counts as told.
         </Box>
       ))}
       {remade.changed && remade.changes.length > 0 && (

@@ -52,7 +52,7 @@ interface Props {
 /** What came out, all of it optional: what would tell most of end B comes first and says what it is worth. */
 export function Readings({ bend, read, setRead, unit, expected, leg_mm, first, editor }: Props) {
   const { remade, part } = editor.standing;
-  const index = (editor.making.state.made ?? []).findIndex((item) => item.bend === bend);
+  const index = editor.making.state.made.findIndex((item) => item.bend === bend);
   const wrong = remade.misread.filter((item) => item.index === index);
   // a bend that is left open is read as it is now; it is finished in its place
   const move = part.moves.find((item) => item.bend === bend);
@@ -97,11 +97,11 @@ export function Readings({ bend, read, setRead, unit, expected, leg_mm, first, e
         <Box role="status" data-tells={`${best.bend} ${best.name}`} sx={{ fontSize: 20, mb: 1 }}>
           {best.bend === bend ? (
             <>
-              Read first: <b>{SHORT[best.name as Name]}</b>
+              Read first: <b>{SHORT[best.name]}</b>
             </>
           ) : (
             <>
-              <b>{OTHER[best.name as Name](best.bend)}</b> would tell most
+              <b>{OTHER[best.name](best.bend)}</b> would tell most
             </>
           )}
           . End B is then known in {percent(best.known)} of such parts, now in {percent(remade.known.now)}.

@@ -1,14 +1,13 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, sentence, take } from "../../api/client";
 import { Bar } from "../../ui/Bar";
 import { useNotice } from "../../ui/notice";
 import { condensed } from "../../theme/theme";
 import { NameDialog } from "../../ui/NameDialog";
-import { whenOpened } from "../../ui/whenOpened";
 import { sayDay } from "../../format/days";
 import { LineTable } from "./LineTable";
 import { OpenBoard } from "./OpenBoard";
@@ -16,7 +15,7 @@ import { SetAside } from "./SetAside";
 import { WholeShop } from "./WholeShop";
 import { askAgain } from "./askAgain";
 
-const BringIn = whenOpened(() => import("./BringIn"));
+const BringIn = lazy(() => import("./BringIn"));
 
 function Promised({ date }: { date: string }) {
   const late = date < new Date().toISOString().slice(0, 10);
@@ -133,7 +132,11 @@ export default function Board() {
         ))}
         {jobs.data && <WholeShop empty={jobs.data.length === 0} />}
       </Box>
-      <BringIn open={bringing} onClose={() => setBringing(false)} />
+      {bringing && (
+        <Suspense fallback={null}>
+          <BringIn onClose={() => setBringing(false)} />
+        </Suspense>
+      )}
       <NameDialog
         open={naming}
         title="New job"
@@ -141,7 +144,7 @@ export default function Board() {
         first=""
         done="Make the job"
         onClose={() => setNaming(false)}
-        onDone={create}
+        onDone={(name) => void create(name)}
       />
     </>
   );

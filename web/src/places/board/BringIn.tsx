@@ -1,26 +1,15 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import DialogActions from "@mui/material/DialogActions";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { sentence } from "../../api/client";
 import type { BroughtIn } from "../../api/types";
 import { sendFile } from "../../api/upload";
-import { PlainDialog } from "../../ui/PlainDialog";
+import { Dialog } from "../../ui/Dialog";
 
 /** Bring in a job from a file: what it holds is shown before anything is kept. */
-export default function BringIn({ open, onClose }: { open: boolean; onClose: () => void }) {
-  return (
-    <PlainDialog open={open} onClose={onClose} titleId="bring-title">
-      <BringForm onClose={onClose} />
-    </PlainDialog>
-  );
-}
-
-function BringForm({ onClose }: { onClose: () => void }) {
+export default function BringIn({ onClose }: { onClose: () => void }) {
   const [file, setFile] = useState<File | null>(null);
   const [found, setFound] = useState<BroughtIn | null>(null);
   const [problem, setProblem] = useState("");
@@ -47,52 +36,53 @@ function BringForm({ onClose }: { onClose: () => void }) {
         .catch((error: unknown) => setProblem(sentence(error)));
   };
   return (
-    <>
-      <DialogTitle id="bring-title">Bring in a job</DialogTitle>
-      <DialogContent>
-        <Box sx={{ mb: 2 }}>
-          A job file that Bendrel has written (.bendrel.zip): its lines, bookings and photographs.
+    <Dialog
+      title="Bring in a job"
+      onClose={onClose}
+      actions={
+        <>
+          {" "}
+          <Button variant="text" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button variant="contained" disabled={!found} onClick={keep}>
+            Bring it in
+          </Button>
+        </>
+      }
+    >
+      <Box sx={{ mb: 2 }}>A job file that Bendrel has written (.bendrel.zip): its lines, bookings and photographs.</Box>
+      <input
+        type="file"
+        aria-label="Job file"
+        accept=".zip,application/zip"
+        onChange={(event) => pick(event.target.files?.[0])}
+      />
+      {problem && (
+        <Box role="alert" sx={{ color: "var(--stop)", mt: 1 }}>
+          {problem}
         </Box>
-        <input
-          type="file"
-          aria-label="Job file"
-          accept=".zip,application/zip"
-          onChange={(event) => pick(event.target.files?.[0])}
-        />
-        {problem && (
-          <Box role="alert" sx={{ color: "var(--stop)", mt: 1 }}>
-            {problem}
-          </Box>
-        )}
-        {found && (
-          <Box role="status" sx={{ mt: 2 }}>
-            <strong>{found.name}</strong>
-            {found.machine && `, ${found.machine}`}: {found.lines.length} {found.lines.length === 1 ? "line" : "lines"}
-            {found.lines.length > 0 &&
-              ` (${found.lines.slice(0, 6).join(", ")}${found.lines.length > 6 ? "…" : ""})`}, {found.bookings}{" "}
-            bookings, {found.photos} photographs, {found.makings} makings.
-            {found.own.length > 0 && (
-              <Box>
-                With entries of that shop’s own: {found.own.slice(0, 6).join(", ")}
-                {found.own.length > 6 ? "…" : ""}.
-              </Box>
-            )}
-            {found.missing_photos > 0 && (
-              <Box sx={{ color: "var(--caution)" }}>{found.missing_photos} photographs are not in the file.</Box>
-            )}
-            <Box sx={{ color: "var(--second)" }}>It becomes a job of its own beside those that are here.</Box>
-          </Box>
-        )}
-      </DialogContent>
-      <DialogActions>
-        <Button variant="text" onClick={onClose}>
-          Leave it
-        </Button>
-        <Button variant="contained" disabled={!found} onClick={keep}>
-          Bring it in
-        </Button>
-      </DialogActions>
-    </>
+      )}
+      {found && (
+        <Box role="status" sx={{ mt: 2 }}>
+          <strong>{found.name}</strong>
+          {found.machine && `, ${found.machine}`}: {found.lines.length} {found.lines.length === 1 ? "line" : "lines"}
+          {found.lines.length > 0 &&
+            ` (${found.lines.slice(0, 6).join(", ")}${found.lines.length > 6 ? "…" : ""})`}, {found.bookings} bookings,{" "}
+          {found.photos} photographs, {found.makings} makings.
+          {found.own.length > 0 && (
+            <Box>
+              With entries of that shop’s own: {found.own.slice(0, 6).join(", ")}
+              {found.own.length > 6 ? "…" : ""}.
+            </Box>
+          )}
+          {found.missing_photos > 0 && (
+            <Box sx={{ color: "var(--caution)" }}>{found.missing_photos} photographs are not in the file.</Box>
+          )}
+          <Box sx={{ color: "var(--second)" }}>It becomes a job of its own beside those that are here.</Box>
+        </Box>
+      )}
+    </Dialog>
   );
 }
 

@@ -109,7 +109,7 @@ function JobView({ job }: { job: JobSummary }) {
           }),
         );
       }
-      await navigate(`/lines/${line.id}/${body.reasons?.length ? "look" : "measure"}`);
+      await navigate(`/lines/${line.id}/${body.reasons.length ? "look" : "measure"}`);
     });
 
   const rename = (line: LineSummary, name: string) =>

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import type { FormEvent } from "react";
+import type { SubmitEvent } from "react";
 import { useState } from "react";
 import { api, sentence, take } from "../../api/client";
 import type { Account, Ledger as LedgerOut } from "../../api/types";
@@ -123,7 +123,7 @@ function BookForm({ onBook }: BookFormProps) {
   const minutes = readTime(time);
   const cents = readMoney(money);
 
-  const submit = (event: FormEvent) => {
+  const submit = (event: SubmitEvent) => {
     event.preventDefault();
     if (what.trim() === "") setProblem("Say what was done or used.");
     else if (minutes === null || cents === null) setProblem("Put the marked figure right first.");

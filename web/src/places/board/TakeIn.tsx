@@ -32,9 +32,7 @@ export function TakeIn({ job, change }: Props) {
     const part = Object.fromEntries(changed.map(({ key }) => [key, typed[key]])) as Partial<Record<Key, string>>;
     // only what was kept is let go: something else may have been typed meanwhile
     change(part, () =>
-      setTyped(
-        (was) => Object.fromEntries(Object.entries(was).filter(([key, text]) => part[key as Key] !== text)) as Typed,
-      ),
+      setTyped((was) => Object.fromEntries(Object.entries(was).filter(([key, text]) => part[key as Key] !== text))),
     );
   };
   return (

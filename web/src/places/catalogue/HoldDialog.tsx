@@ -1,46 +1,27 @@
 import Box from "@mui/material/Box";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import { useQueryClient } from "@tanstack/react-query";
-import type { FormEvent } from "react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, newerThan, sentence, take } from "../../api/client";
 import type { Held } from "../../api/types";
 import { readMoney, sayMetres, sayMoney } from "../../format/amounts";
+import { Dialog } from "../../ui/Dialog";
 import { Field } from "../../ui/Field";
 import { KeepOrLeave } from "../../ui/KeepOrLeave";
-import { PlainDialog } from "../../ui/PlainDialog";
+import { Wrong } from "../../ui/Wrong";
 import type { Row } from "./tables";
 
 interface Props {
-  row: Row | null;
+  row: Row;
+  reference: string;
   held: Held | undefined;
   onClose: () => void;
 }
 
 /** How much of a row is in stock, and what the shop pays for it. */
-export function HoldDialog({ row, held, onClose }: Props) {
-  return (
-    <PlainDialog open={row !== null} titleId="hold-title" onClose={onClose}>
-      {row?.ref && <HoldForm row={row} reference={row.ref} held={held} onClose={onClose} />}
-    </PlainDialog>
-  );
-}
-
-function HoldForm({
-  row,
-  reference,
-  held,
-  onClose,
-}: {
-  row: Row;
-  reference: string;
-  held: Held | undefined;
-  onClose: () => void;
-}) {
+export function HoldDialog({ row, reference, held, onClose }: Props) {
   const factor = row.per === "metre" ? 1000 : 1;
-  const [have, setHave] = useState(held ? String((held.have ?? 0) / factor) : "");
+  const [have, setHave] = useState(held ? String(held.have / factor) : "");
   const [price, setPrice] = useState(held?.unit_cents == null ? "" : sayMoney(held.unit_cents));
   const [problem, setProblem] = useState("");
   const first = held?.version ?? 0;
@@ -49,11 +30,15 @@ function HoldForm({
   const tube = reference.startsWith("tube:");
   const amount = tube || have.trim() === "" ? 0 : Number(have);
   const cents = price.trim() === "" ? null : readMoney(price);
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (!Number.isFinite(amount) || amount < 0) return setProblem("In stock: write a plain number, such as 3 or 7.5.");
-    if (price.trim() !== "" && cents === null)
-      return setProblem("Price: write an amount such as 12.50, or leave it blank for the supplier’s.");
+  const submit = () => {
+    if (!Number.isFinite(amount) || amount < 0) {
+      setProblem("In stock: write a plain number, such as 3 or 7.5.");
+      return;
+    }
+    if (price.trim() !== "" && cents === null) {
+      setProblem("Price: write an amount such as 12.50, or leave it blank for the supplier’s.");
+      return;
+    }
     const body = { ref: reference, have: amount * factor, unit_cents: cents, version };
     void take(api.PUT("/api/holdings", { body }))
       .then(async () => {
@@ -67,19 +52,21 @@ function HoldForm({
       });
   };
   return (
-    <form onSubmit={submit}>
-      <DialogTitle id="hold-title">{row.cells.slice(0, 4).join(", ")}</DialogTitle>
-      <DialogContent>
-        {tube ? (
-          <Box sx={{ mb: 2 }}>
-            {sayMetres(held?.have ?? 0)} lie in the shop, kept piece by piece under <Link to="/stock">Stock</Link>.
-          </Box>
-        ) : (
-          <Field label={`In stock, ${row.per}s`} text={have} placeholder="0" onText={setHave} />
-        )}
-        <Field label={`Price a ${row.per}`} text={price} placeholder="the supplier’s" onText={setPrice} />
-      </DialogContent>
-      <KeepOrLeave problem={problem} onClose={onClose} stale={version > first} />
-    </form>
+    <Dialog
+      title={row.cells.slice(0, 4).join(", ")}
+      onClose={onClose}
+      onSubmit={submit}
+      actions={<KeepOrLeave onClose={onClose} stale={version > first} />}
+    >
+      {tube ? (
+        <Box sx={{ mb: 2 }}>
+          {sayMetres(held?.have ?? 0)} lie in the shop, kept piece by piece under <Link to="/stock">Stock</Link>.
+        </Box>
+      ) : (
+        <Field label={`In stock, ${row.per}s`} text={have} placeholder="0" onText={setHave} />
+      )}
+      <Field label={`Price a ${row.per}`} text={price} placeholder="the supplier’s" onText={setPrice} />
+      <Wrong text={problem} />
+    </Dialog>
   );
 }

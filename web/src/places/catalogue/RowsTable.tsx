@@ -97,18 +97,21 @@ export function RowsTable({ table, wanted }: { table: Table; wanted: string }) {
         </Box>
       </Box>
       {found.length === 0 && <Box sx={{ py: 2 }}>Nothing of that here. {wanted && "Try fewer words."}</Box>}
-      <HoldDialog
-        row={holding}
-        held={holding?.ref ? holdings.get(holding.ref) : undefined}
-        onClose={() => setHolding(null)}
-      />
+      {holding?.ref && (
+        <HoldDialog
+          row={holding}
+          reference={holding.ref}
+          held={holdings.get(holding.ref)}
+          onClose={() => setHolding(null)}
+        />
+      )}
     </>
   );
 }
 
 function says(held: Held | undefined, row: Row): string {
   if (!held) return "set…";
-  const have = held.have ?? 0;
+  const have = held.have;
   const amount = row.per === "metre" ? sayMetres(have) : row.per === "litre" ? `${have} L` : `${have} ×`;
   return held.unit_cents == null ? amount : `${amount}, ${sayMoney(held.unit_cents)} a ${row.per}`;
 }

@@ -136,7 +136,7 @@ export function tablesOf(c: Catalogue): Table[] {
         cells: [
           r.name,
           r.takes.map((id) => fitting.get(id) ?? id).join(", "),
-          (r.wrong ?? []).map((w) => fitting.get(w.id) ?? w.id).join(", ") || "–",
+          r.wrong.map((w) => fitting.get(w.id) ?? w.id).join(", ") || "–",
         ],
         source: r.source,
       })),

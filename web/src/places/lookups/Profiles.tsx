@@ -16,9 +16,9 @@ export function Profiles({ title, pair, mated }: Props) {
   const [one, other] = pair;
   if (!one || !other) return null;
   const all = [...one.points, ...other.points];
-  const longest = Math.max(...all.map((point) => point[0] ?? 0));
-  const low = Math.min(...all.map((point) => point[1] ?? 0));
-  const high = Math.max(...all.map((point) => point[1] ?? 0));
+  const longest = Math.max(...all.map((point) => point[0]));
+  const low = Math.min(...all.map((point) => point[1]));
+  const high = Math.max(...all.map((point) => point[1]));
   const scale = WIDTH / longest;
   const height = (high - low) * scale + 40;
   const at = (point: number[]) =>

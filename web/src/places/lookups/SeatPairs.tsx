@@ -21,7 +21,7 @@ export function SeatPairs({ catalogue }: { catalogue: Catalogue }) {
             {seat.name}
           </Box>
           <Box>Seals with: {seat.takes.map(name).join(", ")}.</Box>
-          {(seat.wrong ?? []).map((pair) => (
+          {seat.wrong.map((pair) => (
             <Box key={pair.id} sx={{ mt: 0.5 }}>
               <Box component="span" sx={{ color: "var(--stop)", fontWeight: 600 }}>
                 Not {name(pair.id)}.

@@ -63,7 +63,7 @@ export function StrengthLookup({ catalogue }: { catalogue: Catalogue }) {
               Least wall {strength.wall_mm.toFixed(3)} mm
               {strength.share != null && `, ${(strength.share * 100).toFixed(0)} % of the strength left at this heat`}.
             </Box>
-            {answer && <SourceLine source={answer.source} />}
+            <SourceLine source={answer.source} />
           </>
         )
       }

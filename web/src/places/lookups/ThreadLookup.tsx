@@ -54,7 +54,7 @@ export function ThreadLookup() {
         />
         <Segments
           label="Bare figures in"
-          value={order.unit ?? "mm"}
+          value={order.unit}
           options={[
             { value: "in", text: "inch" },
             { value: "mm", text: "mm" },
@@ -71,19 +71,19 @@ export function ThreadLookup() {
       />
       <Field
         label="… may be off by"
-        text={order.diameter_error ?? ""}
+        text={order.diameter_error}
         onText={(text) => set({ diameter_error: text.slice(0, 40) })}
       />
       <Field
         label="Pitch"
-        text={order.pitch ?? ""}
+        text={order.pitch}
         placeholder="24 per inch or 1 mm"
         onText={(pitch) => set({ pitch: pitch.slice(0, 40) })}
       />
       <Box sx={{ mt: 1 }}>
         <Segments
           label="Taper"
-          value={order.taper ?? "not sure"}
+          value={order.taper}
           options={[
             { value: "not sure", text: "not sure" },
             { value: "parallel", text: "parallel" },

@@ -9,7 +9,6 @@ import { useNotice } from "../../ui/notice";
 import { Pick } from "../../ui/Field";
 import { useCatalogue } from "../../doc/useCatalogue";
 import { condensed } from "../../theme/theme";
-import { PlainDialog } from "../../ui/PlainDialog";
 import { sayLength } from "../../format/units";
 import { stockChanged } from "../../api/stockChanged";
 import { StockBar } from "./StockBar";
@@ -170,17 +169,15 @@ export default function StockPage() {
                       ✕
                     </Button>
                   </Box>
-                  <StockBar row={row} longest={longestOf(stock.data ?? [], tube)} taken={taken.get(row.id) ?? []} />
+                  <StockBar row={row} longest={longestOf(stock.data, tube)} taken={taken.get(row.id) ?? []} />
                 </Box>
               ))}
           </Box>
         ))}
       </Box>
-      <PlainDialog open={draft !== null} titleId="stock-title" onClose={() => setDraft(null)}>
-        {draft && catalogue && (
-          <StockForm catalogue={catalogue} first={draft} onClose={() => setDraft(null)} onKept={again} />
-        )}
-      </PlainDialog>
+      {draft && catalogue && (
+        <StockForm catalogue={catalogue} first={draft} onClose={() => setDraft(null)} onKept={again} />
+      )}
     </>
   );
 }

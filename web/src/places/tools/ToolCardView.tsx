@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQueryClient } from "@tanstack/react-query";
-import type { FormEvent } from "react";
+import type { SubmitEvent } from "react";
 import { useState } from "react";
 import { api, sentence, take } from "../../api/client";
 import type { ToolCard } from "../../api/types";
@@ -67,7 +67,7 @@ export function ToolCardView({ card }: { card: ToolCard }) {
                   {trial.fields.cut} cut, mark at {trial.fields.mark}, dial {trial.fields.dial}°:{" "}
                   {[
                     trial.fields.leg_a && `legs ${trial.fields.leg_a}`,
-                    trial.fields.leg_b && `${trial.fields.leg_b}`,
+                    trial.fields.leg_b && trial.fields.leg_b,
                     trial.fields.angle && `angle ${trial.fields.angle}°`,
                     trial.fields.width && `width ${trial.fields.width}`,
                   ]
@@ -119,21 +119,21 @@ function Told({ card }: { card: ToolCard }) {
     {
       name: "Finished radius",
       value: told.radius_mm * (1 + told.springback),
-      doubt: told.doubt[0] ?? 0,
+      doubt: told.doubt[0],
       unit: " mm",
       digits: 2,
     },
     {
       name: "Tool’s zero, towards the clamp",
       value: told.zero_offset_mm,
-      doubt: told.doubt[1] ?? 0,
+      doubt: told.doubt[1],
       unit: " mm",
       digits: 2,
     },
     {
       name: "Spring-back on 90°",
       value: told.springback * 90 + told.springback_deg,
-      doubt: Math.hypot((told.doubt[2] ?? 0) * 90, told.doubt[3] ?? 0),
+      doubt: Math.hypot(told.doubt[2] * 90, told.doubt[3]),
       unit: "°",
       digits: 1,
     },
@@ -185,7 +185,7 @@ function PieceForm({ card, onKept }: { card: ToolCard; onKept: () => Promise<unk
   const dial = Number(fields.dial);
   const hooked = Number.isFinite(dial) ? dial >= 150 : card.next_hooked;
   const set = (name: string) => (text: string) => setFields((was) => ({ ...was, [name]: text.slice(0, 40) }));
-  const submit = (event: FormEvent) => {
+  const submit = (event: SubmitEvent) => {
     event.preventDefault();
     void take(
       api.POST("/api/tools/{bender}/{material}", {

@@ -199,7 +199,7 @@ function OfTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
         onText={(text) => set((was) => withSpan(was, { spare: typed(text, was.unit) }, editor.tube))}
       />
       {view.plan?.chosen && <Consequences line={line} chosen={view.plan.chosen} />}
-      <Compare editor={editor} open={comparing} onClose={() => setComparing(false)} />
+      {comparing && <Compare editor={editor} onClose={() => setComparing(false)} />}
     </Box>
   );
 }

@@ -1,21 +1,17 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
-import DialogActions from "@mui/material/DialogActions";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { api, sentence, take } from "../../api/client";
 import type { PricedChoice } from "../../api/types";
 import { sayMoney } from "../../format/amounts";
 import type { LineEditor } from "../../doc/useLine";
+import { Dialog } from "../../ui/Dialog";
 import { condensed } from "../../theme/theme";
 import { VerdictMark } from "../../ui/VerdictMark";
 
 interface Props {
   editor: LineEditor;
-  open: boolean;
   onClose: () => void;
 }
 
@@ -48,11 +44,10 @@ const ROWS: { name: string; of: (row: PricedChoice) => ReactNode }[] = [
 ];
 
 /** Two to four complete choices side by side; one click takes one. */
-export function Compare({ editor, open, onClose }: Props) {
+export function Compare({ editor, onClose }: Props) {
   const choices = useQuery({
     queryKey: ["compare", editor.document, editor.tube],
     queryFn: () => take(api.POST("/api/compare", { body: editor.document, params: { query: { span: editor.tube } } })),
-    enabled: open,
     gcTime: 0,
   });
   const takeOne = ({ choice }: PricedChoice) => {
@@ -61,88 +56,89 @@ export function Compare({ editor, open, onClose }: Props) {
     onClose();
   };
   return (
-    <Dialog open={open} onClose={onClose} fullWidth maxWidth="lg" aria-labelledby="compare-title">
-      <DialogTitle id="compare-title">Complete choices for this line</DialogTitle>
-      <DialogContent>
-        {choices.isError && <Box role="alert">{sentence(choices.error)}</Box>}
-        {choices.data?.length === 0 && <Box>Finish the readings first; then the choices can be weighed.</Box>}
-        {choices.data && choices.data.length > 0 && (
-          <Box sx={{ overflowX: "auto" }}>
-            <Box
-              component="table"
-              sx={{
-                borderCollapse: "collapse",
-                width: "100%",
-                minWidth: 720,
-                tableLayout: "fixed",
-                "& th, & td": {
-                  textAlign: "left",
-                  verticalAlign: "top",
-                  p: 1,
-                  borderBottom: "1px solid var(--rule)",
-                  overflowWrap: "anywhere",
-                },
-                "& tbody th": { color: "var(--second)", fontWeight: 400, width: 130 },
-              }}
-            >
-              <colgroup>
-                <col style={{ width: 130 }} />
-              </colgroup>
-              <thead>
-                <tr>
-                  <td />
-                  {choices.data.map((row) => (
-                    <Box
-                      component="th"
-                      key={row.choice.material}
-                      scope="col"
-                      sx={{ background: row.choice.present ? "var(--hand)" : "none" }}
-                    >
-                      <Box sx={{ font: `600 20px ${condensed}` }}>{row.choice.material_name}</Box>
-                      <Box sx={{ fontWeight: 400, color: "var(--second)" }}>
-                        {row.choice.size} × {row.choice.wall_mm} mm
-                        {row.choice.present && ", as chosen now"}
-                        {row.choice.school && ", this shop’s way"}
-                      </Box>
-                      {!row.choice.present && (
-                        <Button
-                          size="small"
-                          sx={{ mt: 0.5 }}
-                          onClick={() => takeOne(row)}
-                          aria-label={`Take ${row.choice.material_name}`}
-                        >
-                          Take this
-                        </Button>
-                      )}
-                    </Box>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {ROWS.map(({ name, of }) => (
-                  <tr key={name}>
-                    <th scope="row">{name}</th>
-                    {choices.data.map((row) => (
-                      <Box
-                        component="td"
-                        key={row.choice.material}
-                        sx={{ background: row.choice.present ? "var(--hand)" : "none" }}
-                      >
-                        {of(row)}
-                      </Box>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </Box>
-          </Box>
-        )}
-      </DialogContent>
-      <DialogActions>
+    <Dialog
+      title="Complete choices for this line"
+      width={1200}
+      onClose={onClose}
+      actions={
         <Button variant="text" onClick={onClose}>
           Leave it as it is
         </Button>
-      </DialogActions>
+      }
+    >
+      {choices.isError && <Box role="alert">{sentence(choices.error)}</Box>}
+      {choices.data?.length === 0 && <Box>Finish the readings first; then the choices can be weighed.</Box>}
+      {choices.data && choices.data.length > 0 && (
+        <Box sx={{ overflowX: "auto" }}>
+          <Box
+            component="table"
+            sx={{
+              borderCollapse: "collapse",
+              width: "100%",
+              minWidth: 720,
+              tableLayout: "fixed",
+              "& th, & td": {
+                textAlign: "left",
+                verticalAlign: "top",
+                p: 1,
+                borderBottom: "1px solid var(--rule)",
+                overflowWrap: "anywhere",
+              },
+              "& tbody th": { color: "var(--second)", fontWeight: 400, width: 130 },
+            }}
+          >
+            <colgroup>
+              <col style={{ width: 130 }} />
+            </colgroup>
+            <thead>
+              <tr>
+                <td />
+                {choices.data.map((row) => (
+                  <Box
+                    component="th"
+                    key={row.choice.material}
+                    scope="col"
+                    sx={{ background: row.choice.present ? "var(--hand)" : "none" }}
+                  >
+                    <Box sx={{ font: `600 20px ${condensed}` }}>{row.choice.material_name}</Box>
+                    <Box sx={{ fontWeight: 400, color: "var(--second)" }}>
+                      {row.choice.size} × {row.choice.wall_mm} mm
+                      {row.choice.present && ", as chosen now"}
+                      {row.choice.school && ", this shop’s way"}
+                    </Box>
+                    {!row.choice.present && (
+                      <Button
+                        size="small"
+                        sx={{ mt: 0.5 }}
+                        onClick={() => takeOne(row)}
+                        aria-label={`Take ${row.choice.material_name}`}
+                      >
+                        Take this
+                      </Button>
+                    )}
+                  </Box>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {ROWS.map(({ name, of }) => (
+                <tr key={name}>
+                  <th scope="row">{name}</th>
+                  {choices.data.map((row) => (
+                    <Box
+                      component="td"
+                      key={row.choice.material}
+                      sx={{ background: row.choice.present ? "var(--hand)" : "none" }}
+                    >
+                      {of(row)}
+                    </Box>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </Box>
+        </Box>
+      )}
     </Dialog>
   );
 }

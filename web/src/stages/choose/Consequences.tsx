@@ -176,7 +176,7 @@ function Flowing({ chosen, unit }: { chosen: Chosen; unit: Unit }) {
       )}
       {flowing.arrives_hot_lpm != null && flowing.arrives_cold_lpm != null && (
         <Box data-arrives sx={{ pt: 0.5 }}>
-          {sayPressure(carried.duty.available_kpa ?? 0, unit)} may be lost on the way: that drives{" "}
+          {sayPressure(carried.duty.available_kpa, unit)} may be lost on the way: that drives{" "}
           <b>{flowing.arrives_hot_lpm.toPrecision(2)} L/min</b> hot and {flowing.arrives_cold_lpm.toPrecision(2)} L/min
           cold; {carried.duty.least_lpm} L/min are needed.
         </Box>

@@ -129,7 +129,7 @@ export function EndChoice({ end, editor, view, catalogue, size, plastic }: Props
           {flared && (
             <Field
               label="Flare uses up"
-              text={choice.trial?.used?.text ?? ""}
+              text={choice.trial?.used.text ?? ""}
               placeholder={
                 planned ? `${sayLength(planned.allowance_mm, line.unit)}, computed` : "measured on a test piece"
               }

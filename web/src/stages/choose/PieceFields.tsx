@@ -282,7 +282,7 @@ export function ComponentFields({
       )}
       <Field
         label="Hangs on"
-        text={piece.note ?? ""}
+        text={piece.note}
         placeholder="bracket on the frame, rubber"
         onText={(note) => onChange({ note: note.slice(0, 80) })}
       />

@@ -147,7 +147,7 @@ function JointFields({ before, editor, view, catalogue }: { before: string } & O
           text={joint.roll.text}
           placeholder="from the plane before, such as +90°"
           problem={problem("roll")}
-          onText={(text) => set({ roll: { text: text.slice(0, 40), by: joint.roll.by ?? "", exact_deg: null } })}
+          onText={(text) => set({ roll: { text: text.slice(0, 40), by: joint.roll.by, exact_deg: null } })}
         />
       )}
       <OpenedPick opened={joint.opened} onChange={(opened) => set({ opened })} />

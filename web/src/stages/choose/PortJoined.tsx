@@ -39,7 +39,7 @@ export function PortJoined({ opened, port, vacuum, onChange }: Props) {
     })),
   ]);
   const key = (on: { line: string; span: string; branch: string }) => `${on.line} ${on.span} ${on.branch}`;
-  const unit = port.unit ?? { kind: "", stroke: "", least: "", rest: "" };
+  const unit = port.unit;
   const set = (change: Partial<typeof unit>) => onChange({ unit: { ...unit, ...change } });
   return (
     <>

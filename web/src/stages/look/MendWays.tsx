@@ -99,21 +99,21 @@ function Ways({ editor, damage }: { editor: LineEditor; damage: PlacedDamage }) 
       <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", columnGap: 2 }}>
         <Field
           label="Cut, A side"
-          text={order.cut_a ?? ""}
+          text={order.cut_a}
           placeholder={offer?.cut_a_mm == null ? "none" : sayLength(offer.cut_a_mm, line.unit)}
           takes="length"
           onText={(cut_a) => setOrder((was) => ({ ...was, cut_a }))}
         />
         <Field
           label="Cut, B side"
-          text={order.cut_b ?? ""}
+          text={order.cut_b}
           placeholder={offer?.cut_b_mm == null ? "none" : sayLength(offer.cut_b_mm, line.unit)}
           takes="length"
           onText={(cut_b) => setOrder((was) => ({ ...was, cut_b }))}
         />
         <Field
           label="Free round it"
-          text={order.room ?? ""}
+          text={order.room}
           placeholder="room at the cuts, as measured"
           takes="length"
           onText={(room) => setOrder((was) => ({ ...was, room }))}
@@ -133,7 +133,7 @@ function Ways({ editor, damage }: { editor: LineEditor; damage: PlacedDamage }) 
             unit={line.unit}
             open={one === offer}
             onOpen={() => setMethod(one.method)}
-            told={`${Math.round((one.cost ?? []).reduce((sum, term) => sum + term.minutes, 0))} min`}
+            told={`${Math.round(one.cost.reduce((sum, term) => sum + term.minutes, 0))} min`}
           >
             {one.verdict !== "refused" && <Takes line={line} order={order} method={one.method} />}
           </MendWay>

@@ -16,7 +16,7 @@ import { sentence } from "../../api/client";
 /** Every bend of it is made. */
 const finished = (making: Making) => {
   const span = making.document.spans.find((item) => item.id === making.span);
-  const made = (making.state.made ?? []).length;
+  const made = making.state.made.length;
   return (
     made > 0 && span?.kind === "rigid" && made >= span.readings.rows.length - (span.readings.kind === "corners" ? 2 : 0)
   );
@@ -64,8 +64,7 @@ export function Makings({ editor, ready }: { editor: LineEditor; ready: boolean 
       </Button>
       {open && (
         <Box sx={{ mt: 0.5, color: "var(--second)" }}>
-          Begun {sayDayOf(open.at)},{" "}
-          {(open.state.made ?? []).length === 1 ? "1 bend" : `${(open.state.made ?? []).length} bends`} made,{" "}
+          Begun {sayDayOf(open.at)}, {open.state.made.length === 1 ? "1 bend" : `${open.state.made.length} bends`} made,{" "}
           {minutesOf(open.state, Date.now())} min.
           {changed && (
             <Box role="note" sx={{ color: "var(--caution)" }}>

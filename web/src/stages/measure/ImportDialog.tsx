@@ -1,11 +1,12 @@
 import Box from "@mui/material/Box";
-import TextField from "@mui/material/TextField";
 import { useMemo, useState } from "react";
 import { api, take } from "../../api/client";
 import type { Understood, Unit } from "../../api/types";
+import { Field } from "../../ui/Field";
 import { Segments } from "../../ui/Segments";
 import type { Asked } from "./TakeDialog";
 import { TakeDialog } from "./TakeDialog";
+import { Wrong } from "../../ui/Wrong";
 import { useAnswer } from "../../ui/useAnswer";
 
 const MOST_BYTES = 4_000_000;
@@ -52,19 +53,13 @@ export function ImportDialog(asked: Asked) {
         accept=".csv,.json,.dxf,text/csv,application/json"
         onChange={(event) => pick(event.target.files?.[0])}
       />
-      <TextField
-        fullWidth
-        margin="normal"
+      <Field
         label="Radius where the file has none"
         placeholder="blank: this bender’s own"
-        value={radius}
-        onChange={(event) => setRadius(event.target.value)}
+        text={radius}
+        onText={setRadius}
       />
-      {problem && (
-        <Box role="alert" sx={{ color: "var(--stop)" }}>
-          {problem}
-        </Box>
-      )}
+      <Wrong text={problem} />
       {read && (
         <Box role="status" sx={{ display: "grid", gap: 1 }}>
           <Box>

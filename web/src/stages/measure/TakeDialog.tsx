@@ -1,10 +1,6 @@
 import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
-import DialogActions from "@mui/material/DialogActions";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import type { ReactNode } from "react";
-import { useId } from "react";
+import { Dialog } from "../../ui/Dialog";
 import type { Line } from "../../api/types";
 import type { LineEditor } from "../../doc/useLine";
 
@@ -23,26 +19,30 @@ interface Props extends Asked {
 
 /** Readings from somewhere else: what they would make of this line is seen before it is taken. */
 export function TakeDialog({ editor, onClose, title, take, made, children }: Props) {
-  const id = useId();
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby={id}>
-      <DialogTitle id={id}>{title}</DialogTitle>
-      <DialogContent>{children}</DialogContent>
-      <DialogActions>
-        <Button variant="text" onClick={onClose}>
-          Leave it
-        </Button>
-        <Button
-          variant="contained"
-          disabled={!made}
-          onClick={() => {
-            if (made) editor.edit(() => made);
-            onClose();
-          }}
-        >
-          {take}
-        </Button>
-      </DialogActions>
+    <Dialog
+      title={title}
+      onClose={onClose}
+      actions={
+        <>
+          {" "}
+          <Button variant="text" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button
+            variant="contained"
+            disabled={!made}
+            onClick={() => {
+              if (made) editor.edit(() => made);
+              onClose();
+            }}
+          >
+            {take}
+          </Button>
+        </>
+      }
+    >
+      {children}
     </Dialog>
   );
 }

@@ -29,9 +29,7 @@ export function GettingIn({ editor }: { editor: LineEditor }) {
       withSpan(
         was,
         {
-          left_open: (spanOf(was, editor.tube).left_open ?? []).map((item, i) =>
-            i === k ? { ...item, ...change } : item,
-          ),
+          left_open: spanOf(was, editor.tube).left_open.map((item, i) => (i === k ? { ...item, ...change } : item)),
         },
         editor.tube,
       ),
@@ -69,20 +67,20 @@ export function GettingIn({ editor }: { editor: LineEditor }) {
         <Box key={k} data-opening={k + 1} sx={{ mt: 1, pb: 1, borderBottom: "1px solid var(--rule)" }}>
           <Field
             label="Opening"
-            text={item.what ?? ""}
+            text={item.what}
             placeholder="hole in the frame"
             onText={(what) => set(k, { what: what.slice(0, 80) })}
           />
           <Field
             label="Sits at, from A"
-            text={item.at?.text ?? ""}
+            text={item.at.text}
             placeholder="along the fitted line"
             takes="length"
             onText={(text) => set(k, { at: typed(text, line.unit) })}
           />
           <Pick
             label="Goes in with"
-            value={item.enters ?? "B"}
+            value={item.enters}
             options={[
               { id: "A", name: "end A first" },
               { id: "B", name: "end B first" },
@@ -91,21 +89,21 @@ export function GettingIn({ editor }: { editor: LineEditor }) {
           />
           <Field
             label="Wide"
-            text={item.across?.text ?? ""}
+            text={item.across.text}
             placeholder="clear width"
             takes="length"
             onText={(text) => set(k, { across: typed(text, line.unit) })}
           />
           <Field
             label="Deep"
-            text={item.deep?.text ?? ""}
+            text={item.deep.text}
             placeholder="a thin plate"
             takes="length"
             onText={(text) => set(k, { deep: typed(text, line.unit) })}
           />
           <Field
             label="Free beyond"
-            text={item.room?.text ?? ""}
+            text={item.room.text}
             placeholder="nothing in the way"
             takes="length"
             onText={(text) => set(k, { room: typed(text, line.unit) })}
@@ -124,14 +122,14 @@ export function GettingIn({ editor }: { editor: LineEditor }) {
           <b>Bend {names.indexOf(item.row) + 1} is left open</b>
           <Field
             label="Bent at first to"
-            text={item.angle.text ?? ""}
+            text={item.angle.text}
             placeholder="degrees"
             takes="angle"
             onText={(text) => setLeft(k, { angle: { text: text.slice(0, 80), exact_deg: null } })}
           />
           <Pick
             label="Finished"
-            value={item.how ?? "by hand"}
+            value={item.how}
             options={[
               { id: "by hand", name: "in place, by hand" },
               { id: "with pliers", name: "in place, with pliers" },
@@ -143,9 +141,7 @@ export function GettingIn({ editor }: { editor: LineEditor }) {
             size="small"
             variant="text"
             onClick={() =>
-              edit((was) =>
-                withSpan(was, { left_open: removeAt(spanOf(was, editor.tube).left_open ?? [], k) }, editor.tube),
-              )
+              edit((was) => withSpan(was, { left_open: removeAt(spanOf(was, editor.tube).left_open, k) }, editor.tube))
             }
           >
             Bend it whole

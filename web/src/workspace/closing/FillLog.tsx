@@ -52,7 +52,7 @@ export function FillLog({ editor, closing, step }: Props) {
                 label={`Air seen, ${row.place || `turn ${k + 1}`}`}
                 value={row.air || "air?"}
                 list={["air?", ...AIR.slice(1)]}
-                onChange={(air) => change(row.id, { air: air === "air?" ? "" : (air as FillRow["air"]) })}
+                onChange={(air) => change(row.id, { air: air === "air?" ? "" : air })}
               />
             ) : (
               <Typed

@@ -128,7 +128,7 @@ function Watch({
           {state === "drying" ? `wait ${waits}` : sayState(state)}
         </Box>
       </Box>
-      {state === "wet" && rung && standing && (
+      {state === "wet" && rung && (
         <Box sx={{ my: 0.5 }}>
           <b>Is it the part next door?</b> If not: {standing.rung_text}
         </Box>

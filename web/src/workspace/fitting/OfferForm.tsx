@@ -22,7 +22,7 @@ export function OfferForm({ start, wrong, large, text, onSave }: Props) {
       label={label}
       holder={holder}
       takes={takes}
-      text={offer[name] ?? ""}
+      text={offer[name]}
       large={large}
       problem={wrong.find((item) => item.name === name)?.message}
       first={wrong[0]?.name === name}

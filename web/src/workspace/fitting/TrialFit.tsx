@@ -17,10 +17,10 @@ export function TrialFit({ editor, large }: { editor: MakingEditor; large: boole
   const { making, standing, reckoning, keep } = editor;
   const { school } = usePlaneSchool();
   const unit = making.document.unit;
-  const offers = making.state.offers ?? [];
+  const offers = making.state.offers;
   const last = offers.at(-1);
   const { fit, unreadable } = standing.remade;
-  const ended = making.ended_at !== null && making.ended_at !== undefined;
+  const ended = making.ended_at !== null;
   const done = (last?.then ?? []).length > 0;
   const wrong = unreadable.filter((item) => item.index === offers.length - 1);
   const [opened, setOpened] = useState(false);
@@ -28,7 +28,7 @@ export function TrialFit({ editor, large }: { editor: MakingEditor; large: boole
   const asking = offers.length === 0 || done || opened || (fit.again && wrong.length === 0);
   const put = (change: (was: readonly TypedOffer[]) => TypedOffer[]) => {
     setOpened(false);
-    keep((state) => ({ ...state, offers: change(state.offers ?? []) }));
+    keep((state) => ({ ...state, offers: change(state.offers) }));
   };
   const size = large ? 22 : 16;
   return (
@@ -88,8 +88,8 @@ export function TrialFit({ editor, large }: { editor: MakingEditor; large: boole
               <Box sx={{ font: `600 ${large ? 20 : 16}px ${condensed}` }}>{k + 1}</Box>
               <Box sx={{ overflowWrap: "anywhere" }}>
                 {sayOffer(offer)}
-                {(offer.then ?? []).length > 0 && (
-                  <Box sx={{ color: "var(--second)" }}>then {(offer.then ?? []).map(sayAct).join(", ")}</Box>
+                {offer.then.length > 0 && (
+                  <Box sx={{ color: "var(--second)" }}>then {offer.then.map(sayAct).join(", ")}</Box>
                 )}
               </Box>
             </Box>
@@ -198,8 +198,8 @@ function Told({
   const { told } = editor.standing.remade;
   // what the bend was given at earlier fits is on it already
   const given = (bend: number) =>
-    (editor.making.state.offers ?? [])
-      .flatMap((offer) => offer.then ?? [])
+    editor.making.state.offers
+      .flatMap((offer) => offer.then)
       .filter((act) => act.kind === "bend" && act.at === bend)
       .reduce((sum, act) => sum + act.deg, 0);
   const said = sayTweak(tweak, unit);

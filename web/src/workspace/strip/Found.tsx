@@ -21,17 +21,17 @@ export function Found({ looked, x, y, h }: Props) {
       {looked.damage.map((damage) => (
         <g key={damage.id} data-damage={damage.kind}>
           <rect
-            x={x(damage.span ?? "", damage.from_mm) - 2}
+            x={x(damage.span, damage.from_mm) - 2}
             y={y + h + 1}
-            width={Math.max(6, x(damage.span ?? "", damage.to_mm) - x(damage.span ?? "", damage.from_mm) + 4)}
+            width={Math.max(6, x(damage.span, damage.to_mm) - x(damage.span, damage.from_mm) + 4)}
             height={5}
             fill="url(#damage)"
           />
           {damage.depth === "through" && (
             <rect
-              x={x(damage.span ?? "", damage.from_mm) - 1}
+              x={x(damage.span, damage.from_mm) - 1}
               y={y}
-              width={Math.max(3, x(damage.span ?? "", damage.to_mm) - x(damage.span ?? "", damage.from_mm) + 2)}
+              width={Math.max(3, x(damage.span, damage.to_mm) - x(damage.span, damage.from_mm) + 2)}
               height={h}
               fill="url(#damage)"
             />
@@ -42,7 +42,7 @@ export function Found({ looked, x, y, h }: Props) {
       {looked.fixtures.map((fixture) => (
         <g key={fixture.id} data-fixture={fixture.state}>
           <path
-            d={`M${x(fixture.span ?? "", fixture.at_mm) - 7} ${y + 3} v-8 h14 v8`}
+            d={`M${x(fixture.span, fixture.at_mm) - 7} ${y + 3} v-8 h14 v8`}
             fill="none"
             stroke="var(--note)"
             strokeWidth="2.2"

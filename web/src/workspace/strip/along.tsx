@@ -13,7 +13,7 @@ export function Weakest({ chosen, x }: { chosen: Chosen; x: (span: string, mm: n
   const weakest = chosen.strength?.elements.find((element) => element.id === chosen.strength?.weakest);
   if (!weakest || weakest.where.from_mm == null || weakest.where.to_mm == null || chosen.carried?.duty.vacuum)
     return null;
-  const span = weakest.where.span ?? "";
+  const span = weakest.where.span;
   const middle = (x(span, weakest.where.from_mm) + x(span, weakest.where.to_mm)) / 2;
   return (
     <path

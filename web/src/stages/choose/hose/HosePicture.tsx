@@ -25,7 +25,7 @@ export function HosePicture({ study, at, od }: Props) {
   const all = [...study.positions.flatMap((one) => one.points), ...study.fitted] as Point[];
   const ends = study.laid ? [study.laid.ends.a.point, study.laid.ends.b.point] : [];
   const [chosen, setChosen] = useState<ViewOf | null>(null);
-  const view = chosen ?? widest(all.length ? all : (ends as Point[]));
+  const view = chosen ?? widest(all.length ? all : ends);
   const outlines = study.beside.flatMap((item) => outlineOf(item.item, view, item.shape) ?? []);
   const own = [...all, ...(ends as Point[])].map((point) => flat(view, point));
   const hose = frameOf(own, od * 2);
