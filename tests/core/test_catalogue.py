@@ -3,10 +3,12 @@
 import csv
 import tomllib
 from importlib.resources import files
+from typing import get_args
 
 import pytest
 
 from bendrel.core.line.document import COMPONENT_KINDS
+from bendrel.core.parts.rule_names import AdviceName, LimitName
 
 KINDS = {"standard", "common practice", "from memory", "derived"}
 
@@ -218,3 +220,8 @@ def test_every_torque_is_of_a_joint_that_is_there(kit):
 def test_torques_of_common_nuts(kit, end, thread, least, most):
     torque = kit.torque_for(end, thread, "steel-seamless")
     assert (torque.least_nm, torque.most_nm) == (least, most)
+
+
+def test_the_rules_are_named_as_the_types_name_them(kit):
+    assert set(kit.limits) == set(get_args(LimitName))
+    assert set(kit.advice) == set(get_args(AdviceName))

@@ -72,7 +72,7 @@ def told_of(shape: BendList) -> tuple[Told, ...]:
 
 def judged(shape: BendList, offers, may=SOFT) -> Fit:
     unknowns = unknowns_of(shape, told_of(shape), offers, trust(), may, REACH)
-    return fit(shape, unknowns, (), offers, REACH, trust(), may, OD)[0]
+    return fit(shape, unknowns, (), offers, REACH, trust(), may=may, od_mm=OD)[0]
 
 
 @dataclass

@@ -100,7 +100,7 @@ def die_of(bender_id: str, radius: float):
 
 
 def hits_in(
-    shape: BendList, order, bender_id: str, extra=(2.0, 27.0), bench=KIT.bench, turned=False, stouter=0.0,
+    shape: BendList, order, bender_id: str, *, extra=(2.0, 27.0), bench=KIT.bench, turned=False, stouter=0.0,
     kind=None, fine=False,
 ) -> list[str]:  # fmt: skip
     """Carry the order out with the literal bender and ask fcl, every few degrees, what touches what.

@@ -27,6 +27,7 @@ from bendrel.core.parts.pace import Pace
 from bendrel.core.parts.pair import Pair, index_pairs
 from bendrel.core.parts.proving import ClosingRule, Ladder, ProvingRule, ProvingRules
 from bendrel.core.parts.removal import RemovalRule
+from bendrel.core.parts.rule_names import AdviceName, LimitName
 from bendrel.core.parts.school import School
 from bendrel.core.parts.seat import Seat, SharedThread
 from bendrel.core.parts.service import Caution, Service
@@ -99,8 +100,8 @@ def load_kit() -> Kit:
             rotation_deg=rules["limits"]["spread_rotation_deg"]["value"],
             readings=0,
         ),
-        advice=TypeAdapter(dict[str, Advice]).validate_python(rules["advice"]),
-        limits=TypeAdapter(dict[str, Limit]).validate_python(rules["limits"]),
+        advice=TypeAdapter(dict[AdviceName, Advice]).validate_python(rules["advice"]),
+        limits=TypeAdapter(dict[LimitName, Limit]).validate_python(rules["limits"]),
         circuit_findings=_by_id(CircuitRow, _named("circuit_findings.toml")),
         circuit_source=Source(**toml_file("circuit_findings.toml")["source"]),
         steps=_by_id(StepRow, _named("steps.toml")),

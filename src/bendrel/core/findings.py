@@ -72,7 +72,7 @@ class Change:
     its id (`line.paths`), and one past the end of a list adds to it."""
 
     path: str
-    value: str | float | bool | dict[str, object] | list[object] | None
+    value: str | int | float | bool | dict[str, object] | list[object] | None
 
 
 @record

@@ -80,7 +80,7 @@ def assembly_of(
     text = clock_text(clocked, clock)
     pressed = 0.0 if hose.piece.joined == "clamps" else (cut or 0.0)
     made = kind.steps if kind else ()
-    words = _words(kit, hose, kind, unit, overall, cut, text, wets)
+    words = _words(kit, hose, kind, unit, overall, cut, clock=text, wets=wets)
     return Assembly(
         span=hose.piece.id,
         kind=kind.id if kind else None,
@@ -184,6 +184,7 @@ def _words(
     unit: Unit,
     overall: float | None,
     cut: float | None,
+    *,
     clock: str,
     wets: str,
 ) -> dict[str, str]:

@@ -213,7 +213,9 @@ def _hose(line: Line, kit: Kit, k: int, piece: HoseSpan, problems: list[Problem]
         lies = {end: _lap(kit, hose, clamp, piece, end, on[end], problems) for end in ENDS}
         laps = (lies["A"], lies["B"])
         ends = tuple(
-            _end_fit(kit, line.service, hose, clamp, side, end, lies[end], *met)
+            _end_fit(
+                kit, line.service, hose, clamp, side, end, lies[end], on_mm=met[0], bare=met[1], tube=met[2]
+            )
             for side, end in sides
             if (met := on[end]) is not None
         )
@@ -360,6 +362,7 @@ def _end_fit(
     side: Side,
     faces: EndName,
     lap: Lap,
+    *,
     on_mm: float,
     bare: bool,
     tube: bool,

@@ -32,6 +32,7 @@ def over_gap(
     other_mm: float,
     service: Service,
     tubes: Sequence[Tube],
+    *,
     between_bodies: bool = False,
     free_mm: float | None = None,
 ) -> tuple[Offer, ...]:

@@ -29,6 +29,7 @@ from bendrel.core.mend.hoses import clamped_hose, hose_for, no_hose
 from bendrel.core.mend.lengths import hose_lap
 from bendrel.core.mend.offer import Reason, Word
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.rule_names import AdviceName
 from bendrel.core.parts.service import Service
 from bendrel.core.record import record
 
@@ -144,7 +145,7 @@ def _rating(service: Service, new: LetIn) -> Reason | None:
     return None
 
 
-_ADVICE: dict[tuple[ComponentKind, bool], str] = {
+_ADVICE: dict[tuple[ComponentKind, bool], AdviceName] = {
     ("cooler", True): "let_in_unknown",
     ("filter", True): "let_in_unknown",
     ("check valve", True): "let_in_unknown",

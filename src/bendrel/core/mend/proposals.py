@@ -87,7 +87,7 @@ def _offer(
     b = cuts_mm[1] if cuts_mm[1] is not None else cut_behind(damaged.shape, high, room, damaged.clips_mm)
     if a is None or b is None:
         return _no_room(way, said, "A" if a is None else "B", room)
-    a, b = _long_enough(kit, damaged, service, way, said, room, (a, b), cuts_mm)
+    a, b = _long_enough(kit, damaged, service, way, said, room, found_mm=(a, b), chosen_mm=cuts_mm)
     said = _swing(damaged, way, _with_room(damaged, way, said, room, (a, b)))
     made = _between(kit, damaged, service, way, said, (a, b))
     return replace(made, tools=_there(kit, damaged, way, said.fitting, (a, b)))
@@ -100,6 +100,7 @@ def _long_enough(
     way: Splice,
     said: Allowed,
     room: Room,
+    *,
     found_mm: tuple[float, float],
     chosen_mm: Cuts,
 ) -> tuple[float, float]:

@@ -6,6 +6,7 @@ from typing import Literal
 
 from bendrel.core.codes import Code
 from bendrel.core.findings import Severity
+from bendrel.core.parts.rule_names import AdviceName, LimitName
 from bendrel.core.record import record
 
 
@@ -22,8 +23,8 @@ class FindingRow:
     severity: Severity | Literal[""] = ""
     critical: Severity | Literal[""] = ""
     safety: Literal["", "service", "always"] = ""
-    rule: str = ""
-    limit: str = ""
+    rule: AdviceName | Literal[""] = ""
+    limit: LimitName | Literal[""] = ""
     title: str = ""
     message: str = ""
     advice: str = ""

@@ -21,6 +21,7 @@ from bendrel.core.parts.pace import Pace
 from bendrel.core.parts.pair import Pair
 from bendrel.core.parts.proving import ProvingRules
 from bendrel.core.parts.removal import RemovalRule
+from bendrel.core.parts.rule_names import AdviceName, LimitName
 from bendrel.core.parts.school import School
 from bendrel.core.parts.seat import Seat, SharedThread
 from bendrel.core.parts.service import Caution, Service, WorkStage
@@ -114,8 +115,8 @@ class Kit:
     pace: Pace
     services: Mapping[str, Service]
     cautions: Mapping[str, Caution]
-    advice: Mapping[str, Advice]
-    limits: Mapping[str, Limit]
+    advice: Mapping[AdviceName, Advice]
+    limits: Mapping[LimitName, Limit]
     findings: Mapping[str, FindingRow]
     circuit_findings: Mapping[str, CircuitRow]
     circuit_source: Source
@@ -269,5 +270,9 @@ class Kit:
     @property
     def wrench_band(self) -> WrenchBand:
         """How much a wrench may differ from a hex."""
-        exact, least, most = (self.limits[f"wrench_{name}"].value for name in ("exact", "least", "most"))
-        return WrenchBand(exact=exact, least=least, most=most)
+        limits = self.limits
+        return WrenchBand(
+            exact=limits["wrench_exact"].value,
+            least=limits["wrench_least"].value,
+            most=limits["wrench_most"].value,
+        )

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from annotated_types import Ge, Gt
 
 from bendrel.core.findings import Source
+from bendrel.core.parts.rule_names import LimitName
 from bendrel.core.record import record
 
 WorkStage = Literal["remove", "make", "fit", "prove"]
@@ -88,7 +89,7 @@ class Service:
     cautions: tuple[str, ...]
     source: Source
     hose_class: str
-    flat: str = ""
+    flat: LimitName | Literal[""] = ""
     like: str = ""
     left_to: str = ""
     suction: bool = False

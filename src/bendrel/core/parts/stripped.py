@@ -75,7 +75,7 @@ def rescues(
     for thread in sorted(larger, key=lambda t: (t.diameter_mm, t.pitch_mm))[:3]:
         bore = female_limits(thread).minor.middle
         new = (thread.designation, thread.designation, bore, thread.diameter_mm)
-        found.append(_rescue("next thread", *new, boss_mm, room_mm, limits))
+        found.append(_rescue("next thread", *new, boss_mm, room_mm, limits=limits))
     return tuple(found)
 
 
@@ -110,7 +110,7 @@ def tapered_rescues(
         ("next taper", chips),
         ("bushing", f" A bushing brings it back to {stripped.designation}." + chips),
     )
-    made = (_rescue(way, *new, boss_mm, room_mm, limits) for way, _ in ways)
+    made = (_rescue(way, *new, boss_mm, room_mm, limits=limits) for way, _ in ways)
     return tuple(
         replace(rescue, reason=rescue.reason + more) for rescue, (_, more) in zip(made, ways, strict=True)
     )
@@ -151,7 +151,7 @@ def _insert(stripped: Thread, boss_mm: float | None, room_mm: float | None, limi
         outer,
         boss_mm,
         room_mm,
-        limits,
+        limits=limits,
     )
 
 
@@ -163,6 +163,7 @@ def _rescue(
     outer: float,
     boss_mm: float | None,
     room_mm: float | None,
+    *,
     limits: StrippedLimits,
 ) -> Rescue:
     wall = None if boss_mm is None else (boss_mm - outer) / 2

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from itertools import pairwise
 from typing import Literal
@@ -56,59 +56,77 @@ def needs_of(
     removed: Removed,
     carried: Carried | None,
     volume_ml: float,
+    *,
     decided: Choice | None,
     clips: Mapping[str, NewClips],
 ) -> tuple[Need, ...]:
     """Everything that the line takes, for what is made new. Where a piece is to be let in and the line is
     still one whole tube, the tube is not asked for, nor its ends where it is spliced. `clips` are those of
     each rigid piece. Source: the plan; two washers a banjo, a cap for every port, by common practice."""
-    found: list[Need] = []
     whole = decided in (None, "replace whole") or any(not rigid.new for rigid in rigids)
+    return _once(
+        [
+            *_tubes(kit, rigids, decided, whole),
+            *_unions(kit, rigids),
+            *_hoses(kit, pieces),
+            *_components(pieces),
+            *(
+                _clips(held.clips, rigid.tube.size, held.count)
+                for rigid in rigids
+                if (held := clips.get(rigid.run.span.id)) and held.count and rigid.new and whole
+            ),
+            *parts_needed(removed.parts),
+            *_filling(kit, carried, removed, volume_ml),
+        ]
+    )
+
+
+def _tubes(kit: Kit, rigids: Sequence[Rigid], decided: Choice | None, whole: bool) -> Iterator[Need]:
     for rigid in rigids:
         if rigid.new and whole:
             tube, material = rigid.tube, rigid.choices.material
             name = f"{material.name} tube {tube.size} × {tube.wall_mm:g} mm"
             cut = _need(f"tube:{tube.id}", name, rigid.part.take_mm, "cut length", "mm")
-            found.append(replace(cut, span=rigid.run.span.id))
-        if rigid.new and (whole or decided != "splice"):
-            for parts in rigid.ends:
-                found += _end(rigid.choices, parts)
-        elif not rigid.new:
-            for parts in rigid.ends:
-                if parts.choice.joint is not None and parts.choice.joint.kind in kit.joints:
-                    found += _end(rigid.choices, parts)
-    found += _unions(kit, rigids)
+            yield replace(cut, span=rigid.run.span.id)
+        for parts in rigid.ends:
+            joint = parts.choice.joint
+            joined = joint is not None and joint.kind in kit.joints
+            if (whole or decided != "splice") if rigid.new else joined:
+                yield from _end(rigid.choices, parts)
+
+
+def _hoses(kit: Kit, pieces: Pieces) -> Iterator[Need]:
     for hose in (one for one in pieces.hoses if not stays(one.piece)):
         why = _why(hose.stands)
         name = f"{hose.hose_class.name} {hose.hose.size}"
         if hose.length_mm is not None:
             # a reusable end takes some of the length; a crimped one is ordered with it
             own = sum(end_takes_mm(kit, hose)) if hose.piece.joined == "reusable" else 0.0
-            found.append(_need(f"hose:{hose.hose.id}", name, max(hose.length_mm - own, 0.0), why, "mm"))
+            yield _need(f"hose:{hose.hose.id}", name, max(hose.length_mm - own, 0.0), why, "mm")
         if hose.piece.joined == "clamps" and hose.clamp is not None:
             kind = kit.clamp_kinds[hose.clamp.kind].name
             count = 2 * hose.piece.clamps_each
-            found.append(_need(f"clamp:{hose.clamp.id}", f"{kind} {hose.clamp.name} mm", count, why))
+            yield _need(f"clamp:{hose.clamp.id}", f"{kind} {hose.clamp.name} mm", count, why)
         elif hose.piece.joined != "clamps":
-            found += _own_ends(kit, hose, name, why)
+            yield from _own_ends(kit, hose, name, why)
         if hose.piece.rubs:
-            found.append(_need("sleeve:hose", f"sleeve over {name}", 1, "where it rubs"))
+            yield _need("sleeve:hose", f"sleeve over {name}", 1, "where it rubs")
+
+
+def _components(pieces: Pieces) -> Iterator[Need]:
     for one in pieces.components:
         if not stays(one.piece):
             name = one.row.name if one.row is not None else one.piece.note.strip()
             what = f"{one.piece.what}, {name}" if name else one.piece.what
             ref = one.row.id if one.row is not None else one.piece.what
-            found.append(_need(f"part:{ref}", what, 1, _why(one.stands)))
-    for rigid in rigids:
-        held = clips.get(rigid.run.span.id)
-        if held is not None and held.count and rigid.new and whole:
-            found.append(_clips(held.clips, rigid.tube.size, held.count))
-    found += parts_needed(removed.parts)
+            yield _need(f"part:{ref}", what, 1, _why(one.stands))
+
+
+def _filling(kit: Kit, carried: Carried | None, removed: Removed, volume_ml: float) -> Iterator[Need]:
     if carried is not None and not carried.fluid.gas and removed.advice is not None:
         litres, why = _fluid(kit, carried, removed, volume_ml)
         if litres > 0:
-            found.append(_need(f"fluid:{carried.fluid.id}", carried.fluid.name, litres, why, "l"))
-    return _once(found)
+            yield _need(f"fluid:{carried.fluid.id}", carried.fluid.name, litres, why, "l")
 
 
 def _unions(kit: Kit, rigids: Sequence[Rigid]) -> list[Need]:

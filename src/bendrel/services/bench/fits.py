@@ -71,7 +71,9 @@ def fit_of(line: Line, kit: Kit, data: bytes, span: str = "") -> Fit:
     first = any(f.index == 0 and f.kind == "clock" for f in figures)
     unknowns = unknowns_of(planned, told, read.rounds, trust.trust, trust.may, trust.reach, first_turns=first)
     readings = observed(unknowns, figures, trust.gauge, part.beyond_mm, part.od_mm)
-    found, _ = fit(planned, unknowns, readings, read.rounds, trust.reach, trust.trust, trust.may, part.od_mm)
+    found, _ = fit(
+        planned, unknowns, readings, read.rounds, trust.reach, trust.trust, may=trust.may, od_mm=part.od_mm
+    )
     return found
 
 

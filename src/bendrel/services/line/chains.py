@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, assert_never
 
 from annotated_types import MaxLen
 
@@ -70,53 +70,73 @@ def edit_chain(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
 
 
 def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
-    at = place_of(line, edit.span)
-    step = -1 if edit.side == "A" else 1
-    if edit.kind in ("insert", "swap"):
-        if edit.put not in ("tube", "hose", *COMPONENT_KINDS):
-            what = f"There is no part “{edit.put}”" if edit.put else "Nothing is put in"
-            raise Refused(f"{what}; choose a tube, a hose or a component that is listed.")
-        usual = main_run(starting_line(kit, line.name, line.service, line.unit))
-        like = usual.span if usual is not None else None
-        if edit.kind == "insert":
-            made, name = put_in(line, kit, edit.span, edit.side, edit.put, like)
-        else:
-            made, name = put_for(line, kit, edit.span, edit.put, like)
-        return Edited(document=made, span=name)
-    if edit.kind == "tube":
-        return Edited(document=retubed(line, kit, edit.span, edit.material, edit.size), span=edit.span)
-    if edit.kind == "end":
-        return Edited(document=ended(line, kit, edit.span, edit.side, edit.fitting), span=edit.span)
-    if edit.kind == "union":
-        return Edited(document=rejoined(line, kit, edit.span, edit.union), span=edit.span)
-    if edit.kind == "reduce":
-        if edit.reduce is None:
-            raise Refused("Say between which two diameters the reducer is.")
-        made = reduced(line, kit, edit.span, edit.reduce.a_mm, edit.reduce.b_mm)
-        new_ids = {span.id for span in made.spans} - {span.id for span in line.spans}
-        return Edited(document=made, span=next(s.id for s in made.spans if s.id in new_ids))
-    if edit.kind == "remove":
-        after = remove(line, edit.span)
-        return Edited(document=after, span=after.spans[min(at, len(after.spans) - 1)].id)
-    if edit.kind == "move":
-        return Edited(document=move(line, edit.span, at + step), span=edit.span)
-    if edit.kind == "turn":
-        turned = line.span(edit.span)
-        shape = _shape_if_read(turned, kit) if isinstance(turned, RigidSpan) else None
-        return Edited(document=turned_round(line, edit.span, shape), span=edit.span)
+    at, kept = place_of(line, edit.span), edit.span
+    match edit.kind:
+        case "insert" | "swap":
+            return _put(line, edit, kit)
+        case "tube":
+            after = retubed(line, kit, edit.span, edit.material, edit.size)
+        case "end":
+            after = ended(line, kit, edit.span, edit.side, edit.fitting)
+        case "union":
+            after = rejoined(line, kit, edit.span, edit.union)
+        case "reduce":
+            after, kept = _reduced(line, edit, kit)
+        case "remove":
+            after = remove(line, edit.span)
+            kept = after.spans[min(at, len(after.spans) - 1)].id
+        case "move":
+            after = move(line, edit.span, at + (-1 if edit.side == "A" else 1))
+        case "turn":
+            turned = line.span(edit.span)
+            shape = _shape_if_read(turned, kit) if isinstance(turned, RigidSpan) else None
+            after = turned_round(line, edit.span, shape)
+        case "split":
+            tube = rigid_at(line, edit.span)
+            read = _read(tube, kit)
+            shape = _shape(read)
+            mm = parse_length(edit.at, line.unit) if edit.at.strip() else _middle(shape)
+            after = split(line, tube.id, shape, read.ids, mm)
+        case "join":
+            after = _joined(line, edit, kit, at)
+        case _:
+            assert_never(edit.kind)
+    return Edited(document=after, span=kept)
+
+
+def _put(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
+    """Something new beside a piece, or in its place."""
+    if edit.put not in ("tube", "hose", *COMPONENT_KINDS):
+        what = f"There is no part “{edit.put}”" if edit.put else "Nothing is put in"
+        raise Refused(f"{what}; choose a tube, a hose or a component that is listed.")
+    usual = main_run(starting_line(kit, line.name, line.service, line.unit))
+    like = usual.span if usual is not None else None
+    if edit.kind == "insert":
+        made, name = put_in(line, kit, edit.span, edit.side, edit.put, like)
+    else:
+        made, name = put_for(line, kit, edit.span, edit.put, like)
+    return Edited(document=made, span=name)
+
+
+def _reduced(line: Line, edit: ChainEdit, kit: Kit) -> tuple[Line, str]:
+    """The line with a reducer, and which piece that is."""
+    if edit.reduce is None:
+        raise Refused("Say between which two diameters the reducer is.")
+    made = reduced(line, kit, edit.span, edit.reduce.a_mm, edit.reduce.b_mm)
+    before = {span.id for span in line.spans}
+    return made, next(span.id for span in made.spans if span.id not in before)
+
+
+def _joined(line: Line, edit: ChainEdit, kit: Kit, at: int) -> Line:
+    """The line with a tube and the one behind it as one."""
     tube = rigid_at(line, edit.span)
-    if edit.kind == "split":
-        read = _read(tube, kit)
-        shape = _shape(read)
-        mm = parse_length(edit.at, line.unit) if edit.at.strip() else _middle(shape)
-        return Edited(document=split(line, tube.id, shape, read.ids, mm), span=tube.id)
     if at + 1 >= len(line.spans):
         raise NotAChain("There is nothing behind this tube that it could be joined with.")
     other = rigid_at(line, line.spans[at + 1].id)
     apart = line.joints[at].apart
     between = 0.0 if is_blank(apart) else length_mm(apart, "not_negative")
     shapes = (_shape(_read(tube, kit)), _shape(_read(other, kit)))
-    return Edited(document=join(line, tube.id, shapes, between), span=tube.id)
+    return join(line, tube.id, shapes, between)
 
 
 def _shape_if_read(span: RigidSpan, kit: Kit) -> BendList | None:

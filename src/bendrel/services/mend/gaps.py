@@ -36,7 +36,7 @@ def gap_answer(
         raise Refused(f"There is no method “{method[:30]}” over a gap; {', '.join(OVER_A_GAP)} are known.")
     tubes = _tubes(kit, tube_mm, known, material or "")
     other = tube_mm if other_mm is None else other_mm
-    found = over_gap(kit, gap_mm, tube_mm, other, known, tubes, between_bodies)
+    found = over_gap(kit, gap_mm, tube_mm, other, known, tubes, between_bodies=between_bodies)
     asked = [offer for offer in found if method in (None, offer.method)]
     return {
         "developed_mm": None,
@@ -83,7 +83,16 @@ def ways_over_gap(order: GapOrder, kit: Kit) -> GapWays:
     other = measured("Tube, B side", order.tube_b, order.unit)
     free = measured("Room round the tube", order.room, order.unit)
     tubes = _tubes(kit, one, service, order.material)
-    offers = over_gap(kit, gap, one, one if other is None else other, service, tubes, order.bodies, free)
+    offers = over_gap(
+        kit,
+        gap,
+        one,
+        one if other is None else other,
+        service,
+        tubes,
+        between_bodies=order.bodies,
+        free_mm=free,
+    )
     methods = tuple(kit.splicing.methods[offer.method] for offer in offers)
     of_it = tuple(tube.material for tube in tubes_of(kit, one, service))
     return GapWays(offers=offers, methods=methods, materials=of_it)

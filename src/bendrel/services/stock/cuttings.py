@@ -16,6 +16,7 @@ from sqlalchemy.orm import Session
 from bendrel.core.line.document import Line
 from bendrel.core.line.run import runs
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.rule_names import LimitName
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.record import record
 from bendrel.core.stock.cutting import CutList, Wanted, cut_list
@@ -37,7 +38,7 @@ from bendrel.store.stock import (
     put_in,
 )
 
-NEW_STICKS = ("new_stick_short_mm", "new_stick_long_mm")
+NEW_STICKS: tuple[LimitName, ...] = ("new_stick_short_mm", "new_stick_long_mm")
 """The rules that say in which lengths sticks are bought."""
 
 

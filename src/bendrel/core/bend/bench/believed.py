@@ -88,5 +88,6 @@ def hand_zone(run: Run, kit: Kit, chosen: Choices) -> Zone:
     limits = kit.limits
     if any(piece.kind == "hose" for piece in run.end("B").beyond):
         return Zone(mm=limits["zone_hose_mm"].value, deg=limits["zone_hose_deg"].value)
-    name = "soft" if soft else "stiff"
-    return Zone(mm=limits[f"zone_{name}_mm"].value, deg=limits[f"zone_{name}_deg"].value)
+    if soft:
+        return Zone(mm=limits["zone_soft_mm"].value, deg=limits["zone_soft_deg"].value)
+    return Zone(mm=limits["zone_stiff_mm"].value, deg=limits["zone_stiff_deg"].value)

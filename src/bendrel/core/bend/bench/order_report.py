@@ -74,7 +74,7 @@ def at_bench(run: Run, kit: Kit, part: Part) -> AtBench:
         whole=found.whole if found else True,
         other_tool=other,
         joint=joint,
-        findings=tuple(_findings(run, kit, part, stuck, proposal, found, other, joint)),
+        findings=tuple(_findings(run, kit, part, stuck, proposal, found=found, other=other, joint=joint)),
     )
 
 
@@ -95,6 +95,7 @@ def _findings(
     part: Part,
     stuck: Blocked | None,
     proposal: Proposal | None,
+    *,
     found: OrderFound | None,
     other: OtherTool | None,
     joint: JointProposal | None,

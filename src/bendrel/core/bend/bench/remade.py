@@ -179,7 +179,9 @@ def _weighed(
         first_turns=_first_turns(built),
     )
     readings = observed(unknowns, built.figures, trust.gauge, part.beyond_mm, part.od_mm)
-    stands, weighed = fit(planned, unknowns, readings, offers, trust.reach, trust.trust, may, part.od_mm)
+    stands, weighed = fit(
+        planned, unknowns, readings, offers, trust.reach, trust.trust, may=may, od_mm=part.od_mm
+    )
     return stands, weighed, unreadable
 
 
@@ -217,8 +219,8 @@ def _known(
         trust.gauge,
         port_of(planned),
         trust.reach,
-        part.beyond_mm,
-        part.od_mm,
+        beyond_mm=part.beyond_mm,
+        od_mm=part.od_mm,
     )
 
 
@@ -259,7 +261,11 @@ def _changes(
     kit: Kit, unit: Unit, was: Laid, now: Laid, rest: Sequence[Setting], ahead_mm: float, longer_mm: float
 ) -> list[str]:
     """What is new of the bends in `rest` and of the trimmed end, where a hand could set the difference."""
-    least = {name: kit.limits[f"say_{name}"].value for name in ("mm", "deg", "turn_deg")}
+    least = {
+        "mm": kit.limits["say_mm"].value,
+        "deg": kit.limits["say_deg"].value,
+        "turn_deg": kit.limits["say_turn_deg"].value,
+    }
 
     def length(mm: float) -> str | None:
         text = format_length(abs(mm), unit)

@@ -207,7 +207,7 @@ def fitted(of: Forecast) -> Shares:
         return shares_made(of)
     flat, slopes = _flat_slopes(of, unknowns, port)
     figures = after_rounds(
-        one(laid_out(of.planned)), of.planned, port, flat, slopes, of.reach, of.hand, of.fitting
+        one(laid_out(of.planned)), of.planned, port, flat, slopes, of.reach, hand=of.hand, fitting=of.fitting
     )
     wide = replace(of.reach, mm=of.zone.mm, deg=of.zone.deg)
     scale = [of.reach.mm / wide.mm] * 2 + [of.reach.deg / wide.deg] * 2

@@ -71,6 +71,7 @@ def fit(
     offers: Sequence[Offer],
     reach: Reach,
     trust: Trust,
+    *,
     may: May,
     od_mm: float,
 ) -> tuple[Fit, Weighed]:
@@ -82,7 +83,13 @@ def fit(
     now = stands(parts, length, port, reach)
     sure = now.chance >= trust.fits
     straights = shape_from(weighed.laid).straights_mm
-    tweaks = () if sure else best_tweaks(parts, length, port, reach, may, trust.hand, now, straights, od_mm)
+    tweaks = (
+        ()
+        if sure
+        else best_tweaks(
+            parts, length, port, reach, may, trust.hand, now, straights_mm=straights, od_mm=od_mm
+        )
+    )
     near = now.miss_mm <= reach.mm + now.doubt_mm and now.miss_deg <= reach.deg + now.doubt_deg
     again = not sure and not tweaks and near
     return Fit(fits=sure, stands=now, in_tool=may.in_tool, tweaks=tweaks, again=again), weighed

@@ -47,6 +47,7 @@ def after_rounds(
     flat: Flat,
     slopes: Array,
     reach: Reach,
+    *,
     hand: Hand,
     fitting: Fitting,
 ) -> Array:

@@ -88,6 +88,7 @@ def best_tweaks(
     may: May,
     hand: Hand,
     now: Standing,
+    *,
     straights_mm: Sequence[float],
     od_mm: float,
 ) -> tuple[Tweak, ...]:

@@ -8,6 +8,7 @@ from bendrel.core.bend.tool.springback import springback_prior
 from bendrel.core.parts.bender import Bender
 from bendrel.core.parts.calibration import Calibration
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.rule_names import LimitName
 from bendrel.core.parts.tube import Tube
 
 
@@ -49,9 +50,10 @@ def tool_doubt(kit: Kit, bender: Bender, calibration: Calibration | None) -> Too
         rows = calibration.covariance
         return ToolDoubt(covariance=tuple((row[0], row[1], row[2], row[3]) for row in rows))
     limits = kit.limits
-    names = ("trial_radius_mm", "trial_zero_mm", "trial_springback", "trial_springback_deg")
-    squares = [limits[name].value ** 2 for name in names]
-    r, z, a, b = squares
+    names: tuple[LimitName, ...] = (
+        "trial_radius_mm", "trial_zero_mm", "trial_springback", "trial_springback_deg",
+    )  # fmt: skip
+    r, z, a, b = (limits[name].value ** 2 for name in names)
     return ToolDoubt(
         covariance=((r, 0.0, 0.0, 0.0), (0.0, z, 0.0, 0.0), (0.0, 0.0, a, 0.0), (0.0, 0.0, 0.0, b))
     )

@@ -37,15 +37,18 @@ def spread_of(kit: Kit, told: Iterable[HandRead]) -> Spread:
     """
     limits = kit.limits
     common, slip = limits["spread_counts"].value, limits["slip_off"].value
-    usual = {"leg": "straight_mm", "angle": "angle_deg", "plane": "rotation_deg"}
     degrees, tape = limits["made_reading_deg"].value, limits["made_reading_mm"].value
     reading = {"leg": tape, "angle": degrees, "plane": degrees}
-    start = {name: limits[f"spread_{field}"].value for name, field in usual.items()}
-    own: dict[str, list[HandRead]] = {name: [] for name in usual}
+    start = {
+        "leg": limits["spread_straight_mm"].value,
+        "angle": limits["spread_angle_deg"].value,
+        "plane": limits["spread_rotation_deg"].value,
+    }
+    own: dict[str, list[HandRead]] = {name: [] for name in start}
     for item in told:
         if item.name in own and abs(item.off) <= slip:
             own[item.name].append(item)
-    sd = {name: _pooled(own[name], start[name], reading[name], common) for name in usual}
+    sd = {name: _pooled(own[name], start[name], reading[name], common) for name in start}
     return Spread(
         straight_mm=sd["leg"],
         angle_deg=sd["angle"],

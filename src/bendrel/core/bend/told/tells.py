@@ -60,6 +60,7 @@ def tells_most(
     gauge: Gauge,
     port: Port,
     reach: Reach,
+    *,
     beyond_mm: Mapping[EndName, float],
     od_mm: float,
 ) -> Known:

@@ -119,7 +119,7 @@ def plan_rigid(run: Run, kit: Kit) -> Planned:
             choices=chosen,
             shape=shape,
             ends=(a, b),
-            part=_part(run, kit, chosen, shape, read.ids, a, b, spare, order, stock),
+            part=_part(run, kit, chosen, shape, read.ids, a, b, spare=spare, order=order, stock=stock),
             lengths_mm=read.lengths_mm,
         ),
         so_far=None,
@@ -145,7 +145,7 @@ def _so_far(run: Run, kit: Kit, chosen: Choices) -> Part | None:
     straights = shape.straights_mm
     a = end_parts(bare, kit, chosen, "A", straights[0], None, 0.0)
     b = end_parts(bare, kit, chosen, "B", straights[-1], None, 0.0)
-    return _part(bare, kit, chosen, shape, ids, a, b, 0.0, order, 0.0)
+    return _part(bare, kit, chosen, shape, ids, a, b, spare=0.0, order=order, stock=0.0)
 
 
 def _part(
@@ -154,13 +154,12 @@ def _part(
     chosen: Choices,
     shape: BendList,
     ids: tuple[str, ...],
-    a: EndParts,
-    b: EndParts,
+    *ends: EndParts,
     spare: float,
     order: tuple[Setting, ...],
     stock: float,
 ) -> Part:
-    span = run.span
+    (a, b), span = ends, run.span
     spans = bend_spans(shape)
     bends = _planned_bends(shape, spans, ids)
     last = end_frame(shape)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
+from typing import Literal
 
-from bendrel.core.codes import Code
 from bendrel.core.findings import Finding, Severity, Source
 from bendrel.core.flow.strength import strength_of
 from bendrel.core.judge.case import Whole
@@ -66,11 +66,15 @@ def _heat(case: Whole, carried: Carried) -> Iterator[Finding]:
     if weak:
         told = f"{told} {weak[0]} would not stand it."
     what = f"{'Only ' if low else ''}{duty.hot_c:.0f} °C at the hottest"
-    code: Code = "low_heat" if low else "over_heat"
+    code: Odd = "low_heat" if low else "over_heat"
     yield _unusual(case, duty.source, code, what, told, stops=bool(weak))
 
 
-def _unusual(case: Whole, source: Source, code: Code, what: str, told: str, stops: bool) -> Finding:
+Odd = Literal["low_pressure", "over_pressure", "low_heat", "over_heat"]
+"""The questions about a figure: the code of each is the name of its advice too."""
+
+
+def _unusual(case: Whole, source: Source, code: Odd, what: str, told: str, stops: bool) -> Finding:
     """A question about a figure; it `stops` only a line that can hurt someone."""
     severity: Severity = "stop" if stops and case.service.safety_critical else "caution"
     said = f"{told} {case.kit.advice[code].text}"

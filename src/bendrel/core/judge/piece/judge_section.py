@@ -11,6 +11,7 @@ from bendrel.core.judge.case import Case
 from bendrel.core.line.document import Line
 from bendrel.core.parts.choices import Choices
 from bendrel.core.parts.kit import Kit
+from bendrel.core.parts.rule_names import LimitName
 from bendrel.core.parts.service import Service
 
 
@@ -36,7 +37,7 @@ def sections_of(
     return sections, kit.limits[flat_limit(kit, kit.services[line.service])].value
 
 
-def flat_limit(kit: Kit, service: Service) -> str:
+def flat_limit(kit: Kit, service: Service) -> LimitName:
     """Which limit of flattening a service has, by its name in the rules."""
     duty = service.duty
     if service.flat:
