@@ -67,7 +67,7 @@ def test_a_proposal_says_what_to_do_and_taking_it_sets_the_part_free(line, kit, 
     shape = shape_of(part)
     order = order_of(span, ids_of(part))[0]
     extra = (part.beyond_mm["A"], part.beyond_mm["B"])
-    assert hits_in(shape, order, span.bender, extra, kit.bench, span.turned) == []
+    assert hits_in(shape, order, span.bender, extra=extra, bench=kit.bench, turned=span.turned) == []
 
 
 def test_the_order_that_is_refused_touches_in_the_other_library_too():
@@ -76,7 +76,9 @@ def test_the_order_that_is_refused_touches_in_the_other_library_too():
         shape = shape_of(part)
         extra = (part.beyond_mm["A"], part.beyond_mm["B"])
         order = order_of(the_tube(line), ids_of(part))[0]
-        assert hits_in(shape, order, the_tube(line).bender, extra, kit.bench) == ["wall at bend 1"]
+        assert hits_in(shape, order, the_tube(line).bender, extra=extra, bench=kit.bench) == [
+            "wall at bend 1"
+        ]
 
 
 def test_a_turned_tool_is_said_in_the_steps_and_not_of_a_tool_in_the_hands():

@@ -9,7 +9,6 @@ from pathlib import Path
 
 import pytest
 
-from bendrel.core.units.notation import UnitError
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import Crowded, GivenUp, Refused, TooMuch
 from bendrel.services.reckoned import apart as room
@@ -66,8 +65,8 @@ def test_a_refusal_comes_back_as_it_was_said(kind):
 
 
 def test_a_fault_of_ours_is_none_of_the_persons():
-    with pytest.raises(RuntimeError, match="UnitError"):
-        apart(READING, refusing, UnitError, "x")
+    with pytest.raises(RuntimeError, match="KeyError"):
+        apart(READING, refusing, KeyError, "x")
 
 
 def test_nothing_but_records_is_built_from_what_comes_back():

@@ -5,10 +5,10 @@ import random
 
 import pytest
 
+from bendrel.core.errors import BendrelError
 from bendrel.core.findings import Spot
 from bendrel.core.line.document import HoseSpan, Line, RigidSpan, SetAside
 from bendrel.exchange.documents.documents import line_from_value, line_to_value
-from bendrel.services.errors import Refused
 from bendrel.services.line.chains import ChainEdit, edit_chain
 from tests.lines import bent, row
 
@@ -63,7 +63,7 @@ def test_random_edits_leave_a_line(kit, block):
         before = line_to_value(line)
         try:
             edited = edit_chain(line, edit, kit)
-        except Refused as refused:
+        except BendrelError as refused:
             said.append(str(refused))
             continue
         finally:
@@ -103,20 +103,20 @@ def test_a_split_keeps_what_was_said_of_its_bend(kit):
 def test_what_cannot_be_edited_is_said_in_a_sentence(kit):
     line = some_line(random.Random(1))
     tube = line.spans[0].id
-    with pytest.raises(Refused, match="no span “b9”"):
+    with pytest.raises(BendrelError, match="no span “b9”"):
         edit_chain(line, ChainEdit(kind="remove", span="b9"), kit)
-    with pytest.raises(Refused, match="last span stays"):
+    with pytest.raises(BendrelError, match="last span stays"):
         edit_chain(line, ChainEdit(kind="remove", span=tube), kit)
-    with pytest.raises(Refused, match="nothing behind"):
+    with pytest.raises(BendrelError, match="nothing behind"):
         edit_chain(line, ChainEdit(kind="join", span=tube), kit)
-    with pytest.raises(Refused, match="beyond the tube"):
+    with pytest.raises(BendrelError, match="beyond the tube"):
         edit_chain(line, ChainEdit(kind="split", span=tube, at="5 m"), kit)
-    with pytest.raises(Refused, match="Nothing is put in"):
+    with pytest.raises(BendrelError, match="Nothing is put in"):
         edit_chain(line, ChainEdit(kind="insert", span=tube), kit)
-    with pytest.raises(Refused, match="no part “gadget”"):
+    with pytest.raises(BendrelError, match="no part “gadget”"):
         edit_chain(line, ChainEdit(kind="swap", span=tube, put="gadget"), kit)
     hosed = edit_chain(line, ChainEdit(kind="insert", span=tube, put="hose"), kit).document
-    with pytest.raises(Refused, match="this is a hose"):
+    with pytest.raises(BendrelError, match="this is a hose"):
         edit_chain(hosed, ChainEdit(kind="split", span=hosed.spans[1].id), kit)
 
 

@@ -7,9 +7,8 @@ import ezdxf
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.errors import BendrelError
 from bendrel.core.plan.planner import plan_line
-from bendrel.exchange.errors import FileError
-from bendrel.services.errors import Refused
 from bendrel.services.line.importing import import_text
 from tests.lines import bent, row, with_tube
 
@@ -48,12 +47,12 @@ def test_a_polyline_takes_the_benders_own_radius_and_says_so():
 def test_a_typed_radius_wins_and_a_bad_one_is_refused():
     told = import_text(drawing(polyline(CORNERS), 4), LINE, "20", None, KIT)
     assert developed(told) == pytest.approx(350 - 40 + 20 * pi / 2)
-    with pytest.raises(Refused, match="Radius"):
+    with pytest.raises(BendrelError, match="Radius"):
         import_text(drawing(polyline(CORNERS), 4), LINE, "round", None, KIT)
 
 
 def test_corners_without_any_radius_ask_for_one():
-    with pytest.raises(FileError, match="give one radius"):
+    with pytest.raises(BendrelError, match="give one radius"):
         import_text(drawing(polyline(CORNERS), 4), NO_RADIUS, "", None, KIT)
     straight = import_text(drawing(polyline(CORNERS[:2]), 4), NO_RADIUS, "", None, KIT)
     assert developed(straight) == pytest.approx(200)
@@ -97,7 +96,7 @@ def test_a_blank_radius_of_a_csv_is_filled_and_counted():
 
 
 def test_corners_too_near_for_their_radius_are_refused_in_words():
-    with pytest.raises(FileError, match="from end A to corner 1 is 395"):
+    with pytest.raises(BendrelError, match="from end A to corner 1 is 395"):
         import_text(
             drawing(polyline([(0, 0, 0), (5, 0, 0), (5, 5, 0), (10, 5, 5)]), 4), LINE, "400", None, KIT
         )

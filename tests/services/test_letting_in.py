@@ -4,9 +4,9 @@ from dataclasses import replace
 
 import pytest
 
+from bendrel.core.errors import BendrelError
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Port
 from bendrel.core.plan.planner import plan_line
-from bendrel.services.errors import Refused
 from bendrel.services.mend.letting_in import LetInOrder, letting_in
 from tests.lines import bent, row
 
@@ -81,7 +81,7 @@ def test_hoses_are_refused_where_the_service_refuses_them(kit):
     ],
 )
 def test_what_cannot_be_is_one_sentence(kit, order, said):
-    with pytest.raises(Refused, match=said):
+    with pytest.raises(BendrelError, match=said):
         letting_in(line_of(), order, kit)
 
 
@@ -102,5 +102,5 @@ def test_what_is_not_rated_is_refused_where_it_can_hurt_somebody(kit):
     assert strong.document.span(strong.span).rated == "400 bar"
     assert [span.kind for span in strong.document.spans] == ["rigid", "component", "rigid"]
     assert letting_in(line_of(), replace(order, rated=""), kit).place.verdict != "refused"
-    with pytest.raises(Refused, match="Rated for"):
+    with pytest.raises(BendrelError, match="Rated for"):
         letting_in(line, replace(order, rated="strong"), kit)

@@ -3,14 +3,13 @@
 import pytest
 
 from bendrel.catalogue.loader import load_kit
+from bendrel.core.errors import BendrelError
 from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.line.checks import Checks
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.units.lengths import Length
-from bendrel.exchange.errors import FileError
 from bendrel.exchange.shapes.dxf import write_dxf
 from bendrel.services.bench.benches import standing
-from bendrel.services.errors import Refused
 from bendrel.services.job.jobs import JobDraft
 from bendrel.services.line.importing import import_text
 from bendrel.services.line.measuring import CopyOrder, copy_line, look_at_checks, rebuild
@@ -78,12 +77,12 @@ def test_a_neighbour_keeps_its_distance(shop):
     ],
 )
 def test_copies_that_cannot_be(shop, order, said):
-    with pytest.raises(Refused, match=said):
+    with pytest.raises(BendrelError, match=said):
         copy_line(HERE, SOURCE, order, shop.kit)
 
 
 def test_a_line_that_is_not_read_yet_has_no_neighbour(shop):
-    with pytest.raises(Refused, match="not finished"):
+    with pytest.raises(BendrelError, match="not finished"):
         copy_line(HERE, bent(row("?", 90)), CopyOrder(how="neighbour", spacing="8"), shop.kit)
 
 
@@ -109,7 +108,7 @@ def test_another_radius_is_shown_before_it_is_taken(shop):
     ],
 )
 def test_no_other_radius(shop, line, radius, said):
-    with pytest.raises(Refused, match=said):
+    with pytest.raises(BendrelError, match=said):
         rebuild(line, radius, shop.kit)
 
 
@@ -150,7 +149,7 @@ def test_a_drawing_tells_its_unit_and_what_it_was_made_of(kit):
     assert read.understood.startswith("DXF drawing, 3 entities, 1 bend, in millimetres")
     switched = import_text(text, HERE, "", "in", kit)
     assert switched.unit == "in"
-    with pytest.raises(FileError, match="DXF drawing that can be read"):
+    with pytest.raises(BendrelError, match="DXF drawing that can be read"):
         import_text(text[:800], HERE, "", None, kit)
 
 

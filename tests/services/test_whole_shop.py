@@ -15,8 +15,7 @@ from PIL import Image
 from starlette.testclient import TestClient
 
 from bendrel.api.app import create_app
-from bendrel.exchange.errors import FileError
-from bendrel.services.errors import Refused
+from bendrel.core.errors import BendrelError
 from bendrel.services.startup import open_shop
 from bendrel.store.database import NoRoom
 from bendrel.store.whole import TABLES, dump
@@ -97,7 +96,7 @@ def test_an_unreadable_line_travels_as_it_is(full, empty):
 
 def test_it_is_brought_into_an_empty_shop_only(full):
     before = [list(dump(full.database.path, table)) for table in TABLES]
-    with pytest.raises(Refused, match="into an empty one"):
+    with pytest.raises(BendrelError, match="into an empty one"):
         full.whole.bring_in(full.whole.write())
     assert [list(dump(full.database.path, table)) for table in TABLES] == before
 
@@ -123,7 +122,7 @@ def said_otherwise(data):
     ],
 )
 def test_what_is_not_what_was_written_is_refused_and_nothing_is_kept(full, empty, name, change, said):
-    with pytest.raises(FileError, match=said):
+    with pytest.raises(BendrelError, match=said):
         empty.whole.bring_in(changed(full.whole.write(), name, change))
     assert empty.jobs.board() == ()
     assert photographs(empty) == {}
@@ -134,7 +133,7 @@ def test_a_photograph_that_is_not_what_its_name_says_is_refused(full, empty):
     path = full.whole.write()
     with zipfile.ZipFile(path) as file:
         photo = next(name for name in file.namelist() if name.startswith("photos/"))
-    with pytest.raises(FileError, match="not what its name says"):
+    with pytest.raises(BendrelError, match="not what its name says"):
         empty.whole.bring_in(changed(path, photo, lambda data: data[:-1] + b"x"))
 
 
@@ -142,7 +141,7 @@ def test_a_photograph_that_is_not_what_its_name_says_is_refused(full, empty):
 def test_what_is_no_shop_is_one_sentence(empty, data):
     path = empty.database.path.with_name("sent.zip")
     path.write_bytes(data)
-    with pytest.raises(FileError, match="no shop that can be read"):
+    with pytest.raises(BendrelError, match="no shop that can be read"):
         empty.whole.bring_in(path)
 
 
@@ -187,7 +186,7 @@ def test_a_row_that_cannot_be_read_is_refused_before_anything_is_kept(full, empt
     with zipfile.ZipFile(path) as file:
         if len(file.read(f"tables/{table}.jsonl").splitlines()) < 2:
             pytest.skip(f"the demo has nothing in {table}")
-    with pytest.raises(FileError, match=f"A row of {table} in the file cannot be read"):
+    with pytest.raises(BendrelError, match=f"A row of {table} in the file cannot be read"):
         empty.whole.bring_in(rewritten(path, table, column, value))
     assert empty.jobs.board() == ()
     again = open_shop(empty.database.path, backups=False)

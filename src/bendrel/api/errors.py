@@ -10,15 +10,14 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
+from bendrel.core.errors import BendrelError
 from bendrel.exchange.documents.wrong import sentence, spoken_steps, telling
-from bendrel.exchange.errors import FileError
 from bendrel.services.errors import (
     Busy,
     Crowded,
     GivenUp,
     NoRoom,
     NotFound,
-    Refused,
     Stale,
     TooMuch,
     Unreadable,
@@ -28,14 +27,12 @@ from bendrel.store.database import NO_ROOM
 STATUSES: dict[type[Exception], int] = {
     NotFound: 404,
     TooMuch: 413,
-    Refused: 422,
-    FileError: 422,
     Crowded: 429,
     GivenUp: 499,
     Busy: 503,
     NoRoom: 507,
 }
-"""What each refusal of a use case is in HTTP; 499 is heard by nobody: the asker has gone."""
+"""What a refusal is in HTTP where it is not 422; 499 is heard by nobody: the asker has gone."""
 AGAIN = {"retry-after": "1"}
 
 
@@ -53,6 +50,7 @@ def add_error_handlers(app: FastAPI) -> None:
     async def _unreadable(_: Request, error: Unreadable) -> JSONResponse:
         return JSONResponse({"message": str(error), "unreadable": True}, status_code=422)
 
+    app.add_exception_handler(BendrelError, telling_of(422))
     for kind, status in STATUSES.items():
         app.add_exception_handler(kind, telling_of(status))
 

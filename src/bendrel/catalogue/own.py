@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal
 from annotated_types import MaxLen
 from pydantic import TypeAdapter, ValidationError
 
+from bendrel.core.errors import BendrelError
 from bendrel.core.findings import Source
 from bendrel.core.line.document import COMPONENT_KINDS
 from bendrel.core.parts.bender import Bender
@@ -167,7 +168,7 @@ PICKS: dict[str, tuple[str, ...]] = {
 """What a field picks from that is no part of the kit."""
 
 
-class OwnError(ValueError):
+class OwnError(BendrelError, ValueError):
     """An entry that cannot be used. The text is one sentence for the person."""
 
 

@@ -9,6 +9,8 @@ from typing import Annotated, Any
 
 import typer
 
+from bendrel.core.errors import BendrelError
+
 app = typer.Typer(
     name="bendrel",
     help="Plan, make and prove fluid lines.",
@@ -29,7 +31,7 @@ DataFolder = Annotated[Path | None, typer.Option("--data", help="Folder of the d
 Port = Annotated[int, typer.Option("--port", min=1, max=65535, help="First port to try.")]
 
 
-class BadInput(Exception):
+class BadInput(BendrelError):
     """Something the person can put right; the text is the one line they see."""
 
 

@@ -8,6 +8,8 @@ from typing import Annotated, Any
 
 from annotated_types import MaxLen, Predicate
 
+from bendrel.core.errors import BendrelError
+
 _PLAIN = re.compile(r"[A-Za-z0-9_-]*")
 
 
@@ -21,7 +23,7 @@ LongId = Annotated[str, MaxLen(60), Predicate(plain)]
 """What is made of an id and a word, such as a step at a joint."""
 
 
-class NotAChain(ValueError):
+class NotAChain(BendrelError, ValueError):
     """A document that is no chain. The text is one sentence for the person."""
 
 

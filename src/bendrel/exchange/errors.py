@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from bendrel.core.errors import BendrelError
 
-class FileError(ValueError):
+
+class FileError(BendrelError, ValueError):
     """A file that cannot be used. The text is one sentence for the person."""

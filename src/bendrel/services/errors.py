@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from bendrel.core.errors import BendrelError
 from bendrel.store.database import Busy, NoRoom
 
 __all__ = [
@@ -20,11 +21,11 @@ __all__ = [
 ]
 
 
-class NotFound(LookupError):
+class NotFound(BendrelError, LookupError):
     """No such job or line, or it has been deleted."""
 
 
-class Refused(ValueError):
+class Refused(BendrelError, ValueError):
     """The request makes no sense as it stands."""
 
 
@@ -36,15 +37,15 @@ class TooMuch(Refused):
     """It cannot be answered within the limits of time and memory."""
 
 
-class GivenUp(RuntimeError):
+class GivenUp(BendrelError, RuntimeError):
     """Nobody waits for the answer any more: a newer request has taken its place."""
 
 
-class Crowded(RuntimeError):
+class Crowded(BendrelError, RuntimeError):
     """Too much is being worked on already; trying again helps."""
 
 
-class Stale(RuntimeError):
+class Stale(BendrelError, RuntimeError):
     """Somebody else saved first. Carries what is stored now, so that nothing is lost."""
 
     def __init__(self, message: str, version: int, current: dict[str, Any]) -> None:

@@ -7,10 +7,11 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
+from bendrel.core.errors import BendrelError
 from bendrel.core.parts.kit import Kit
 
 
-class SupplierAway(ConnectionError):
+class SupplierAway(BendrelError, ConnectionError):
     """The supplier does not answer."""
 
 

@@ -18,11 +18,13 @@ from hashlib import sha256
 from pathlib import Path
 from typing import NamedTuple
 
+from bendrel.core.errors import BendrelError
+
 LAST_KEPT, WEEKS_KEPT, MONTHS_KEPT = 7, 8, 12
 """All of the last seven, then the newest of each of eight weeks, then of each of twelve months."""
 
 
-class BackupError(ValueError):
+class BackupError(BendrelError, ValueError):
     """A copy cannot be made, or is not fit to be restored. The text is for the person."""
 
 

@@ -16,6 +16,8 @@ from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session, sessionmaker
 
+from bendrel.core.errors import BendrelError
+
 PATIENCE_S = 15
 """How long a write waits for another one before the person is told."""
 MIGRATIONS = Path(__file__).parent / "migrations"
@@ -71,7 +73,7 @@ class Database:
         self.engine.dispose()
 
 
-class NoRoom(Exception):
+class NoRoom(BendrelError):
     """The disk takes nothing any more. The text is meant for the person."""
 
 
@@ -80,7 +82,7 @@ NO_COPY = "The disk takes no copy of the data: make room on it and try again. No
 READ_ONLY = "The disk or the folder cannot be written just now: this was not kept. Look at it and save again."
 
 
-class Busy(Exception):
+class Busy(BendrelError):
     """The database is locked by something else. The text is meant for the person; trying again helps."""
 
 

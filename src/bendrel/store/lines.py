@@ -10,6 +10,7 @@ from typing import Any
 from sqlalchemy import delete, func, select, text
 from sqlalchemy.orm import Session
 
+from bendrel.core.errors import BendrelError
 from bendrel.store.models import Job, LineRow, LineStep, new_id, now
 
 
@@ -32,7 +33,7 @@ def add_line(session: Session, job: Job, document: dict[str, Any], name: str | N
     return row
 
 
-class UnreadableDocument(ValueError):
+class UnreadableDocument(BendrelError, ValueError):
     """What is kept of a line is no document any more. The text is for the person."""
 
 

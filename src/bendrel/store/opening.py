@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
 
+from bendrel.core.errors import BendrelError
 from bendrel.store.backup import copies
 from bendrel.store.database import layouts
 
@@ -21,7 +22,7 @@ LEAST_FREE_BYTES = 20_000_000
 """With less than this a start would fail half way: the day's backup and a migration need room."""
 
 
-class UnusableShop(ValueError):
+class UnusableShop(BendrelError, ValueError):
     """The data cannot be worked with as it is. The text says why, and what to do."""
 
 

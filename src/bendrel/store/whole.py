@@ -9,6 +9,8 @@ from collections.abc import Iterable, Iterator
 from contextlib import closing
 from pathlib import Path
 
+from bendrel.core.errors import BendrelError
+
 TABLES = (
     "jobs", "lines", "line_steps", "strip_downs", "bookings", "photos", "own_entries", "trials", "makings",
     "proof_runs", "proof_chunks", "stock", "stock_moves", "cuttings", "holdings", "preferences",
@@ -19,11 +21,11 @@ worked out anew."""
 Value = str | int | float | None
 
 
-class NotEmpty(ValueError):
+class NotEmpty(BendrelError, ValueError):
     """A whole shop is brought into an empty one. The text is for the person."""
 
 
-class Strange(ValueError):
+class Strange(BendrelError, ValueError):
     """Rows that the tables do not take. The text is for the person."""
 
 

@@ -10,12 +10,13 @@ from typing import Annotated
 
 from annotated_types import Ge, Gt, Le
 
+from bendrel.core.errors import BendrelError
 from bendrel.core.record import record
 
 NO_CORNER_DEG = 170.0  # beyond this the corner runs off towards infinity and is no use
 
 
-class ShapeError(ValueError):
+class ShapeError(BendrelError, ValueError):
     """A shape that cannot exist or cannot be read. The text is meant for the person."""
 
 

@@ -12,6 +12,8 @@ from functools import lru_cache
 from math import floor
 from typing import Literal
 
+from bendrel.core.errors import BendrelError
+
 Unit = Literal["in", "mm"]
 Sign = Literal["positive", "not_negative", "any"]
 
@@ -52,7 +54,7 @@ PlaneSchool = Literal["", "clock", "degrees"]
 """How a shop reads planes: by the clock, in degrees, or not said yet."""
 
 
-class UnitError(ValueError):
+class UnitError(BendrelError, ValueError):
     """A length, angle or plane that cannot be read. The text is meant for the person."""
 
 

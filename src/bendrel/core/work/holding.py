@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Sequence
 
+from bendrel.core.errors import BendrelError
 from bendrel.core.findings import Source
 from bendrel.core.line.document import Line
 from bendrel.core.line.proving import Hold
@@ -21,7 +22,7 @@ _NUMBER = re.compile(r"-?(?:[0-9]+\.?[0-9]*|\.[0-9]+)")
 _CLOCK = re.compile(r"([0-9]{1,3}):([0-5][0-9])")
 
 
-class HoldUnread(ValueError):
+class HoldUnread(BendrelError, ValueError):
     """A hold test that cannot be judged as it was noted. The text is one sentence."""
 
 

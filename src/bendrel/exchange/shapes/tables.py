@@ -8,7 +8,7 @@ import math
 import re
 from collections.abc import Sequence
 
-from bendrel.core.geometry.bends import Bend, BendList, ShapeError
+from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.geometry.corners import Corners, bends_from_corners
 from bendrel.exchange.errors import FileError
 
@@ -99,10 +99,7 @@ def read_shape(data: bytes, radius_mm: float | None = None) -> BendList:
             f"{','.join(BENDS_HEADER)} for bends."
         )
     if POINTS_HEADER[0] in header:
-        try:
-            return bends_from_corners(read_points(data, radius_mm))
-        except ShapeError as error:
-            raise FileError(str(error)) from error
+        return bends_from_corners(read_points(data, radius_mm))
     return read_bends(data)
 
 

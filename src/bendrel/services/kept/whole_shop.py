@@ -15,10 +15,10 @@ from uuid import uuid4
 
 from PIL import Image
 
+from bendrel.core.errors import BendrelError
 from bendrel.core.record import record
 from bendrel.exchange.errors import FileError
 from bendrel.exchange.readings.pictures import check_size
-from bendrel.services.errors import Refused
 from bendrel.services.kept.legible import illegible
 from bendrel.services.reckoned.apart import Bounds, apart
 from bendrel.services.shelf.shelf import Shelf
@@ -26,7 +26,7 @@ from bendrel.store.backup import photos_beside
 from bendrel.store.database import Database
 from bendrel.store.photos import write_photo
 from bendrel.store.sweep import WAY_IN, WAY_OUT
-from bendrel.store.whole import TABLES, NotEmpty, Strange, dump, fill, revision_of, sound, take_over
+from bendrel.store.whole import TABLES, Strange, dump, fill, revision_of, sound, take_over
 
 FORMAT, VERSION = "bendrel-shop", 1
 MANIFEST = "shop.json"
@@ -77,10 +77,7 @@ class WholeShops:
             told: WholeShop = apart(UNPACKING, unpack_shop, path, made, photos)
             for photo in sorted(photos.glob("*.jpg")):
                 write_photo(photos_beside(self._database.path), photo.stem, photo.read_bytes())
-            try:
-                take_over(self._database.path, made)
-            except NotEmpty as error:
-                raise Refused(str(error)) from error
+            take_over(self._database.path, made)
             self._database.changes += 1
         finally:
             _gone(made)
@@ -149,8 +146,8 @@ def unpack_shop(path: Path, database: Path, photos: Path) -> WholeShop:
                 with file.open(f"tables/{table}.jsonl") as entry:
                     fill(database, table, _lines(entry))
             kept = _unpack_photos(file, photos)
-    except (FileError, Strange) as error:
-        raise FileError(str(error)) from error
+    except BendrelError:
+        raise
     except _BROKEN as error:
         raise FileError("That is no shop that can be read; export everything from Bendrel.") from error
     if not sound(database):

@@ -7,7 +7,7 @@ from typing import Annotated, Literal, assert_never
 from annotated_types import MaxLen
 
 from bendrel.core.findings import EndName, Reduce
-from bendrel.core.geometry.bends import BendList, ShapeError
+from bendrel.core.geometry.bends import BendList
 from bendrel.core.ids import NotAChain
 from bendrel.core.joints.put_in import put_for, put_in, rejoined
 from bendrel.core.joints.reduced import reduced
@@ -27,7 +27,7 @@ from bendrel.core.plan.retube import ended, retubed
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.record import record
 from bendrel.core.units.lengths import is_blank, length_mm
-from bendrel.core.units.notation import UnitError, parse_length
+from bendrel.core.units.notation import parse_length
 from bendrel.services.errors import Refused
 
 Kind = Literal["insert", "remove", "move", "turn", "split", "join", "swap", "reduce", "union", "tube", "end"]
@@ -62,14 +62,7 @@ class Edited:
 
 
 def edit_chain(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
-    """`line` after one edit. Raises Refused."""
-    try:
-        return _edited(line, edit, kit)
-    except (NotAChain, ShapeError, UnitError) as error:
-        raise Refused(str(error)) from error
-
-
-def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
+    """`line` after one edit. Raises Refused, NotAChain, ShapeError and UnitError."""
     at, kept = place_of(line, edit.span), edit.span
     match edit.kind:
         case "insert" | "swap":

@@ -7,7 +7,6 @@ from datetime import date
 
 from bendrel.core.bend.bench.order_report import order_findings
 from bendrel.core.bend.tube.part import ViewName
-from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.corners import corners_from_bends
 from bendrel.core.judge.set_aside import worst_first
 from bendrel.core.line.document import Line
@@ -85,10 +84,7 @@ def export_line(lines: Lines, line: Line, kit: Kit, kind: str, span: str = "") -
     if kind == "bends":
         return write_bends(shape).encode(), "text/csv; charset=utf-8", ".bends.csv"
     if kind == "points":
-        try:
-            return write_points(corners_from_bends(shape)).encode(), "text/csv", ".points.csv"
-        except ShapeError as error:
-            raise Refused(str(error)) from error
+        return write_points(corners_from_bends(shape)).encode(), "text/csv", ".points.csv"
     if min(shape.straights_mm) < 0:
         raise Refused("A straight is missing: this line cannot be drawn as a tube until it is put right.")
     if kind == "dxf":

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from bendrel.core.geometry.bends import Bend, BendList, ShapeError
+from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.geometry.corners import Corners, bends_from_corners
 from bendrel.core.line.document import MOST_ROWS, Line
 from bendrel.core.line.references import without_bends
@@ -113,10 +113,7 @@ def _from_dxf(text: str, into: Run, fill: float | None, unit: Unit | None, kit: 
 def _from_corners(
     corners: Corners, into: Run, what: str, unit: Unit, notes: list[str], kit: Kit
 ) -> Understood:
-    try:
-        shape = bends_from_corners(corners)
-    except ShapeError as error:
-        raise FileError(str(error)) from error
+    shape = bends_from_corners(corners)
     merged = len(corners.radii_mm) - len(shape.bends)
     if merged:
         notes.append(f"{_count(merged, 'corner', 'corners')} merged: flat, or part of one bend")

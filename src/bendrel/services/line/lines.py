@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, cast
 
 from sqlalchemy.orm import Session
 
-from bendrel.core.geometry.bends import BendList, ShapeError
+from bendrel.core.geometry.bends import BendList
 from bendrel.core.line.condition import Condition
 from bendrel.core.line.document import BendReadings, CornerReadings, CornerRow, Line, RigidSpan
 from bendrel.core.line.resolve import resolve
@@ -228,10 +228,7 @@ def with_blank_readings(line: Line, span: RigidSpan, kind: Entry) -> Line:
 def with_readings(line: Line, span: RigidSpan, shape: BendList, kind: Entry, kit: Kit) -> Line:
     """`line` with readings of one kind in one tube that say `shape`. Raises Refused."""
     bender = kit.tool(span.bender, span.tube)
-    try:
-        return with_shape(line, span, shape, kind, bender.radius_mm if bender else None)
-    except ShapeError as error:
-        raise Refused(str(error)) from error
+    return with_shape(line, span, shape, kind, bender.radius_mm if bender else None)
 
 
 def _is_blank(readings: BendReadings | CornerReadings) -> bool:

@@ -201,10 +201,7 @@ def _longer(made: Line, name: str, order: CopyOrder, kit: Kit) -> Line:
     read = _resolved(span, kit)
     if read is None or read.shape is None:
         raise Refused("The copied readings cannot be read; put the other line right first.")
-    try:
-        shape = extended(read.shape, order.end, by)
-    except ShapeError as error:
-        raise Refused(str(error)) from error
+    shape = extended(read.shape, order.end, by)
     readings = span.readings
     simple = isinstance(readings, BendReadings) and all(row.by == "leg" for row in readings.rows)
     if not simple or isinstance(readings, CornerReadings) or readings.last_by == "wire":

@@ -6,8 +6,6 @@ from typing import Annotated
 
 from annotated_types import MaxLen
 
-from bendrel.core.geometry.bends import ShapeError
-from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import ComponentKind, Line
 from bendrel.core.mend.let_in import Joined, LetIn, LetInPlace, Mounted, let_in, place_of_component
 from bendrel.core.mend.looked import look_at
@@ -90,11 +88,8 @@ def letting_in(line: Line, order: LetInOrder, kit: Kit) -> LettingIn:
         for item in looked.fixtures
         if item.kind in HOLDING and item.state == "there" and item.span in ("", rigid.run.span.id)
     )
-    try:
-        place = place_of_component(line, kit, rigid, new, clips)
-        made = None if place.verdict == "refused" else let_in(line, kit, rigid, new, place)
-    except (ShapeError, NotAChain) as error:
-        raise Refused(str(error)) from error
+    place = place_of_component(line, kit, rigid, new, clips)
+    made = None if place.verdict == "refused" else let_in(line, kit, rigid, new, place)
     there = {span.id for span in line.spans}
     new_ones = [] if made is None else [one for one in made.spans if one.id not in there]
     part = next((one.id for one in new_ones if one.kind == "component"), "")

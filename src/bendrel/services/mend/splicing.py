@@ -11,7 +11,6 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.core.bend.tube.ends import EndParts
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.geometry.bends import ShapeError
-from bendrel.core.ids import NotAChain
 from bendrel.core.line.document import Line, is_reason
 from bendrel.core.mend.cuts import nearest
 from bendrel.core.mend.decide import mended
@@ -197,14 +196,11 @@ def decide_to_mend(line: Line, order: MendOrder, method: str, reason: str, kit: 
         raise Refused(f"There is no way “{method[:30]}” to mend a line; choose one of those shown.")
     if not is_reason(reason):
         raise Refused("Say in a few words why it is mended this way; it is kept with the line.")
-    try:
-        made = (
-            resleeved(line, kit, rigid, offer, reason)
-            if method == "resleeve" and offer.verdict != "refused"
-            else mended(line, kit, rigid, offer, reason)
-        )
-    except (NotAChain, ShapeError) as error:
-        raise Refused(str(error)) from error
+    made = (
+        resleeved(line, kit, rigid, offer, reason)
+        if method == "resleeve" and offer.verdict != "refused"
+        else mended(line, kit, rigid, offer, reason)
+    )
     return Edited(document=made, span=_looked_at_next(line, made, rigid.run.span.id))
 
 

@@ -25,6 +25,7 @@ from multiprocessing.connection import Connection, wait
 from pathlib import Path
 from typing import Any
 
+from bendrel.core.errors import BendrelError
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import Crowded, GivenUp, NotFound, Refused, TooMuch
 
@@ -74,7 +75,7 @@ _LOADED = (
 """The rooms of `services` whose work is done apart: loaded once, in the process that is copied."""
 _CONTEXT: Any = get_context("forkserver")
 _CONTEXT.set_forkserver_preload(["__main__", *(f"bendrel.services.{room}" for room in _LOADED)])
-_REFUSALS: dict[str, type[Exception]] = {kind.__name__: kind for kind in (FileError, Refused, NotFound)}
+_REFUSALS: dict[str, type[BendrelError]] = {kind.__name__: kind for kind in (FileError, NotFound)}
 
 
 def ready() -> None:
@@ -143,9 +144,9 @@ class Apart:
             return value
         if kind == "beyond":
             raise TooMuch(self._bounds.said)
-        if kind in _REFUSALS:
-            raise _REFUSALS[kind](value)
-        raise RuntimeError(value)
+        if kind == "failed":
+            raise RuntimeError(value)
+        raise _REFUSALS.get(kind, Refused)(value)
 
     def _leave(self) -> None:
         if not self._bounds.behind:
@@ -162,7 +163,7 @@ def _work(answer: Connection, bounds: Bounds, task: Callable[..., Any], args: tu
     _limit(bounds)
     try:
         said = pickle.dumps(("done", task(*args)))
-    except (FileError, Refused, NotFound) as error:
+    except BendrelError as error:
         said = pickle.dumps((type(error).__name__, str(error.args[0])))
     except (MemoryError, RecursionError):
         said = pickle.dumps(("beyond", ""))

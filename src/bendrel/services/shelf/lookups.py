@@ -312,10 +312,7 @@ def how_strong(order: StrengthOrder, kit: Kit) -> Stronger:
     if radius is not None and radius <= tube.od_mm / 2:
         raise Refused(f"The radius must be more than half the tube, {tube.od_mm / 2:.1f} mm.")
     material = kit.materials[tube.material]
-    try:
-        heat = parse_temperature(order.temperature)
-    except UnitError as error:
-        raise Refused(str(error)) from error
+    heat = parse_temperature(order.temperature)
     found = tube_strength(tube, material, radius_mm=radius, temperature_c=heat, factor=order.factor)
     return Stronger(strength=found, source=material.strength_source)
 
@@ -361,10 +358,7 @@ def _row(kit: Kit, of: Of, item: str, name: str, services: tuple[Heading, ...]) 
 
 
 def _thread(text: str, kit: Kit) -> Thread:
-    try:
-        return kit.thread(text)
-    except ThreadError as error:
-        raise Refused(str(error)) from error
+    return kit.thread(text)
 
 
 def _length(what: str, text: str, unit: Unit) -> float:

@@ -13,7 +13,7 @@ from pydantic import TypeAdapter
 from sqlalchemy import func, select
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.catalogue.own import OwnError, OwnFields, ShelfName, own_row, with_own
+from bendrel.catalogue.own import OwnFields, ShelfName, own_row, with_own
 from bendrel.core.bend.bench.state import MakingState, worked_minutes
 from bendrel.core.bend.told.spread import HandRead, spread_of
 from bendrel.core.parts.kit import Kit
@@ -330,10 +330,7 @@ class Shelf:
             }
 
     def _check(self, draft: OwnDraft, entry_id: str) -> None:
-        try:
-            own_row(self.kit, draft.shelf, entry_id, draft.fields)
-        except OwnError as error:
-            raise Refused(str(error)) from error
+        own_row(self.kit, draft.shelf, entry_id, draft.fields)
 
 
 def _trial(row: TrialRow) -> KeptTrial:

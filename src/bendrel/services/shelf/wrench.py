@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from bendrel.core.findings import Source
 from bendrel.core.parts.proving import WrenchRule
 from bendrel.core.record import record
-from bendrel.core.units.notation import Unit, UnitError, parse_length
+from bendrel.core.units.notation import Unit, parse_length
 from bendrel.services.errors import Refused
 from bendrel.store.models import Preference
 
@@ -31,11 +31,8 @@ class WrenchDraft:
 def keep_wrench(session: Session, draft: WrenchDraft) -> None:
     """Keep it for the shop. Raises Refused."""
     none = draft.offset.strip() in ("", "0", "0 mm", "0 in")
-    try:
-        length = parse_length(draft.length, draft.unit)
-        offset = 0.0 if none else parse_length(draft.offset, draft.unit)
-    except UnitError as error:
-        raise Refused(str(error)) from error
+    length = parse_length(draft.length, draft.unit)
+    offset = 0.0 if none else parse_length(draft.offset, draft.unit)
     if not LEAST_MM <= length <= MOST_MM or offset >= length:
         raise Refused(
             f"A torque wrench is {LEAST_MM:g} to {MOST_MM:g} mm from grip to square, its crowfoot shorter."

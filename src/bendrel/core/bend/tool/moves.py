@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import Literal
 
+from bendrel.core.errors import BendrelError
 from bendrel.core.findings import EndName
 from bendrel.core.record import record
 from bendrel.core.units.notation import normalised_turn
@@ -34,7 +35,7 @@ def usual_order(count: int, held: EndName) -> tuple[Setting, ...]:
     return tuple(Setting(bend=k, held=held) for k in order)
 
 
-class OrderError(ValueError):
+class OrderError(BendrelError, ValueError):
     """An order that cannot be followed. The text is one sentence for the person."""
 
 

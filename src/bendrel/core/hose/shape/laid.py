@@ -8,6 +8,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from bendrel.core.errors import BendrelError
 from bendrel.core.geometry.vectors import Vector, along, cross, dot, length, subtract, unit
 from bendrel.core.hose.shape.elastica import (
     Array,
@@ -28,7 +29,7 @@ out to 2 %, 0.3 % and 0.03 %."""
 _FLAT = 1e-6
 
 
-class HoseError(ValueError):
+class HoseError(BendrelError, ValueError):
     """A hose that cannot lie so; the text says what would do."""
 
 

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Ge, Gt, Le
 
+from bendrel.core.errors import BendrelError
 from bendrel.core.findings import Source
 from bendrel.core.record import record
 from bendrel.core.units.notation import MM_PER_INCH
@@ -15,7 +16,7 @@ from bendrel.core.units.notation import MM_PER_INCH
 Series = Literal["metric", "inch", "pipe", "whitworth"]
 
 
-class ThreadError(ValueError):
+class ThreadError(BendrelError, ValueError):
     """A thread that cannot be read or compared. The text is meant for the person."""
 
 

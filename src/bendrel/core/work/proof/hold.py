@@ -9,6 +9,7 @@ from typing import Literal
 import numpy as np
 from scipy.special import stdtrit
 
+from bendrel.core.errors import BendrelError
 from bendrel.core.flow.nozzle import CHOKED, Floats
 from bendrel.core.parts.proving import HoldKind, HoldRules
 from bendrel.core.record import record
@@ -29,7 +30,7 @@ _NEVER_S = 3.2e8
 _LEAST_SAID = 0.0001
 
 
-class HoldError(ValueError):
+class HoldError(BendrelError, ValueError):
     """The readings are none that can be judged; the text says where and what would be accepted."""
 
 
