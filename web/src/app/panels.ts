@@ -1,27 +1,31 @@
-import { lazy, memo } from "react";
-import type { Panels, StagePanel } from "../workspace/stages";
+import { memo } from "react";
+import { fetched } from "../ui/fetched";
+import type { Panels } from "../workspace/stages";
 
-type Load = () => Promise<{ default: StagePanel }>;
-const loads: Load[] = [];
+const panels = {
+  look: fetched(() => import("../stages/look/LookPanel")),
+  remove: fetched(() => import("../stages/remove/RemovePanel")),
+  measure: fetched(() => import("../stages/measure/MeasurePanel")),
+  choose: fetched(() => import("../stages/choose/ChoosePanel")),
+  plan: fetched(() => import("../stages/plan/PlanPanel")),
+  make: fetched(() => import("../stages/make/MakePanel")),
+  fit: fetched(() => import("../stages/fit/FitPanel")),
+  prove: fetched(() => import("../stages/prove/ProvePanel")),
+};
 
-/** Fetched when first gone to, drawn again only when the line or its plan has changed. */
-function panel(load: Load) {
-  loads.push(load);
-  return memo(lazy(load));
-}
-
+// drawn again only when the line or its plan has changed
 export const PANELS: Panels = {
-  look: panel(() => import("../stages/look/LookPanel")),
-  remove: panel(() => import("../stages/remove/RemovePanel")),
-  measure: panel(() => import("../stages/measure/MeasurePanel")),
-  choose: panel(() => import("../stages/choose/ChoosePanel")),
-  plan: panel(() => import("../stages/plan/PlanPanel")),
-  make: panel(() => import("../stages/make/MakePanel")),
-  fit: panel(() => import("../stages/fit/FitPanel")),
-  prove: panel(() => import("../stages/prove/ProvePanel")),
+  look: memo(panels.look),
+  remove: memo(panels.remove),
+  measure: memo(panels.measure),
+  choose: memo(panels.choose),
+  plan: memo(panels.plan),
+  make: memo(panels.make),
+  fit: memo(panels.fit),
+  prove: memo(panels.prove),
 };
 
 /** Have the other stages of a line at hand before somebody goes there. */
 export function fetchStages() {
-  requestIdleCallback(() => loads.forEach((load) => void load()));
+  requestIdleCallback(() => Object.values(panels).forEach((panel) => void panel.fetch()));
 }

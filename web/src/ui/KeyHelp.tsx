@@ -1,7 +1,8 @@
 import Button from "@mui/material/Button";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
+import { fetched } from "./fetched";
 
-const KeyList = lazy(() => import("./KeyList"));
+const KeyList = fetched(() => import("./KeyList"));
 
 function inText(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && target.matches("input, textarea, select, [contenteditable]");
@@ -22,11 +23,7 @@ export function KeyHelp() {
       <Button size="small" variant="text" onClick={() => setOpen(true)} sx={{ minWidth: 44 }}>
         Keys
       </Button>
-      {open && (
-        <Suspense fallback={null}>
-          <KeyList onClose={() => setOpen(false)} />
-        </Suspense>
-      )}
+      {open && <KeyList onClose={() => setOpen(false)} />}
     </>
   );
 }

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import useMediaQuery from "@mui/material/useMediaQuery";
-import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import type { OpenLine } from "../api/types";
 import { Side } from "./Side";
@@ -21,6 +21,7 @@ import { useBench } from "../doc/useBench";
 import { useCatalogue } from "../doc/useCatalogue";
 import { useLine } from "../doc/useLine";
 import { usePlan } from "../doc/usePlan";
+import { fetched } from "../ui/fetched";
 
 // drawn again only when their own part of the line has changed: typing must answer at once
 const Head = memo(LineBar);
@@ -28,7 +29,7 @@ const Chosen = memo(ChainBar);
 const Tabs = memo(StageTabs);
 const Findings = memo(Side);
 const Unrolled = memo(Strip);
-const SwingStage = lazy(() => import("./swing/SwingStage"));
+const SwingStage = fetched(() => import("./swing/SwingStage"));
 
 /** The screen people live in: what the stage asks, the line, its findings, and the strip. */
 export function Workspace({ first, stage, panels }: { first: OpenLine; stage: StageName; panels: Panels }) {
@@ -145,13 +146,11 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
           }}
         >
           <Box sx={{ height: "100%", minHeight: 0, "@media (max-width: 900px)": { height: 300 } }}>
-            <Suspense fallback={null}>
-              {swing !== null && stage === "plan" ? (
-                <SwingStage document={editor.document} tube={tube} move={swing} />
-              ) : (
-                drawn
-              )}
-            </Suspense>
+            {swing !== null && stage === "plan" ? (
+              <SwingStage document={editor.document} tube={tube} move={swing} />
+            ) : (
+              drawn
+            )}
           </Box>
           {between && (
             <Box sx={{ overflowY: "auto", background: "var(--paper)", borderTop: "1px solid var(--rule)" }}>

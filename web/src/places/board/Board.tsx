@@ -1,12 +1,13 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, sentence, take } from "../../api/client";
 import { Bar } from "../../ui/Bar";
 import { useNotice } from "../../ui/notice";
 import { condensed } from "../../theme/theme";
+import { fetched } from "../../ui/fetched";
 import { NameDialog } from "../../ui/NameDialog";
 import { sayDay } from "../../format/days";
 import { LineTable } from "./LineTable";
@@ -15,7 +16,7 @@ import { SetAside } from "./SetAside";
 import { WholeShop } from "./WholeShop";
 import { askAgain } from "./askAgain";
 
-const BringIn = lazy(() => import("./BringIn"));
+const BringIn = fetched(() => import("./BringIn"));
 
 function Promised({ date }: { date: string }) {
   const late = date < new Date().toISOString().slice(0, 10);
@@ -132,11 +133,7 @@ export default function Board() {
         ))}
         {jobs.data && <WholeShop empty={jobs.data.length === 0} />}
       </Box>
-      {bringing && (
-        <Suspense fallback={null}>
-          <BringIn onClose={() => setBringing(false)} />
-        </Suspense>
-      )}
+      {bringing && <BringIn onClose={() => setBringing(false)} />}
       <NameDialog
         open={naming}
         title="New job"

@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { lazy, memo, Suspense, useCallback, useMemo, useState } from "react";
+import { memo, useCallback, useMemo, useState } from "react";
 import type { Line, Part, Plan, ViewName } from "../../api/types";
 import { isCopied } from "../../doc/rows";
 import { useSelection } from "../../doc/select";
@@ -9,9 +9,10 @@ import { Segments } from "../../ui/Segments";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
 import { Drawing } from "./Drawing";
 import { hasWebGL } from "./webgl";
+import { fetched } from "../../ui/fetched";
 
 // three dimensions are half of all that is loaded: only where they can be drawn
-const Scene = lazy(() => import("./Scene"));
+const Scene = fetched(() => import("./Scene"));
 
 const VIEWS: ViewName[] = ["from A", "from B", "above", "free"];
 
@@ -40,17 +41,15 @@ export const Stage = memo(function Stage({ document: line, view }: { document: L
       {shown ? (
         <Box sx={{ position: "absolute", inset: 0, opacity: old ? 0.4 : 1 }}>
           {webgl ? (
-            <Suspense fallback={null}>
-              <Scene
-                drawn={part}
-                from={drawnFrom}
-                line={line}
-                open={growing}
-                ends={ends}
-                looking={looking}
-                onLost={onLost}
-              />
-            </Suspense>
+            <Scene
+              drawn={part}
+              from={drawnFrom}
+              line={line}
+              open={growing}
+              ends={ends}
+              looking={looking}
+              onLost={onLost}
+            />
           ) : (
             <Drawing document={line} tube={part?.span ?? ""} old={old} looking={looking} />
           )}
