@@ -6,6 +6,9 @@ PIP := $(BIN)/pip install --quiet --disable-pip-version-check
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
 INTERFACE := src/bendrel/interface/index.html
 
+# what is compiled once is kept: each of the many processes of a run would compile it anew
+unexport PYTHONDONTWRITEBYTECODE
+
 .PHONY: demo install web web-test test check lint lint-core lint-web types types-current notices notices-current chromium bench matrix \
   mutants golden audit soak screenshots clean
 

@@ -6,16 +6,19 @@ import os
 from fcntl import LOCK_EX, flock
 from pathlib import Path
 from shutil import copyfile
+from typing import TYPE_CHECKING
 
 import pytest
-from fastapi import FastAPI
 from hypothesis import settings
-from starlette.testclient import TestClient
 
-from bendrel.api.app import create_app
 from bendrel.catalogue.loader import load_kit
-from bendrel.services.demo.demo import fill_demo
-from bendrel.services.startup import Shop, open_shop
+
+if TYPE_CHECKING:
+    from fastapi import FastAPI
+
+    from bendrel.services.startup import Shop
+
+pytest_plugins = ["tests.timing"]
 
 # fewer drawn cases while deliberate mistakes are counted (tools/mutants.py): each runs the tests once more
 settings.register_profile("mutants", max_examples=25, deadline=None)
@@ -31,6 +34,9 @@ def kit():
 @pytest.fixture(scope="session")
 def templates(tmp_path_factory) -> dict[str, Path]:
     """An empty database and one with the demo data, made once for all processes of the run and copied."""
+    from bendrel.services.demo.demo import fill_demo  # a test of the core alone need not wait for it
+    from bendrel.services.startup import open_shop
+
     run = tmp_path_factory.getbasetemp()
     folder = (run.parent if "PYTEST_XDIST_WORKER" in os.environ else run) / "templates"
     made = {name: folder / f"{name}.db" for name in ("empty", "demo")}
@@ -53,6 +59,8 @@ def templates(tmp_path_factory) -> dict[str, Path]:
 @pytest.fixture
 def shop(tmp_path, templates) -> Shop:
     """An empty shop on a database of its own."""
+    from bendrel.services.startup import open_shop
+
     copyfile(templates["empty"], tmp_path / "shop.db")
     opened = open_shop(tmp_path / "shop.db", backups=False)
     opened.jobs.patience_s = 60.0  # a test asks once, and wants to know
@@ -63,6 +71,8 @@ def shop(tmp_path, templates) -> Shop:
 @pytest.fixture(scope="session")
 def application(templates, tmp_path_factory) -> FastAPI:
     """The application, built once: its routes take longer to build than most tests to run."""
+    from bendrel.api.app import create_app
+
     path = tmp_path_factory.mktemp("application") / "unused.db"
     copyfile(templates["empty"], path)
     return create_app(path)
@@ -71,6 +81,10 @@ def application(templates, tmp_path_factory) -> FastAPI:
 @pytest.fixture
 def client(application, templates, tmp_path):
     """The whole application on demo data of its own, called as a browser on this machine would."""
+    from starlette.testclient import TestClient
+
+    from bendrel.services.startup import open_shop
+
     path = tmp_path / "api.db"
     copyfile(templates["demo"], path)
     shop = open_shop(path, backups=False)

@@ -1,7 +1,6 @@
 """Density and viscosity of the fluids that a property library knows, at temperatures between our rows."""
 
 import pytest
-from CoolProp.CoolProp import PropsSI
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.parts.fluid import density, viscosity
@@ -16,6 +15,8 @@ CASES = [(ours, t) for ours, (_, _, temperatures) in KNOWN.items() for t in temp
 
 
 def theirs(name, temperature_c, what):
+    from CoolProp.CoolProp import PropsSI  # three seconds, of this process alone
+
     fluid, pressure, _ = KNOWN[name]
     return PropsSI(what, "T", temperature_c + 273.15, "P", pressure, fluid)
 
