@@ -1,6 +1,6 @@
 """A server that is killed at any moment, again and again: nothing that it acknowledged is lost.
 
-`BENDREL_KILLS` sets how often (30 as a rule; `make soak` 300).
+`BENDREL_KILLS` sets how often (12 as a rule; `make soak` 300).
 """
 
 import json
@@ -9,7 +9,7 @@ import subprocess
 import sys
 from pathlib import Path
 
-CYCLES = int(os.environ.get("BENDREL_KILLS", "30"))
+CYCLES = int(os.environ.get("BENDREL_KILLS", "12"))
 
 
 def test_nothing_acknowledged_is_lost_by_killing_the_server(tmp_path):

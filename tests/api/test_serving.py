@@ -1,4 +1,4 @@
-"""The real server as a process: how it ends, what broke off, and whose it is."""
+"""The real server as a process: what broke off, whose it is, and how it ends."""
 
 import json
 import os
@@ -27,16 +27,21 @@ SHORT, LONG = (
 )
 
 
-@pytest.fixture
-def served(tmp_path):
+def started(folder):
     """A server on an empty shop: its process and its address."""
-    command = [BENDREL, "serve", "--data", tmp_path, "--port", "48411"]
+    command = [BENDREL, "serve", "--data", folder, "--port", "48411"]
     process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True)
-    address = re.search(r"http://127\.0\.0\.1:\d+/", process.stdout.readline())[0]
-    yield process, address
-    if process.poll() is None:
-        process.terminate()
-        process.wait(timeout=20)
+    return process, re.search(r"http://127\.0\.0\.1:\d+/", process.stdout.readline())[0]
+
+
+@pytest.fixture(scope="module")
+def served(tmp_path_factory):
+    """The address of one server for all tests that do not end it, and its folder."""
+    folder = tmp_path_factory.mktemp("served")
+    process, address = started(folder)
+    yield address, folder
+    process.terminate()
+    process.communicate(timeout=20)
 
 
 def log_of(folder, words):
@@ -68,51 +73,21 @@ def asked_by(user, port):
         return told.read().decode()
 
 
-def test_told_to_end_while_it_reckons_it_ends_without_a_trace(served):
-    process, address = served
-    begun = threading.Semaphore(0)
-
-    def bench(document):
-        head = {"content-type": "application/json"}
-        request = urllib.request.Request(f"{address}api/bench", document, head, method="POST")
-        return urllib.request.urlopen(request, timeout=60).status
-
-    def ask():
-        begun.release()
-        try:
-            bench(LONG)
-        except (OSError, urllib.error.URLError):
-            return
-
-    assert bench(SHORT) == 200  # everything is loaded
-    asking = [threading.Thread(target=ask) for _ in range(4)]
-    for thread in asking:
-        thread.start()
-        begun.acquire()
-    sleep(0.5)
-    process.send_signal(signal.SIGTERM)
-    _, said = process.communicate(timeout=20)
-    for thread in asking:
-        thread.join()
-    assert "Traceback" not in said
-    assert said == ""
-
-
-def test_an_upload_that_breaks_off_is_no_fault(served, tmp_path):
-    _, address = served
+def test_an_upload_that_breaks_off_is_no_fault(served):
+    address, folder = served
     port = int(address.rstrip("/").rsplit(":", 1)[1])
     with socket.create_connection(("127.0.0.1", port)) as line:
         line.sendall(
             f"POST /api/shop/everything HTTP/1.1\r\nhost: 127.0.0.1:{port}\r\n".encode()
             + b"content-length: 5000\r\n\r\nPK"
         )
-    told = log_of(tmp_path, "broken off POST /api/shop/everything")
+    told = log_of(folder, "broken off POST /api/shop/everything")
     assert "ERROR" not in told
-    assert list(tmp_path.glob("shop-sent-*")) == []
+    assert list(folder.glob("shop-sent-*")) == []
 
 
 def test_another_user_of_the_machine_is_refused(served):
-    _, address = served
+    address, _ = served
     port = int(address.rstrip("/").rsplit(":", 1)[1])
     assert asked_by(os.getuid(), port).startswith("HTTP/1.1 200")
     if os.getuid() == 0:
@@ -139,3 +114,33 @@ def test_whose_a_connection_is_as_the_system_lists_it(tmp_path, monkeypatch):
     assert not belongs_to_another(50009, 8470)  # not told
     monkeypatch.setattr("bendrel.patience.SOCKETS", tmp_path / "none")
     assert not belongs_to_another(50000, 8470)
+
+
+def test_told_to_end_while_it_reckons_it_ends_without_a_trace(tmp_path):
+    process, address = started(tmp_path)
+    begun = threading.Semaphore(0)
+
+    def bench(document):
+        head = {"content-type": "application/json"}
+        request = urllib.request.Request(f"{address}api/bench", document, head, method="POST")
+        return urllib.request.urlopen(request, timeout=60).status
+
+    def ask():
+        begun.release()
+        try:
+            bench(LONG)
+        except (OSError, urllib.error.URLError):
+            return
+
+    assert bench(SHORT) == 200  # everything is loaded
+    asking = [threading.Thread(target=ask) for _ in range(4)]
+    for thread in asking:
+        thread.start()
+        begun.acquire()
+    sleep(0.5)
+    process.send_signal(signal.SIGTERM)
+    _, said = process.communicate(timeout=20)
+    for thread in asking:
+        thread.join()
+    assert "Traceback" not in said
+    assert said == ""

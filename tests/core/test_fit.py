@@ -23,7 +23,7 @@ from bendrel.core.geometry.bends import Bend, BendList
 from tests.core import fit_bench
 from tests.core.fit_bench import Plan, Port, made_tube, planned_tube, some_plan
 
-PARTS = int(os.environ.get("BENDREL_FIT_PARTS", "16"))
+PARTS = int(os.environ.get("BENDREL_FIT_PARTS", "10"))
 OD = 4.7625
 REACH = Reach(mm=1.0, deg=1.0, roll_deg=20.0, trim_mm=60.0, spare_mm=25.0)
 HAND = Hand(place_mm=0.3, angle_deg=0.3, turn_deg=0.5, tweak_mm=0.4, tool_deg=0.3)

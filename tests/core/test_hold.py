@@ -22,7 +22,7 @@ from bendrel.core.work.proof.hold import HoldError, HoldResult, HoldTest, correc
 
 AIR = 101.325
 BULK = 1.6e6
-RUNS = int(os.environ.get("BENDREL_HOLD_RUNS", "24"))
+RUNS = int(os.environ.get("BENDREL_HOLD_RUNS", "16"))
 RULES = load_kit().proving.hold
 
 Array = NDArray[np.float64]

@@ -234,24 +234,38 @@ ROWS = {
 }
 
 
-def held_up(path):
-    """What the start, the board and every job's page say."""
-    with TestClient(create_app(path), base_url="http://127.0.0.1") as client:
-        jobs = client.get("/api/jobs")
-        assert jobs.status_code == 200, jobs.text
-        for job in jobs.json():
-            for line in job["lines"]:
-                assert client.get(f"/api/lines/{line['id']}").status_code < 500
-            for page in ("", "/strip-down", "/kit", "/cuts", "/bookings", "/circuits"):
-                answer = client.get(f"/api/jobs/{job['id']}{page}")
-                assert answer.status_code < 500, (page, answer.text)
-        for place in ("stock", "own", "catalogue", "holdings", "preferences", "tools"):
-            assert client.get(f"/api/{place}").status_code < 500, place
-        aside = client.get("/api/backups/set-aside").json()
-        for row in aside:
-            assert client.post(f"/api/backups/set-aside/{row['id']}/seen").status_code == 200
-        assert client.get("/api/backups/set-aside").json() == []
-        assert client.post("/api/backups/set-aside/9999/seen").status_code == 404
+@pytest.fixture
+def held_up(application):
+    """What the start, the board and every job's page say of a database."""
+
+    def told(path):
+        first, application.state.shop = application.state.shop, open_shop(path, backups=False)
+        try:
+            return asked(TestClient(application, base_url="http://127.0.0.1"))
+        finally:
+            application.state.shop.close()
+            application.state.shop = first
+
+    return told
+
+
+def asked(client):
+    """What was set aside, the board and every job's page being there."""
+    jobs = client.get("/api/jobs")
+    assert jobs.status_code == 200, jobs.text
+    for job in jobs.json():
+        for line in job["lines"]:
+            assert client.get(f"/api/lines/{line['id']}").status_code < 500
+        for page in ("", "/strip-down", "/kit", "/cuts", "/bookings", "/circuits"):
+            answer = client.get(f"/api/jobs/{job['id']}{page}")
+            assert answer.status_code < 500, (page, answer.text)
+    for place in ("stock", "own", "catalogue", "holdings", "preferences", "tools"):
+        assert client.get(f"/api/{place}").status_code < 500, place
+    aside = client.get("/api/backups/set-aside").json()
+    for row in aside:
+        assert client.post(f"/api/backups/set-aside/{row['id']}/seen").status_code == 200
+    assert client.get("/api/backups/set-aside").json() == []
+    assert client.post("/api/backups/set-aside/9999/seen").status_code == 404
     return aside
 
 
@@ -280,7 +294,7 @@ def full(tmp_path, templates):
 
 
 @pytest.mark.parametrize("damage", ROWS)
-def test_a_row_that_cannot_be_read_is_one_bad_thing(full, damage):
+def test_a_row_that_cannot_be_read_is_one_bad_thing(full, held_up, damage):
     with closing(sqlite3.connect(full)) as opened:
         assert opened.execute(ROWS[damage]).rowcount == 1
         opened.commit()
@@ -292,7 +306,7 @@ def test_a_row_that_cannot_be_read_is_one_bad_thing(full, damage):
                                                      "made", "[[1]]", "null", "dear", "last"))  # fmt: skip
 
 
-def test_many_bad_rows_at_once_are_told_one_by_one(full):
+def test_many_bad_rows_at_once_are_told_one_by_one(full, held_up):
     with closing(sqlite3.connect(full)) as opened:
         for statement in ROWS.values():
             opened.execute(statement)
@@ -301,5 +315,5 @@ def test_many_bad_rows_at_once_are_told_one_by_one(full):
     assert held_up(full) == []
 
 
-def test_a_sound_shop_has_nothing_set_aside(full):
+def test_a_sound_shop_has_nothing_set_aside(full, held_up):
     assert held_up(full) == []

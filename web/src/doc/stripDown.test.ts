@@ -1,7 +1,8 @@
 import { beforeEach, expect, test, vi } from "vitest";
 import { Refusal } from "../api/client";
 import type { OpenStripDown, SharedItem } from "../api/types";
-import { merged, StripDownStore } from "./stripDown";
+import { merged } from "./stripDown";
+import { Versioned } from "./versioned";
 
 const item = (id: string, what = id): SharedItem => ({
   id,
@@ -64,13 +65,28 @@ class Server {
   };
 }
 
+type Saving = (version: number, items: readonly SharedItem[]) => Promise<OpenStripDown>;
+
+/** The store of a strip-down on a server, with a way of saving of its own where one is given. */
+const storeOn = (server: Server, save: Saving = server.calls.save) =>
+  new Versioned(
+    {
+      load: server.calls.load,
+      save,
+      valueOf: (kept: OpenStripDown): readonly SharedItem[] => kept.log.items,
+      settle: merged,
+    },
+    [],
+    500,
+  );
+
 beforeEach(() => {
   vi.useFakeTimers();
 });
 
 test("typing is kept once, after a pause", async () => {
   const server = new Server();
-  const store = new StripDownStore(server.calls);
+  const store = storeOn(server);
   await store.open();
   for (const what of ["c", "co", "cover"]) store.change([item("a", what)]);
   await vi.advanceTimersByTimeAsync(600);
@@ -80,7 +96,7 @@ test("typing is kept once, after a pause", async () => {
 
 test("two people at one job lose nothing", async () => {
   const server = new Server();
-  const [one, two] = [new StripDownStore(server.calls), new StripDownStore(server.calls)];
+  const [one, two] = [storeOn(server), storeOn(server)];
   await one.open();
   await two.open();
   one.change([item("w", "wheel")]);
@@ -88,18 +104,18 @@ test("two people at one job lose nothing", async () => {
   two.change([item("c", "cover")]);
   await two.flush();
   expect(words(server.items).sort()).toEqual(["cover", "wheel"]);
-  expect(words(two.now().items).sort()).toEqual(["cover", "wheel"]);
+  expect(words(two.now().value).sort()).toEqual(["cover", "wheel"]);
 });
 
 test("what could not be kept stays on the screen, is said, and is kept with the next change", async () => {
   const server = new Server();
-  const store = new StripDownStore(server.calls);
+  const store = storeOn(server);
   await store.open();
   server.away = true;
   store.change([item("a")]);
   await store.flush();
   expect(store.now().problem).toContain("Not kept");
-  expect(words(store.now().items)).toEqual(["a"]);
+  expect(words(store.now().value)).toEqual(["a"]);
   server.away = false;
   store.change([item("a"), item("b")]);
   await store.flush();
@@ -114,15 +130,12 @@ test("what is typed while an answer is under way is kept after it", async () => 
     release = done;
   });
   let first = true;
-  const store = new StripDownStore({
-    load: server.calls.load,
-    save: async (version, items) => {
-      if (first) {
-        first = false;
-        await slow;
-      }
-      return server.calls.save(version, items);
-    },
+  const store = storeOn(server, async (version, items) => {
+    if (first) {
+      first = false;
+      await slow;
+    }
+    return server.calls.save(version, items);
   });
   await store.open();
   store.change([item("a")]);
@@ -131,4 +144,23 @@ test("what is typed while an answer is under way is kept after it", async () => 
   release();
   await kept;
   expect(words(server.items)).toEqual(["a", "b"]);
+});
+
+test("what is refused is put back where that is asked for, and said", async () => {
+  const calls = {
+    load: () => Promise.resolve({ version: 4, text: "theirs" }),
+    save: () => Promise.reject(new Refusal("This part is finished.", 422)),
+    valueOf: (kept: { text: string }) => kept.text,
+    settle: (_base: string, _mine: string, theirs: string) => theirs,
+  };
+  const backing = new Versioned({ ...calls, putsBack: true }, "", 0);
+  await backing.open();
+  backing.change("mine");
+  await backing.flush();
+  expect(backing.now()).toMatchObject({ value: "theirs", problem: "This part is finished." });
+  const standing = new Versioned(calls, "", 0);
+  await standing.open();
+  standing.change("mine");
+  await standing.flush();
+  expect(standing.now()).toMatchObject({ value: "mine", problem: "Not kept: This part is finished." });
 });

@@ -1,42 +1,25 @@
-import { useEffect, useState } from "react";
+import { useMemo } from "react";
 import { api, Refusal, take } from "../api/client";
 import type { BenchReport, Line } from "../api/types";
-
-const QUIET_MS = 350;
+import { useAsked } from "./useAsked";
 
 export interface BenchView {
   report: BenchReport | null;
   /** Why there is none where the plan itself is fine: it is too much to reckon. */
   beyond: string;
+  /** It is being worked out. */
+  asking: boolean;
 }
 
-const NOTHING: BenchView = { report: null, beyond: "" };
-
-/**
- * What the tool makes of the line as typed; asked for only where it is shown, and after a short quiet,
- * because carrying out every bend takes longer than a key. An older question is given up.
- */
-export function useBench(document: Line, wanted: boolean, tube: string): BenchView {
-  const [view, setView] = useState<BenchView>(NOTHING);
-  useEffect(() => {
-    if (!wanted || !tube) {
-      setView(NOTHING);
-      return;
-    }
-    const gone = new AbortController();
-    const timer = window.setTimeout(() => {
-      take(api.POST("/api/bench", { body: document, params: { query: { span: tube } }, signal: gone.signal }))
-        .then((report) => setView({ report, beyond: "" }))
-        .catch((error: unknown) => {
-          // what keeps it from being planned is said beside the readings
-          const beyond = error instanceof Refusal && error.status === 413 ? error.message : "";
-          if (!gone.signal.aborted) setView({ report: null, beyond });
-        });
-    }, QUIET_MS);
-    return () => {
-      gone.abort();
-      window.clearTimeout(timer);
-    };
-  }, [document, wanted, tube]);
-  return view;
+/** What the tool makes of the line as typed; asked for only where it is shown, after a quiet: carrying out every bend
+ * takes longer than a key. */
+export function useBench(document: Line, shown: boolean, tube: string): BenchView {
+  const { answer, problem, error, asking } = useAsked(
+    ["bench", document, tube],
+    (signal) => take(api.POST("/api/bench", { body: document, params: { query: { span: tube } }, signal })),
+    { wanted: shown && tube !== "", quiet: 350 },
+  );
+  // what keeps it from being planned is said beside the readings
+  const beyond = error instanceof Refusal && error.status === 413 ? problem : "";
+  return useMemo(() => ({ report: answer ?? null, beyond, asking }), [answer, beyond, asking]);
 }

@@ -1,9 +1,7 @@
-import { useEffect, useState } from "react";
-import { api, sentence, take } from "../api/client";
+import { api, take } from "../api/client";
 import type { Closing, Line } from "../api/types";
 import { localTime } from "./proving";
-
-const QUIET_MS = 150;
+import { useAsked } from "./useAsked";
 
 export interface ClosingView {
   closing: Closing | null;
@@ -12,23 +10,15 @@ export interface ClosingView {
   again: () => void;
 }
 
-/** Joints, steps and proofs of a line as typed; what stood there stays while the next answer is under way. */
+/** Joints, steps and proofs of a line as typed. */
 export function useClosing(document: Line, lineId: string): ClosingView {
-  const [told, setTold] = useState<{ closing: Closing | null; problem: string }>({ closing: null, problem: "" });
-  const [turn, setTurn] = useState(0);
-  useEffect(() => {
-    let gone = false;
-    const ask = () => {
+  const { answer, problem, again } = useAsked(
+    ["closing", document, lineId],
+    (signal) => {
       const query = { line: lineId, today: localTime(new Date()).slice(0, 10) };
-      take(api.POST("/api/closing", { body: document, params: { query } }))
-        .then((closing) => !gone && setTold({ closing, problem: "" }))
-        .catch((error: unknown) => !gone && setTold((was) => ({ ...was, problem: sentence(error) })));
-    };
-    const timer = window.setTimeout(ask, QUIET_MS);
-    return () => {
-      gone = true;
-      window.clearTimeout(timer);
-    };
-  }, [document, lineId, turn]);
-  return { ...told, again: () => setTurn((was) => was + 1) };
+      return take(api.POST("/api/closing", { body: document, params: { query }, signal }));
+    },
+    { quiet: 150, stays: true },
+  );
+  return { closing: answer ?? null, problem, again };
 }

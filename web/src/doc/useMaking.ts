@@ -1,6 +1,8 @@
-import { useCallback, useEffect, useRef, useState } from "react";
-import { api, Refusal, sentence, take } from "../api/client";
+import { useCallback, useEffect, useMemo, useSyncExternalStore } from "react";
+import { api, take } from "../api/client";
 import type { Making, MakingStanding, MakingState } from "../api/types";
+import { useAsked } from "./useAsked";
+import { Versioned } from "./versioned";
 
 export interface MakingEditor {
   making: Making;
@@ -13,105 +15,72 @@ export interface MakingEditor {
   end: (outcome: "good" | "scrap" | "given up") => Promise<void>;
 }
 
-const standingOf = (making: Making) =>
-  take(
-    api.POST("/api/bench/standing", {
-      body: {
-        document: making.document,
-        span: making.span,
-        made: making.state.made,
-        offers: making.state.offers,
-      },
-    }),
-  );
-
-const readingsOf = (making: Making) => JSON.stringify([making.state.made, making.state.offers]);
-
 /** The making of a line: begun or gone on with, kept at every step. */
 export function useMaking(lineId: string, span: string): { editor: MakingEditor | null; problem: string } {
-  const [making, setMaking] = useState<Making | null>(null);
-  const [told, setTold] = useState<{ standing: MakingStanding; of: string } | null>(null);
-  const [problem, setProblem] = useState("");
-  const [message, setMessage] = useState("");
-  const latest = useRef<Making | null>(null);
-  const waiting = useRef(0);
-  const queue = useRef<Promise<void>>(Promise.resolve());
+  const store = useMemo(() => {
+    const path = { line_id: lineId };
+    const begin = () => take(api.POST("/api/lines/{line_id}/makings", { params: { path, query: { span } } }));
+    const made: Versioned<Making, MakingState | null> = new Versioned<Making, MakingState | null>(
+      {
+        load: async () => {
+          const id = made.now().kept?.id;
+          const all = id ? await take(api.GET("/api/lines/{line_id}/makings", { params: { path } })) : [];
+          return all.find((one) => one.id === id) ?? begin();
+        },
+        save: (version, state) => {
+          const { kept } = made.now();
+          if (!kept || !state) throw new Error("a making is kept after it was begun");
+          const body = { version, state };
+          return take(api.PUT("/api/makings/{making_id}", { params: { path: { making_id: kept.id } }, body }));
+        },
+        valueOf: (kept) => kept.state,
+        settle: (_base, _mine, theirs) => theirs,
+        putsBack: true,
+      },
+      null,
+      0,
+    );
+    return made;
+  }, [lineId, span]);
+  useEffect(() => void store.open(), [store]);
+  const { kept, value, problem } = useSyncExternalStore(store.listen, store.now);
+  const making = useMemo(() => (kept && value ? { ...kept, state: value } : null), [kept, value]);
 
-  const accept = useCallback(async (next: Making) => {
-    latest.current = next;
-    setMaking(next);
-    try {
-      const standing = await standingOf(next);
-      if (latest.current === next) setTold({ standing, of: readingsOf(next) });
-    } catch (error) {
-      // what was read is kept; only what follows from it is not known
-      if (latest.current === next) setMessage(sentence(error));
-    }
-  }, []);
-
-  useEffect(() => {
-    take(api.POST("/api/lines/{line_id}/makings", { params: { path: { line_id: lineId }, query: { span } } }))
-      .then(accept)
-      .catch((error: unknown) => setProblem(sentence(error)));
-  }, [accept, lineId, span]);
+  const body = making && {
+    document: making.document,
+    span: making.span,
+    made: making.state.made,
+    offers: making.state.offers,
+  };
+  const told = useAsked(
+    ["standing", body],
+    (signal) => (body ? take(api.POST("/api/bench/standing", { body, signal })) : Promise.reject(new Error("begun"))),
+    { wanted: body !== null, stays: true },
+  );
 
   const keep = useCallback(
     (change: (state: MakingState) => MakingState) => {
-      const was = latest.current;
-      if (!was) return;
-      const shown = { ...was, state: change(was.state) };
-      latest.current = shown;
-      setMaking(shown);
-      waiting.current += 1;
-      queue.current = queue.current.then(async () => {
-        waiting.current -= 1;
-        try {
-          const kept = await take(
-            api.PUT("/api/makings/{making_id}", {
-              params: { path: { making_id: was.id } },
-              body: { version: latest.current?.version ?? was.version, state: shown.state },
-            }),
-          );
-          setMessage("");
-          // while more is waiting, only the version moves on; the last one brings the new standing
-          if (waiting.current === 0) await accept(kept);
-          else if (latest.current) latest.current = { ...latest.current, version: kept.version };
-        } catch (error) {
-          setMessage(sentence(error));
-          if (error instanceof Refusal && (error.status === 409 || error.status === 422)) {
-            const all = await take(api.GET("/api/lines/{line_id}/makings", { params: { path: { line_id: lineId } } }));
-            const mine = all.find((item) => item.id === was.id);
-            if (mine) await accept(mine);
-          }
-        }
-      });
+      const was = store.now().value;
+      if (was) store.change(change(was));
     },
-    [accept, lineId],
+    [store],
   );
-
   const end = useCallback(
     async (outcome: "good" | "scrap" | "given up") => {
-      await queue.current;
-      const was = latest.current;
-      if (!was) return;
-      try {
-        await accept(
-          await take(
-            api.POST("/api/makings/{making_id}/end", { params: { path: { making_id: was.id } }, body: { outcome } }),
-          ),
-        );
-      } catch (error) {
-        setMessage(sentence(error));
-      }
+      await store.flush();
+      const id = store.now().kept?.id;
+      if (!id) return;
+      const params = { path: { making_id: id } };
+      await store.open(() => take(api.POST("/api/makings/{making_id}/end", { params, body: { outcome } })));
     },
-    [accept],
+    [store],
   );
-
+  // what was read is kept also where what follows from it is not known
+  const message = problem || told.problem;
+  const standing = told.answer;
+  const reckoning = told.asking || told.problem !== "";
   return {
-    editor:
-      making && told
-        ? { making, standing: told.standing, reckoning: told.of !== readingsOf(making), message, keep, end }
-        : null,
-    problem: problem || (told ? "" : message),
+    editor: making && standing ? { making, standing, reckoning, message, keep, end } : null,
+    problem: standing ? "" : message,
   };
 }

@@ -1,17 +1,12 @@
-import { useEffect, useState } from "react";
 import { api, take } from "../api/client";
 import type { Line, Step } from "../api/types";
-import { Newest } from "./newest";
+import { useAsked } from "./useAsked";
 
-/** The order of work of a tube, asked for where a stage shows it; what stood there stays while the next is under way. */
+const NONE: Step[] = [];
+
+/** The order of work of a tube, asked for where a stage shows it. */
 export function useSteps(document: Line, tube: string): Step[] {
-  const [steps, setSteps] = useState<Step[]>([]);
-  const [newest] = useState(() => new Newest());
-  useEffect(() => {
-    const answer = take(api.POST("/api/steps", { body: document, params: { query: { span: tube } } }));
-    newest.ask(answer, (got) => {
-      if (got.ok) setSteps(got.value);
-    });
-  }, [document, newest, tube]);
-  return steps;
+  const ask = (signal: AbortSignal) =>
+    take(api.POST("/api/steps", { body: document, params: { query: { span: tube } }, signal }));
+  return useAsked(["steps", document, tube], ask, { stays: true }).answer ?? NONE;
 }

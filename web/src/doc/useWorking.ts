@@ -1,20 +1,13 @@
-import { useEffect, useState } from "react";
 import { api, take } from "../api/client";
 import type { Derivation, Line } from "../api/types";
-import { Newest } from "./newest";
+import { useAsked } from "./useAsked";
 
-/** The working of one figure, asked for when it is opened and anew while the line changes; null while none is. */
+/** The working of one figure, asked for when it is opened; null while none is. */
 export function useWorking(document: Line, tube: string, id: string | null): Derivation | null {
-  const [found, setFound] = useState<Derivation[]>([]);
-  const [newest] = useState(() => new Newest());
-  const open = id !== null;
-  useEffect(() => {
-    if (!open) return;
-    const answer = take(api.POST("/api/working", { body: document, params: { query: { span: tube } } }));
-    newest.ask(answer, (got) => {
-      // what stood there stays where the question went unanswered
-      if (got.ok) setFound(got.value);
-    });
-  }, [document, newest, open, tube]);
-  return found.find((one) => one.id === id) ?? null;
+  const { answer } = useAsked(
+    ["working", document, tube],
+    (signal) => take(api.POST("/api/working", { body: document, params: { query: { span: tube } }, signal })),
+    { wanted: id !== null, stays: true },
+  );
+  return answer?.find((one) => one.id === id) ?? null;
 }

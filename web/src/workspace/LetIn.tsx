@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useState } from "react";
 import { api, take } from "../api/client";
 import type { LetInOrder, LettingIn } from "../api/types";
 import { letIn } from "../doc/chain";
@@ -9,7 +9,7 @@ import type { LineEditor } from "../doc/useLine";
 import { sayLength } from "../format/units";
 import { Field, Pick } from "../ui/Field";
 import { useNotice } from "../ui/notice";
-import { useAnswer } from "../ui/useAnswer";
+import { useAsked } from "../doc/useAsked";
 import { SourceLine } from "../ui/Working";
 
 const KINDS: LetInOrder["what"][] = ["cooler", "filter", "shut-off valve", "check valve", "restrictor"];
@@ -40,8 +40,9 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
     old: true,
   });
   const set = (change: Partial<LetInOrder>) => setOrder((was) => ({ ...was, ...change }));
-  const ask = useMemo(() => () => take(api.POST("/api/let-in", { body: { document: line, order } })), [line, order]);
-  const { made, problem } = useAnswer<LettingIn>(ask);
+  const { answer: made, problem } = useAsked(["let-in", line, order], (signal) =>
+    take(api.POST("/api/let-in", { body: { document: line, order }, signal })),
+  );
   const place = made?.place;
   useEffect(() => {
     if (!place) return;

@@ -26,7 +26,7 @@ export function SharedLog({ jobId, log }: { jobId: string; log: ReturnType<typeo
         hint="Wheels, covers and brackets that more than one line hides behind: noted here they come off, and go back on, once."
         addText="Next thing off, for the job"
         prefix="shared "
-        items={log.items}
+        items={log.value}
         singleUse={catalogue?.single_use.kinds ?? []}
         blank={blank}
         set={log.change}

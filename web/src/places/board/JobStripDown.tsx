@@ -10,7 +10,7 @@ export function JobStripDown({ jobId }: { jobId: string }) {
     <Section
       title="Strip-down"
       hint={off.length > 0 ? `Still off: ${off.join(" · ")}.` : "Nothing that the lines share is off."}
-      open={log.items.length > 0}
+      open={log.value.length > 0}
     >
       <SharedLog jobId={jobId} log={log} />
     </Section>

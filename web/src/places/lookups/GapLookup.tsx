@@ -8,7 +8,7 @@ import { Field, Pick } from "../../ui/Field";
 import { MendWay } from "../../ui/MendWay";
 import { Segments } from "../../ui/Segments";
 import { Ask } from "./Ask";
-import { useAsked } from "./useAsked";
+import { useAsked } from "../../doc/useAsked";
 
 const UNITS: { value: Unit; text: string }[] = [
   { value: "mm", text: "mm" },
@@ -29,10 +29,9 @@ export function GapLookup() {
   const [opened, setOpened] = useState<string | null>(null);
   const order = { gap, tube_a: tubeA, tube_b: tubeB, room, bodies, material, service, unit };
   const { answer, problem } = useAsked(
-    "gap",
-    order,
-    () => take(api.POST("/api/mend/gap", { body: order })),
-    gap.trim() !== "" && tubeA.trim() !== "",
+    ["gap", order],
+    (signal) => take(api.POST("/api/mend/gap", { body: order, signal })),
+    { wanted: gap.trim() !== "" && tubeA.trim() !== "" },
   );
   const open = answer?.offers.find((one) => one.method === opened) ?? answer?.offers[0];
   return (

@@ -6,7 +6,7 @@ import { Field } from "../../ui/Field";
 import { condensed } from "../../theme/theme";
 import { Ask } from "./Ask";
 import { Profiles } from "./Profiles";
-import { useAsked } from "./useAsked";
+import { useAsked } from "../../doc/useAsked";
 
 const SAYS = {
   fits: "It fits.",
@@ -22,10 +22,9 @@ export function PairLookup() {
   const set = (part: Partial<typeof order>) => setParams({ ...order, ...part }, { replace: true });
   const ready = order.male.trim() !== "" && order.female.trim() !== "";
   const { answer, problem } = useAsked(
-    "pair",
-    order,
-    () => take(api.POST("/api/lookups/thread-pair", { body: order })),
-    ready,
+    ["pair", order],
+    (signal) => take(api.POST("/api/lookups/thread-pair", { body: order, signal })),
+    { wanted: ready },
   );
   return (
     <Ask

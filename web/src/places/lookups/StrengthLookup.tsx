@@ -7,7 +7,7 @@ import { SourceLine } from "../../ui/Working";
 import { condensed } from "../../theme/theme";
 import { sayPressure } from "../../format/units";
 import { Ask } from "./Ask";
-import { useAsked } from "./useAsked";
+import { useAsked } from "../../doc/useAsked";
 
 /** Burst and allowed pressure of a tube, straight or bent, cold or hot. */
 export function StrengthLookup({ catalogue }: { catalogue: Catalogue }) {
@@ -16,8 +16,8 @@ export function StrengthLookup({ catalogue }: { catalogue: Catalogue }) {
   const [temperature, setTemperature] = useState("20 °C");
   const [factor, setFactor] = useState("4");
   const order = { tube, radius, temperature, factor: Number(factor) || 0, unit: "mm" as const };
-  const { answer, problem } = useAsked("strength", order, () =>
-    take(api.POST("/api/lookups/strength", { body: order })),
+  const { answer, problem } = useAsked(["strength", order], (signal) =>
+    take(api.POST("/api/lookups/strength", { body: order, signal })),
   );
   const name = (id: string) => catalogue.materials.find((row) => row.id === id)?.name ?? id;
   const strength = answer?.strength;

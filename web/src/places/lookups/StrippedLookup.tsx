@@ -5,7 +5,7 @@ import { Field, Pick } from "../../ui/Field";
 import { useCatalogue } from "../../doc/useCatalogue";
 import { condensed } from "../../theme/theme";
 import { Ask } from "./Ask";
-import { useAsked } from "./useAsked";
+import { useAsked } from "../../doc/useAsked";
 
 const NAMES = {
   "wire insert": "Wire insert, keeps",
@@ -24,10 +24,9 @@ export function StrippedLookup() {
   const catalogue = useCatalogue();
   const order = { thread, service, seat, boss, room, unit: "mm" as const };
   const { answer, problem } = useAsked(
-    "stripped",
-    order,
-    () => take(api.POST("/api/lookups/stripped", { body: order })),
-    thread.trim() !== "",
+    ["stripped", order],
+    (signal) => take(api.POST("/api/lookups/stripped", { body: order, signal })),
+    { wanted: thread.trim() !== "" },
   );
   return (
     <Ask

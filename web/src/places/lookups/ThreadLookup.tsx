@@ -8,7 +8,7 @@ import { SourceLine } from "../../ui/Working";
 import { condensed } from "../../theme/theme";
 import { Segments } from "../../ui/Segments";
 import { Ask } from "./Ask";
-import { useAsked } from "./useAsked";
+import { useAsked } from "../../doc/useAsked";
 
 const START: ThreadOrder = {
   gender: "male",
@@ -25,10 +25,9 @@ export function ThreadLookup() {
   const [order, setOrder] = useState<ThreadOrder>(START);
   const set = (part: Partial<ThreadOrder>) => setOrder((was) => ({ ...was, ...part }));
   const { answer, problem } = useAsked(
-    "thread",
-    order,
-    () => take(api.POST("/api/lookups/thread", { body: order })),
-    order.diameter.trim() !== "",
+    ["thread", order],
+    (signal) => take(api.POST("/api/lookups/thread", { body: order, signal })),
+    { wanted: order.diameter.trim() !== "" },
   );
   return (
     <Ask

@@ -4,17 +4,16 @@ import { api, take } from "../../api/client";
 import { Field } from "../../ui/Field";
 import { condensed } from "../../theme/theme";
 import { Ask } from "./Ask";
-import { useAsked } from "./useAsked";
+import { useAsked } from "../../doc/useAsked";
 
 /** Which wrenches of either system go on a hex. */
 export function WrenchLookup() {
   const [hex, setHex] = useState("1 3/8");
   const order = { hex, unit: "mm" as const };
   const { answer, problem } = useAsked(
-    "wrench",
-    order,
-    () => take(api.POST("/api/lookups/wrench", { body: order })),
-    hex.trim() !== "",
+    ["wrench", order],
+    (signal) => take(api.POST("/api/lookups/wrench", { body: order, signal })),
+    { wanted: hex.trim() !== "" },
   );
   return (
     <Ask

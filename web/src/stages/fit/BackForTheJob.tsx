@@ -5,7 +5,7 @@ import { Ticks } from "../../ui/Ticks";
 
 /** What came off once for several lines goes back on once, when the last of them is in. */
 export function BackForTheJob({ jobId, lineId }: { jobId: string; lineId: string }) {
-  const { items, kept, problem, change } = useStripDown(jobId);
+  const { value: items, kept, problem, change } = useStripDown(jobId);
   const here = new Set(
     items.filter((item) => item.lines.length === 0 || item.lines.includes(lineId)).map((item) => item.id),
   );

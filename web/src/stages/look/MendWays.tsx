@@ -1,9 +1,9 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { api, take } from "../../api/client";
-import type { Line, MendOrder, Mending, PlacedDamage, Unit } from "../../api/types";
+import type { Line, MendOrder, PlacedDamage, Unit } from "../../api/types";
 import { mend, stillDamaged } from "../../doc/chain";
 import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
@@ -13,7 +13,7 @@ import { Field, Pick } from "../../ui/Field";
 import { KitTable } from "../../ui/KitTable";
 import { MendWay } from "../../ui/MendWay";
 import { useNotice } from "../../ui/notice";
-import { useAnswer } from "../../ui/useAnswer";
+import { useAsked } from "../../doc/useAsked";
 
 interface Props {
   editor: LineEditor;
@@ -64,9 +64,11 @@ function Ways({ editor, damage }: { editor: LineEditor; damage: PlacedDamage }) 
   const [method, setMethod] = useState<string | null>(null);
   const [reason, setReason] = useState("");
   const [problem, setProblem] = useState("");
-  const ask = useMemo(() => () => take(api.POST("/api/mend", { body: { document: line, order } })), [line, order]);
-  const { made, problem: refused } = useAnswer<Mending>(ask);
-  const shown = useKept(made);
+  const { answer: shown, problem: refused } = useAsked(
+    ["mend", line, order],
+    (signal) => take(api.POST("/api/mend", { body: { document: line, order }, signal })),
+    { stays: true },
+  );
   const offer = shown?.offers.find((one) => one.method === method) ?? shown?.offers[0];
   const move = useCallback(
     (end: "A" | "B", mm: number) =>
@@ -157,20 +159,11 @@ function Ways({ editor, damage }: { editor: LineEditor; damage: PlacedDamage }) 
   );
 }
 
-/** The newest answer, kept while the next one is under way. */
-function useKept<T>(made: T | null): T | null {
-  const [kept, setKept] = useState<T | null>(made);
-  if (made !== null && made !== kept) setKept(made);
-  return made ?? kept;
-}
-
 /** What deciding on a way asks for: parts with price and stock, and tools. */
 function Takes({ line, order, method }: { line: Line; order: MendOrder; method: string }) {
-  const ask = useMemo(
-    () => () => take(api.POST("/api/mend/takes", { body: { document: line, order, method } })),
-    [line, order, method],
+  const { answer: made } = useAsked(["takes", line, order, method], (signal) =>
+    take(api.POST("/api/mend/takes", { body: { document: line, order, method }, signal })),
   );
-  const { made } = useAnswer(ask);
   if (!made) return null;
   return (
     <Box data-asks={method} sx={{ mt: 1 }}>

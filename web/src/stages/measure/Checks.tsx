@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import { useEffect, useState } from "react";
 import { api, take } from "../../api/client";
+import { useAsked } from "../../doc/useAsked";
 import type { Check, Checks as ChecksOf, CheckAdvice, NextCheck } from "../../api/types";
 import { Field } from "../../ui/Field";
 import type { LineEditor } from "../../doc/useLine";
@@ -171,21 +171,12 @@ function Verdict({ check, unit }: { check: Check | undefined; unit: "in" | "mm" 
 /** What the checks say: while nothing contradicts, only whether a side could be wrong unnoticed. */
 function useLooked(editor: LineEditor, wanted: boolean): CheckAdvice {
   const { document: line, tube } = editor;
-  const [looked, setLooked] = useState<CheckAdvice>(NOTHING);
-  useEffect(() => {
-    if (!wanted) return;
-    const gone = new AbortController();
-    const timer = window.setTimeout(() => {
-      take(api.POST("/api/suspects", { body: line, params: { query: { span: tube } }, signal: gone.signal }))
-        .then((answer) => !gone.signal.aborted && setLooked(answer))
-        .catch(() => !gone.signal.aborted && setLooked(NOTHING));
-    }, QUIET_MS);
-    return () => {
-      gone.abort();
-      window.clearTimeout(timer);
-    };
-  }, [line, wanted, tube]);
-  return wanted ? looked : NOTHING;
+  const { answer } = useAsked(
+    ["suspects", line, tube],
+    (signal) => take(api.POST("/api/suspects", { body: line, params: { query: { span: tube } }, signal })),
+    { wanted, quiet: QUIET_MS },
+  );
+  return answer ?? NOTHING;
 }
 
 const NOTHING: CheckAdvice = { named: [], ask: null };

@@ -1,14 +1,14 @@
 import Box from "@mui/material/Box";
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { api, take } from "../../api/client";
-import type { CopyOrder, Imported } from "../../api/types";
+import type { CopyOrder } from "../../api/types";
 import { Field, Pick } from "../../ui/Field";
 import { Segments } from "../../ui/Segments";
 import { spanOf } from "../../doc/rows";
 import type { Asked } from "./TakeDialog";
 import { TakeDialog } from "./TakeDialog";
-import { useAnswer } from "../../ui/useAnswer";
+import { useAsked } from "../../doc/useAsked";
 
 /** Take the readings of another line: its mirror image, a neighbour at a distance, or as they are. */
 export function CopyDialog(asked: Asked) {
@@ -31,15 +31,11 @@ export function CopyDialog(asked: Asked) {
   });
   const set = (change: Partial<CopyOrder>) => setOrder((was) => ({ ...was, ...change }));
   const waiting = order.how === "neighbour" && order.spacing.trim() === "";
-
-  const ask = useMemo(
-    () =>
-      source === "" || waiting
-        ? null
-        : () => take(api.POST("/api/copy", { body: { document: line, source, order, span: tube } })),
-    [line, order, source, tube, waiting],
+  const { answer: made, problem } = useAsked(
+    ["copy", line, source, order, tube],
+    (signal) => take(api.POST("/api/copy", { body: { document: line, source, order, span: tube }, signal })),
+    { wanted: source !== "" && !waiting },
   );
-  const { made, problem } = useAnswer<Imported>(ask);
 
   return (
     <TakeDialog {...asked} title="Readings from another line" take="Take these readings" made={made?.document ?? null}>

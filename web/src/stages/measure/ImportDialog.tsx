@@ -1,13 +1,13 @@
 import Box from "@mui/material/Box";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { api, take } from "../../api/client";
-import type { Understood, Unit } from "../../api/types";
+import type { Unit } from "../../api/types";
 import { Field } from "../../ui/Field";
 import { Segments } from "../../ui/Segments";
 import type { Asked } from "./TakeDialog";
 import { TakeDialog } from "./TakeDialog";
 import { Wrong } from "../../ui/Wrong";
-import { useAnswer } from "../../ui/useAnswer";
+import { useAsked } from "../../doc/useAsked";
 
 const MOST_BYTES = 4_000_000;
 
@@ -18,13 +18,12 @@ export function ImportDialog(asked: Asked) {
   const [unit, setUnit] = useState<Unit | null>(null);
   const [refused, setRefused] = useState("");
   const { document: line, tube } = asked.editor;
-  const ask = useMemo(
-    () =>
-      file &&
-      (() => take(api.POST("/api/import", { body: { text: file.text, document: line, radius, unit, span: tube } }))),
-    [file, line, radius, unit, tube],
+  const text = file?.text ?? "";
+  const { answer: read, problem: unread } = useAsked(
+    ["import", text, line, radius, unit, tube],
+    (signal) => take(api.POST("/api/import", { body: { text, document: line, radius, unit, span: tube }, signal })),
+    { wanted: file !== null },
   );
-  const { made: read, problem: unread } = useAnswer<Understood>(ask);
   const problem = refused || unread;
 
   const pick = (chosen: File | undefined) => {

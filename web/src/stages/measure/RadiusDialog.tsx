@@ -1,22 +1,21 @@
 import Box from "@mui/material/Box";
-import { useCallback, useState } from "react";
+import { useState } from "react";
 import { api, take } from "../../api/client";
 import type { Rebuilt, Unit } from "../../api/types";
 import { Field } from "../../ui/Field";
 import { sayLength } from "../../format/units";
+import { Wrong } from "../../ui/Wrong";
 import type { Asked } from "./TakeDialog";
 import { TakeDialog } from "./TakeDialog";
-import { useAnswer } from "../../ui/useAnswer";
+import { useAsked } from "../../doc/useAsked";
 
 /** The old line between the same two ports, with the radius that the shop's bender makes. */
 export function RadiusDialog(asked: Asked) {
   const { document: line, tube } = asked.editor;
   const [radius, setRadius] = useState("");
-  const ask = useCallback(
-    () => take(api.POST("/api/reradius", { body: { document: line, radius, span: tube } })),
-    [line, radius, tube],
+  const { answer: made, problem } = useAsked(["reradius", line, radius, tube], (signal) =>
+    take(api.POST("/api/reradius", { body: { document: line, radius, span: tube }, signal })),
   );
-  const { made, problem } = useAnswer<Rebuilt>(ask);
   return (
     <TakeDialog
       {...asked}
@@ -25,11 +24,7 @@ export function RadiusDialog(asked: Asked) {
       made={made?.result.meets_ports ? made.document : null}
     >
       <Field label="Radius" text={radius} placeholder="blank: this bender’s own" onText={setRadius} />
-      {problem && (
-        <Box role="alert" sx={{ color: "var(--stop)", mt: 1 }}>
-          {problem}
-        </Box>
-      )}
+      <Wrong text={problem} />
       {made && <Told made={made} unit={line.unit} />}
     </TakeDialog>
   );

@@ -29,7 +29,7 @@ export default function RemovePanel({ editor, view }: Props) {
   const set = (change: Partial<Removal>) => editor.edit((was) => ({ ...was, removal: { ...was.removal, ...change } }));
   const log = useStripDown(editor.opened.job_id);
   const forAll = (item: RemovedItem) => {
-    log.change([...log.items, shared(item)]);
+    log.change([...log.value, shared(item)]);
     set({ items: removal.items.filter((one) => one !== item) });
   };
   const removed = view.plan?.removed;

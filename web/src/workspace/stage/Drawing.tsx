@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import { useEffect, useRef, useState } from "react";
 import { api, take } from "../../api/client";
+import { useAsked } from "../../doc/useAsked";
 import type { Line, ViewName } from "../../api/types";
 import { useSelection } from "../../doc/select";
 
@@ -16,20 +17,18 @@ export function Drawing({
   old: boolean;
   looking: ViewName;
 }) {
-  const [svg, setSvg] = useState("");
   const { bend, choose, place, choosePlace } = useSelection();
   const box = useRef<HTMLDivElement>(null);
 
-  useEffect(() => {
-    if (old) return;
-    let gone = false;
-    take(api.POST("/api/drawing", { body: { document: line, span: tube, view: looking }, parseAs: "text" }))
-      .then((text) => !gone && setSvg(text))
-      .catch(() => undefined); // the last drawing stays; what is wrong is said beside the readings
-    return () => {
-      gone = true;
-    };
-  }, [line, looking, old, tube]);
+  const [good, setGood] = useState(line);
+  if (!old && good !== line) setGood(line);
+  // the last drawing stays; what is wrong is said beside the readings
+  const { answer: svg = "" } = useAsked(
+    ["drawing", good, looking, tube],
+    (signal) =>
+      take(api.POST("/api/drawing", { body: { document: good, span: tube, view: looking }, parseAs: "text", signal })),
+    { stays: true },
+  );
 
   // read as a picture, never as a page: what stands in it cannot become a part of ours
   useEffect(() => {

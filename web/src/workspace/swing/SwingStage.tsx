@@ -1,45 +1,26 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useState } from "react";
-import { api, sentence, take } from "../../api/client";
-import type { Line, SwingView } from "../../api/types";
+import { api, take } from "../../api/client";
+import { useAsked } from "../../doc/useAsked";
+import type { Line } from "../../api/types";
 import { useSelection } from "../../doc/select";
 import { condensed } from "../../theme/theme";
 import { SwingDrawing } from "./SwingDrawing";
 
 /** One bend at the tool: the tube as it swings, with a slider, and what it runs into. */
 export default function SwingStage({ document: line, tube, move }: { document: Line; tube: string; move: number }) {
-  const [view, setView] = useState<SwingView | null>(null);
-  const [problem, setProblem] = useState("");
   const [at, setAt] = useState(0);
   const { showSwing } = useSelection();
+  const { answer: view, problem } = useAsked(["swing", line, tube, move], (signal) =>
+    take(api.POST("/api/bench/swing", { body: { document: line, span: tube, move }, signal })),
+  );
   useEffect(() => {
-    const gone = new AbortController();
-    take(api.POST("/api/bench/swing", { body: { document: line, span: tube, move }, signal: gone.signal }))
-      .then((told) => {
-        if (gone.signal.aborted) return;
-        setView(told);
-        setProblem("");
-        const hit = told.hit_deg ?? null;
-        const last = told.standings.length - 1;
-        setAt(
-          hit === null
-            ? last
-            : Math.max(
-                0,
-                told.standings.findIndex((standing) => standing.deg >= hit - 1e-6),
-              ),
-        );
-      })
-      .catch((error: unknown) => {
-        if (gone.signal.aborted) return;
-        setView(null);
-        setProblem(sentence(error));
-      });
-    return () => {
-      gone.abort();
-    };
-  }, [line, move, tube]);
+    if (!view) return;
+    const { hit_deg: hit, standings } = view;
+    const met = standings.findIndex((standing) => standing.deg >= (hit ?? Infinity) - 1e-6);
+    setAt(hit == null ? standings.length - 1 : Math.max(0, met));
+  }, [view]);
   const standing = view?.standings[Math.min(at, view.standings.length - 1)];
   return (
     <Box

@@ -1,0 +1,109 @@
+import { Refusal, sentence } from "../api/client";
+
+export interface Calls<Kept extends { version: number }, Value> {
+  /** Read what is kept. */
+  load: () => Promise<Kept>;
+  /** Keep a value on the version that it was changed from. */
+  save: (version: number, value: Value) => Promise<Kept>;
+  valueOf: (kept: Kept) => Value;
+  /** What two people's changes come to. */
+  settle: (base: Value, mine: Value, theirs: Value) => Value;
+  /** What is refused is put back as it is kept, instead of standing there until it is put right. */
+  putsBack?: boolean;
+}
+
+export interface VersionedState<Kept, Value> {
+  /** As typed. */
+  value: Value;
+  /** As last kept; null until it has been read. */
+  kept: Kept | null;
+  problem: string;
+}
+
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+/** What several may edit: shown at once as it is typed, kept after a pause on the version that it was read at, and
+ * settled with what others kept meanwhile. */
+export class Versioned<Kept extends { version: number }, Value> {
+  private state: VersionedState<Kept, Value>;
+  private readonly listeners = new Set<() => void>();
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private saving: Promise<void> | null = null;
+
+  constructor(
+    private readonly calls: Calls<Kept, Value>,
+    blank: Value,
+    private readonly pauseMs: number,
+  ) {
+    this.state = { value: blank, kept: null, problem: "" };
+  }
+
+  readonly now = () => this.state;
+
+  readonly listen = (listener: () => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  /** Read what is kept; what is typed here and not kept yet stays. */
+  readonly open = async (load = this.calls.load): Promise<void> => {
+    try {
+      const found = await load();
+      const { kept, value } = this.state;
+      const theirs = this.calls.valueOf(found);
+      this.put({
+        kept: found,
+        value: kept ? this.calls.settle(this.calls.valueOf(kept), value, theirs) : theirs,
+        problem: "",
+      });
+    } catch (error) {
+      this.put({ ...this.state, problem: sentence(error) });
+    }
+  };
+
+  readonly change = (value: Value): void => {
+    this.put({ ...this.state, value });
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.flush(), this.pauseMs);
+  };
+
+  /** Keep what has been typed; resolves when it is kept or refused. */
+  readonly flush = async (): Promise<void> => {
+    clearTimeout(this.timer);
+    while (this.saving) await this.saving;
+    if (this.clean() || !this.state.kept) return;
+    this.saving = this.keep(this.state.kept, this.state.value, true);
+    await this.saving;
+    this.saving = null;
+    if (this.state.problem === "" && !this.clean()) await this.flush();
+  };
+
+  private clean(): boolean {
+    const { kept, value } = this.state;
+    return !kept || same(value, this.calls.valueOf(kept));
+  }
+
+  private async keep(on: Kept, value: Value, again: boolean): Promise<void> {
+    try {
+      const kept = await this.calls.save(on.version, value);
+      const untouched = this.state.value === value;
+      this.put({ kept, value: untouched ? this.calls.valueOf(kept) : this.state.value, problem: "" });
+    } catch (error) {
+      const status = error instanceof Refusal ? error.status : 0;
+      if (again && (status === 409 || (status === 422 && this.calls.putsBack))) {
+        const theirs = await this.calls.load().catch(() => null);
+        if (theirs) {
+          const both = this.calls.settle(this.calls.valueOf(on), this.state.value, this.calls.valueOf(theirs));
+          this.put({ kept: theirs, value: both, problem: this.calls.putsBack ? sentence(error) : "" });
+          return this.clean() ? undefined : this.keep(theirs, both, false);
+        }
+      }
+      this.put({ ...this.state, problem: `Not kept: ${sentence(error)}` });
+    }
+  }
+
+  private put(state: VersionedState<Kept, Value>): void {
+    this.state = state;
+    for (const listener of this.listeners) listener();
+  }
+}
