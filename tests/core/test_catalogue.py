@@ -2,6 +2,7 @@
 
 import csv
 import tomllib
+from dataclasses import replace
 from importlib.resources import files
 from typing import get_args
 
@@ -9,6 +10,9 @@ import pytest
 
 from bendrel.core.line.document import COMPONENT_KINDS
 from bendrel.core.parts.rule_names import AdviceName, LimitName
+from bendrel.core.plan.planner import plan_line
+from bendrel.core.plan.working import order_of_work
+from tests.lines import End, bent, row
 
 KINDS = {"standard", "common practice", "from memory", "derived"}
 
@@ -225,3 +229,46 @@ def test_torques_of_common_nuts(kit, end, thread, least, most):
 def test_the_rules_are_named_as_the_types_name_them(kit):
     assert set(kit.limits) == set(get_args(LimitName))
     assert set(kit.advice) == set(get_args(AdviceName))
+
+
+def test_an_end_type_is_rows_alone(kit):
+    """Every row that names one end, once more under another name: a line with it is planned, judged, made and
+    bought as one with the first, word for word but for the name."""
+    other, name = "invented", "double-45"
+
+    def renamed(rows):
+        more = {key: row for key, row in rows.items() if getattr(row, "fitting", "") == name}
+        return {
+            **rows,
+            **{f"{other} {k}": replace(row, id=f"{other} {k}", fitting=other) for k, row in more.items()},
+        }
+
+    sizes = {
+        (other, size): replace(row, fitting=other)
+        for (end, size), row in kit.end_sizes.items()
+        if end == name
+    }
+    seats = {
+        seat.id: replace(seat, takes=(*seat.takes, other)) if name in seat.takes else seat
+        for seat in kit.seats.values()
+    }
+    of = {key: row for key, row in kit.verdicts.items() if key[:2] == ("end", name)}
+    wider = replace(
+        kit,
+        fittings={**kit.fittings, other: replace(kit.fittings[name], id=other)},
+        end_sizes={**kit.end_sizes, **sizes},
+        nuts=renamed(kit.nuts),
+        torques=renamed(kit.torques),
+        seats=seats,
+        verdicts={**kit.verdicts, **{("end", other, key[2]): row for key, row in of.items()}},
+    )
+    with_it = End(fitting=other, nut=f"{other} double-45_3-16in_3-8-24", thread="3/8-24", proved=True)
+    line = bent(row(100, 90), row(60, 45), last=120)
+    renamed_line = bent(row(100, 90), row(60, 45), last=120, end_a=with_it, end_b=with_it)
+    was, now = plan_line(line, kit), plan_line(renamed_line, wider)
+    assert [(f.code, f.title, f.message) for f in now.findings] == [
+        (f.code, f.title, f.message) for f in was.findings
+    ]
+    assert now.part.terms == was.part.terms
+    told = [[step.text for step in order_of_work(*one)] for one in ((line, kit), (renamed_line, wider))]
+    assert told[0] == told[1]

@@ -4807,7 +4807,8 @@ export interface components {
          *     says how it is closed, "" where nobody disagrees. `strong_as_tube` says that the joint is as strong as
          *     the tube where the catalogue has its size; `beaded` that the tube itself is pressed out to a bead;
          *     `rated` is what one that uses no tube stands whatever its size;
-         *     `highest_c` is what its seals stand, None where they stand what the tube does.
+         *     `highest_c` is what its seals stand, None where they stand what the tube does; `formed` is how an end on
+         *     which a hose goes is finished at the bench, `formed_there` on a tube that stays on the machine.
          */
         Fitting: {
             /** Id */
@@ -4855,6 +4856,16 @@ export interface components {
             rated?: components["schemas"]["Rating"] | null;
             /** Highest C */
             highest_c?: number | null;
+            /**
+             * Formed
+             * @default
+             */
+            formed: string;
+            /**
+             * Formed There
+             * @default
+             */
+            formed_there: string;
         };
         /**
          * Fix

@@ -47,7 +47,8 @@ class Fitting:
     says how it is closed, "" where nobody disagrees. `strong_as_tube` says that the joint is as strong as
     the tube where the catalogue has its size; `beaded` that the tube itself is pressed out to a bead;
     `rated` is what one that uses no tube stands whatever its size;
-    `highest_c` is what its seals stand, None where they stand what the tube does.
+    `highest_c` is what its seals stand, None where they stand what the tube does; `formed` is how an end on
+    which a hose goes is finished at the bench, `formed_there` on a tube that stays on the machine.
     """
 
     id: str
@@ -64,6 +65,8 @@ class Fitting:
     beaded: bool = False
     rated: Rating | None = None
     highest_c: float | None = None
+    formed: str = ""
+    formed_there: str = ""
 
     def renewed(self, nut: Nut | None, size: str, thread: str = "") -> tuple[NewPart, ...]:
         """What the end takes new each time, named for its `nut` (or `thread`) and tube `size`."""

@@ -36,11 +36,6 @@ _TAKES: Mapping[FittingKind, str] = {
     "nipple": "nipple",
 }
 """What the tube of an end's allowance is for."""
-_FORMED = {
-    "bead": "bead it with the beading tool; even all round, no crack.",
-    "barb": "put the barb on, as it is made for this tube.",
-    "plain": "a few shallow grooves round it where the hose lies, none along it.",
-}
 
 
 @record
@@ -177,9 +172,9 @@ def _formed(parts: EndParts) -> str:
     hose."""
     beyond = parts.choice.beyond
     hosed = bool(beyond) and isinstance(beyond[0], HoseSpan) and beyond[0].joined == "clamps"
-    if parts.fitting.id == "plain" and not hosed:
+    if parts.fitting.kind == "plain" and not hosed:
         return ""
-    return _FORMED.get(parts.fitting.id, "")
+    return parts.fitting.formed
 
 
 def _steps(kit: Kit, making: Making) -> Iterator[Step]:

@@ -20,11 +20,6 @@ from bendrel.core.parts.step import Step, step_of
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit, format_length
 
-_FINISHED = {
-    "bead": "Bead it with the beading tool that goes on there; the bead smooth, no crack.",
-    "barb": "Put the barb on as it is made for this tube; never braze beside fuel or on the machine.",
-    "plain": "Smooth and clean as far as the hose goes on, a few shallow grooves round it, none along it.",
-}
 PUSHED_ON: tuple[FittingKind, ...] = ("compression", "bite")
 
 
@@ -138,5 +133,7 @@ def _at_old_end(line: Line, kit: Kit, k: int, span: RigidSpan, end: EndName) -> 
     fitting = kit.fittings.get(choice.fitting)
     formed = fitting.name if fitting is not None else "the end that is noted"
     made = f"Finish it as {formed}, on the machine, with the tool that has room there."
+    if fitting is not None and fitting.formed_there:
+        made = fitting.formed_there
     until = "the hose goes on" if facing(kit, line, k, end).kind == "bore" else "it is joined"
-    return step_of(kit, "old-end", name, where=where, made=_FINISHED.get(choice.fitting, made), until=until)
+    return step_of(kit, "old-end", name, where=where, made=made, until=until)
