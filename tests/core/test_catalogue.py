@@ -12,7 +12,8 @@ from bendrel.core.line.document import COMPONENT_KINDS
 from bendrel.core.parts.rule_names import AdviceName, LimitName
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
-from tests.lines import End, bent, row
+from tests.lines import End, bent
+from tests.lines import row as reading
 
 KINDS = {"standard", "common practice", "from memory", "derived"}
 
@@ -263,8 +264,8 @@ def test_an_end_type_is_rows_alone(kit):
         verdicts={**kit.verdicts, **{("end", other, key[2]): row for key, row in of.items()}},
     )
     with_it = End(fitting=other, nut=f"{other} double-45_3-16in_3-8-24", thread="3/8-24", proved=True)
-    line = bent(row(100, 90), row(60, 45), last=120)
-    renamed_line = bent(row(100, 90), row(60, 45), last=120, end_a=with_it, end_b=with_it)
+    line = bent(reading(100, 90), reading(60, 45), last=120)
+    renamed_line = bent(reading(100, 90), reading(60, 45), last=120, end_a=with_it, end_b=with_it)
     was, now = plan_line(line, kit), plan_line(renamed_line, wider)
     assert [(f.code, f.title, f.message) for f in now.findings] == [
         (f.code, f.title, f.message) for f in was.findings
