@@ -56,8 +56,7 @@ def test_a_plan_that_fails_is_said_and_the_last_one_stays(page: Page, own_line):
 @pytest.mark.parametrize(
     "path",
     [
-        "/", "/jobs/{job}", "/lines/{line}", "/lines/{line}/bench", "/stock", "/tools", "/catalogue/tubes",
-        "/lookups/uses",
+        "/", "/lines/{line}", "/lines/{line}/bench", "/catalogue/tubes",
     ],
 )  # fmt: skip
 def test_a_server_that_is_away_at_the_start_is_said(page: Page, own_line, api, path):

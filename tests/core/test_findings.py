@@ -17,6 +17,7 @@ from tests.core.test_refused import hosed, line
 from tests.core.test_room_and_route import hole
 from tests.lines import DOUBLE, Component, bent, end_of, replace, row
 from tests.made_lines import made_line
+from tests.often import often
 from tests.random_lines import random_line, with_fix
 
 KIT = load_kit()
@@ -81,13 +82,13 @@ def checked(made) -> int:
     return len(plan.findings)
 
 
-@pytest.mark.parametrize("start", range(0, 120, 20))
+@pytest.mark.parametrize("start", range(0, often(80, 120), 20))
 def test_lines_as_people_make_them_say_whole_things(start):
     """Chains, mended and let-in ones, hoses with a way, old tube, logs (tests/made_lines.py)."""
     assert sum(checked(made_line(KIT, seed)) for seed in range(start, start + 20)) > 60
 
 
-@pytest.mark.parametrize("start", range(0, 400, 50))
+@pytest.mark.parametrize("start", range(0, often(200, 400), 50))
 def test_random_lines_say_whole_things(start):
     assert sum(checked(random_line(KIT, seed)) for seed in range(start, start + 50)) > 100
 

@@ -26,6 +26,7 @@ from bendrel.core.plan.working import order_of_work
 from bendrel.services.mend.splicing import damaged_of
 from tests.lines import bent, row
 from tests.made_lines import one_tube
+from tests.often import often
 from tests.reference.test_shape_occ import occ_wire
 
 LINES = int(os.environ.get("BENDREL_SPLICED", "30"))
@@ -138,7 +139,7 @@ def planned(kit, line):
     return rigid
 
 
-@pytest.mark.parametrize("block", range(10))
+@pytest.mark.parametrize("block", range(often(5, 10)))
 def test_random_damage_on_random_lines(kit, block):
     """Fifty lines a block: each cut on a straight, clear of damage and margin, with room; the old tube, the
     joints and the piece add up; the chain that it becomes ends where the old tube did."""
@@ -193,7 +194,7 @@ def _stands(kit, line, rigid, hurt, offer):
     assert end_in_space(kit, made) == pytest.approx(was.point, abs=1e-6)
 
 
-@pytest.mark.parametrize("block", range(4))
+@pytest.mark.parametrize("block", range(often(2, 4)))
 def test_no_way_that_is_offered_ends_in_a_stop(kit, block):
     """Deciding on what is offered raises no finding as bad as the damage that it mends."""
     for seed in range(1000 + block * 25, 1025 + block * 25):
