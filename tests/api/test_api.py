@@ -186,6 +186,7 @@ def test_a_failure_of_ours_is_one_sentence(tmp_path):
     assert answer.json()["message"].endswith(".")
 
 
+@pytest.mark.long("drawn requests to every route")
 def test_nothing_that_fits_the_schema_breaks_the_server(tmp_path):
     app = create_app(tmp_path / "fuzz.db")
     here = {"host": "127.0.0.1"}

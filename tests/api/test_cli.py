@@ -223,6 +223,7 @@ def test_bad_input_is_one_line_and_status_2(folder, words):
     assert re.fullmatch(r"[^\n]+\n", done.stderr)
 
 
+@pytest.mark.long("two servers start")
 def test_serving_says_where_and_takes_another_port_when_one_is_taken(tmp_path, templates):
     """The first one makes its demo data, the second one finds them."""
     started = []

@@ -9,9 +9,12 @@ import subprocess
 import sys
 from pathlib import Path
 
+import pytest
+
 CYCLES = int(os.environ.get("BENDREL_KILLS", "12"))
 
 
+@pytest.mark.long("kills a server a dozen times")
 def test_nothing_acknowledged_is_lost_by_killing_the_server(tmp_path):
     done = subprocess.run(
         [sys.executable, "-m", "tests.api.killing", str(tmp_path), str(CYCLES), "15"],

@@ -63,6 +63,7 @@ def test_half_a_body_is_said_to_have_stayed_away(port):
     assert b"did not come; send it again" in said
 
 
+@pytest.mark.long("waits for a connection to be given up")
 def test_a_second_question_on_the_same_line_must_come_whole_too(port):
     question = b"GET /api/here HTTP/1.1\r\nhost: 127.0.0.1\r\n\r\n"
     said = heard(port, question, b"GET /api/he")

@@ -116,6 +116,7 @@ def test_whose_a_connection_is_as_the_system_lists_it(tmp_path, monkeypatch):
     assert not belongs_to_another(50000, 8470)
 
 
+@pytest.mark.long("a server starts and loads all that it forks")
 def test_told_to_end_while_it_reckons_it_ends_without_a_trace(tmp_path):
     process, address = started(tmp_path)
     begun = threading.Semaphore(0)

@@ -97,6 +97,7 @@ def test_a_wet_joint_leads_its_ladder_and_keeps_its_history(page: Page, copy_of)
     expect(own.get_by_role("button", pressed=True)).to_be_visible()
 
 
+@pytest.mark.long("a whole proof")
 def test_a_line_is_proved_and_signed_off(page: Page, copy_of, api):
     line = copy_of(FEED)
     open_prove(page, line, "fit")
@@ -158,6 +159,7 @@ def test_a_line_is_proved_and_signed_off(page: Page, copy_of, api):
     expect(sign_off).to_contain_text("Signed off by Ada")
 
 
+@pytest.mark.long("a gauge is recorded for some seconds")
 def test_the_gauge_is_recorded_live_and_may_be_lost(page: Page, copy_of, api):
     open_prove(page, copy_of(COOLANT))
     hold = page.get_by_role("region", name="Does it hold")

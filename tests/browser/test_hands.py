@@ -45,6 +45,7 @@ class Keys:
         self.page.keyboard.type(text)
 
 
+@pytest.mark.long("a whole job by keys")
 def test_a_whole_job_by_tab_and_enter_alone(page: Page, api):
     """From the board to a finished part: job, line, readings, tube, plan, bench, the end. Tab, Enter, letters
     and digits."""
@@ -115,6 +116,7 @@ def test_a_whole_job_by_tab_and_enter_alone(page: Page, api):
     api.delete(f"/api/jobs/{job['id']}")
 
 
+@pytest.mark.long("a whole job by taps")
 def test_a_whole_job_by_taps(new_context, api):
     """The same on a tablet: nothing but taps, and the keyboard that comes up for a field."""
     page = new_context(viewport={"width": 1024, "height": 768}, has_touch=True, is_mobile=True).new_page()
@@ -160,6 +162,7 @@ LOW = """() => [...document.querySelectorAll('main button, main a, main select, 
   .map(([e, box]) => `${Math.round(box.height)} ${e.outerHTML.slice(0, 110)}`)"""
 
 
+@pytest.mark.long("seven stages")
 def test_what_is_pressed_inside_a_panel_is_high_enough_for_a_finger(new_context, line_ids):
     """44 px, as guidelines for touch ask; a word in a sentence or a figure in a table is as high as its
     line."""
@@ -192,6 +195,7 @@ def test_the_choice_of_view_covers_no_label_on_an_upright_tablet(new_context, li
         assert page.evaluate(COVERED) == []
 
 
+@pytest.mark.long("every kind of file")
 def test_every_file_of_a_line_is_saved_and_is_what_it_says(page: Page, own_line):
     open_line(page, own_line, "make")
 
@@ -233,6 +237,7 @@ def test_a_job_is_saved_as_one_file(page: Page, api):
     assert saved_file.value.path().read_bytes()[:2] == b"PK"
 
 
+@pytest.mark.long("several stages, each saved")
 def test_undo_and_redo_from_the_buttons_across_stages(page: Page, own_line):
     open_line(page, own_line)
     undo, redo = (page.get_by_role("button", name=name, exact=True) for name in ("Undo", "Redo"))

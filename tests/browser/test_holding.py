@@ -157,6 +157,7 @@ def test_the_whole_shop_is_exported_from_the_board(page: Page):
     expect(page.get_by_role("button", name="Bring in a whole shop…")).to_have_count(0)  # not over this one
 
 
+@pytest.mark.long("waits until it is tried again")
 def test_saving_goes_on_after_a_disk_that_was_full(page: Page, own_line, troubles):
     open_line(page, own_line)
     said = {"message": "The disk is full: this was not kept. Make room on it and save again."}

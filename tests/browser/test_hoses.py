@@ -44,6 +44,7 @@ def test_a_moving_hose_is_looked_at_and_mended(page: Page, copy_of):
     expect(length).to_have_value("551")
 
 
+@pytest.mark.long("a hose is studied at every word")
 def test_what_is_typed_wrong_is_said_where_it_stands_and_nothing_is_lost(page: Page, copy_of):
     open_hose(page, copy_of(AXLE))
     arrives = asked(page).get_by_label("B, it arrives")

@@ -36,6 +36,7 @@ def to_the_first_bend(page: Page, line_id: str):
     step_on(page)
 
 
+@pytest.mark.long("orders are searched twice")
 def test_the_obvious_order_fails_and_another_is_taken_with_one_click(page: Page, own_line):
     open_line(page, own_line, "plan")
     expect(at_tool(page).locator("[data-order='free']")).to_be_visible()
@@ -267,6 +268,7 @@ def test_a_finished_part_that_is_off_is_told_which_bend_to_tweak(page: Page, own
     expect(compared).to_contain_text("Start again")
 
 
+@pytest.mark.long("rounds of a trial fit, each reckoned apart")
 def test_a_part_is_offered_read_tweaked_and_offered_again_until_it_fits(page: Page, api, own_line):
     to_the_first_bend(page, own_line)
     heading = page.get_by_role("heading", level=2)
@@ -348,6 +350,7 @@ def test_a_line_that_was_changed_says_so_at_the_bench(page: Page, api, own_line)
     expect(page.get_by_role("heading", name="Prove the nuts")).to_be_visible()
 
 
+@pytest.mark.long("a whole cut list, from the stock to taking it back")
 def test_stock_is_kept_and_cut_lists_take_from_it(page: Page, api):
     page.goto("/stock")
     page.get_by_role("button", name="Put in stock…").click()

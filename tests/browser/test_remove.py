@@ -39,6 +39,7 @@ def test_the_log_turns_round_and_feeds_the_parts(page: Page, own_line):
     expect(page.get_by_role("status", name="Left over")).not_to_contain_text("washer banjo")
 
 
+@pytest.mark.long("three places, each saved")
 def test_what_is_left_for_later_stays_in_the_way_until_it_is_closed(page: Page, own_line):
     open_line(page, own_line, "fit")
     panel = page.get_by_role("region", name="What this stage asks")
@@ -66,6 +67,7 @@ def test_what_is_left_for_later_stays_in_the_way_until_it_is_closed(page: Page, 
     expect(sign_off).not_to_contain_text("Left for later")
 
 
+@pytest.mark.long("a photograph is read apart")
 def test_a_photograph_of_the_damage(page: Page, own_line):
     open_line(page, own_line, "look")
     out = io.BytesIO()

@@ -53,6 +53,7 @@ STAGED = pytest.param("/lines/{line}/measure", marks=pytest.mark.webgl, id="with
 
 
 @pytest.mark.parametrize("view", [*VIEWS, STAGED, "/lines/nowhere"])
+@pytest.mark.long("axe reads long tables twice")
 def test_every_view_reads_by_day_and_night_and_fits_at_any_size(page: Page, line_ids, api, view):
     """No serious barrier by axe, and nothing that runs off the side."""
     job = api.get("/api/jobs").json()[0]["id"]
@@ -130,6 +131,7 @@ def keep(page: Page, field: str, side: str):
     page.get_by_role("radiogroup", name=f"Keep for {field}").get_by_text(side).click()
 
 
+@pytest.mark.long("two pages settle a conflict")
 def test_a_second_tab_that_saved_first(page: Page, own_line):
     """What only one side changed is proposed from that side; what both changed is asked."""
     open_line(page, own_line)
@@ -189,6 +191,7 @@ def pick(page: Page, name: str, text: str):
     )
 
 
+@pytest.mark.long("five files")
 def test_readings_from_a_file(page: Page, own_line):
     open_line(page, own_line)
     before = cut(page).inner_text()

@@ -87,6 +87,7 @@ def test_a_line_is_copied_alongside_the_old_part(page: Page, blank_line):
     expect(page.get_by_label("Whole wire")).to_have_value("1240")
 
 
+@pytest.mark.long("two lines and a job")
 def test_a_cover_comes_off_once_for_both_lines(page: Page, job, api):
     job_id, (left, right) = job
     open_line(page, left, "remove")

@@ -141,6 +141,7 @@ def test_soft_tube_read_to_a_third_of_a_millimetre_fits():
     assert came.covered / came.reads >= 0.88
 
 
+@pytest.mark.long("statistics of many parts in rounds")
 def test_soft_tube_read_to_half_a_millimetre_fits():
     came = benched(PARTS, 0.5, 0.5, seed=2)
     assert came.close / PARTS >= 0.95 - 2 * (0.05 * 0.95 / PARTS) ** 0.5

@@ -187,6 +187,7 @@ def farthest_mm(shape: BendList, planned: BendList, roll: float) -> float:
     return max(float(np.linalg.norm(dense - corner, axis=1).min()) for corner in corners)
 
 
+@pytest.mark.long("statistics of many parts")
 def test_with_one_bend_left_the_route_hardly_moves():
     """Parts of a hand that marks to 0.3 mm, pulls to 0.3° and turns to 0.5°, all but one bend made: 95 % (of
     20 one or two may not) of the re-plans move the route by less than 12 mm, and nearly all of them meet."""

@@ -38,6 +38,7 @@ def test_the_kept_lines_are_of_every_kind(kept):
 
 
 @pytest.mark.parametrize("tenth", range(EVERY))
+@pytest.mark.long("twenty kept lines")
 def test_what_is_told_of_them_has_not_changed(kept, tenth):
     for line, was in kept[tenth::EVERY]:
         parts = (*PART, "bench", "sheet") if tenth == 0 else PART

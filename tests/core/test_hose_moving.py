@@ -111,6 +111,7 @@ def random_travel(rng, *, flat):
     return travel(laid, (hinge(pivot, axis, -rng.uniform(5, 25), rng.uniform(5, 25)),))
 
 
+@pytest.mark.long("every length at every position")
 def test_the_window_of_a_moving_hose_is_that_of_trying_lengths_at_every_position():
     """Random cases, tried on both sides of every edge and at random lengths between."""
     rng = np.random.default_rng(21)

@@ -144,6 +144,7 @@ def another(chords, size, rng):
     return made
 
 
+@pytest.mark.long("a search by another way")
 def test_no_other_hose_of_that_length_is_bent_less():
     rng = np.random.default_rng(8)
     for _ in range(30):

@@ -59,6 +59,7 @@ def hoses(kit, lines: int):
             yield line
 
 
+@pytest.mark.long("draws sheets")
 def test_the_cut_the_drawing_the_sheet_and_the_steps_agree(kit):
     """Of a hose of known length, what is free between its ends is what does not lie on them, everywhere."""
     for line in hoses(kit, LINES):

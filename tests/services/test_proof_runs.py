@@ -154,6 +154,7 @@ def test_one_run_at_a_time_and_of_one_line(shop, lines):
         shop.runs.open("nothing")
 
 
+@pytest.mark.long("tens of thousands of readings")
 def test_hours_at_ten_readings_a_second_keep_memory_flat(shop, lines, monkeypatch):
     """36,000 readings, at length 72,000: none is held once it is written, and the chart stays small."""
     clock = Clock()
@@ -209,6 +210,7 @@ while True:
 """
 
 
+@pytest.mark.long("a process is started and killed")
 def test_a_killed_program_loses_at_most_the_last_second(shop, lines):
     """Every tenth of a second a reading; the process is killed without a word."""
     path, line = shop.database.path, lines[0].id
