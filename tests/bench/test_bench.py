@@ -1,9 +1,7 @@
 """Speed, for `make bench` only: medians, and ratios against a reference doing the same work."""
 
 import io
-from concurrent.futures import ThreadPoolExecutor
 from contextlib import redirect_stderr
-from itertools import count
 from statistics import median
 from time import perf_counter
 
@@ -17,7 +15,6 @@ from bendrel.core.line.checks import Checks
 from bendrel.core.line.document import Carries
 from bendrel.core.plan.assemble import plan_whole
 from bendrel.core.units.lengths import Length
-from bendrel.exchange.documents.documents import line_to_value
 from bendrel.services.job.jobs import JobDraft
 from bendrel.services.line.measuring import look_at_checks
 from bendrel.services.startup import open_shop
@@ -53,14 +50,6 @@ def test_verdict_of_a_line_with_everything_on_it(benchmark, kit):
     assert plan.chosen.flowing.hot is not None
 
 
-def test_preview_of_30_bends_through_the_api(benchmark, tmp_path):
-    body, keys = line_to_value(thirty_bends()), count()
-    with TestClient(create_app(tmp_path / "b.db"), base_url="http://127.0.0.1") as client:
-        # every key makes another document: none is planned already
-        answer = benchmark(lambda: client.post("/api/preview", json={**body, "name": f"line {next(keys)}"}))
-    assert answer.status_code == 200
-
-
 @pytest.fixture(scope="module")
 def full_shop(tmp_path_factory):
     """200 jobs with 10 lines each, just opened again: nothing is in memory yet."""
@@ -73,42 +62,6 @@ def full_shop(tmp_path_factory):
     shop.jobs.board()
     shop.close()
     return path
-
-
-def test_board_of_200_jobs_with_10_lines(benchmark, full_shop):
-    with TestClient(create_app(full_shop), base_url="http://127.0.0.1") as client:
-        start = perf_counter()
-        answer = client.get("/api/jobs")
-        print(f"\nfirst board after a start, 2,000 lines: {1000 * (perf_counter() - start):.0f} ms")
-        benchmark(lambda: client.get("/api/jobs"))
-    assert len(answer.json()) == 200
-
-
-def test_board_for_eight_who_look_while_one_works(benchmark, full_shop):
-    """The board 160 times by eight at once, a line saved meanwhile; prints the 95th of a hundred answers, and
-    the first one after the catalogue has changed."""
-    own = {"shelf": "clamps", "fields": {"kind": "worm", "closed_mm": "9", "open_mm": "12", "width_mm": "8"}}
-    with TestClient(create_app(full_shop), base_url="http://127.0.0.1") as client:
-        line = client.get("/api/jobs").json()[0]["lines"][0]["id"]
-
-        def look(number):
-            if number % 40 == 20:
-                opened = client.get(f"/api/lines/{line}").json()
-                body = {"version": opened["version"], "document": opened["document"] | {"notes": str(number)}}
-                client.put(f"/api/lines/{line}", json=body)
-            start = perf_counter()
-            client.get("/api/jobs")
-            return 1000 * (perf_counter() - start)
-
-        def all_of_them():
-            with ThreadPoolExecutor(8) as eight:
-                return sorted(eight.map(look, range(160)))
-
-        times = benchmark.pedantic(all_of_them, rounds=1)
-        print(f"\neight at once: median {times[80]:.0f} ms, 95th of a hundred {times[152]:.0f} ms")
-        client.post("/api/own", json=own)
-        print(f"after a change of the catalogue: {look(1):.0f} ms")
-    assert len(times) == 160
 
 
 def test_opening_one_of_200_jobs(benchmark, full_shop):

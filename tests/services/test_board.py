@@ -2,12 +2,14 @@
 
 import sqlite3
 from contextlib import closing
+from threading import Event, current_thread
 from time import monotonic, sleep
 
 import pytest
 
 from bendrel.exchange.documents.documents import line_to_value
 from bendrel.services.errors import TooMuch, Unreadable
+from bendrel.services.job import jobs
 from bendrel.services.job.jobs import JobDraft
 from bendrel.services.reckoned import reckoner, summarising
 from tests.lines import bent, row
@@ -154,3 +156,24 @@ def test_the_screen_is_told_that_there_are_ways_out(client):
     good = bent(row(100, 90))
     kept = client.put(f"/api/lines/{line}", json={"version": 1, "document": line_to_value(good)})
     assert kept.status_code == 422
+
+
+def test_who_looks_while_lines_are_worked_out_does_not_wait(shop, lines, monkeypatch):
+    """What is said anew of a line is written into the board behind: a look has what was there."""
+    assert len(lines) == 5
+    before = shop.jobs.written_board()
+    whole, writer, go_on = shop.jobs.board, [], Event()
+
+    def slowly():
+        writer.append(current_thread().name)
+        assert go_on.wait(30)
+        return whole()
+
+    monkeypatch.setattr(jobs, "EVERY_S", 0.0)
+    monkeypatch.setattr(shop.jobs, "board", slowly)
+    shop.jobs._summaries.count += 1  # as when a line has been worked out
+    assert shop.jobs.written_board() == before
+    until(lambda: writer)
+    assert shop.jobs.written_board() == before
+    go_on.set()
+    assert writer == ["board"]

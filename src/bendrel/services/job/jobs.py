@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import logging
 from datetime import date, datetime
-from threading import Lock
+from threading import Event, Lock, Thread
 from time import monotonic
 from typing import Annotated, NamedTuple
 
 from annotated_types import MaxLen, MinLen
 from pydantic import TypeAdapter
+from sqlalchemy.exc import SQLAlchemyError
 
 from bendrel.core.line.condition import Urgency
 from bendrel.core.line.document import Name
@@ -92,6 +93,7 @@ class Jobs:
         self._reckoner = Reckoner(database, shelf, self._summaries)
         self._written = _Written((-1, ""), -1, 0.0, b"")
         self._writing = Lock()
+        self._anew = Event()
         self.patience_s = PATIENCE_S
 
     def board(self) -> tuple[JobSummary, ...]:
@@ -108,16 +110,39 @@ class Jobs:
         return tuple(sorted(summaries, key=_turn))
 
     def written_board(self) -> bytes:
-        """The board as JSON, written once for all who look, until something changes."""
+        """The board as JSON, written once for all who look, until something changes. What is worked out
+        behind comes line by line: who looks need not see each, and does not wait for it to be written."""
+        was = self._written
+        if was.at == self._at():
+            if (
+                was.said != self._summaries.count
+                and monotonic() - was.when >= EVERY_S
+                and not self._anew.is_set()
+            ):
+                self._anew.set()
+                Thread(target=self._write_anew, name="board", daemon=True).start()
+            return was.data
         with self._writing:
-            now_at = (self._database.changes, self._summaries.stamp)
-            said = self._summaries.count
-            was = self._written
-            # what is worked out behind comes line by line; who looks need not see each
-            soon = was.said == said or monotonic() - was.when < EVERY_S
-            if was.at != now_at or not soon:
-                self._written = _Written(now_at, said, monotonic(), _BOARD.dump_json(self.board()))
+            if self._written.at != self._at():
+                self._write()
             return self._written.data
+
+    def _at(self) -> tuple[int, str]:
+        """What the board is of: the changes that were kept, and the rules."""
+        return self._database.changes, self._summaries.stamp
+
+    def _write(self) -> None:
+        at, said = self._at(), self._summaries.count
+        self._written = _Written(at, said, monotonic(), _BOARD.dump_json(self.board()))
+
+    def _write_anew(self) -> None:
+        try:
+            with self._writing:
+                self._write()
+        except (Busy, NoRoom, SQLAlchemyError) as error:
+            log.info("The board was not written anew: %s", type(error).__name__)
+        finally:
+            self._anew.clear()
 
     def one(self, job_id: str) -> JobSummary:
         """One job with its lines."""

@@ -40,6 +40,7 @@ class Summaries:
         self._database = database
         self._shelf = shelf
         self._told: dict[str, _Told] = {}
+        self._named: dict[str, tuple[int, LineSummary]] = {}
         self._read = False
         self.count = 0
         """Goes up whenever something else is said."""
@@ -60,6 +61,7 @@ class Summaries:
         """Say it from now on, and write it down."""
         for one, summary in zip(unsaid, summaries, strict=True):
             self._told[one.id] = _Told(one.version, stamp, summary)
+            self._named.pop(one.id, None)
         self.count += 1
         if not unsaid:
             return
@@ -76,8 +78,11 @@ class Summaries:
         alone."""
         known = self._told.get(line.id)
         if known is None:
-            name = bare(unsaid_of(session, line), step="being worked out")
-            return replace(name, reckoned=False)
+            version, name = self._named.get(line.id, (-1, None))
+            if name is None or version != line.version:
+                name = replace(bare(unsaid_of(session, line), step="being worked out"), reckoned=False)
+                self._named[line.id] = line.version, name
+            return name
         if known.version == line.version and known.stamp == stamp:
             return known.summary
         return replace(known.summary, reckoned=False, updated_at=line.updated_at, version=line.version)
