@@ -1,5 +1,5 @@
-"""Every figure with its aim: so many times the reference of the same run, so that a slow machine fails nothing
-and slower code does."""
+"""Every figure with its aim: so many times the reference of the same run. A slow machine fails nothing,
+slower code does."""
 
 from __future__ import annotations
 

@@ -20,6 +20,9 @@ def strokes(
     `dead_ml` is the air in hose and actuator that each stroke takes besides. At most 10,000.
 
     Source: isothermal air, p(n+1) = (p(n)·V + p_air·(v + v_d)) / (V + v_d).
+
+    >>> strokes(1000, 60, 100, 40)  # each takes 10.13 kPa of the vacuum: 49.9, then 39.7
+    1
     """
     pressure, count = ATMOSPHERE_KPA - vacuum_kpa, 0
     while count < _MOST_STROKES:
@@ -36,6 +39,9 @@ def held_minutes(vacuum_kpa: float, least_kpa: float, leak_kpa_min: float) -> fl
 
     Source: air through a sharp hole, the leak that lets the most in where the flow is no longer choked: of
     what is known of a leak, the least time.
+
+    >>> held_minutes(60, 40, 0.0)
+    inf
     """
     if vacuum_kpa <= least_kpa:
         return 0.0

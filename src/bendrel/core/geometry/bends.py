@@ -81,7 +81,13 @@ class Span:
 
 
 def bend_spans(shape: BendList) -> tuple[Span, ...]:
-    """Developed start, middle and end of every bend."""
+    """Developed start, middle and end of every bend.
+
+    >>> bend = Bend(straight_mm=50, rotation_deg=0, angle_deg=90, radius_mm=20)
+    >>> part = BendList(bends=(bend,), last_straight_mm=30)
+    >>> [round(span.end_mm, 3) for span in bend_spans(part)]  # 50 + 20·π/2
+    [81.416]
+    """
     spans = []
     at = 0.0
     for bend in shape.bends:
@@ -92,7 +98,12 @@ def bend_spans(shape: BendList) -> tuple[Span, ...]:
 
 
 def reversed_list(shape: BendList) -> BendList:
-    """The same part read from end B: straights reversed, every rotation with its sign."""
+    """The same part read from end B: straights reversed, every rotation with its sign.
+
+    >>> bend = Bend(straight_mm=50, rotation_deg=0, angle_deg=90, radius_mm=20)
+    >>> reversed_list(BendList(bends=(bend,), last_straight_mm=30)).straights_mm
+    (30, 50)
+    """
     straights = shape.straights_mm[::-1]
     turns = [bend.rotation_deg for bend in shape.bends[1:]][::-1]
     bends = tuple(

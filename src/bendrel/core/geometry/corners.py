@@ -48,6 +48,10 @@ def bends_from_corners(corners: Corners, *, allow_overlap: bool = False) -> Bend
     bend over 170° are joined again. Raises ShapeError for fewer than two points, duplicate
     points, a leg over 100 m, a leg that turns straight back, and a straight that is not there
     (naming both corners and the missing room) unless `allow_overlap`, which returns it negative.
+
+    >>> corner = Corners(points=((0, 0, 0), (100, 0, 0), (100, 100, 0)), radii_mm=(20,))
+    >>> [round(straight, 6) for straight in bends_from_corners(corner).straights_mm]  # 100 − 20·tan 45°
+    [80.0, 80.0]
     """
     return traced_bends(corners, allow_overlap=allow_overlap)[0]
 

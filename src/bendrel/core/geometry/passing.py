@@ -32,6 +32,9 @@ def width_needed(radius_mm: float, angle_deg: float, od_mm: float, deep_mm: floa
     In the worst place the bend lies in the middle of it: outside at R + d/2, inside at the two mouths.
     With r = R − d/2 and half the depth h: r − √(r² − h²) more than the tube while the mouths lie on the
     arc, and along its legs beyond that. Source: plane geometry.
+
+    >>> width_needed(30, 90, 10, 0)  # a hole in thin sheet: the tube alone
+    10.0
     """
     inside, half, angle = radius_mm - od_mm / 2, deep_mm / 2, radians(min(angle_deg, 179.0)) / 2
     reach = inside * sin(angle)

@@ -90,7 +90,11 @@ def reradius(
 
 def bow_height_mm(chord_mm: float, surplus_mm: float) -> float:
     """Height of a shallow bow over `chord_mm` that takes up `surplus_mm`: h = √(3·L·δ/8).
-    Source: arc length of a shallow arc, L + 8h²/(3L)."""
+    Source: arc length of a shallow arc, L + 8h²/(3L).
+
+    >>> bow_height_mm(400, 1.5)
+    15.0
+    """
     return sqrt(3 * chord_mm * surplus_mm / 8)
 
 

@@ -70,6 +70,9 @@ def setback_mm(reference: Reference, angle_deg: float, radius_mm: float, od_mm: 
     up to 90° and reads R + D/2 beyond (in the hollow: R − D/2).
     Raises ShapeError for a virtual corner from 170° up, which has none.
     Source: plane geometry.
+
+    >>> round(setback_mm("centre", 90, 15, 4.75), 3), round(setback_mm("back", 90, 15, 4.75), 3)
+    (15.0, 17.375)
     """
     if reference == "start":
         return 0.0

@@ -173,6 +173,9 @@ def single_flare_use(od_mm: float, flare_diameter_mm: float, half_angle_deg: flo
     """Tube used by one single flare, in mm: x/sin β − x/tan β with x = (F − D)/2.
 
     Source: slant geometry of the cone.
+
+    >>> round(single_flare_use(6, 10, 45), 3)  # 2·√2 − 2
+    0.828
     """
     x = (flare_diameter_mm - od_mm) / 2
     beta = radians(half_angle_deg)
@@ -184,6 +187,9 @@ def double_flare_use(od_mm: float, flare_diameter_mm: float, half_angle_deg: flo
 
     Source: slant geometry of the folded cone; both layers are taken from the tube, the axial
     height of the cone is given back.
+
+    >>> round(double_flare_use(6, 10, 45), 3)  # 4·√2 − 2
+    3.657
     """
     x = (flare_diameter_mm - od_mm) / 2
     beta = radians(half_angle_deg)

@@ -71,5 +71,8 @@ def overlap_needed_mm(clamp_width_mm: float, count: int, gap_mm: float) -> float
     """Hose that must lie on the tube for `count` clamps, a gap beside each and at both ends.
 
     Source: common practice.
+
+    >>> overlap_needed_mm(9, 2, 3)
+    27
     """
     return count * clamp_width_mm + (count + 1) * gap_mm

@@ -11,6 +11,9 @@ def set_torque(wanted_nm: float, length_mm: float, offset_mm: float, angle_deg: 
 
     Source: lever arms; a crowfoot in line lengthens the wrench. Valid for L + E·cos α over 0.
     Raises ValueError beyond that.
+
+    >>> round(set_torque(20, 300, 50), 2), set_torque(20, 300, 50, 90)
+    (17.14, 20.0)
     """
     arm = length_mm + offset_mm * cos(radians(angle_deg))
     if length_mm <= 0 or arm <= 0:

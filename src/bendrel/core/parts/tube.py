@@ -84,5 +84,9 @@ class Tube:
 
 def outer_strain(od_mm: float, radius_mm: float) -> float:
     """Strain of the outermost fibre after bending: (D/2)/R. Source: beam theory, neutral axis
-    on the centreline."""
+    on the centreline.
+
+    >>> outer_strain(10, 20)
+    0.25
+    """
     return od_mm / 2 / radius_mm

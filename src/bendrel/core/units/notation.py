@@ -64,13 +64,18 @@ class PlaneUnsaid(UnitError):
 
 @lru_cache(maxsize=4096)  # at every key all readings of a line are read again, and one has changed
 def parse_length(text: str, unit: Unit = "mm", sign: Sign = "positive") -> float:
-    """Read a length as people write it and return millimetres.
+    r"""Read a length as people write it and return millimetres.
 
     `unit` is what a bare number is in; a fraction without a unit is always inches.
     `sign` says whether zero or negative values are possible here (co-ordinates: "any").
 
     Raises UnitError for decimal or thousands commas, improper or metric fractions, exponents,
     twelve or more inches after feet, unknown units, a wrong sign, and anything over 100 m.
+
+    >>> parse_length("1' 2 3/16\"")  # 14.1875 in
+    360.3625
+    >>> parse_length("27 3/4", "in")
+    704.85
     """
     shown = _shown(text)
     clean = _tidy(text)
@@ -92,7 +97,11 @@ def parse_length(text: str, unit: Unit = "mm", sign: Sign = "positive") -> float
 
 
 def parse_tilt(text: str) -> float:
-    """Read how far a direction lies off straight on, 0 to 180 degrees. Raises UnitError."""
+    """Read how far a direction lies off straight on, 0 to 180 degrees. Raises UnitError.
+
+    >>> parse_tilt("0")
+    0.0
+    """
     return 0.0 if re.fullmatch(r"0+(\.0*)?\s*(°|deg|degrees)?", _tidy(text)) else parse_angle(text, 180.0)
 
 
@@ -100,6 +109,9 @@ def parse_angle(text: str, most: float = 360.0) -> float:
     """Read a bend angle, such as `90`, `45.5` or `90°`, and return degrees.
 
     Raises UnitError unless it is over 0 and at most `most` degrees.
+
+    >>> parse_angle("45.5°")
+    45.5
     """
     shown = _shown(text)
     found = re.fullmatch(rf"(-?)\s*({_NUMBER})\s*(?:°|deg|degrees)?", _tidy(text))
@@ -118,6 +130,9 @@ def parse_plane(text: str, school: PlaneSchool = "") -> tuple[Literal["clock", "
     `3 o'clock`, ("rotation", degrees in (-180, 180]) for `90`, `+3`, `3°` or `-45°`. A bare number up to
     12 is what the shop's `school` says; where it has not said, 1 to 12 could be either and is asked.
     Raises PlaneUnsaid then, and UnitError for what cannot be read.
+
+    >>> parse_plane("3:00"), parse_plane("-45°")
+    (('clock', 90.0), ('rotation', -45.0))
     """
     shown = _shown(text)
     clean = _tidy(text)
@@ -154,13 +169,21 @@ def _which_plane(shown: str, value: float, *, asked: bool) -> str:
 
 
 def normalised_turn(degrees: float) -> float:
-    """Bring an angle into (-180, 180] degrees."""
+    """Bring an angle into (-180, 180] degrees.
+
+    >>> normalised_turn(270)
+    -90.0
+    """
     turned = degrees % 360.0
     return turned - 360.0 if turned > 180.0 else turned
 
 
 def format_length(mm: float, unit: Unit = "mm", denominator: int = 32) -> str:
-    """Print a length as the shop says it: inches to the nearest 1/`denominator`, or 0.1 mm."""
+    """Print a length as the shop says it: inches to the nearest 1/`denominator`, or 0.1 mm.
+
+    >>> format_length(360.3625, "in"), format_length(360.3625)
+    ('14 3/16"', '360.4 mm')
+    """
     if unit == "mm":
         return _tenths(mm) + " mm"
     parts = floor(abs(mm) / MM_PER_INCH * denominator + 0.5)
@@ -173,7 +196,11 @@ def format_length(mm: float, unit: Unit = "mm", denominator: int = 32) -> str:
 
 
 def format_angle(degrees: float) -> str:
-    """Print degrees to a tenth, without a needless `.0`."""
+    """Print degrees to a tenth, without a needless `.0`.
+
+    >>> format_angle(90.04)
+    '90°'
+    """
     return _tenths(degrees) + "°"
 
 
@@ -186,7 +213,11 @@ def _tenths(value: float) -> str:
 
 
 def format_clock(degrees: float) -> str:
-    """Print a clock angle (degrees clockwise from 12) as a time to the nearest minute."""
+    """Print a clock angle (degrees clockwise from 12) as a time to the nearest minute.
+
+    >>> format_clock(90)
+    '3:00'
+    """
     minutes = floor(degrees % 360.0 * 2 + 0.5) % 720
     return f"{minutes // 60 or 12}:{minutes % 60:02d}"
 

@@ -72,7 +72,11 @@ def opposite_way(text: str) -> str:
 
 
 def parse_degrees(text: str) -> float:
-    """Degrees either way, such as `-12` or `20°`. Raises UnitError."""
+    """Degrees either way, such as `-12` or `20°`. Raises UnitError.
+
+    >>> parse_degrees("-12")
+    -12.0
+    """
     clean = text.strip().replace("−", "-").removesuffix("°").strip()
     try:
         value = float(clean)
@@ -84,7 +88,11 @@ def parse_degrees(text: str) -> float:
 
 
 def parse_pressure(text: str) -> float:
-    """kPa from `5 bar`, `70 psi`, `600 kPa` or `1 MPa`; the unit must be there. Raises UnitError."""
+    """kPa from `5 bar`, `70 psi`, `600 kPa` or `1 MPa`; the unit must be there. Raises UnitError.
+
+    >>> parse_pressure("5 bar")
+    500.0
+    """
     found = _PRESSURE.fullmatch(text.strip())
     kpa = float(found[1]) * KPA[found[2].lower()] if found else 0.0
     if not 0 < kpa <= MOST_KPA:
@@ -93,7 +101,11 @@ def parse_pressure(text: str) -> float:
 
 
 def parse_temperature(text: str) -> float:
-    """°C from `80`, `−20 °C` or `176 F`, with either minus. Raises UnitError."""
+    """°C from `80`, `−20 °C` or `176 F`, with either minus. Raises UnitError.
+
+    >>> parse_temperature("176 F")
+    80.0
+    """
     found = _TEMPERATURE.fullmatch(text.strip().replace("−", "-"))
     if found:
         value = float(found[1])
@@ -104,7 +116,11 @@ def parse_temperature(text: str) -> float:
 
 
 def parse_flow(text: str) -> float:
-    """L/min from `6`, `6 L/min`, `90 L/h` or `1.5 gpm` (US). Raises UnitError."""
+    """L/min from `6`, `6 L/min`, `90 L/h` or `1.5 gpm` (US). Raises UnitError.
+
+    >>> parse_flow("90 L/h")
+    1.5
+    """
     found = _FLOW.fullmatch(text.strip())
     lpm = float(found[1]) * LPM[(found[2] or "l/min").lower()] if found else 0.0
     if not 0 < lpm <= MOST_LPM:
@@ -114,7 +130,11 @@ def parse_flow(text: str) -> float:
 
 def parse_volume(text: str, bare: Literal["l", "ml"] = "l") -> float:
     """Litres from `2`, `1.5 L`, `500 ml`, `2 qt` or `1 gal` (US); `bare` is what a number alone means. Raises
-    UnitError."""
+    UnitError.
+
+    >>> parse_volume("500 ml")
+    0.5
+    """
     litres = _volume(text, bare)
     if not 0 < litres <= LARGEST_L:
         raise UnitError(f"“{text[:20]}” is not a volume; write it like 2 L, 500 ml or 2 qt.")
@@ -122,7 +142,11 @@ def parse_volume(text: str, bare: Literal["l", "ml"] = "l") -> float:
 
 
 def parse_moved_volume(text: str, bare: Literal["l", "ml"] = "l") -> float:
-    """Litres either way and none, such as `-40 ml` or `0`. Raises UnitError."""
+    """Litres either way and none, such as `-40 ml` or `0`. Raises UnitError.
+
+    >>> parse_moved_volume("-40 ml")
+    -0.04
+    """
     clean = text.strip().replace("−", "-")
     litres = _volume(clean.lstrip("+-").strip(), bare)
     if not 0 <= litres <= LARGEST_L:
@@ -137,19 +161,31 @@ def _volume(text: str, bare: Literal["l", "ml"]) -> float:
 
 
 def format_volume(ml: float) -> str:
-    """In ml, from a litre on in L."""
+    """In ml, from a litre on in L.
+
+    >>> format_volume(1500)
+    '1.50 L'
+    """
     return f"{ml / 1000:.2f} L" if abs(ml) >= 1000 else f"{ml:.0f} ml"
 
 
 def format_pressure(kpa: float, unit: Unit) -> str:
-    """In the person's system: psi beside inches, bar beside millimetres."""
+    """In the person's system: psi beside inches, bar beside millimetres.
+
+    >>> format_pressure(500, "mm")
+    '5.00 bar'
+    """
     value, word = (kpa / KPA["psi"], "psi") if unit == "in" else (kpa / KPA["bar"], "bar")
     digits = 0 if value >= 100 else 1 if value >= 10 else 2
     return f"{value:,.{digits}f} {word}" if value < 9999.5 else f"{round(value, -1):,.0f} {word}"
 
 
 def format_torque(least_nm: float, most_nm: float, unit: Unit) -> str:
-    """A range in the person's system: lbf·ft beside inches, N·m beside millimetres."""
+    """A range in the person's system: lbf·ft beside inches, N·m beside millimetres.
+
+    >>> format_torque(14, 20, "mm")
+    '14 to 20 N·m'
+    """
     per, word = (NM_PER_LBF_FT, "lbf·ft") if unit == "in" else (1.0, "N·m")
     low, high = (f"{value / per:.0f}" for value in (least_nm, most_nm))
     return f"{low} {word}" if low == high else f"{low} to {high} {word}"

@@ -29,6 +29,10 @@ def section_after(
     on the centreline. Flattening = coefficient · (D/t)/(R/D) · flattens. Source: walls and strain
     derived; flattening from memory of how it goes with wall and radius, its coefficient in the rules.
     Raises ValueError where the radius is not more than half the outside diameter.
+
+    >>> bent = section_after(10, 1, 30, flattens=1, coefficient=0.01)
+    >>> round(bent.back_mm, 3), bent.inside_mm, round(bent.strain, 3)  # 30/35, 30/25, 5/30
+    (0.857, 1.2, 0.167)
     """
     half = od_mm / 2
     if radius_mm <= half:

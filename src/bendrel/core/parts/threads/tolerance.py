@@ -77,13 +77,23 @@ class FemaleLimits:
 def basic_pitch_diameter(thread: Thread) -> float:
     """d2 = d − 0.649519·p in mm; d − 0.640327·p (55°) or d − 0.8·p (NPT) for pipe threads.
 
-    Source: ISO 724, ASME B1.1; ISO 228-1, ASME B1.20.1."""
+    Source: ISO 724, ASME B1.1; ISO 228-1, ASME B1.20.1.
+
+    >>> from bendrel.core.parts.threads.designation import parse_thread
+    >>> round(basic_pitch_diameter(parse_thread("M10x1", {})), 3)
+    9.35
+    """
     drop = PITCH_DIAMETER_DROP if thread.series in ("metric", "inch") else PIPE_DROPS[thread.flank_deg]
     return thread.diameter_mm - drop * thread.pitch_mm
 
 
 def basic_minor_diameter(thread: Thread) -> float:
-    """D1 = d − 1.082532·p in mm; twice the pipe thread's drop. Source: as `basic_pitch_diameter`."""
+    """D1 = d − 1.082532·p in mm; twice the pipe thread's drop. Source: as `basic_pitch_diameter`.
+
+    >>> from bendrel.core.parts.threads.designation import parse_thread
+    >>> round(basic_minor_diameter(parse_thread("M10x1", {})), 3)
+    8.917
+    """
     drop = MINOR_DIAMETER_DROP if thread.series in ("metric", "inch") else 2 * PIPE_DROPS[thread.flank_deg]
     return thread.diameter_mm - drop * thread.pitch_mm
 
