@@ -162,3 +162,17 @@ def test_two_tabs_on_the_stock(page: Page, other: Page, api):
     other.get_by_role("button", name=f"Take out {made['label']}", exact=True).click()
     expect(other.get_by_text(re.compile(r"is not there|gone|taken out"))).to_be_visible()
     expect(other.locator("[data-stock]").filter(has_text=made["label"])).to_have_count(0)
+
+def test_findings_say_that_they_are_being_worked_out(page: Page, own_line):
+    """With the server slow, the place where the findings come does not stand empty."""
+    held = []
+    page.route("**/api/preview", lambda route: held.append(route))
+    page.goto(f"/lines/{own_line}/measure")
+    said = page.get_by_role("status", name="Being worked out")
+    expect(said).to_have_text("The line is being worked out…")
+    expect(said.locator("span")).to_be_visible()
+    for route in held:
+        route.continue_()
+    held.clear()
+    page.unroute("**/api/preview")
+    expect(said).to_have_text("")

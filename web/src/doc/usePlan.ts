@@ -12,6 +12,8 @@ export interface PlanView extends Seen {
   bench: BenchReport | null;
   /** Why the tool was not asked to the end. */
   beyond: string;
+  /** What is under way: the plan of what was typed last, or what the tool makes of it; blank where nothing is. */
+  waiting: string;
 }
 
 /** Plans, asked for as soon as a document is changed. */
@@ -20,11 +22,14 @@ export const plans = new Early((document: Line) => take(api.POST("/api/preview",
 /** The plan of the document as typed, asked anew at every change. */
 export function usePlan(document: Line, bench: BenchView, tube: string): PlanView {
   const [seen, setSeen] = useState(NOTHING_SEEN);
+  const [settled, setSettled] = useState<Line | null>(null);
   const [newest] = useState(() => new Newest());
   useLayoutEffect(() => {
-    newest.ask(plans.taken(document), (answer) =>
-      setSeen((was) => (answer.ok ? seenAfter(was, answer.value, tube) : seenWithout(was, sentence(answer.error)))),
-    );
+    newest.ask(plans.taken(document), (answer) => {
+      setSettled(document);
+      setSeen((was) => (answer.ok ? seenAfter(was, answer.value, tube) : seenWithout(was, sentence(answer.error))));
+    });
   }, [document, newest, tube]);
-  return useMemo(() => ({ ...seen, bench: bench.report, beyond: bench.beyond }), [seen, bench]);
+  const waiting = settled !== document ? "The line" : bench.asking ? "What the tool makes of it" : "";
+  return useMemo(() => ({ ...seen, bench: bench.report, beyond: bench.beyond, waiting }), [seen, bench, waiting]);
 }

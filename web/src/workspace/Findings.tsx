@@ -10,6 +10,7 @@ import { useNotice } from "../ui/notice";
 import type { LineEditor } from "../doc/useLine";
 import type { PlanView } from "../doc/usePlan";
 import { condensed, pressable, unseen } from "../theme/theme";
+import { BeingWorkedOut } from "../ui/BeingWorkedOut";
 import { NameDialog } from "../ui/NameDialog";
 import { SourceLine } from "../ui/Working";
 import { SeverityMark } from "../ui/SeverityMark";
@@ -66,6 +67,7 @@ export function Findings({ editor, view }: Props) {
             ).join(", ")
           : ""}
       </Box>
+      <BeingWorkedOut what={view.waiting} />
       {plan && !plan.chosen && (
         <Box sx={{ mb: 1 }}>
           {old ? "The drawing is from before. " : ""}
