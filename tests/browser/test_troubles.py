@@ -163,6 +163,7 @@ def test_two_tabs_on_the_stock(page: Page, other: Page, api):
     expect(other.get_by_text(re.compile(r"is not there|gone|taken out"))).to_be_visible()
     expect(other.locator("[data-stock]").filter(has_text=made["label"])).to_have_count(0)
 
+
 def test_findings_say_that_they_are_being_worked_out(page: Page, own_line):
     """With the server slow, the place where the findings come does not stand empty."""
     held = []

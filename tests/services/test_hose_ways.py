@@ -9,6 +9,7 @@ import pytest
 from bendrel.core.line.document import HoseSpan, Line
 from bendrel.core.line.hose_way import HoseEndAt, HoseWay
 from bendrel.core.units.lengths import Length
+from bendrel.services.demo.documents import demo_line
 from bendrel.services.errors import NotFound
 from bendrel.services.hose.hose_ways import study_hose
 from bendrel.services.job.jobs import JobDraft
@@ -38,11 +39,9 @@ def test_another_hose_of_the_job_is_measured_to(shop):
 
 def test_a_job_file_keeps_what_is_joined(shop):
     """The lines of a job that is brought in again speak of each other, not of the old ones."""
-    from bendrel.services.demo.circuits import vacuum_branch, vacuum_main
-
     job = shop.jobs.create(JobDraft(name="vacuum", machine=""))
-    main = shop.lines.add(job.id, vacuum_main())
-    shop.lines.add(job.id, vacuum_branch(main.id))
+    main = shop.lines.add(job.id, demo_line("vacuum-main"))
+    shop.lines.add(job.id, demo_line("vacuum-branch", {"vacuum-main": main.id}))
     data = shop.archives.write(job.id).data
     again = shop.archives.read(data, keep=True)
     circuits = shop.circuits.of_job(again.job_id, shop.kit)

@@ -9,19 +9,7 @@ from bendrel.core.bend.told.figures import MadeBend
 from bendrel.core.line.removal import RemovedItem
 from bendrel.core.line.strip_down import SharedItem, StripDown
 from bendrel.services.bench.benches import standing
-from bendrel.services.demo.chains import header_tank_hose, return_line, saved_end_line, spliced_cooler_line
-from bendrel.services.demo.circuits import vacuum_branch, vacuum_main
-from bendrel.services.demo.hoses import axle_brake_hose, oil_cooler_feed, oil_cooler_return
-from bendrel.services.demo.lines import (
-    BRAKE_TUBE,
-    fuel_feed_line,
-    impossible_line,
-    priming_vacuum_line,
-    pump_cooler_line,
-    rear_left_line,
-    rear_right_line,
-    reservoir_drop_line,
-)
+from bendrel.services.demo.documents import demo_line
 from bendrel.services.demo.proofs import failed, half_proved, signed_off
 from bendrel.services.job.bookings import Account, BookingDraft
 from bendrel.services.job.jobs import JobDraft
@@ -37,6 +25,7 @@ BOOKED: tuple[tuple[Account, str, int, int], ...] = (
     ("own mistake", "Nut forgotten before the flare, piece made again", 25, 410),
 )
 
+BRAKE_TUBE = "copper-nickel_3-16in_0.711"
 STOCK = (
     Held(ref=f"tube:{BRAKE_TUBE}", unit_cents=507),
     Held(ref="nut:double-45_3-16in_3-8-24", have=14.0),
@@ -81,52 +70,54 @@ def fill_demo(shop: Shop) -> None:
     """Put the demo jobs into an empty database; one that has jobs is left alone."""
     if shop.jobs.board():
         return
-    launch = shop.jobs.create(
-        JobDraft(name="Harbour launch", machine="1949 harbour launch, two-cylinder diesel", unit="mm")
-    )
-    shop.lines.add(launch.id, fuel_feed_line())
-    shop.lines.add(launch.id, reservoir_drop_line())
-    feed = shop.lines.add(launch.id, oil_cooler_feed())
-    shop.lines.add(launch.id, oil_cooler_return(feed.id))
-    crane = shop.jobs.create(
-        JobDraft(name="Slipway crane", machine="1961 slipway crane, hydraulic steering", unit="mm")
-    )
-    spliced = shop.lines.add(crane.id, spliced_cooler_line(shop.kit))
-    for line in (return_line(), saved_end_line()):
-        shop.lines.add(crane.id, line)
-    header = shop.lines.add(crane.id, header_tank_hose())
-    failed(shop, spliced.id)
-    signed_off(shop, header.id)
-    tender = shop.jobs.create(
-        JobDraft(
-            name="Fire tender",
-            machine="1958 fire tender, pump amidships, second axle rebuilt",
-            customer="Harbour museum, land vehicles",
-            promised=date.today() + timedelta(days=9),
-        )
-    )
-    shop.lines.add(tender.id, rear_left_line())
-    rear_right = shop.lines.add(tender.id, rear_right_line())
-    shop.lines.add(tender.id, impossible_line())
-    shop.lines.add(tender.id, axle_brake_hose())
-    cooler = shop.lines.add(tender.id, pump_cooler_line())
-    vacuum = shop.lines.add(tender.id, priming_vacuum_line())
-    main = shop.lines.add(tender.id, vacuum_main())
-    shop.lines.add(tender.id, vacuum_branch(main.id))
-    shop.strip_downs.keep(tender.id, 0, _tunnel_off((cooler.id, vacuum.id)))
-    half_proved(shop, main.id)
+    ids: dict[str, str] = {}
+    for draft, names in _jobs():
+        job_id = shop.jobs.create(draft).id
+        for name in names:
+            ids[name] = shop.lines.add(job_id, demo_line(name, ids)).id
+    failed(shop, ids["spliced-cooler"])
+    signed_off(shop, ids["header-tank-hose"])
+    tender = shop.lines.open(ids["rear-right"]).job_id
+    shop.strip_downs.keep(tender, 0, _tunnel_off((ids["pump-cooler"], ids["priming-vacuum"])))
+    half_proved(shop, ids["vacuum-main"])
     for held in STOCK:
         shop.shelf.hold(held)
     shop.stock.add(COIL)
     shop.shelf.add(OwnDraft(shelf="nuts", fields=OLD_NUT))
-    _half_made(shop, tender.id, rear_right.id)
+    _half_made(shop, tender, ids["rear-right"])
     for stock in LYING:
         shop.stock.add(stock)
     for trial in TRIALS:
         shop.shelf.try_tool("lever_8mm", "copper-nickel", trial, "mm")
     for account, what, minutes, cents in BOOKED:
-        draft = BookingDraft(account=account, what=what, minutes=minutes, material_cents=cents)
-        shop.bookings.book(tender.id, draft)
+        entry = BookingDraft(account=account, what=what, minutes=minutes, material_cents=cents)
+        shop.bookings.book(tender, entry)
+
+
+def _jobs() -> tuple[tuple[JobDraft, tuple[str, ...]], ...]:
+    """The jobs with their lines, in the order in which they came in."""
+    return (
+        (
+            JobDraft(name="Harbour launch", machine="1949 harbour launch, two-cylinder diesel", unit="mm"),
+            ("fuel-feed", "reservoir-drop", "oil-cooler-feed", "oil-cooler-return"),
+        ),
+        (
+            JobDraft(name="Slipway crane", machine="1961 slipway crane, hydraulic steering", unit="mm"),
+            ("spliced-cooler", "return", "saved-end", "header-tank-hose"),
+        ),
+        (
+            JobDraft(
+                name="Fire tender",
+                machine="1958 fire tender, pump amidships, second axle rebuilt",
+                customer="Harbour museum, land vehicles",
+                promised=date.today() + timedelta(days=9),
+            ),
+            (
+                "rear-left", "rear-right", "impossible", "axle-brake-hose", "pump-cooler", "priming-vacuum",
+                "vacuum-main", "vacuum-branch",
+            ),
+        ),
+    )  # fmt: skip
 
 
 def _tunnel_off(lines: tuple[str, str]) -> StripDown:
