@@ -7,8 +7,8 @@ export function BeingWorkedOut({ what }: { what: string }) {
       role="status"
       aria-label="Being worked out"
       sx={{
-        minHeight: 22,
         color: "var(--second)",
+        fontSize: 14,
         "@keyframes wondered": { to: { visibility: "visible" } },
         "& span": { visibility: "hidden", animation: "wondered 0s 0.6s forwards" },
       }}

@@ -57,9 +57,10 @@ export function Findings({ editor, view }: Props) {
 
   return (
     <>
-      <Typography variant="h2" sx={{ mb: 1 }}>
-        Findings
-      </Typography>
+      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 1.5, alignItems: "baseline", mb: 1 }}>
+        <Typography variant="h2">Findings</Typography>
+        <BeingWorkedOut what={view.waiting} />
+      </Box>
       <Box role="status" aria-label="How many" sx={unseen}>
         {plan?.chosen
           ? WORST.map((severity) =>
@@ -67,7 +68,6 @@ export function Findings({ editor, view }: Props) {
             ).join(", ")
           : ""}
       </Box>
-      <BeingWorkedOut what={view.waiting} />
       {plan && !plan.chosen && (
         <Box sx={{ mb: 1 }}>
           {old ? "The drawing is from before. " : ""}
