@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
+from typing import assert_never
 
 from bendrel.core.findings import EndName
 from bendrel.core.joints.face import Face
@@ -199,15 +200,21 @@ def _plug(kit: Kit, face: Face) -> _Parts:
 
 def closes_of(fitting: Fitting) -> Closes:
     """How a tube's end type closes."""
-    if fitting.takes_hose:
-        return "push"
-    if fitting.kind == "quick":
-        return "latch"
-    if fitting.kind in ("compression", "bite"):
-        return "sleeve"
     if fitting.closing == "sealant":
         return "taper"
-    return "washer" if fitting.kind in ("banjo", "stud") else "nut"
+    match fitting.kind:
+        case "hose" | "plain":
+            return "push"
+        case "quick":
+            return "latch"
+        case "compression" | "bite":
+            return "sleeve"
+        case "banjo" | "stud":
+            return "washer"
+        case "double" | "single" | "bulb" | "nipple":
+            return "nut"
+        case _:
+            assert_never(fitting.kind)
 
 
 def _tube_end(kit: Kit, span: RigidSpan, end: EndName) -> _Parts:

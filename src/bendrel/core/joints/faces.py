@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import assert_never
+
 from bendrel.core.findings import EndName
 from bendrel.core.joints.face import Face
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, Port, RigidSpan, Side, Span
@@ -135,17 +137,23 @@ def branch_face(kit: Kit, span: ComponentSpan) -> Face:
 def _said(kit: Kit, side: Side, mm: float | None, whose: str) -> Face:
     """A side as it was said, in the words of the catalogue."""
     thread = side.thread.strip()
-    if side.kind == "spigot":
-        form = side.of if side.of in SPIGOT_FORMS else "barb"
-        return Face(kind="spigot", name=f"{whose}’s spigot", of=form, mm=mm)
-    named = kit.seats.get(side.of) if side.kind == "socket" else kit.fittings.get(side.of)
-    what = named.name if named is not None else "port" if side.kind == "socket" else "end"
-    name = f"{whose}’s {what}" + (f" {thread}" if thread else "")
-    if side.kind == "socket":
-        return Face(kind="socket", name=name, of=side.of if named else "", thread=thread, mm=mm)
-    if named is None:
-        return Face(kind="unknown", name=f"{whose}’s end that nobody has said")
-    return Face(kind="plug", name=name, of=side.of, thread=thread, mm=mm)
+    behind = f" {thread}" if thread else ""
+    match side.kind:
+        case "spigot":
+            form = side.of if side.of in SPIGOT_FORMS else "barb"
+            return Face(kind="spigot", name=f"{whose}’s spigot", of=form, mm=mm)
+        case "socket":
+            seat = kit.seats.get(side.of)
+            name = f"{whose}’s {seat.name if seat is not None else 'port'}{behind}"
+            return Face(kind="socket", name=name, of=side.of if seat else "", thread=thread, mm=mm)
+        case "plug" | "":
+            fitting = kit.fittings.get(side.of)
+            if fitting is None:
+                return Face(kind="unknown", name=f"{whose}’s end that nobody has said")
+            name = f"{whose}’s {fitting.name}{behind}"
+            return Face(kind="plug", name=name, of=side.of, thread=thread, mm=mm)
+        case _:
+            assert_never(side.kind)
 
 
 def _mm(reading: Length) -> float | None:

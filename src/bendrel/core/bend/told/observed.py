@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from math import radians
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, assert_never
 
 from bendrel.core.bend.told.figures import Figure, FigureKind, MadeBend
 from bendrel.core.bend.told.laid import Laid
@@ -32,9 +32,15 @@ class Gauge:
 
     def sd(self, kind: FigureKind) -> float:
         """That of one kind of reading."""
-        if kind == "angle":
-            return self.angle_deg
-        return self.plane_deg if kind in ("clock", "rotation", "from_next") else self.tape_mm
+        match kind:
+            case "angle":
+                return self.angle_deg
+            case "clock" | "rotation" | "from_next":
+                return self.plane_deg
+            case "leg" | "from_a" | "from_b" | "rims":
+                return self.tape_mm
+            case _:
+                assert_never(kind)
 
 
 def told_bends(made: Sequence[MadeBend]) -> tuple[Told, ...]:
@@ -82,20 +88,24 @@ def reading_of(
     bends told up to then bent and the others straight."""
     told = unknowns.told
     k = told[index].bend
-    if kind in ("from_a", "from_b", "rims"):
-        return _tape(unknowns, k, [t.bend for t in told[: index + 1]], kind, beyond_mm)
-    if kind == "leg":
-        return _leg(unknowns, index, beyond_mm, od_mm)
+    match kind:
+        case "from_a" | "from_b" | "rims":
+            return _tape(unknowns, k, [t.bend for t in told[: index + 1]], kind, beyond_mm)
+        case "leg":
+            return _leg(unknowns, index, beyond_mm, od_mm)
+        case "angle":
+            return lambda values: _row(unknowns.parts(values).angles, k)
+        case "clock" | "rotation" | "from_next":
 
-    def read(values: Array) -> Array:
-        many = unknowns.parts(values)
-        if kind == "angle":
-            return _row(many.angles, k)
-        if kind == "from_next":
-            return _row(many.clocks, k + 1) - _row(many.clocks, k)
-        return _row(many.clocks, k) - (_row(many.clocks, k - 1) if kind == "rotation" and k else 0.0)
+            def read(values: Array) -> Array:
+                clocks = unknowns.parts(values).clocks
+                if kind == "from_next":
+                    return _row(clocks, k + 1) - _row(clocks, k)
+                return _row(clocks, k) - (_row(clocks, k - 1) if kind == "rotation" and k else 0.0)
 
-    return read
+            return read
+        case _:
+            assert_never(kind)
 
 
 def _row(figures: Array, k: int) -> Array:
