@@ -311,8 +311,17 @@ def test_many_bad_rows_at_once_are_told_one_by_one(full, held_up):
         for statement in ROWS.values():
             opened.execute(statement)
         opened.commit()
-    assert len(held_up(full)) == 7
+    told = held_up(full)
+    assert len(told) == 7
     assert held_up(full) == []
+
+
+def test_what_is_set_aside_is_named_by_its_job(full, held_up):
+    with closing(sqlite3.connect(full)) as opened:
+        opened.execute("update jobs set promised = 'soon' where name = 'Fire tender'")
+        opened.commit()
+    (row,) = held_up(full)
+    assert row["said"] == "“Promised” of the job “Fire tender” could not be read; that alone was set aside."
 
 
 def test_a_sound_shop_has_nothing_set_aside(full, held_up):

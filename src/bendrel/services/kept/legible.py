@@ -161,11 +161,13 @@ def looked_at(database: Database, row_id: int) -> None:
 
 
 def _said(row: SetAsideRow) -> str:
-    name = _NAMES.get(row.of, "a row")
+    name, called = _NAMES.get(row.of, "a row"), json.loads(row.kept).get("name")
+    if called and "name" not in row.columns:
+        name = f"the {name.partition(' ')[2]} “{called}”"
     if not row.columns:
         return f"{name[0].upper()}{name[1:]} could not be read and was set aside."
     what = " and ".join(str(column).replace("_", " ") for column in row.columns)
-    return f"Of {name} “{what}” could not be read; that alone was set aside."
+    return f"“{what[0].upper()}{what[1:]}” of {name} could not be read; that alone was set aside."
 
 
 def wrongs(session: Session) -> Iterator[Wrong]:
