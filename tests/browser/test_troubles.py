@@ -177,3 +177,17 @@ def test_findings_say_that_they_are_being_worked_out(page: Page, own_line):
     held.clear()
     page.unroute("**/api/preview")
     expect(said).to_have_text("")
+
+
+@pytest.mark.broken_server
+def test_a_place_whose_script_is_gone_says_so_and_comes_with_the_next_try(page: Page, troubles):
+    """As after an upgrade, with a page open from before it: the file has another name now."""
+    page.goto("/")
+    expect(page.get_by_role("heading", name="Fire tender")).to_be_visible()
+    page.route("**/assets/StockPage-*", lambda route: route.fulfill(status=404))
+    page.get_by_role("link", name="Stock").click()
+    expect(page.get_by_role("heading", name="This page failed")).to_be_visible()
+    page.unroute("**/assets/StockPage-*")
+    page.get_by_role("button", name="Show it again").click()
+    expect(page.get_by_role("button", name="Put in stock")).to_be_visible()
+    troubles.clear()  # the browser tells of the script that was not there

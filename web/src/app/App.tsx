@@ -1,3 +1,4 @@
+import Button from "@mui/material/Button";
 import { useEffect } from "react";
 import { Route, Routes, useLocation } from "react-router";
 import { Caught } from "../ui/Caught";
@@ -29,7 +30,9 @@ export function App() {
     <Caught
       key={pathname.split("/").slice(0, 3).join("/")}
       instead={
-        <NotHere title="This page failed" text="Something went wrong here. Everything that was saved is there." />
+        <NotHere title="This page failed" text="Something went wrong here. Everything that was saved is there.">
+          <Button onClick={() => window.location.reload()}>Show it again</Button>
+        </NotHere>
       }
     >
       <Routes>
