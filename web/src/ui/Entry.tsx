@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import { Input } from "./Input";
 import { condensed } from "../theme/theme";
 
 const control = {
@@ -56,23 +57,17 @@ interface TypedProps {
 /** Something typed in a row of entries. */
 export function Typed({ label, text, placeholder, width, wrong, type = "text", takes, onText }: TypedProps) {
   return (
-    <Box
-      component="input"
+    <Input
       type={type}
+      size="row"
+      width={width}
       aria-label={label}
-      data-takes={takes}
-      value={text}
+      takes={takes}
+      text={text}
       placeholder={placeholder}
-      autoComplete="off"
-      aria-invalid={wrong !== undefined}
+      wrong={wrong !== undefined}
       aria-description={wrong}
-      onChange={(event) => onText(event.target.value)}
-      sx={{
-        ...control,
-        width,
-        ...(typeof width === "number" ? { flex: "none" } : {}),
-        borderColor: wrong ? "var(--stop)" : "var(--second)",
-      }}
+      onText={onText}
     />
   );
 }

@@ -3,6 +3,7 @@ import { memo, useId } from "react";
 import type { ReactNode } from "react";
 import { control } from "./control";
 import { useSteady } from "./useSteady";
+import { Input } from "./Input";
 
 interface FieldProps {
   label: string;
@@ -35,18 +36,15 @@ const Writing = memo(function Writing({ label, text, placeholder, problem, type 
   const id = useId();
   return (
     <Labelled label={label} id={id}>
-      <Box
-        component="input"
+      <Input
         type={type}
         id={id}
-        data-takes={takes}
-        value={text}
+        takes={takes}
+        text={text}
         placeholder={placeholder}
-        autoComplete="off"
-        aria-invalid={problem !== undefined}
+        wrong={problem !== undefined}
         aria-describedby={problem ? `${id}-said` : undefined}
-        onChange={(event) => onText(event.target.value)}
-        sx={{ ...control, borderColor: problem ? "var(--stop)" : "var(--second)" }}
+        onText={onText}
       />
       {problem && (
         <Box role="alert" aria-live="polite" id={`${id}-said`} sx={{ color: "var(--stop)", fontSize: 14 }}>

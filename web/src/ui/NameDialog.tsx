@@ -2,8 +2,8 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
 import { useId, useState } from "react";
-import { control } from "./control";
 import { Dialog } from "./Dialog";
+import { Input } from "./Input";
 
 const LONGEST = 120;
 
@@ -58,17 +58,15 @@ function Asking(props: Omit<Props, "open">) {
       }
     >
       <label htmlFor={id}>{label}</label>
-      <Box
-        component="input"
+      <Input
         id={id}
         autoFocus
-        autoComplete="off"
-        value={name}
-        aria-invalid={shown}
+        text={name}
+        wrong={shown}
         aria-describedby={`${id}-said`}
-        onChange={(event) => setName(event.target.value)}
+        onText={setName}
         onFocus={(event) => event.target.select()}
-        sx={{ ...control, minHeight: 44, mt: 0.5, borderColor: shown ? "var(--stop)" : "var(--second)" }}
+        sx={{ minHeight: 44, mt: 0.5 }}
       />
       <Box id={`${id}-said`} aria-live="polite" sx={{ minHeight: 24, mt: 0.75, color: "var(--stop)", fontSize: 14 }}>
         {shown && wrong}

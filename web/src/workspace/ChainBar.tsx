@@ -12,6 +12,7 @@ import { condensed } from "../theme/theme";
 import { useNotice } from "../ui/notice";
 import { LetIn } from "./LetIn";
 import { HEIGHT } from "./strip/along";
+import { Input } from "../ui/Input";
 
 interface Props {
   editor: LineEditor;
@@ -74,22 +75,13 @@ export function ChainBar({ editor }: Props) {
           <Button size="small" variant="text" onClick={() => ask("split", { at })}>
             Split at
           </Button>
-          <Box
-            component="input"
+          <Input
             aria-label="Split at, from its end A"
-            value={at}
+            size="row"
+            width={84}
+            text={at}
             placeholder="middle"
-            onChange={(event) => setAt(event.target.value.slice(0, 40))}
-            sx={{
-              width: 84,
-              height: 30,
-              font: "inherit",
-              color: "var(--ink)",
-              background: "var(--sheet)",
-              border: "1px solid var(--second)",
-              px: 0.75,
-              "@media (pointer: coarse)": { height: 44 },
-            }}
+            onText={(text) => setAt(text.slice(0, 40))}
           />
           <Button
             size="small"

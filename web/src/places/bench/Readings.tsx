@@ -3,6 +3,7 @@ import { useEffect, useId, useRef } from "react";
 import type { MadeBend, Unit } from "../../api/types";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
 import type { MakingEditor } from "../../doc/useMaking";
+import { Input } from "../../ui/Input";
 
 export interface Read {
   angle: string;
@@ -155,7 +156,7 @@ interface ReadingProps {
   label: string;
   worth: string;
   holder: string;
-  takes: string | undefined;
+  takes: "length" | "angle" | undefined;
   text: string;
   problem: string | undefined;
   /** Of all problems of this bend it is the first: the cursor goes there. */
@@ -180,30 +181,16 @@ export function Reading({ label, worth, holder, takes, text, problem, first, onT
           {worth}
         </Box>
       </Box>
-      <Box
-        component="input"
+      <Input
         ref={field}
         id={id}
-        value={text}
+        text={text}
         placeholder={holder}
-        data-takes={takes}
-        autoComplete="off"
-        aria-invalid={problem !== undefined}
+        takes={takes}
+        size="bench"
+        wrong={problem !== undefined}
         aria-describedby={problem && `${id}-problem`}
-        onChange={(event) => onText(event.target.value)}
-        sx={{
-          width: "100%",
-          minHeight: 64,
-          px: 1.5,
-          fontSize: 30,
-          fontFamily: "Barlow, sans-serif",
-          color: "var(--ink)",
-          background: "var(--sheet)",
-          border: "2px solid",
-          borderColor: problem ? "var(--stop)" : "var(--second)",
-          borderRadius: "2px",
-          "&::placeholder": { color: "var(--second)", opacity: 1 },
-        }}
+        onText={onText}
       />
       {problem && (
         <Box role="alert" id={`${id}-problem`} sx={{ color: "var(--stop)", fontSize: 18 }}>

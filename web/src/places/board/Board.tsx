@@ -12,10 +12,10 @@ import { NameDialog } from "../../ui/NameDialog";
 import { sayDay } from "../../format/days";
 import { LineTable } from "./LineTable";
 import { OpenBoard } from "./OpenBoard";
-import { SetAside } from "./SetAside";
-import { WholeShop } from "./WholeShop";
 import { askAgain } from "./askAgain";
 
+const SetAside = fetched(() => import("./SetAside"));
+const WholeShop = fetched(() => import("./WholeShop"));
 const BringIn = fetched(() => import("./BringIn"));
 
 function Promised({ date }: { date: string }) {

@@ -7,7 +7,7 @@ import { useNotice } from "../../ui/notice";
 const KEY = ["set-aside"];
 
 /** Rows of the data that could not be read at the start: each said once, with what was kept of it. */
-export function SetAside() {
+export default function SetAside() {
   const found = useQuery({ queryKey: KEY, queryFn: () => take(api.GET("/api/backups/set-aside")) });
   const client = useQueryClient();
   const notice = useNotice();

@@ -8,7 +8,7 @@ import type { WholeShop as Brought } from "../../api/types";
 import { sendFile } from "../../api/upload";
 
 /** The whole shop as one file: out at any time, in where nothing is yet. */
-export function WholeShop({ empty }: { empty: boolean }) {
+export default function WholeShop({ empty }: { empty: boolean }) {
   const [said, setSaid] = useState("");
   const [wrong, setWrong] = useState("");
   const client = useQueryClient();

@@ -1,8 +1,9 @@
 import Box from "@mui/material/Box";
 import type { KeyboardEvent } from "react";
 import { memo, useId } from "react";
-import { condensed, unseen } from "../../theme/theme";
+import { unseen } from "../../theme/theme";
 import { useSteady } from "../../ui/useSteady";
+import { Input } from "../../ui/Input";
 
 export interface RowKeys {
   insertBelow: () => void;
@@ -48,42 +49,29 @@ const Reading = memo(function Reading({
   const wrong = problem !== undefined && !blank;
   return (
     <Box sx={{ position: "relative" }}>
-      <Box
-        component="input"
-        type="text"
-        autoComplete="off"
+      <Input
+        size="reading"
         spellCheck={false}
         aria-label={label}
-        aria-invalid={wrong}
         aria-describedby={id}
         title={problem}
         readOnly={readOnly}
         placeholder={usual}
-        value={text}
+        text={text}
+        wrong={wrong}
         data-row={row}
         data-column={column}
-        {...(column === "plane" ? {} : { "data-takes": column === "angle" ? "angle" : "length" })}
-        onChange={(event) => onText(event.target.value)}
+        takes={column === "plane" ? undefined : column === "angle" ? "angle" : "length"}
+        onText={onText}
         onFocus={(event) => {
           event.target.select();
           onFocus();
         }}
         onKeyDown={(event) => walk(event, row, column, keys)}
         sx={{
-          width: "100%",
-          minHeight: 28,
-          px: 0.5,
-          font: `600 18px ${condensed}`,
-          color: "var(--ink)",
           background: "transparent",
-          border: "1.5px solid",
-          borderColor: wrong
-            ? "var(--stop)"
-            : blank && !readOnly && usual === undefined
-              ? "var(--second)"
-              : "transparent",
           borderStyle: blank && !wrong ? "dashed" : "solid",
-          borderRadius: "2px",
+          ...(wrong || (blank && !readOnly && usual === undefined) ? {} : { borderColor: "transparent" }),
           "&::placeholder": { color: "var(--second)", opacity: 1, fontWeight: 500 },
           "&:hover": { borderColor: wrong ? "var(--stop)" : "var(--rule)" },
           "&:focus": {
@@ -91,7 +79,6 @@ const Reading = memo(function Reading({
             background: "var(--sheet)",
             borderColor: wrong ? "var(--stop)" : "var(--action)",
           },
-          "@media (pointer: coarse)": { minHeight: 44 },
         }}
       />
       <Box

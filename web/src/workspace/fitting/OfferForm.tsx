@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useId, useRef, useState } from "react";
 import type { TypedOffer } from "../../api/types";
+import { Input } from "../../ui/Input";
 
 type Field = "along" | "off" | "off_clock" | "tilt" | "tilt_clock";
 
@@ -17,7 +18,7 @@ interface Props {
 export function OfferForm({ start, wrong, large, text, onSave }: Props) {
   const [offer, setOffer] = useState(start);
   const set = (change: Partial<TypedOffer>) => setOffer((was) => ({ ...was, ...change }));
-  const field = (name: Field, label: string, holder: string, takes?: string) => (
+  const field = (name: Field, label: string, holder: string, takes?: "length" | "angle") => (
     <OfferField
       label={label}
       holder={holder}
@@ -75,7 +76,7 @@ export function OfferForm({ start, wrong, large, text, onSave }: Props) {
 interface FieldProps {
   label: string;
   holder: string;
-  takes: string | undefined;
+  takes: "length" | "angle" | undefined;
   text: string;
   large: boolean;
   problem: string | undefined;
@@ -97,30 +98,16 @@ function OfferField({ label, holder, takes, text, large, problem, first, onText 
       <Box component="label" htmlFor={id} sx={{ color: "var(--second)", fontSize: large ? 18 : 14 }}>
         {label}
       </Box>
-      <Box
-        component="input"
+      <Input
         ref={field}
         id={id}
-        value={text}
+        text={text}
         placeholder={holder}
-        data-takes={takes}
-        autoComplete="off"
-        aria-invalid={problem !== undefined}
+        takes={takes}
+        size={large ? "large" : "form"}
+        wrong={problem !== undefined}
         aria-describedby={problem && `${id}-problem`}
-        onChange={(event) => onText(event.target.value)}
-        sx={{
-          width: "100%",
-          minHeight: large ? 60 : 40,
-          px: 1,
-          fontSize: large ? 24 : 16,
-          fontFamily: "Barlow, sans-serif",
-          color: "var(--ink)",
-          background: "var(--sheet)",
-          border: "2px solid",
-          borderColor: problem ? "var(--stop)" : "var(--second)",
-          borderRadius: "2px",
-          "&::placeholder": { color: "var(--second)", opacity: 1 },
-        }}
+        onText={onText}
       />
       {problem && (
         <Box role="alert" id={`${id}-problem`} sx={{ color: "var(--stop)", fontSize: 16 }}>

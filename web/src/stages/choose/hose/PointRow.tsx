@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import { useId } from "react";
 import type { Length, Unit } from "../../../api/types";
 import { typed } from "../../../doc/rows";
-import { control } from "../../../ui/control";
+import { Input } from "../../../ui/Input";
 
 const AXES = ["x", "y", "z"] as const;
 type Axis = (typeof AXES)[number];
@@ -27,18 +27,15 @@ export function PointRow({ label, at, unit, problem, onChange }: Props) {
     >
       <Box sx={{ color: "var(--second)", lineHeight: 1.2 }}>{label}</Box>
       {AXES.map((axis) => (
-        <Box
+        <Input
           key={axis}
-          component="input"
           aria-label={`${label}, ${axis}`}
-          aria-invalid={problem(axis) !== undefined}
           aria-describedby={said ? `${id}-said` : undefined}
-          data-takes="length"
-          value={at[axis].text}
+          takes="length"
+          text={at[axis].text}
           placeholder={`${axis}  0`}
-          autoComplete="off"
-          onChange={(event) => onChange({ [axis]: typed(event.target.value, unit) })}
-          sx={{ ...control, borderColor: problem(axis) ? "var(--stop)" : "var(--second)" }}
+          wrong={problem(axis) !== undefined}
+          onText={(text) => onChange({ [axis]: typed(text, unit) })}
         />
       ))}
       {said && (
