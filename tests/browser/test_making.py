@@ -1,6 +1,7 @@
 """Plan and Make on the real screens: orders, the swing, openings, bench mode, stock and cut lists."""
 
 import re
+from time import monotonic
 
 import pytest
 from playwright.sync_api import Page, expect
@@ -167,6 +168,26 @@ def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_l
     expect(page.locator("[data-compare='2']")).to_contain_text("angle −3°")
 
 
+def test_what_is_ticked_as_the_page_is_left_is_kept(page: Page, api, own_line):
+    """The page is gone in the same moment, and the step before is still on its way."""
+    to_the_first_bend(page, own_line)
+    heading = page.get_by_role("heading", level=2)
+    bend = heading.inner_text()
+    page.evaluate(
+        """[...document.querySelectorAll("button")].find((one) => one.textContent === "Bent").click();
+        window.location.href = "/icon.svg";"""
+    )
+    page.wait_for_url("**/icon.svg")
+    page.goto(f"/lines/{own_line}/bench")
+    expect(heading).to_be_visible()
+    expect(heading).not_to_have_text(bend)
+    # and it comes to be kept, not only here
+    until = monotonic() + 30
+    while not (made := api.get(f"/api/lines/{own_line}/makings").json()[0]["state"]["made"]):
+        assert monotonic() < until
+    assert len(made) == 1
+
+
 def tab_to(page: Page, what):
     for _ in range(60):
         page.keyboard.press("Tab")
@@ -302,7 +323,8 @@ def test_a_part_is_offered_read_tweaked_and_offered_again_until_it_fits(page: Pa
             fitting.get_by_label(label).fill("touches")
         fitting.get_by_label("Leans by").fill("square")
         before = len(api.get(f"/api/lines/{own_line}/makings").json()[0]["state"]["offers"])
-        fitting.get_by_role("button", name="Weigh it with the rest").click()
+        with kept(page):
+            fitting.get_by_role("button", name="Weigh it with the rest").click()
         expect(fitting.get_by_text(str(before + 1), exact=True)).to_be_visible()
         expect(fitting.locator("[data-fits]")).to_be_visible()
     expect(fitting.locator("[data-fits='true']")).to_contain_text("It fits")

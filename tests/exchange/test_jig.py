@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 import io
+from dataclasses import replace
 
 import ezdxf
 import numpy as np
 import pypdfium2
 import pytest
 import trimesh
-from scipy.spatial.distance import pdist
+from pypdf import PdfReader
+from pypdf.generic import ContentStream
+from scipy.spatial.transform import Rotation
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.bend.fitting.jig import lay_on_board
 from bendrel.core.bend.tube.part import shape_of
+from bendrel.core.geometry.bends import BendList
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.notation import format_length
 from bendrel.exchange.errors import FileError
@@ -48,27 +52,116 @@ def test_the_part_on_its_board_is_the_part():
         assert all(35 - 1e-6 <= x <= jig.wide_mm - 35 + 1e-6 for x, _, _ in jig.path)
 
 
-def test_the_target_shows_the_lines_own_clock():
-    """A rigid part with its end moved towards 3 o'clock at the port moves the same way on the board."""
+def test_the_board_is_the_part_turned_and_not_mirrored():
+    """One rigid motion carries the part, walked along by itself, to the board: its ends, its bends' middles,
+    the way of end B and the side of its 12 o'clock. SciPy's fit of a rotation has no mirror image."""
     rng = np.random.default_rng(5)
     for _ in range(10):
         plan = some_plan(rng)
         shape, port = fit_shape(plan), Port(plan)
         jig = laid(shape)
+        board = np.array([(r.x_mm, r.y_mm, r.high_mm + OD / 2) for r in jig.rests])
+        there = np.array([np.zeros(3), *middles(shape), port.point])
+        motion, miss = Rotation.align_vectors(board - board.mean(0), there - there.mean(0))
+        assert miss < 1e-4
         target = jig.target
         ahead, rise = np.radians(target.way_deg), np.radians(target.rise_deg)
         way = np.array([np.cos(ahead) * np.cos(rise), np.sin(ahead) * np.cos(rise), np.sin(rise)])
+        assert way == pytest.approx(motion.apply(port.way), abs=1e-6)
         up = np.array([0, 0, 1.0]) if abs(way[2]) < 0.91 else np.array([0, 1.0, 0])
         up -= way * (up @ way)
         up /= np.linalg.norm(up)
-        noon = np.cos(np.radians(target.noon_deg)) * up + np.sin(np.radians(target.noon_deg)) * np.cross(
-            way, up
-        )
-        # the same motion carries the port of the plan to the board: three points fix it
-        plan_points = np.array([[0, 0, 0], port.point, port.point + 10 * port.noon])
-        rest = {r.name: np.array([r.x_mm, r.y_mm, r.high_mm + OD / 2]) for r in jig.rests}
-        board = np.array([rest["A"], rest["B"], rest["B"] + 10 * noon])
-        assert pdist(board) == pytest.approx(pdist(plan_points), abs=1e-6)
+        # clockwise, seen along the tube from A
+        noon = Rotation.from_rotvec(way * np.radians(target.noon_deg)).apply(up)
+        assert noon == pytest.approx(motion.apply(port.noon), abs=1e-6)
+        for rest, along in zip(jig.rests, ways_there(shape), strict=True):
+            x, y, _ = motion.apply(along)
+            assert np.cos(np.radians(rest.way_deg) - np.arctan2(y, x)) == pytest.approx(1)
+
+
+def middles(shape):
+    """The middle of every bend's arc, walked to with half of it."""
+    return [walk(half_way(shape, k))[1] for k in range(len(shape.bends))]
+
+
+def half_way(shape, k):
+    bends = (*shape.bends[:k], replace(shape.bends[k], angle_deg=shape.bends[k].angle_deg / 2))
+    return BendList(bends=bends, last_straight_mm=0.0)
+
+
+def ways_there(shape):
+    """Which way the tube runs at end A, in the middle of each bend, and at end B."""
+    return [
+        np.array([1.0, 0, 0]),
+        *(walk(half_way(shape, k))[2] for k in range(len(shape.bends))),
+        walk(shape)[2],
+    ]
+
+
+def test_what_is_printed_lies_where_the_part_does():
+    """Strokes read back from the PDF, in mm on the board: the centreline, the blocks, the stop across end A,
+    and the rings of the target."""
+    shape = shape_of(plan_line(LINE, KIT).part)
+    jig = laid(shape)
+    card, *tiles = PdfReader(io.BytesIO(build_jig(LINE, jig, "3/16 in"))).pages
+    columns = int(np.ceil(jig.wide_mm / 260))
+    drawn = []
+    for number, tile in enumerate(tiles):
+        shift = np.array([18 - number % columns * 260, 18 - number // columns * 160])
+        drawn.append([(np.array(p) - shift, np.array(q) - shift) for p, q in strokes(tile)])
+    # every tile carries the whole plan, clipped: joined cross on cross they are one
+    first = {(*p.round(2), *q.round(2)) for p, q in drawn[0]}
+    centre = [(p, q) for p, q in zip(jig.path, jig.path[1:], strict=False)]
+    for p, q in centre:
+        key = (*np.round(p[:2], 2), *np.round(q[:2], 2))
+        assert any(np.allclose(key, one, atol=0.02) for one in first), key
+    a, b = jig.rests[0], jig.rests[-1]
+    stop = square_to(a.way_deg, np.array([a.x_mm, a.y_mm]), 15)
+    rim = square_to(b.way_deg, np.array([b.x_mm, b.y_mm]), 10)
+    for wanted in (stop, rim):
+        assert any(np.allclose(wanted, (*p, *q), atol=0.02) for p, q in drawn[0])
+    radii = sorted(round(r, 2) for r in circles(card))
+    assert radii == pytest.approx(sorted([OD / 2, *(OD / 2 + ring for ring in range(1, 11))]), abs=0.02)
+
+
+def square_to(way_deg, at, reach):
+    """A stroke across the tube, from its right side to its left."""
+    left = np.array([-np.sin(np.radians(way_deg)), np.cos(np.radians(way_deg))])
+    return (*(at - left * reach), *(at + left * reach))
+
+
+def strokes(page):
+    """Straight lines of a page in mm, each with the motion that stood for it in the content stream."""
+    found, now, kept, start = [], np.eye(3), [], None
+    for values, name in ContentStream(page.get_contents(), page.pdf).operations:
+        figures = [float(v) for v in values] if name in (b"cm", b"m", b"l") else []
+        if name == b"q":
+            kept.append(now)
+        elif name == b"Q":
+            now = kept.pop()
+        elif name == b"cm":
+            a, b, c, d, e, f = figures
+            now = now @ np.array([[a, c, e], [b, d, f], [0, 0, 1]])
+        elif name == b"m":
+            start = now @ [*figures, 1]
+        elif name == b"l" and start is not None:
+            stop = now @ [*figures, 1]
+            found.append((start[:2] * 25.4 / 72, stop[:2] * 25.4 / 72))
+            start = stop
+    return found
+
+
+def circles(page):
+    """Radii in mm of the rings of a page: of every closed curve of four arcs half its width."""
+    found, across = [], []
+    for values, name in ContentStream(page.get_contents(), page.pdf).operations:
+        if name == b"m":
+            across = [float(values[0])]
+        elif name == b"c":
+            across.append(float(values[4]))
+        elif name in (b"S", b"s") and len(across) >= 5:
+            found.append((max(across) - min(across)) / 2 * 25.4 / 72)
+    return found
 
 
 def test_the_sheet_names_every_block_and_its_ruler_is_true():

@@ -81,6 +81,15 @@ export async function take<T>(request: Promise<Answer<T>>): Promise<T> {
   );
 }
 
+/** Browsers let go of what outlives its page from 64 kB on. */
+const OUTLIVES = 60_000;
+
+/** A body that is still sent where the page is left meanwhile, as far as browsers do that. */
+export const outliving = <T>(body: T): { body: T; keepalive: boolean } => ({
+  body,
+  keepalive: new Blob([JSON.stringify(body)]).size < OUTLIVES,
+});
+
 /** Somebody else was first: the version that is there now, to put one's own in its place knowingly. */
 export const newerThan = (error: unknown): number | null =>
   error instanceof Refusal && error.status === 409 ? error.version : null;

@@ -25,7 +25,9 @@ export const PANELS: Panels = {
   prove: memo(panels.prove),
 };
 
-/** Have the other stages of a line at hand before somebody goes there. */
+const SETTLED_MS = 3000;
+
+/** Have the other stages of a line at hand before somebody goes there, once the first one stands. */
 export function fetchStages() {
-  requestIdleCallback(() => Object.values(panels).forEach((panel) => void panel.fetch()));
+  setTimeout(() => requestIdleCallback(() => Object.values(panels).forEach((panel) => void panel.fetch())), SETTLED_MS);
 }

@@ -1,4 +1,4 @@
-import { api, sentence, take } from "../api/client";
+import { api, Refusal, sentence, take } from "../api/client";
 import type { ChainEdit, ComponentSpan, HoseSpan, LetInOrder, Looked, Line, MendOrder } from "../api/types";
 
 /** Set values of one span that is no tube. */
@@ -44,7 +44,7 @@ export const mend = (store: Store, order: MendOrder, method: string, reason: str
 export const letIn = (store: Store, order: LetInOrder): Promise<Rewritten> =>
   rewrite(store, async (document) => {
     const made = await take(api.POST("/api/let-in", { body: { document, order } }));
-    if (!made.document) throw new Error(made.place.reasons[0]?.text ?? "It is refused here.");
+    if (!made.document) throw new Refusal(made.place.reasons[0]?.text ?? "It is refused here.", 422);
     return { document: made.document, span: made.span };
   });
 

@@ -9,11 +9,14 @@ export interface Draft {
   base: Line | null;
 }
 
-export interface Drafts {
-  keep: (draft: Draft) => void;
+/** A place for one thing that was typed. */
+export interface Shelf<T> {
+  keep: (left: T) => void;
   drop: () => void;
-  read: () => Draft | null;
+  read: () => T | null;
 }
+
+export type Drafts = Shelf<Draft>;
 
 const keyOf = (lineId: string) => `bendrel.draft.${lineId}`;
 const asideKey = (lineId: string) => `${keyOf(lineId)}.unreadable`;
@@ -49,18 +52,20 @@ export function putAside(lineId: string): void {
 export const asideOf = (lineId: string): string | null => kept(asideKey(lineId));
 export const dropAside = (lineId: string): void => keep(asideKey(lineId), null);
 
-/** The draft of one line in the browser's own store; a full or forbidden one only loses this second net. */
-export function draftsOf(lineId: string): Drafts {
-  const key = keyOf(lineId);
+/** A place in the browser's own store; a full or forbidden one only loses this second net. */
+export function shelfOf<T>(key: string): Shelf<T> {
   return {
-    keep: (draft) => keep(key, JSON.stringify(draft)),
+    keep: (left) => keep(key, JSON.stringify(left)),
     drop: () => keep(key, null),
     read: () => {
       try {
-        return JSON.parse(kept(key) ?? "null") as Draft | null;
+        return JSON.parse(kept(key) ?? "null") as T | null;
       } catch {
         return null;
       }
     },
   };
 }
+
+/** The draft of one line. */
+export const draftsOf = (lineId: string): Drafts => shelfOf(keyOf(lineId));

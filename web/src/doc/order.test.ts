@@ -17,5 +17,16 @@ it("keeps an order by the rows of its bends, and writes it with their numbers", 
 
 it("knows no order in what names no bend", () => {
   expect([turnsOf("A4", IDS), turnsOf("C1", IDS), turnsOf("A", IDS)]).toEqual([null, null, null]);
-  expect(turnsOf("", IDS)).toEqual([]);
+  expect([turnsOf("xA1", IDS), turnsOf("A1x", IDS), turnsOf("A0", IDS), turnsOf("A1 B", IDS)]).toEqual([
+    null,
+    null,
+    null,
+    null,
+  ]);
+  expect([turnsOf("", IDS), turnsOf(" , ", IDS)]).toEqual([[], []]);
+  const many = Array.from({ length: 12 }, (_, k) => `r${k + 1}`);
+  expect(turnsOf("A12,, b11", many)).toEqual([
+    { row: "r12", held: "A" },
+    { row: "r11", held: "B" },
+  ]);
 });

@@ -267,4 +267,164 @@ describe("a line being edited", () => {
     await quiet();
     expect([store.getState().conflict, store.getState().save, drawer.kept]).toEqual([null, "saved", null]);
   });
+
+  it("goes on typing after its own save, of which only the answer was lost", async () => {
+    const store = open();
+    type(store, "a");
+    await server.save(1, line("a")); // as if it had been ours
+    server.holding = true;
+    await quiet();
+    type(store, "ab");
+    server.release();
+    await quiet(0);
+    expect([store.getState().save, store.getState().opened.version]).toEqual(["typing", 2]);
+    expect(store.getState().opened).toMatchObject({ can_undo: true, can_redo: false });
+    await quiet();
+    expect([server.steps.at(-1)?.notes, store.getState().save]).toEqual(["ab", "saved"]);
+  });
+
+  it("says who it was that changed it, from what both started from", async () => {
+    const store = open();
+    type(store, "a");
+    await quiet();
+    await server.save(2, line("theirs"));
+    type(store, "ab");
+    await quiet();
+    expect(store.getState().conflict).toEqual({ version: 3, theirs: line("theirs"), base: line("a") });
+    store.settle(line("both"));
+    await quiet();
+    await server.save(4, line("theirs again"));
+    type(store, "mine");
+    await quiet();
+    expect(store.getState().conflict?.base?.notes).toBe("both");
+  });
+
+  it("is saved at once where everything of theirs is taken, and settles nothing without a conflict", async () => {
+    const store = open();
+    store.settle(line("nothing"));
+    expect(note(store)).toBe("first");
+    await server.save(1, line("theirs"));
+    type(store, "mine");
+    await quiet();
+    store.settle(line("theirs"));
+    expect(store.getState()).toMatchObject({ save: "saved", conflict: null, saveMessage: "" });
+    expect([drawer.kept, store.getState().opened.can_undo, server.saves]).toEqual([null, true, 2]);
+    await quiet(RETRY_MS);
+    expect(server.saves).toBe(2);
+  });
+
+  it("does not try while a conflict stands, and keeps what is typed meanwhile as a draft", async () => {
+    const store = open();
+    await server.save(1, line("theirs"));
+    type(store, "mine");
+    await quiet();
+    const { saves } = server;
+    type(store, "mine and more");
+    await quiet(RETRY_MS);
+    await store.flush();
+    expect([server.saves, store.getState().save, drawer.kept?.document.notes]).toEqual([
+      saves,
+      "conflict",
+      "mine and more",
+    ]);
+  });
+
+  it("sends what is typed before the server changes the line, and takes what it made", async () => {
+    const store = open();
+    type(store, "typed");
+    const refused = await store.ask((version) => server.save(version, line("signed")));
+    expect([refused, note(store), store.getState().save]).toEqual(["", "signed", "saved"]);
+    expect(server.steps.map(({ notes }) => notes)).toEqual(["first", "typed", "signed"]);
+  });
+
+  it("keeps what is typed while the server changes the line", async () => {
+    const store = open();
+    server.holding = true;
+    const asked = store.ask((version) => server.save(version, line("signed")));
+    await quiet(0);
+    type(store, "typed");
+    server.release();
+    expect(await asked).toBe("");
+    expect(note(store)).toBe("typed");
+    await quiet();
+    expect(server.steps.at(-1)?.notes).toBe("typed");
+  });
+
+  it("asks nothing of a line that is not saved, and says why", async () => {
+    const store = open();
+    server.refuse = new Refusal("no", 422);
+    type(store, "typed");
+    const call = vi.fn();
+    expect(await store.ask(call)).toBe("What was typed is not saved yet; settle that first.");
+    expect(call).not.toHaveBeenCalled();
+    server.refuse = null;
+    const other = open();
+    expect(await other.ask(() => Promise.reject(new Refusal("It is signed.", 422)))).toBe("It is signed.");
+  });
+
+  it("asks nothing of a line in conflict", async () => {
+    const store = open();
+    await server.save(1, line("theirs"));
+    type(store, "mine");
+    await quiet();
+    const call = vi.fn();
+    expect(await store.ask(call)).toContain("settle that first");
+    expect(call).not.toHaveBeenCalled();
+  });
+
+  it("tells nobody who has stopped listening", () => {
+    const store = open();
+    const heard = vi.fn();
+    const deaf = store.subscribe(heard);
+    type(store, "a");
+    deaf();
+    type(store, "ab");
+    expect(heard).toHaveBeenCalledTimes(1);
+  });
+
+  it("leaves alone with redo what cannot be saved", async () => {
+    const store = open();
+    type(store, "a");
+    await quiet();
+    store.undo();
+    await quiet(0);
+    server.refuse = new Refusal("no", 422);
+    type(store, "too much");
+    await quiet();
+    store.redo();
+    await quiet(0);
+    expect([note(store), store.getState().save]).toEqual(["too much", "refused"]);
+  });
+
+  it("does not undo while what is typed cannot be sent", async () => {
+    const store = open();
+    server.refuse = new Refusal("Bendrel does not answer.", 0);
+    type(store, "a");
+    store.undo();
+    await quiet(0);
+    expect([note(store), store.getState().save, drawer.kept?.document.notes]).toEqual(["a", "failed", "a"]);
+  });
+
+  it("says that an undo went unanswered", async () => {
+    const store = open();
+    type(store, "a");
+    await quiet();
+    server.refuse = new Refusal("Bendrel does not answer.", 0);
+    store.undo();
+    await quiet(0);
+    expect(store.getState()).toMatchObject({ save: "failed", saveMessage: "Bendrel does not answer." });
+    expect(note(store)).toBe("a");
+    // nothing of it is typed: there is nothing to try again
+    const { saves } = server;
+    await quiet(RETRY_MS * 2);
+    expect(server.saves).toBe(saves);
+  });
+
+  it("says a refusal that names no version as what it is", async () => {
+    const store = open();
+    server.refuse = new Refusal("It stands still while it is restored.", 409);
+    type(store, "a");
+    await quiet();
+    expect(store.getState()).toMatchObject({ conflict: null, save: "refused" });
+  });
 });

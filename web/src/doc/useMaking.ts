@@ -1,7 +1,9 @@
-import { useCallback, useEffect, useMemo, useSyncExternalStore } from "react";
-import { api, take } from "../api/client";
+import { useCallback, useMemo } from "react";
+import { api, outliving, take } from "../api/client";
 import type { Making, MakingStanding, MakingState } from "../api/types";
+import { shelfOf } from "./draft";
 import { useAsked } from "./useAsked";
+import { useVersioned } from "./useVersioned";
 import { Versioned } from "./versioned";
 
 export interface MakingEditor {
@@ -30,20 +32,20 @@ export function useMaking(lineId: string, span: string): { editor: MakingEditor 
         save: (version, state) => {
           const { kept } = made.now();
           if (!kept || !state) throw new Error("a making is kept after it was begun");
-          const body = { version, state };
-          return take(api.PUT("/api/makings/{making_id}", { params: { path: { making_id: kept.id } }, body }));
+          const path = { making_id: kept.id };
+          return take(api.PUT("/api/makings/{making_id}", { params: { path }, ...outliving({ version, state }) }));
         },
         valueOf: (kept) => kept.state,
         settle: (_base, _mine, theirs) => theirs,
         putsBack: true,
+        shelf: (kept) => shelfOf(`bendrel.making.${kept.id}`),
       },
       null,
       0,
     );
     return made;
   }, [lineId, span]);
-  useEffect(() => void store.open(), [store]);
-  const { kept, value, problem } = useSyncExternalStore(store.listen, store.now);
+  const { kept, value, problem } = useVersioned(store);
   const making = useMemo(() => (kept && value ? { ...kept, state: value } : null), [kept, value]);
 
   const body = making && {

@@ -1,9 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useSyncExternalStore } from "react";
-import { api, take } from "../api/client";
+import { useEffect, useMemo } from "react";
+import { api, outliving, take } from "../api/client";
 import type { OpenStripDown, SharedItem } from "../api/types";
+import { shelfOf } from "./draft";
 import { merged } from "./stripDown";
-import type { VersionedState } from "./versioned";
+import { useVersioned } from "./useVersioned";
+import type { Left, VersionedState } from "./versioned";
 import { Versioned } from "./versioned";
 
 type Items = readonly SharedItem[];
@@ -19,26 +21,21 @@ export function useStripDown(jobId: string): VersionedState<OpenStripDown, Items
       load: () => take(api.GET("/api/jobs/{job_id}/strip-down", { params })),
       save: async (version: number, items: Items) => {
         const body = { version, log: { items: [...items] } };
-        const kept = await take(api.PUT("/api/jobs/{job_id}/strip-down", { params, body, keepalive: true }));
+        const kept = await take(api.PUT("/api/jobs/{job_id}/strip-down", { params, ...outliving(body) }));
         for (const name of ["jobs", "kit"]) void client.invalidateQueries({ queryKey: [name] });
         return kept;
       },
       valueOf: (kept: OpenStripDown): Items => kept.log.items,
       settle: merged,
+      shelf: () => shelfOf<Left<Items>>(`bendrel.strip-down.${jobId}`),
     };
     return new Versioned(calls, [] as Items, PAUSE_MS);
   }, [client, jobId]);
+  const state = useVersioned(store);
   useEffect(() => {
-    void store.open();
-    const keep = () => void store.flush();
     const again = () => void store.open();
-    window.addEventListener("pagehide", keep);
     window.addEventListener("focus", again);
-    return () => {
-      window.removeEventListener("pagehide", keep);
-      window.removeEventListener("focus", again);
-      keep();
-    };
+    return () => window.removeEventListener("focus", again);
   }, [store]);
-  return { ...useSyncExternalStore(store.listen, store.now), change: store.change };
+  return { ...state, change: store.change };
 }

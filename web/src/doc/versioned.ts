@@ -1,4 +1,13 @@
 import { Refusal, sentence } from "../api/client";
+import type { Shelf } from "./draft";
+
+/** What was typed and not yet kept: on which version, over what, and what was on its way then. */
+export interface Left<Value> {
+  version: number;
+  value: Value;
+  base: Value;
+  sent: Value | null;
+}
 
 export interface Calls<Kept extends { version: number }, Value> {
   /** Read what is kept. */
@@ -10,6 +19,8 @@ export interface Calls<Kept extends { version: number }, Value> {
   settle: (base: Value, mine: Value, theirs: Value) => Value;
   /** What is refused is put back as it is kept, instead of standing there until it is put right. */
   putsBack?: boolean;
+  /** Where what is typed lies until it is kept, so that a page may be left at any moment. */
+  shelf: (kept: Kept) => Shelf<Left<Value>>;
 }
 
 export interface VersionedState<Kept, Value> {
@@ -29,6 +40,7 @@ export class Versioned<Kept extends { version: number }, Value> {
   private readonly listeners = new Set<() => void>();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private saving: Promise<void> | null = null;
+  private sent: Value | null = null;
 
   constructor(
     private readonly calls: Calls<Kept, Value>,
@@ -51,11 +63,10 @@ export class Versioned<Kept extends { version: number }, Value> {
       const found = await load();
       const { kept, value } = this.state;
       const theirs = this.calls.valueOf(found);
-      this.put({
-        kept: found,
-        value: kept ? this.calls.settle(this.calls.valueOf(kept), value, theirs) : theirs,
-        problem: "",
-      });
+      const mine = kept ? this.calls.settle(this.calls.valueOf(kept), value, theirs) : this.putBack(found);
+      this.put({ kept: found, value: mine, problem: "" });
+      this.shelve();
+      if (!kept) await this.flush();
     } catch (error) {
       this.put({ ...this.state, problem: sentence(error) });
     }
@@ -63,6 +74,7 @@ export class Versioned<Kept extends { version: number }, Value> {
 
   readonly change = (value: Value): void => {
     this.put({ ...this.state, value });
+    this.shelve();
     clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.flush(), this.pauseMs);
   };
@@ -78,16 +90,37 @@ export class Versioned<Kept extends { version: number }, Value> {
     if (this.state.problem === "" && !this.clean()) await this.flush();
   };
 
+  /** What an earlier page left: on the version that it was typed on, or where what it had sent has arrived, it goes on;
+   * otherwise it is settled with what others kept. */
+  private putBack(found: Kept): Value {
+    const theirs = this.calls.valueOf(found);
+    const left = this.calls.shelf(found).read();
+    if (!left) return theirs;
+    if (left.version === found.version || same(left.sent, theirs)) return left.value;
+    return this.calls.settle(left.base, left.value, theirs);
+  }
+
+  private shelve(): void {
+    const { kept, value } = this.state;
+    if (!kept) return;
+    const shelf = this.calls.shelf(kept);
+    if (this.clean()) shelf.drop();
+    else shelf.keep({ version: kept.version, value, base: this.calls.valueOf(kept), sent: this.sent });
+  }
+
   private clean(): boolean {
     const { kept, value } = this.state;
     return !kept || same(value, this.calls.valueOf(kept));
   }
 
   private async keep(on: Kept, value: Value, again: boolean): Promise<void> {
+    this.sent = value;
     try {
       const kept = await this.calls.save(on.version, value);
       const untouched = this.state.value === value;
+      this.sent = null;
       this.put({ kept, value: untouched ? this.calls.valueOf(kept) : this.state.value, problem: "" });
+      this.shelve();
     } catch (error) {
       const status = error instanceof Refusal ? error.status : 0;
       if (again && (status === 409 || (status === 422 && this.calls.putsBack))) {
@@ -95,6 +128,7 @@ export class Versioned<Kept extends { version: number }, Value> {
         if (theirs) {
           const both = this.calls.settle(this.calls.valueOf(on), this.state.value, this.calls.valueOf(theirs));
           this.put({ kept: theirs, value: both, problem: this.calls.putsBack ? sentence(error) : "" });
+          this.shelve();
           return this.clean() ? undefined : this.keep(theirs, both, false);
         }
       }

@@ -35,4 +35,14 @@ test("a U is read across its outside: two radii and a tube", () => {
   if (!width) throw new Error("a U has a width");
   expect(distance(width.from, width.to)).toBeCloseTo(2 * RADIUS + TUBE);
   expect(pieceAt(150).width).toBeNull();
+  expect([pieceAt(174).width, pieceAt(175).width?.away]).toEqual([null, { x: -1, y: 0 }]);
+});
+
+test("of a U both legs hook over one back", () => {
+  const { clamped, free, end, mark } = pieceAt(180);
+  expect(free.to.x).toBeCloseTo(clamped.to.x);
+  expect(free.to.y).toBeCloseTo(-2 * RADIUS - TUBE / 2);
+  // the free leg runs back over the clamped one, shorter than that
+  expect(end.y).toBeCloseTo(-2 * RADIUS);
+  expect([end.x > 0, end.x < mark.x]).toEqual([true, true]);
 });
