@@ -9,7 +9,7 @@ INTERFACE := src/bendrel/interface/index.html
 # what is compiled once is kept: each of the many processes of a run would compile it anew
 unexport PYTHONDONTWRITEBYTECODE
 
-.PHONY: demo install web web-test test check lint lint-core lint-web types types-current notices notices-current chromium bench matrix \
+.PHONY: demo install web web-test test check quick lint lint-core lint-web lint-web-again types types-current notices notices-current chromium bench matrix \
   mutants golden audit soak screenshots clean
 
 demo: install web
@@ -72,8 +72,15 @@ lint-web: web/node_modules/.installed types-current
 web-test: web/node_modules/.installed
 	cd web && npm run --silent test
 
-check: lint web-test
-	$(BIN)/python -m pytest -n 2 -m "not browser"
+# while working: what is quick; the screens' lint looks again only at what was changed
+check: $(VENV)/.installed-dev web/node_modules/.installed
+	$(MAKE) -j2 quick lint-core lint-web-again web-test
+
+quick: $(VENV)/.installed-dev
+	$(BIN)/python -m pytest -n 2 -m "not browser" --quick
+
+lint-web-again: web/node_modules/.installed
+	cd web && npm run --silent types && npm run --silent lint-again
 
 chromium:
 	@command -v chromium >/dev/null || { apt-get update -qq && apt-get install -y -qq chromium >/dev/null; } \

@@ -10,7 +10,7 @@ from bendrel.core.parts.torque import set_torque
 
 @pytest.mark.parametrize(("offset", "shown"), [(1.5, 117), (-1.5, 159)])
 def test_the_published_examples(offset: float, shown: int) -> None:
-    """FAA AC 43.13-1B figure 7-2: 135 in·lb wanted, a lever of 10 in, an adapter of 1.5 in outwards or back."""
+    """FAA AC 43.13-1B figure 7-2: 135 in·lb wanted, lever 10 in, an adapter of 1.5 in outwards or back."""
     assert round(set_torque(135, 10, offset)) == shown
 
 
@@ -22,7 +22,7 @@ def test_forces_on_the_wrench() -> None:
         length, offset = rng.uniform(200, 600), rng.uniform(15, 90)
         angle, force = rng.uniform(-180, 180), rng.uniform(10, 400)
         square = np.array([0.0, 0.0])
-        hand = square + [length, 0.0]
+        hand = np.array([length, 0.0])
         # in line, the crowfoot carries the handle on beyond the square
         nut = square - offset * np.array([np.cos(np.radians(angle)), np.sin(np.radians(angle))])
         pull = force * np.array([0.0, 1.0])
