@@ -12,7 +12,7 @@ from bendrel.core.bend.bench.sweep import swing_view
 from bendrel.core.bend.told.figures import MadeBend
 from bendrel.core.bend.told.spread import HandRead, spread_of
 from bendrel.core.bend.tool.section import section_after
-from bendrel.core.bend.tube.choosing import choices_of
+from bendrel.core.bend.tube.choosing import choose_rows
 from bendrel.core.bend.tube.part import shape_of
 from bendrel.core.bend.tube.start import where_to_start
 from bendrel.core.line.exact_ways import ExactWays
@@ -32,7 +32,7 @@ LINE = with_tube(
 
 def made_of(line, readings):
     """The bends made so far, each as it was told at that time, with its readings."""
-    part, chosen = plan_line(line, KIT).part, choices_of(main_run(line), KIT)
+    part, chosen = plan_line(line, KIT).part, choose_rows(main_run(line), KIT, [])
     done = []
     for read in readings:
         told = remake(main_run(line), KIT, part, chosen, done).next

@@ -9,7 +9,7 @@ import pytest
 from bendrel.core.geometry.centreline import end_frame
 from bendrel.core.line.edits.mirror import mirrored
 from bendrel.core.line.resolve import resolve, slot_path
-from bendrel.core.measure.culprits import Given, suspects
+from bendrel.core.measure.culprits import MOST_NAMED, Given, ranked
 from bendrel.core.measure.doubt import ReadingErrors, doubt_of, spread_of
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import changed, slots, value_of
@@ -150,7 +150,7 @@ def test_one_gross_error_is_among_the_three_named(noise, ways, cases, least):
             tape_mm=float(np.linalg.norm(end)) + rng.uniform(-0.5, 0.5) * noise,
             way_b=tuple(way) if ways else None,
         )
-        found += slot in [suspect.slot for suspect in suspects(wrong, given, ERRORS)]
+        found += slot in [suspect.slot for _, suspect in ranked(wrong, given, ERRORS)[:MOST_NAMED]]
     assert found >= least, found
 
 
@@ -162,7 +162,7 @@ def test_the_change_that_is_named_reconciles_everything():
     wrong = changed(read, slot, 25.4)
     _, end, way = walk(part)
     given = Given(wire_mm=marks(part)[1], tape_mm=float(np.linalg.norm(end)), way_b=tuple(way))
-    first = suspects(wrong, given, ERRORS)[0]
+    _, first = ranked(wrong, given, ERRORS)[0]
     assert (slot_path(readings, first.slot), first.change) == (
         "/rows/r3/length",
         pytest.approx(-25.4, abs=0.05),

@@ -24,14 +24,6 @@ def test_what_is_still_off_is_named():
     assert still_off(LOG) == ("16 × nut wheel", "shield tunnel cover")
 
 
-def test_a_thing_without_lines_is_in_the_way_of_every_line():
-    nuts, cover = LOG.items[:2]
-    assert nuts.is_for("cooler")
-    assert nuts.is_for("brake")
-    assert cover.is_for("cooler")
-    assert not cover.is_for("brake")
-
-
 def test_what_is_not_used_again_is_bought_once():
     assert [(part.what, part.count) for part in parts_for(LOG)] == [("clip wiring clip", 3)]
 

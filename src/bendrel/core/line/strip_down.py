@@ -22,10 +22,6 @@ class SharedItem(RemovedItem):
     id: ItemId
     lines: Annotated[tuple[LineId, ...], MaxLen(100)] = ()
 
-    def is_for(self, line_id: str) -> bool:
-        """The line cannot be reached, or cannot come out, with this in its place."""
-        return not self.lines or line_id in self.lines
-
 
 @record
 class StripDown:

@@ -50,22 +50,17 @@ class Suspect:
 Residual = Callable[[Outcome], Array]
 
 
-def suspects(read: ReadBends | Corners, given: Given, errors: ReadingErrors) -> tuple[Suspect, ...]:
-    """At most three readings, most likely first.
+def ranked(
+    read: ReadBends | Corners, given: Given, errors: ReadingErrors
+) -> tuple[tuple[float, Suspect], ...]:
+    """Every reading as the one that is wrong, likeliest first: (twice the negative log likelihood but for a
+    constant, suspect).
 
     For each reading alone the change is sought that leaves the least misfit of all checks, weighed
     by what the other readings' own errors can do (generalised least squares, JCGM 102:2011), plus
     the size of the change against how far people misread. Raises ShapeError where `read` is no
     shape.
     """
-    return tuple(suspect for _, suspect in ranked(read, given, errors)[:MOST_NAMED])
-
-
-def ranked(
-    read: ReadBends | Corners, given: Given, errors: ReadingErrors
-) -> tuple[tuple[float, Suspect], ...]:
-    """Every reading as the one that is wrong, likeliest first: (twice the negative log likelihood but for a
-    constant, suspect). Raises ShapeError where `read` is no shape."""
     # a smaller change explains a check sooner than a larger one; a plane may be any way round
     worst: dict[SlotKind, float] = {"length": errors.gross_mm, "angle": errors.gross_deg, "plane": 180.0}
     residual = _residual(given)

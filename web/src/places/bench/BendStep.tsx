@@ -10,6 +10,7 @@ import { sayAngle, sayClock, sayLength } from "../../format/units";
 import { HowItStands } from "./HowItStands";
 import { Reading, Readings, readOf } from "./Readings";
 import type { MakingEditor } from "../../doc/useMaking";
+import { feedWords, stopShort } from "./figures";
 
 const figure = { font: `600 clamp(44px, 6.6vw, 76px)/1 ${condensed}` } as const;
 const name = { font: `500 22px ${condensed}`, color: "var(--second)" } as const;
@@ -110,12 +111,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
           <Box sx={figure} data-figure="mark">
             {move.mark_mm == null ? "none" : sayLength(move.mark_mm, unit)}
           </Box>
-          {move.feed_mm != null && (
-            <Box sx={{ fontSize: 20 }}>
-              {move.feed_mm < 0 ? "draw the tube back by" : "push the tube on by"}{" "}
-              {sayLength(Math.abs(move.feed_mm), unit)}
-            </Box>
-          )}
+          {move.feed_mm != null && <Box sx={{ fontSize: 20 }}>{feedWords(move.feed_mm, unit)}</Box>}
         </Box>
         <Box>
           <Box sx={name}>turn the tube</Box>
@@ -185,19 +181,17 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
 /** Stop short, let go, read, and pull what is missing: the tube itself then says what it springs back. */
 function BendShort({ dial, angle, by }: { dial: number; angle: number; by: number }) {
   const [reads, setReads] = useState("");
-  const value = Number(reads.replace("°", "").trim());
-  const known = reads.trim() !== "" && Number.isFinite(value) && Math.abs(value - angle) < 30;
-  const over = known && value > angle + 0.05;
+  const stop = stopShort(dial, angle, by, reads);
   return (
     <Box sx={{ mt: 1.5, display: "flex", gap: 2, flexWrap: "wrap", alignItems: "end", fontSize: 22 }}>
       <Box>
-        First to <b data-figure="short">{sayAngle(Math.max(0, dial - by))}</b> on the dial, let go and read.
+        First to <b data-figure="short">{sayAngle(stop.first_deg)}</b> on the dial, let go and read.
       </Box>
       <Box sx={{ width: 220 }}>
         <Reading
           label="It reads"
           worth=""
-          holder={sayAngle(Math.max(0, angle - by))}
+          holder={sayAngle(stop.shows_deg)}
           takes="angle"
           text={reads}
           problem={undefined}
@@ -205,11 +199,11 @@ function BendShort({ dial, angle, by }: { dial: number; angle: number; by: numbe
           onText={(text) => setReads(text.slice(0, 12))}
         />
       </Box>
-      {known && (
+      {(stop.there || stop.on_deg !== null) && (
         <Box role="status" sx={{ fontWeight: 600 }}>
-          {over
+          {stop.on_deg === null
             ? "It is there already; note what it reads."
-            : `Now on to ${sayAngle(Math.max(0, dial - by) + angle - value)} on the dial.`}
+            : `Now on to ${sayAngle(stop.on_deg)} on the dial.`}
         </Box>
       )}
     </Box>

@@ -4,6 +4,7 @@ import type { Unit } from "../../api/types";
 import type { Cuts } from "../../doc/select";
 import { sayLength } from "../../format/units";
 import { TUBE_H, TUBE_Y } from "./along";
+import { cutByHand, cutByKey } from "./cutPlace";
 
 interface Props {
   cuts: Cuts;
@@ -36,21 +37,20 @@ export function CutMarks({ cuts, unit, x }: Props) {
 }
 
 function Cut({ end, mm, cuts, unit, x }: Props & { end: "A" | "B"; mm: number }) {
-  const held = useRef<{ from: number; mm: number } | null>(null);
+  const held = useRef<{ x: number; mm: number } | null>(null);
   const at = x(mm);
-  const perPixel = 1 / Math.max(1e-9, x(1) - x(0));
   const down = (event: PointerEvent<SVGGElement>) => {
     event.currentTarget.setPointerCapture(event.pointerId);
-    held.current = { from: event.clientX, mm };
+    held.current = { x: event.clientX, mm };
     event.stopPropagation();
   };
   const moved = (event: PointerEvent<SVGGElement>) => {
-    if (held.current) cuts.move(end, Math.max(0, held.current.mm + (event.clientX - held.current.from) * perPixel));
+    if (held.current) cuts.move(end, cutByHand(held.current, event.clientX, x(1) - x(0)));
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    const by = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
-    if (by === 0) return;
-    cuts.move(end, Math.max(0, mm + by * (event.shiftKey ? 10 : 1)));
+    const to = cutByKey(mm, event.key, event.shiftKey);
+    if (to === null) return;
+    cuts.move(end, to);
     event.preventDefault();
     event.stopPropagation();
   };

@@ -2,6 +2,7 @@ import type { Chosen, Part, Unit } from "../../api/types";
 import { rulerSteps, sayAngle, sayFigure } from "../../format/units";
 import { Clock } from "../../ui/Clock";
 import { lanes } from "./lanes";
+import { spareOf } from "./spare";
 
 /** The strip's height, and where the tube lies on it, in pixels. */
 export const HEIGHT = 172;
@@ -105,11 +106,10 @@ export function Spare({
   /** Something else of the line lies beside it: no room for words. */
   quiet: boolean;
 }) {
+  const spare = spareOf(part, fromA, unit);
+  if (!spare) return null;
   const end = fromA ? part.end_b : part.end_a;
-  const room = end.allowance_mm + end.leave_long_mm + part.spare_mm;
-  if (room <= 0) return null;
-  const a = fromA ? x(part.developed_mm) : x(-room);
-  const b = fromA ? x(part.developed_mm + room) : x(0);
+  const [a, b] = [x(spare.from_mm), x(spare.to_mm)];
   return (
     <g>
       <rect
@@ -131,11 +131,7 @@ export function Spare({
             fill="var(--second)"
             textAnchor={fromA ? "start" : "end"}
           >
-            {end.leave_long_mm > 0
-              ? `long ${sayFigure(end.leave_long_mm + part.spare_mm, unit)}`
-              : part.spare_mm > 0
-                ? `spare ${sayFigure(part.spare_mm, unit)}`
-                : "flare"}
+            {spare.text}
           </text>
           {end.order !== "before" && (
             <text

@@ -12,12 +12,8 @@ from bendrel.core.parts.choices import Choices
 from bendrel.core.parts.kit import Kit
 
 
-def choices_of(run: Run, kit: Kit) -> Choices | None:
-    """What the span's choices mean; None where the catalogue lacks one of them."""
-    return choose_rows(run, kit, [])
-
-
 def choose_rows(run: Run, kit: Kit, problems: list[Problem]) -> Choices | None:
+    """What the span's choices mean; None where the catalogue lacks one of them, which `problems` then say."""
     span = run.span
     asked: list[tuple[str, str, str | None, Container[str]]] = [
         (run.at("tube"), "tube", span.tube, kit.tubes),

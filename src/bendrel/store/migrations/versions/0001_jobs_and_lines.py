@@ -7,8 +7,6 @@ from alembic import op
 
 revision = "0001"
 down_revision = None
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -45,9 +43,3 @@ def upgrade() -> None:
         sa.UniqueConstraint("line_id", "seq"),
     )
     op.create_index("ix_line_steps_line_id", "line_steps", ["line_id"])
-
-
-def downgrade() -> None:
-    op.drop_table("line_steps")
-    op.drop_table("lines")
-    op.drop_table("jobs")

@@ -7,8 +7,6 @@ from alembic import op
 
 revision = "0002"
 down_revision = "0001"
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -27,10 +25,3 @@ def upgrade() -> None:
         sa.Column("deleted_at", sa.DateTime),
     )
     op.create_index("ix_bookings_job_id", "bookings", ["job_id"])
-
-
-def downgrade() -> None:
-    op.drop_table("bookings")
-    with op.batch_alter_table("jobs") as jobs:
-        jobs.drop_column("promised")
-        jobs.drop_column("customer")

@@ -7,8 +7,6 @@ from alembic import op
 
 revision = "0003"
 down_revision = "0002"
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -20,7 +18,3 @@ def upgrade() -> None:
         sa.Column("bytes", sa.Integer, nullable=False),
         sa.Column("at", sa.DateTime, nullable=False),
     )
-
-
-def downgrade() -> None:
-    op.drop_table("photos")

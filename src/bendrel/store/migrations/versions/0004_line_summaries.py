@@ -7,8 +7,6 @@ from alembic import op
 
 revision = "0004"
 down_revision = "0003"
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -19,7 +17,3 @@ def upgrade() -> None:
         sa.Column("stamp", sa.String(64), nullable=False),
         sa.Column("summary", sa.JSON, nullable=False),
     )
-
-
-def downgrade() -> None:
-    op.drop_table("line_summaries")

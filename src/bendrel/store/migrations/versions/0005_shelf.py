@@ -7,8 +7,6 @@ from alembic import op
 
 revision = "0005"
 down_revision = "0004"
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -32,8 +30,3 @@ def upgrade() -> None:
         sa.Column("question", sa.String(40), primary_key=True),
         sa.Column("answer", sa.String(40), nullable=False),
     )
-
-
-def downgrade() -> None:
-    for name in ("preferences", "holdings", "own_entries"):
-        op.drop_table(name)

@@ -7,8 +7,6 @@ from alembic import op
 
 revision = "0006"
 down_revision = "0005"
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -21,7 +19,3 @@ def upgrade() -> None:
         sa.Column("at", sa.DateTime, nullable=False),
         sa.Column("deleted_at", sa.DateTime),
     )
-
-
-def downgrade() -> None:
-    op.drop_table("trials")

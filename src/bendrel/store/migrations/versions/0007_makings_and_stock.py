@@ -7,8 +7,6 @@ from alembic import op
 
 revision = "0007"
 down_revision = "0006"
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -43,8 +41,3 @@ def upgrade() -> None:
         sa.Column("at", sa.DateTime, nullable=False),
         sa.Column("deleted_at", sa.DateTime),
     )
-
-
-def downgrade() -> None:
-    op.drop_table("stock")
-    op.drop_table("makings")

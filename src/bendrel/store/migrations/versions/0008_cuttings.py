@@ -14,8 +14,6 @@ from alembic import op
 
 revision = "0008"
 down_revision = "0007"
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -44,7 +42,3 @@ def upgrade() -> None:
             row |= {"label": f"C{number}", "finished": "", "note": "from the catalogue: look what lies there"}
             op.bulk_insert(stock, [row | {"at": datetime.now(UTC).replace(tzinfo=None)}])
     op.execute(holdings.update().where(holdings.c.ref.startswith("tube:")).values(have=0.0))
-
-
-def downgrade() -> None:
-    op.drop_table("cuttings")

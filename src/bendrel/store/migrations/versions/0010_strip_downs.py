@@ -7,8 +7,6 @@ from alembic import op
 
 revision = "0010"
 down_revision = "0009"
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -19,7 +17,3 @@ def upgrade() -> None:
         sa.Column("log", sa.JSON, nullable=False),
         sa.Column("updated_at", sa.DateTime, nullable=False),
     )
-
-
-def downgrade() -> None:
-    op.drop_table("strip_downs")

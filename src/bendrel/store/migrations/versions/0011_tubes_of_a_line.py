@@ -12,8 +12,6 @@ from alembic import op
 
 revision = "0011"
 down_revision = "0010"
-branch_labels = None
-depends_on = None
 
 ONLY = "s1"
 
@@ -29,7 +27,3 @@ def upgrade() -> None:
             sa.text("UPDATE cuttings SET items = :items WHERE id = :id"),
             {"items": json.dumps(items), "id": key},
         )
-
-
-def downgrade() -> None:
-    op.drop_column("makings", "span")

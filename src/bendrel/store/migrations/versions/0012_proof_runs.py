@@ -7,8 +7,6 @@ from alembic import op
 
 revision = "0012"
 down_revision = "0011"
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -33,8 +31,3 @@ def upgrade() -> None:
         sa.Column("readings", sa.LargeBinary, nullable=False),
     )
     op.create_index("ix_proof_chunks_run_id", "proof_chunks", ["run_id"])
-
-
-def downgrade() -> None:
-    op.drop_table("proof_chunks")
-    op.drop_table("proof_runs")

@@ -7,8 +7,6 @@ from alembic import op
 
 revision = "0013"
 down_revision = "0012"
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -44,7 +42,3 @@ def upgrade() -> None:
     for name in ("holdings", "preferences"):
         with op.batch_alter_table(name) as table:
             table.add_column(sa.Column("version", sa.Integer, nullable=False, server_default="1"))
-
-
-def downgrade() -> None:
-    raise RuntimeError("The moves say more than a count could; restore a backup instead.")

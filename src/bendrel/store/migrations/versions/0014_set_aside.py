@@ -7,8 +7,6 @@ from alembic import op
 
 revision = "0014"
 down_revision = "0013"
-branch_labels = None
-depends_on = None
 
 
 def upgrade() -> None:
@@ -21,7 +19,3 @@ def upgrade() -> None:
         sa.Column("at", sa.DateTime, nullable=False),
         sa.Column("seen_at", sa.DateTime, nullable=True),
     )
-
-
-def downgrade() -> None:
-    op.drop_table("set_aside")
