@@ -1,39 +1,24 @@
 """The command line as people and scripts call it."""
 
-import io
 import json
 import re
 import subprocess
 import sys
 import urllib.request
-from contextlib import chdir, redirect_stderr, redirect_stdout
 from pathlib import Path
 from shutil import copyfile
-from unittest.mock import patch
 
 import pytest
 
-from bendrel.cli import main
 from bendrel.core.line.document import Carries, ComponentSpan, HoseSpan, JoinedTo, Line, Port
 from bendrel.core.units.lengths import Length
 from bendrel.exchange.documents.archive import ArchivedJob, write_archive
 from bendrel.exchange.documents.documents import write_line
+from tests.command import bendrel
 from tests.lines import bent, row
 
 BENDREL = Path(sys.executable).with_name("bendrel")
 STAIR = "x_mm,y_mm,z_mm,radius_mm\n0,0,0,\n100,0,0,{r}\n100,100,0,{r}\n100,100,100,\n"
-
-
-def bendrel(*words, cwd="."):
-    """The command in this process: starting Python anew takes longer than most answers."""
-    out, err, code = io.StringIO(), io.StringIO(), 0
-    called = ["bendrel", *map(str, words)]
-    with chdir(cwd), redirect_stdout(out), redirect_stderr(err), patch.object(sys, "argv", called):
-        try:
-            main()
-        except SystemExit as end:
-            code = end.code or 0
-    return subprocess.CompletedProcess(words, code, out.getvalue(), err.getvalue())
 
 
 def answer(*words, cwd="."):

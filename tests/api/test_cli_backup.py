@@ -1,34 +1,27 @@
 """Backup and restore from the command line: one line for bad input, a list, and the way back."""
 
 import json
-import subprocess
-import sys
 from pathlib import Path
 
 from bendrel.services.job.jobs import JobDraft
 from bendrel.services.startup import open_shop
-
-BENDREL = Path(sys.executable).with_name("bendrel")
-
-
-def run(*args):
-    return subprocess.run([BENDREL, *map(str, args)], capture_output=True, text=True, check=False)
+from tests.command import bendrel
 
 
 def test_backup_list_restore(tmp_path):
     shop = open_shop(tmp_path / "bendrel.db")
     shop.jobs.create(JobDraft(name="Fire tender"))
     shop.close()
-    made = json.loads(run("backup", "--data", tmp_path, "--json").stdout)
-    listed = json.loads(run("restore", "--data", tmp_path, "--json").stdout)["backups"]
+    made = json.loads(bendrel("backup", "--data", tmp_path, "--json").stdout)
+    listed = json.loads(bendrel("restore", "--data", tmp_path, "--json").stdout)["backups"]
     assert listed == [{"date": made["date"], "jobs": 1, "lines": 0, "damaged": ""}]
-    assert made["date"] in run("restore", "--data", tmp_path).stdout
+    assert made["date"] in bendrel("restore", "--data", tmp_path).stdout
     (tmp_path / "bendrel.db").write_bytes(b"")
-    refused = run("serve", "--data", tmp_path)
+    refused = bendrel("serve", "--data", tmp_path)
     assert refused.returncode == 2
     assert refused.stderr.count("\n") == 1
     assert f"bendrel restore {made['date']}" in refused.stderr
-    back = json.loads(run("restore", made["date"], "--data", tmp_path, "--json").stdout)
+    back = json.loads(bendrel("restore", made["date"], "--data", tmp_path, "--json").stdout)
     assert back["date"] == made["date"]
     assert (Path(back["set_aside"]) / "bendrel.db").read_bytes() == b""
     shop = open_shop(tmp_path / "bendrel.db")
@@ -37,7 +30,7 @@ def test_backup_list_restore(tmp_path):
 
 
 def test_what_cannot_be_restored_is_one_line(tmp_path):
-    assert json.loads(run("restore", "--data", tmp_path, "--json").stdout) == {"backups": []}
+    assert json.loads(bendrel("restore", "--data", tmp_path, "--json").stdout) == {"backups": []}
     for args in (("restore", "yesterday"), ("restore", "2020-01-01"), ("backup",)):
-        told = run(*args, "--data", tmp_path)
+        told = bendrel(*args, "--data", tmp_path)
         assert (told.returncode, told.stderr.count("\n"), told.stdout) == (2, 1, "")

@@ -21,7 +21,7 @@ from bendrel.exchange.shapes.dxf import read_dxf
 from tests.api.hostile import JOB, dxf, hostile, jpeg, png, zipped
 from tests.lines import bent, row
 
-COUNT = int(os.environ.get("BENDREL_HOSTILE", "60"))
+COUNT = int(os.environ.get("BENDREL_HOSTILE", "40"))
 JSON = {"content-type": "application/json"}
 
 

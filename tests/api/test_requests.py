@@ -15,7 +15,7 @@ import pytest
 
 from tests.api.test_any_document import NUMBERS, TEXTS, spoilt
 
-COUNT = int(os.environ.get("BENDREL_REQUESTS", "300"))
+COUNT = int(os.environ.get("BENDREL_REQUESTS", "200"))
 MACHINE = re.compile(
     r"Traceback|File \"|/src/|/home/|/tmp/|site-packages|Input should|keyword argument|validation error|"
     r"NoneType|<class|object at 0x|pydantic|sqlite|sqlalchemy|[a-z]Error:|\btuple\b|\bdict\b|›"

@@ -10,7 +10,6 @@ from pathlib import Path
 from shutil import copyfile
 
 import pytest
-from _pytest.runner import runtestprotocol
 from playwright.sync_api import BrowserContext, expect
 
 # two cores draw in software, and share them with the other half of the tests: slow is not wrong
@@ -37,27 +36,6 @@ CHROMIUM_FLAGS = [
     # a page of a test lives for seconds: what is compiled for the long run is never run
     "--js-flags=--max-lazy --no-opt",
 ]
-
-
-OUT_OF_PATIENCE = ("TimeoutError", "Locator expected", "Timeout ")
-
-
-@pytest.hookimpl(tryfirst=True)
-def pytest_runtest_protocol(item: pytest.Item, nextitem: pytest.Item | None) -> bool:
-    """A test that waited in vain is run once more, and the warnings say so: two cores that draw in software
-    beside the other half of the tests can stand still for longer than any patience. What is wrong fails
-    twice."""
-    item.ihook.pytest_runtest_logstart(nodeid=item.nodeid, location=item.location)
-    reports = runtestprotocol(item, nextitem=nextitem, log=False)
-    failed = [report.longreprtext for report in reports if report.failed]
-    if any(word in text for text in failed for word in OUT_OF_PATIENCE):
-        item.warn(pytest.PytestWarning(f"{item.nodeid} waited in vain and was run once more"))
-        item._initrequest()
-        reports = runtestprotocol(item, nextitem=nextitem, log=False)
-    for report in reports:
-        item.ihook.pytest_runtest_logreport(report=report)
-    item.ihook.pytest_runtest_logfinish(nodeid=item.nodeid, location=item.location)
-    return True
 
 
 def free_port() -> int:

@@ -13,12 +13,13 @@ from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from tests.lines import bent, row, with_tube
 from tests.made_lines import made_line
+from tests.often import often
 from tests.random_lines import made_worse, random_line, with_fix
 
 KIT = load_kit()
 
 
-@pytest.mark.parametrize("tens", range(12))
+@pytest.mark.parametrize("tens", range(often(7, 12)))
 def test_no_fix_makes_it_worse(tens):
     _no_fix_makes_worse(random_line, 10_000 + 10 * tens)
 
