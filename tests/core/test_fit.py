@@ -246,8 +246,8 @@ def forecast(shape: BendList, sds) -> Forecast:
 
 @pytest.mark.parametrize("sds", [CALIBRATED, UNKNOWN], ids=["calibrated", "unknown tool"])
 def test_the_forecast_is_the_share_of_the_bench(sds):
-    """Over 16 lines of 16 parts each (`make soak`: 24) within three points and the chance of so many parts (two
-    of a hundred, twice)."""
+    """Over 16 lines of 16 parts each (`make soak`: 24) within three points and the chance of so many parts
+    (two of a hundred, twice)."""
     rng = np.random.default_rng(21)
     lines = each = often(16, 24)
     told, came = np.zeros(2), np.zeros(2)
