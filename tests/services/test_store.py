@@ -160,7 +160,6 @@ def test_what_the_board_says_is_kept_between_starts_until_a_rule_changes(tmp_pat
     planned = []
     monkeypatch.setattr(summarising, "plan_line", lambda *given: planned.append(given) or plan_line(*given))
     again = open_shop(path)
-    again.jobs.patience_s = 60.0
     assert (again.jobs.board(), planned) == (told, [])
     again.lines.save(line.id, line.version, replace(line.document, name="other"))
     assert again.jobs.board()[0].lines[0].name == "other"
@@ -168,7 +167,6 @@ def test_what_the_board_says_is_kept_between_starts_until_a_rule_changes(tmp_pat
     again.close()
     monkeypatch.setattr(summaries, "rules_stamp", lambda: "other rules")
     third = open_shop(path)
-    third.jobs.patience_s = 60.0
     assert third.jobs.board()[0].lines[0].name == "other"
     assert len(planned) == 2
     third.close()
