@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Annotated, Literal
+from typing import Annotated, Literal, TypeVar
 
 from annotated_types import Ge, Le, MaxLen
 
@@ -79,6 +79,19 @@ class PartToGet:
     kind: ItemKind | None = None
 
 
+Item = TypeVar("Item", bound=RemovedItem)
+
+
+def goes_back(items: Iterable[Item]) -> list[Item]:
+    """What is not out for good."""
+    return [item for item in items if item.fate != "out for good"]
+
+
+def not_back(items: Iterable[Item]) -> list[Item]:
+    """What is still on the bench."""
+    return [item for item in goes_back(items) if not item.refitted]
+
+
 def refit_steps(removal: Removal) -> tuple[RefitStep, ...]:
     """The log backwards: what came off last goes on first; what is out for good stays out."""
     steps = []
@@ -100,8 +113,7 @@ def refit_words(item: RemovedItem) -> str:
 
 def left_over(removal: Removal) -> tuple[str, ...]:
     """What is still on the bench once refitting is under way."""
-    staying = (item for item in removal.items if item.fate != "out for good")
-    return tuple(counted(item, "") for item in staying if not item.refitted)
+    return tuple(counted(item, "") for item in not_back(removal.items))
 
 
 def parts_to_get(removal: Removal) -> tuple[PartToGet, ...]:

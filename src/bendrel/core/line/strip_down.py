@@ -7,7 +7,15 @@ from typing import Annotated
 
 from annotated_types import MaxLen, MinLen
 
-from bendrel.core.line.removal import PartToGet, RemovedItem, counted, parts_of, refit_words
+from bendrel.core.line.removal import (
+    PartToGet,
+    RemovedItem,
+    counted,
+    goes_back,
+    not_back,
+    parts_of,
+    refit_words,
+)
 from bendrel.core.record import record
 
 ItemId = Annotated[str, MinLen(1), MaxLen(40)]
@@ -44,14 +52,13 @@ def steps_back(log: StripDown) -> tuple[SharedStep, ...]:
     """The log backwards: what came off last goes on first; what is out for good stays out."""
     return tuple(
         SharedStep(item=item.id, text=refit_words(item), lines=item.lines, done=item.refitted)
-        for item in reversed(log.items)
-        if item.fate != "out for good"
+        for item in reversed(goes_back(log.items))
     )
 
 
 def still_off(log: StripDown) -> tuple[str, ...]:
     """What is still on the bench."""
-    return tuple(counted(item, "") for item in log.items if item.fate != "out for good" and not item.refitted)
+    return tuple(counted(item, "") for item in not_back(log.items))
 
 
 def parts_for(log: StripDown) -> tuple[PartToGet, ...]:

@@ -28,6 +28,14 @@ class Stretch:
     start_mm: float
     stop_mm: float
 
+    @property
+    def long_mm(self) -> float:
+        return self.stop_mm - self.start_mm
+
+    @property
+    def middle_mm(self) -> float:
+        return (self.start_mm + self.stop_mm) / 2
+
 
 def straights(shape: BendList) -> tuple[Stretch, ...]:
     """Every straight of a tube, from end A on."""
@@ -36,6 +44,11 @@ def straights(shape: BendList) -> tuple[Stretch, ...]:
         found.append(Stretch(start_mm=reached, stop_mm=span.start_mm))
         reached = span.end_mm
     return (*found, Stretch(start_mm=reached, stop_mm=shape.developed_mm))
+
+
+def longest_straight(shape: BendList) -> Stretch:
+    """The longest straight of a tube, the one nearest to end A where several are as long."""
+    return max(straights(shape), key=lambda one: one.long_mm)
 
 
 def cut_before(shape: BendList, damage_mm: float, room: Room, clips_mm: Sequence[float] = ()) -> float | None:

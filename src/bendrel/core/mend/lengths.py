@@ -12,6 +12,7 @@ from bendrel.core.joints.lap import lap_on
 from bendrel.core.joints.pieces import best_clamp
 from bendrel.core.mend.hoses import hose_for
 from bendrel.core.mend.offer import Offer, Reason
+from bendrel.core.parts.fitting import EndSize, Nut
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.service import Service
 from bendrel.core.parts.splicing import Splice
@@ -41,10 +42,14 @@ def hose_lap(kit: Kit, service: Service, od_mm: float) -> float:
     return lap_on(kit, hose, od_mm, clamps=2, clamp=clamp).mm
 
 
+def taken_by(size: EndSize | None, nut: Nut | None) -> float:
+    """The straight that flare and nut of one end take up, in mm; nothing for what is not there."""
+    return (size.length_mm if size else 0.0) + (nut.length_mm if nut else 0.0)
+
+
 def end_takes(kit: Kit, fitting: str, size: str) -> float:
-    """The straight that flare and nut of one end take up, in mm."""
-    row, nuts = kit.end_size(fitting, size), kit.nuts_for(fitting, size)
-    return (row.length_mm if row else 0.0) + (nuts[0].length_mm if nuts else 0.0)
+    """What an end takes up that is still to be made, with the nut that is usual for it."""
+    return taken_by(kit.end_size(fitting, size), next(iter(kit.nuts_for(fitting, size)), None))
 
 
 def least_piece(kit: Kit, way: Splice, fitting: str, size: str) -> float:

@@ -23,7 +23,7 @@ from bendrel.core.line.edits.chain import fresh_id, insert_beside, place_of, rig
 from bendrel.core.line.rewrite import computed_length
 from bendrel.core.line.run import ENDS, with_span
 from bendrel.core.mend.allowed import NO_RATING, WORDS, allowed, worst
-from bendrel.core.mend.cuts import straights, why_not
+from bendrel.core.mend.cuts import longest_straight, straights, why_not
 from bendrel.core.mend.decide import cut_out
 from bendrel.core.mend.hoses import clamped_hose, hose_for, no_hose
 from bendrel.core.mend.lengths import hose_lap
@@ -157,14 +157,13 @@ _ADVICE: dict[tuple[ComponentKind, bool], AdviceName] = {
 
 def _longest(rigid: Rigid, wide_mm: float, room_mm: float) -> float:
     """The middle of the longest straight that has the room, clear of the tube's own ends."""
-    best = max(straights(rigid.shape), key=lambda one: one.stop_mm - one.start_mm, default=None)
-    longest = 0.0 if best is None else best.stop_mm - best.start_mm
-    if best is None or longest < wide_mm + 2 * room_mm:
+    best = longest_straight(rigid.shape)
+    if best.long_mm < wide_mm + 2 * room_mm:
         raise ShapeError(
             f"No straight has room: {wide_mm + 2 * room_mm:.0f} mm are needed, the longest is "
-            f"{longest:.0f} mm. Mount it elsewhere, on hoses."
+            f"{best.long_mm:.0f} mm. Mount it elsewhere, on hoses."
         )
-    return (best.start_mm + best.stop_mm) / 2
+    return best.middle_mm
 
 
 def _check(

@@ -7,6 +7,7 @@ from collections.abc import Collection, Iterator, Mapping
 from bendrel.core.findings import Finding
 from bendrel.core.joints.closing import LineJoint
 from bendrel.core.line.document import Line
+from bendrel.core.line.removal import not_back
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.step import Step
 from bendrel.core.record import record
@@ -92,7 +93,7 @@ def _noted(line: Line, proof: HoldProof | None) -> Iterator[InTheWay]:
     for item in line.open_items:
         if not item.closed:
             yield InTheWay(stage="fit", text=f"Left for later: {item.what.strip() or item.kind}")
-    over = [item for item in line.removal.items if item.fate != "out for good" and not item.refitted]
+    over = not_back(line.removal.items)
     if over:
         yield InTheWay(stage="fit", text=f"{len(over)} of what came off are not refitted")
 

@@ -22,6 +22,7 @@ from bendrel.core.line.edits.chain import (
 from bendrel.core.line.edits.split import join, split
 from bendrel.core.line.resolve import Resolved, resolve
 from bendrel.core.line.run import main_run
+from bendrel.core.mend.cuts import longest_straight
 from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.retube import ended, retubed
 from bendrel.core.plan.starting import starting_line
@@ -88,7 +89,7 @@ def edit_chain(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
             tube = rigid_at(line, edit.span)
             read = _read(tube, kit)
             shape = _shape(read)
-            mm = parse_length(edit.at, line.unit) if edit.at.strip() else _middle(shape)
+            mm = parse_length(edit.at, line.unit) if edit.at.strip() else longest_straight(shape).middle_mm
             after = split(line, tube.id, shape, read.ids, mm)
         case "join":
             after = _joined(line, edit, kit, at)
@@ -150,12 +151,3 @@ def _shape(read: Resolved) -> BendList:
     if read.shape is None:
         raise Refused(f"Put the readings right first: {read.problems[0].message}")
     return read.shape
-
-
-def _middle(shape: BendList) -> float:
-    """The middle of the longest straight."""
-    reached, best = 0.0, (0.0, 0.0)
-    for k, straight in enumerate(shape.straights_mm):
-        best = max(best, (straight, reached + straight / 2))
-        reached += straight + (shape.bends[k].arc_mm if k < len(shape.bends) else 0.0)
-    return best[1]

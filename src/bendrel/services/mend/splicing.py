@@ -8,12 +8,12 @@ from typing import Annotated, Any
 from annotated_types import MaxLen
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.bend.tube.ends import EndParts
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.line.document import Line, is_reason
 from bendrel.core.mend.cuts import nearest
 from bendrel.core.mend.decide import mended
+from bendrel.core.mend.lengths import taken_by
 from bendrel.core.mend.looked import PlacedDamage, PlacedFixture, look_at
 from bendrel.core.mend.offer import Offer
 from bendrel.core.mend.proposals import Damaged, proposals, ranked
@@ -46,11 +46,6 @@ def damaged_of(
     """A planned tube as the core takes a damaged one."""
     a, b = rigid.ends
     condition = rigid.run.line.condition
-
-    def taken(end: EndParts) -> float:
-        nut = end.nut.length_mm if end.nut else 0.0
-        return nut + (end.size.length_mm if end.size else 0.0)
-
     return Damaged(
         shape=rigid.shape,
         tube=rigid.tube,
@@ -58,8 +53,8 @@ def damaged_of(
         to_mm=to_mm,
         kind=kind,
         clips_mm=tuple(item.at_mm for item in fixtures if item.kind in HOLDING and item.state == "there"),
-        end_a_mm=taken(a),
-        end_b_mm=taken(b),
+        end_a_mm=taken_by(a.size, a.nut),
+        end_b_mm=taken_by(b.size, b.nut),
         grip_mm=max(rigid.choices.bender.least_before_first_mm, rigid.choices.bender.least_after_last_mm),
         free_mm=free_mm,
         ends=(condition.end_a, condition.end_b),
