@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Literal
+from typing import Literal, assert_never
 
 from bendrel.core.findings import EndName
 from bendrel.core.joints.face import Face
@@ -120,12 +120,17 @@ def place_pieces(line: Line, kit: Kit, problems: list[Problem]) -> Pieces:
     components: list[PlacedComponent] = []
     for k in _outwards(line):
         span = line.spans[k]
-        if isinstance(span, ComponentSpan):
-            components.append(_component(line, kit, k, span, problems))
-        elif isinstance(span, HoseSpan):
-            placed = _hose(line, kit, k, span, problems)
-            if placed is not None:
-                hoses.append(placed)
+        match span:
+            case ComponentSpan():
+                components.append(_component(line, kit, k, span, problems))
+            case HoseSpan():
+                placed = _hose(line, kit, k, span, problems)
+                if placed is not None:
+                    hoses.append(placed)
+            case RigidSpan():
+                pass  # tubes are planned by themselves
+            case _:
+                assert_never(span)
     return Pieces(hoses=tuple(hoses), components=tuple(components))
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from math import radians, tan
+from typing import assert_never
 
 from bendrel.core.geometry.bends import NO_CORNER_DEG, Bend, BendList
 from bendrel.core.geometry.centreline import Frame, end_frame, sampled
@@ -12,7 +13,7 @@ from bendrel.core.geometry.vectors import Vector, add, along, cross, dot, rotate
 from bendrel.core.geometry.view import ABOVE, FROM_A, View, clearest, from_b
 from bendrel.core.hose.laid import LaidHose, shape_or_none
 from bendrel.core.joints.pieces import Pieces, PlacedComponent, PlacedHose
-from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, Line
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Joint, Line, RigidSpan
 from bendrel.core.line.paths import joint_path, span_path
 from bendrel.core.line.resolve import Reader, resolve
 from bendrel.core.parts.kit import Kit
@@ -97,12 +98,15 @@ def place_in_space(
             here, bent = here_on, True
             continue
         shape: BendList | None
-        if isinstance(span, HoseSpan):
-            shape, guessed = _hose_shape(kit, span, hoses.get(span.id))
-        elif isinstance(span, ComponentSpan):
-            shape, guessed = _component_shape(kit, span, parts.get(span.id), reader)
-        else:
-            shape = read.get(span.id) or growing.get(span.id)
+        match span:
+            case HoseSpan():
+                shape, guessed = _hose_shape(kit, span, hoses.get(span.id))
+            case ComponentSpan():
+                shape, guessed = _component_shape(kit, span, parts.get(span.id), reader)
+            case RigidSpan():
+                shape = read.get(span.id) or growing.get(span.id)
+            case _:
+                assert_never(span)
         if shape is None:
             break
         if not bent and shape.bends:

@@ -249,13 +249,8 @@ def _refined(
 
 def acted(parts: Many, act: Act, degrees: Array | float) -> Many:
     """`parts` with an act done to them by so many degrees (its own figure apart)."""
-    import numpy as np
-
     angles, clocks = parts.angles.copy(), parts.clocks.copy()
-    if act.kind == "bend":
-        angles[act.at - 1] = np.maximum(LEAST_DEG, angles[act.at - 1] + degrees)
-    else:
-        clocks[act.at - 1 :] = clocks[act.at - 1 :] + degrees
+    act.done(angles, clocks, degrees)
     return Many(starts=parts.starts, angles=angles, clocks=clocks, arcs=parts.arcs)
 
 

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import cached_property
 from math import pi
-from typing import TYPE_CHECKING, Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal, assert_never
 
 from annotated_types import Ge, Le
 
@@ -68,6 +68,19 @@ class Act:
     kind: ActKind
     at: Annotated[int, Ge(1), Le(1000)]
     deg: Annotated[float, Ge(-90), Le(90)]
+
+    def done(self, angles: Array, clocks: Array, degrees: Array | float) -> None:
+        """Do it by so many degrees (its own figure apart): `angles` and `clocks` of every bend (rows) of
+        every part (columns) are changed in place."""
+        import numpy as np
+
+        match self.kind:
+            case "bend":
+                angles[self.at - 1] = np.maximum(LEAST_DEG, angles[self.at - 1] + degrees)
+            case "twist":
+                clocks[self.at - 1 :] = clocks[self.at - 1 :] + degrees
+            case _:
+                assert_never(self.kind)
 
 
 @record
@@ -171,9 +184,5 @@ class Unknowns:
             clocks[k] = (told.clock_deg if before is None else before + told.beyond_deg) + turn
             before = clocks[k]
         for j, (act, _) in enumerate(self.acts[:acted]):
-            by = act.deg + values[TOOL + 3 * n + j]
-            if act.kind == "bend":
-                angles[act.at - 1] = np.maximum(LEAST_DEG, angles[act.at - 1] + by)
-            else:
-                clocks[act.at - 1 :] = clocks[act.at - 1 :] + by
+            act.done(angles, clocks, act.deg + values[TOOL + 3 * n + j])
         return Many(starts=starts, angles=angles, clocks=clocks, arcs=arcs)

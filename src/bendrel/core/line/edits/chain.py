@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection
 from dataclasses import replace
+from typing import assert_never
 
 from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import BendList
@@ -122,22 +123,25 @@ def turned_round(line: Line, span_id: str, shape: BendList | None = None) -> Lin
     at = place_of(line, span_id)
     span = line.spans[at]
     made: Span
-    if isinstance(span, HoseSpan):
-        made = reversed_hose(span)
-    elif isinstance(span, ComponentSpan):
-        other = {"A": "B", "B": "A"}
-        made = replace(
-            span,
-            points=other.get(span.points, span.points),  # type: ignore[arg-type]
-            source_port=other.get(span.source_port, span.source_port),  # type: ignore[arg-type]
-            turned=not span.turned if span.row else span.turned,
-            side_a=span.side_b,
-            side_b=span.side_a,
-            on_a=span.on_b,
-            on_b=span.on_a,
-        )
-    else:
-        made = reversed_rigid(span, shape, line.unit)
+    match span:
+        case HoseSpan():
+            made = reversed_hose(span)
+        case ComponentSpan():
+            other = {"A": "B", "B": "A"}
+            made = replace(
+                span,
+                points=other.get(span.points, span.points),  # type: ignore[arg-type]
+                source_port=other.get(span.source_port, span.source_port),  # type: ignore[arg-type]
+                turned=not span.turned if span.row else span.turned,
+                side_a=span.side_b,
+                side_b=span.side_a,
+                on_a=span.on_b,
+                on_b=span.on_a,
+            )
+        case RigidSpan():
+            made = reversed_rigid(span, shape, line.unit)
+        case _:
+            assert_never(span)
     main = main_run(line)
     own = {span_id, "" if main is not None and main.span.id == span_id else span_id}
     condition = line.condition
