@@ -30,10 +30,12 @@ class Stretch:
 
     @property
     def long_mm(self) -> float:
+        """How long it is."""
         return self.stop_mm - self.start_mm
 
     @property
     def middle_mm(self) -> float:
+        """Its middle, in mm from end A."""
         return (self.start_mm + self.stop_mm) / 2
 
 

@@ -24,6 +24,7 @@ def starting_line(
 ) -> Line:
     """A line of `service` without readings. `lying` are the tubes that the shop has in stock: one of them
     is taken where it suits. A service that has no usual size, or is not known, starts as unflared tube.
+    Raises NotAChain where no tool of the catalogue bends that size.
     """
     known = kit.services.get(service)
     start = known.start if known else None
