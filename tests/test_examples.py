@@ -11,6 +11,8 @@ import pytest
 
 import bendrel.core
 
+CORE = Path(bendrel.core.__path__[0])
+ROOMS = sorted(path.parent.name for path in CORE.glob("*/__init__.py"))
 FINDER = doctest.DocTestFinder(exclude_empty=True)
 
 
@@ -34,12 +36,10 @@ def public_functions(tree):
             yield from (one for one in public_functions(node) if isinstance(one, ast.FunctionDef))
 
 
-@pytest.mark.parametrize(
-    "room", sorted(p.name for p in Path(bendrel.core.__path__[0]).iterdir() if p.is_dir())
-)
+@pytest.mark.parametrize("room", ROOMS)
 def test_every_public_function_says_what_it_is_and_what_it_raises(room):
     lacking = []
-    for path in (Path(bendrel.core.__path__[0]) / room).rglob("*.py"):
+    for path in (CORE / room).rglob("*.py"):
         for function in public_functions(ast.parse(path.read_text())):
             said = ast.get_docstring(function) or ""
             raises = any(isinstance(n, ast.Raise) and n.exc is not None for n in ast.walk(function))

@@ -60,6 +60,7 @@ def every_document(client):
     return [client.get(f"/api/lines/{line}").json()["document"] for line in lines]
 
 
+@pytest.mark.long("drawn documents to every route")
 def test_whatever_is_sent_gets_a_plan_or_one_sentence(client, every_document):
     rng = random.Random(7)
     planned = 0

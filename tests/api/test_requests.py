@@ -127,6 +127,7 @@ class Sender:
 
 
 @pytest.mark.filterwarnings("ignore::UserWarning")
+@pytest.mark.long("drawn requests to every route")
 def test_any_request_gets_an_answer_or_one_sentence_of_ours(client):
     sender = Sender(client, random.Random(15))
     seen: Counter[int] = Counter()

@@ -18,6 +18,7 @@ def strip(page: Page):
     return page.get_by_role("region", name="The strip")
 
 
+@pytest.mark.long("three rewritings, each saved")
 def test_a_damage_is_mended_and_undo_brings_the_old_line_back(page: Page, own_line, api):
     open_line(page, own_line, "look")
     ways = page.get_by_role("region", name="How to mend it")

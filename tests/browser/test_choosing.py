@@ -175,6 +175,7 @@ def test_the_shops_way_changes_the_matrix(page: Page, api):
     api.put(f"/api/preferences?version={version}", data={"clamps": "worm"})
 
 
+@pytest.mark.long("test pieces, then a plan")
 def test_a_bender_is_calibrated_and_the_plan_follows(page: Page, copy_of, api):
     """By hand, for a die of R 15.6, zero +1.2 and 2 % spring-back, from 300 mm marked at 120: dial 90 is
     88.2° of R 15.91, legs of 121.2 + 18.29·tan 44.1° and 300 − 121.2 − 24.5 + 17.7 mm."""

@@ -35,6 +35,7 @@ def pages_of(data: bytes) -> list[str]:
 
 
 @pytest.mark.parametrize("view", ["fit", "prove", "closing/fit", "closing/prove"])
+@pytest.mark.long("axe reads twice")
 def test_the_stages_read_by_day_and_night_and_fit_at_any_size(page: Page, line_ids, view):
     page.goto(f"/lines/{line_ids[FAILED]}/{view}")
     expect(page.get_by_role("checkbox" if "/" not in view else "heading").first).to_be_visible()

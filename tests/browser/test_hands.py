@@ -186,6 +186,7 @@ COVERED = """() => {
 
 
 @pytest.mark.webgl
+@pytest.mark.long("draws in three dimensions")
 def test_the_choice_of_view_covers_no_label_on_an_upright_tablet(new_context, line_ids):
     page = new_context(viewport={"width": 820, "height": 1180}, has_touch=True, is_mobile=True).new_page()
     for name in ("Rear axle, left", "Rear axle, right", "Pump gearbox to cooler"):

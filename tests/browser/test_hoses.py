@@ -20,6 +20,7 @@ def open_hose(page: Page, line, hose="h1"):
     expect(asked(page)).to_be_visible()
 
 
+@pytest.mark.long("a hose is studied at every position")
 def test_a_moving_hose_is_looked_at_and_mended(page: Page, copy_of):
     open_hose(page, copy_of(AXLE))
     findings = page.get_by_role("region", name="Findings")
@@ -120,6 +121,7 @@ def test_a_liquid_circuit_tells_what_each_element_costs(page: Page, api):
 
 
 @pytest.mark.parametrize("view", ["hose", "bench", "circuits"])
+@pytest.mark.long("axe reads twice")
 def test_hoses_and_circuits_read_by_day_and_night_at_any_size(page: Page, line_ids, api, view):
     job = next(one["id"] for one in api.get("/api/jobs").json() if one["name"] == "Fire tender")
     line = line_ids[AXLE]

@@ -35,6 +35,7 @@ def open_line(page: Page, line_id: str, stage: str = "measure"):
     expect(page.locator("svg [data-bend]").first).to_be_visible()
 
 
+@pytest.mark.long("a whole line by keys")
 def test_a_new_line_with_the_keyboard_alone(page: Page, api):
     """The first useful answer comes from service, tube size and readings."""
     page.goto("/")
@@ -313,6 +314,7 @@ def test_the_core_draws_where_there_is_no_webgl(page: Page, own_line):
     expect(page.locator("section svg [data-bend='5'][data-chosen='true']")).to_be_visible()
 
 
+@pytest.mark.long("a whole stage, saved")
 def test_looking_at_the_old_line(page: Page, own_line):
     open_line(page, own_line, "look")
     expect(page.locator("[data-damage='rust']")).to_be_visible()

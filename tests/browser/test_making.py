@@ -120,6 +120,7 @@ def test_ends_and_stock_change_the_cut_and_the_steps(page: Page, own_line):
     expect(page.get_by_text("End A comes finished")).to_be_visible()
 
 
+@pytest.mark.long("a forecast of many parts")
 def test_how_exact_it_will_be_and_what_matters_most(page: Page, own_line):
     open_line(page, own_line, "plan")
     exact = page.get_by_role("region", name="How exact")
@@ -196,6 +197,7 @@ def tab_to(page: Page, what):
     raise AssertionError("the Tab key does not come there")
 
 
+@pytest.mark.long("a whole part by keys")
 def test_the_bench_with_the_keyboard_alone(page: Page, own_line):
     open_line(page, own_line, "make")
     tab_to(page, page.get_by_role("button", name="To the bench"))
@@ -269,6 +271,7 @@ def test_nothing_is_worked_by_while_the_rest_is_reckoned(page: Page, own_line):
     expect(page.get_by_role("button", name="Bent", exact=True)).to_be_visible()
 
 
+@pytest.mark.long("every bend made and read")
 def test_a_finished_part_that_is_off_is_told_which_bend_to_tweak(page: Page, own_line):
     to_the_first_bend(page, own_line)
     for number in range(1, 7):

@@ -15,6 +15,7 @@ def field(page: Page, label: str):
     return page.get_by_role("textbox", name=label, exact=True)
 
 
+@pytest.mark.long("three stages")
 def test_the_log_turns_round_and_feeds_the_parts(page: Page, own_line):
     open_line(page, own_line, "remove")
     expect(page.get_by_text("Prop the pedal")).to_be_visible()

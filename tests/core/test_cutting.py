@@ -286,6 +286,7 @@ def test_what_is_cut_from_a_coil_as_a_stick_gets_its_straightening():
     assert found.waste_mm == pytest.approx(2.0)  # the kerfs; what is straightened goes with its piece
 
 
+@pytest.mark.long("forty bars, solved by another solver too")
 def test_many_own_bars_are_all_thought_of():
     """Forty own bars of different lengths: within a hundredth of what CP-SAT finds, and what is said to
     be the least is never above it."""

@@ -175,6 +175,7 @@ def test_the_port_and_its_clocks_are_those_of_a_walk_along_the_part():
 
 
 @pytest.mark.parametrize("kind", ["bend", "twist"])
+@pytest.mark.long("many parts tweaked by hand")
 def test_what_a_tweak_moves_is_what_the_rigid_part_moves(kind):
     """How far end B moves and towards which clock, and the miss that is left, against turning the piece."""
     rng, tried = np.random.default_rng(12), 0
@@ -262,6 +263,7 @@ def test_the_forecast_is_the_share_of_the_bench(sds):
     assert told / lines == pytest.approx(came / lines / each, abs=0.07)
 
 
+@pytest.mark.long("statistics of many parts in rounds")
 def test_the_forecast_of_fit_rounds_is_the_share_of_the_bench():
     rng = np.random.default_rng(22)
     told = [fitted(forecast(shape_of(some_plan(rng)), CALIBRATED)).close for _ in range(20)]

@@ -92,6 +92,7 @@ def exact_curvature(points, length, way_a, way_b):
     return np.abs(fine[1]).max() / length
 
 
+@pytest.mark.long("solved by collocation")
 def test_flat_hoses_against_collocation_on_the_exact_equations():
     """Source: scipy's collocation solver, which knows nothing of this one."""
     rng = np.random.default_rng(12)
