@@ -1,10 +1,8 @@
 import Button from "@mui/material/Button";
-import { useEffect } from "react";
 import { Route, Routes, useLocation } from "react-router";
 import { Caught } from "../ui/Caught";
 import { fetched } from "../ui/fetched";
 import { NotHere } from "../ui/NotHere";
-import { fetchStages, PANELS } from "./panels";
 
 // each place is fetched when it is first gone to
 const Board = fetched(() => import("../places/board/Board"));
@@ -14,7 +12,7 @@ const ClosingBench = fetched(() => import("../places/bench/ClosingBench"));
 const HoseBench = fetched(() => import("../places/bench/HoseBench"));
 const CataloguePage = fetched(() => import("../places/catalogue/CataloguePage"));
 const StandIns = fetched(() => import("../places/standins/StandIns"));
-const LinePage = fetched(() => import("../workspace/LinePage"));
+const LineAt = fetched(() => import("./LineAt"));
 const LookupsPage = fetched(() => import("../places/lookups/LookupsPage"));
 const NoticesPage = fetched(() => import("../places/notices/NoticesPage"));
 const StockPage = fetched(() => import("../places/stock/StockPage"));
@@ -22,10 +20,6 @@ const ToolsPage = fetched(() => import("../places/tools/ToolsPage"));
 
 export function App() {
   const { pathname } = useLocation();
-  const atALine = pathname.startsWith("/lines/");
-  useEffect(() => {
-    if (atALine) fetchStages();
-  }, [atALine]);
   return (
     <Caught
       key={pathname.split("/").slice(0, 3).join("/")}
@@ -38,11 +32,11 @@ export function App() {
       <Routes>
         <Route path="/" element={<Board />} />
         <Route path="/jobs/:jobId" element={<JobPage />} />
-        <Route path="/lines/:lineId" element={<LinePage panels={PANELS} />} />
+        <Route path="/lines/:lineId" element={<LineAt />} />
         <Route path="/lines/:lineId/bench" element={<BenchPage />} />
         <Route path="/lines/:lineId/closing/:stage" element={<ClosingBench />} />
         <Route path="/lines/:lineId/hose/:spanId" element={<HoseBench />} />
-        <Route path="/lines/:lineId/:stage" element={<LinePage panels={PANELS} />} />
+        <Route path="/lines/:lineId/:stage" element={<LineAt />} />
         <Route path="/lookups" element={<LookupsPage />} />
         <Route path="/lookups/:place" element={<LookupsPage />} />
         <Route path="/catalogue" element={<CataloguePage />} />

@@ -1,33 +1,28 @@
+import type { ComponentProps, ComponentType } from "react";
 import { memo } from "react";
 import { fetched } from "../ui/fetched";
-import type { Panels } from "../workspace/stages";
+import type { Panels, StagePanel } from "../workspace/stages";
 
-const panels = {
-  look: fetched(() => import("../stages/look/LookPanel")),
-  remove: fetched(() => import("../stages/remove/RemovePanel")),
-  measure: fetched(() => import("../stages/measure/MeasurePanel")),
-  choose: fetched(() => import("../stages/choose/ChoosePanel")),
-  plan: fetched(() => import("../stages/plan/PlanPanel")),
-  make: fetched(() => import("../stages/make/MakePanel")),
-  fit: fetched(() => import("../stages/fit/FitPanel")),
-  prove: fetched(() => import("../stages/prove/ProvePanel")),
-};
+/** What one stage asks: fetched when it is gone to, drawn again only when the line or its plan has changed. */
+function stage(load: () => Promise<{ default: ComponentType<ComponentProps<StagePanel>> }>): StagePanel {
+  const panel = fetched(load);
+  return Object.assign(memo(panel), { fetch: panel.fetch });
+}
 
-// drawn again only when the line or its plan has changed
 export const PANELS: Panels = {
-  look: memo(panels.look),
-  remove: memo(panels.remove),
-  measure: memo(panels.measure),
-  choose: memo(panels.choose),
-  plan: memo(panels.plan),
-  make: memo(panels.make),
-  fit: memo(panels.fit),
-  prove: memo(panels.prove),
+  look: stage(() => import("../stages/look/LookPanel")),
+  remove: stage(() => import("../stages/remove/RemovePanel")),
+  measure: stage(() => import("../stages/measure/MeasurePanel")),
+  choose: stage(() => import("../stages/choose/ChoosePanel")),
+  plan: stage(() => import("../stages/plan/PlanPanel")),
+  make: stage(() => import("../stages/make/MakePanel")),
+  fit: stage(() => import("../stages/fit/FitPanel")),
+  prove: stage(() => import("../stages/prove/ProvePanel")),
 };
 
 const SETTLED_MS = 3000;
 
 /** Have the other stages of a line at hand before somebody goes there, once the first one stands. */
 export function fetchStages() {
-  setTimeout(() => requestIdleCallback(() => Object.values(panels).forEach((panel) => void panel.fetch())), SETTLED_MS);
+  setTimeout(() => requestIdleCallback(() => Object.values(PANELS).forEach((panel) => void panel.fetch())), SETTLED_MS);
 }

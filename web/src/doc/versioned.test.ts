@@ -195,6 +195,29 @@ test("a page that is left while a save is under way loses nothing that came afte
   expect([again.now().value, server.words, drawer.left]).toEqual([["a", "b"], ["a", "b"], null]);
 });
 
+test("what was on its way as a page was left may arrive after it was opened again", async () => {
+  const left = storeOn();
+  await left.open();
+  server.holding = true;
+  left.change(["a"]);
+  void left.flush();
+  left.change(["a", "b"]);
+  // the page is gone, and its save comes late: only after the new page has read what is kept
+  const [version, words] = [server.version, server.words];
+  server.version = 0;
+  server.words = [];
+  server.holding = false;
+  const again = storeOn({ settle: (_base, _mine, theirs) => theirs });
+  const opened = again.open();
+  server.version = version;
+  server.words = words;
+  await opened;
+  expect([again.now().value, server.words]).toEqual([
+    ["a", "b"],
+    ["a", "b"],
+  ]);
+});
+
 test("a page that was left long ago is settled with what others kept since", async () => {
   const left = storeOn();
   await left.open();

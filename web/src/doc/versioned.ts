@@ -40,6 +40,7 @@ export class Versioned<Kept extends { version: number }, Value> {
   private readonly listeners = new Set<() => void>();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private saving: Promise<void> | null = null;
+  /** What is on its way, or went and was never answered: found there again, it is our own. */
   private sent: Value | null = null;
 
   constructor(
@@ -96,6 +97,7 @@ export class Versioned<Kept extends { version: number }, Value> {
     const theirs = this.calls.valueOf(found);
     const left = this.calls.shelf(found).read();
     if (!left) return theirs;
+    this.sent = left.sent;
     if (left.version === found.version || same(left.sent, theirs)) return left.value;
     return this.calls.settle(left.base, left.value, theirs);
   }
@@ -114,6 +116,7 @@ export class Versioned<Kept extends { version: number }, Value> {
   }
 
   private async keep(on: Kept, value: Value, again: boolean): Promise<void> {
+    const before = this.sent;
     this.sent = value;
     try {
       const kept = await this.calls.save(on.version, value);
@@ -126,7 +129,8 @@ export class Versioned<Kept extends { version: number }, Value> {
       if (again && (status === 409 || (status === 422 && this.calls.putsBack))) {
         const theirs = await this.calls.load().catch(() => null);
         if (theirs) {
-          const both = this.calls.settle(this.calls.valueOf(on), this.state.value, this.calls.valueOf(theirs));
+          const [base, mine, found] = [this.calls.valueOf(on), this.state.value, this.calls.valueOf(theirs)];
+          const both = before !== null && same(found, before) ? mine : this.calls.settle(base, mine, found);
           this.put({ kept: theirs, value: both, problem: this.calls.putsBack ? sentence(error) : "" });
           this.shelve();
           return this.clean() ? undefined : this.keep(theirs, both, false);

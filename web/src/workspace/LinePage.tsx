@@ -42,7 +42,7 @@ function Failed({ lineId }: { lineId: string }) {
 }
 
 /** One line, at the stage that the address names; `panels` are what the stages ask. */
-export default function LinePage({ panels }: { panels: Panels }) {
+export function LinePage({ panels }: { panels: Panels }) {
   const { lineId = "", stage = "measure" } = useParams();
   const [asked] = useSearchParams();
   const client = useQueryClient();

@@ -79,11 +79,15 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
 
   // whoever arrives with the keyboard goes on from what the stage asks, not from the top of the page
   const panel = useRef<HTMLElement>(null);
-  useEffect(() => {
-    if (document.activeElement === document.body) panel.current?.focus({ preventScroll: true });
-  }, [stage]);
-
   const Panel = panels[stage];
+  useEffect(() => {
+    const arrive = () => {
+      if (document.activeElement === document.body) panel.current?.focus({ preventScroll: true });
+    };
+    // not before there is something to go on to; a stage that cannot be fetched says so itself
+    Panel.fetch().then(arrive, arrive);
+  }, [Panel]);
+
   const asked = useMemo(() => <Panel editor={editor} view={later.view} />, [Panel, editor, later.view]);
   const drawn = useMemo(() => <Stage document={later.editor.document} view={later.view} />, [later]);
   const wide = ASK_MUCH.has(stage);

@@ -5,8 +5,8 @@ import type { PlanView } from "../doc/usePlan";
 export const STAGES = ["look", "remove", "measure", "choose", "plan", "make", "fit", "prove"] as const;
 export type StageName = (typeof STAGES)[number];
 
-/** What a stage asks, given the line as typed and what is planned from it. */
-export type StagePanel = ComponentType<{ editor: LineEditor; view: PlanView }>;
+/** What a stage asks, given the line as typed and what is planned from it; its code comes with `fetch`. */
+export type StagePanel = ComponentType<{ editor: LineEditor; view: PlanView }> & { fetch: () => Promise<void> };
 export type Panels = Record<StageName, StagePanel>;
 
 /** Stages that ask much: the panel has up to half of the screen, in two columns, and the picture is a key to it. */
