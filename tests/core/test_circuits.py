@@ -135,7 +135,17 @@ def test_feed_and_return_swapped(kit):
     """Two lines meet end to end, and both say that they come from there."""
     first = line("first", hose("h1", 500), a=SOURCE, b=Port(label="block", role="source"))
     second = line("second", hose("h1", 500), a=Port(role="source", on=JoinedTo(line="f", branch="B")), b=BACK)
-    assert any(code == "swapped" for code, _ in codes(told(kit, f=first, s=second)[3]))
+    (found,) = [one for one in told(kit, f=first, s=second)[3] if one.code == "swapped"]
+    assert "both come from there" in found.message
+    away = Port(label="block", role="return")
+    back = dataclasses.replace(first, port_a=SOURCE, port_b=away)
+    other = dataclasses.replace(
+        second, port_a=Port(role="return", on=JoinedTo(line="f", branch="B")), port_b=SOURCE
+    )
+    (found,) = [
+        one for one in told(kit, f=back, s=other)[3] if one.code == "swapped" and "meet" in one.message
+    ]
+    assert "both go back there" in found.message
     right = dataclasses.replace(first, port_b=Port(label="block", role="return"))
     assert not any(code == "swapped" for code, _ in codes(told(kit, f=right, s=second)[3]))
 

@@ -240,6 +240,11 @@ def test_steering_that_has_stopped_taking_fluid() -> None:
     turns = [FillRow(step="settle", into=ml, air="none") for ml in ("200", "60", "0")]
     assert balance(turns[:2], None, rule).taking is True
     assert balance(turns, None, rule).taking is False
+    # it is the last turn that counts: air that was seen before it is gone, air that comes is not
+    gone = [FillRow(step="settle", air="much"), FillRow(step="settle", air="none")]
+    assert balance(gone, None, rule).taking is False
+    assert balance(gone[::-1], None, rule).taking is True
+    assert balance(gone[:1], None, rule).taking is None
 
 
 def signed_line() -> Line:

@@ -91,6 +91,11 @@ def test_the_elbow_is_what_turns_off_the_hose():
         (270, "to 9:00 (90° anticlockwise)"),
         (359.9, "up too"),
         (45, "to 1:30"),
+        (15, "to 12:30"),
+        (29.9, "to 1:00"),  # 59.8 minutes past twelve
+        (89.9, "to 3:00"),
+        (180, "to 6:00 (180° clockwise)"),
+        (181, "(179° anticlockwise)"),
     ],
 )
 def test_the_words_for_a_person_holding_it(clock, said):

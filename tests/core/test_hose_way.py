@@ -153,6 +153,17 @@ def test_what_cannot_be_read_is_one_sentence_and_the_line_stays(kit, way, said):
     assert plan.chosen is not None
 
 
+@pytest.mark.parametrize("lacking", ["axis", "least", "most"])
+def test_a_move_that_is_half_typed_moves_nothing_yet(kit, lacking):
+    """It is no mistake either: the hose lies as it does at rest."""
+    half, still = dataclasses.replace(BUMP, **{lacking: " "}), dataclasses.replace(AXLE, moves=())
+    told = plan_line(brake(dataclasses.replace(AXLE, moves=(half,)), mm(400)), kit)
+    rest = plan_line(brake(still, mm(400)), kit)
+    assert told.problems == ()
+    assert told.hoses == rest.hoses
+    assert plan_line(brake(dataclasses.replace(AXLE, moves=(BUMP,)), mm(400)), kit).hoses != rest.hoses
+
+
 def test_half_typed_ends_say_nothing(kit):
     plan = plan_line(brake(HoseWay(a=HoseEndAt(x=mm(3)))), kit)
     assert (plan.hoses, plan.problems) == ((), ())

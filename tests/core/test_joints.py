@@ -373,3 +373,9 @@ def test_a_hose_for_the_only_tube_meets_the_ports(kit):
 def test_a_size_that_nobody_lists_is_refused(kit):
     with pytest.raises(NotAChain, match="no “7 furlongs” in this material"):
         retubed(line_of(started(kit, "cooler"), service="cooler"), kit, "s1", size="7 furlongs")
+
+
+def test_a_components_own_sides_are_not_mixed_up(kit):
+    """What is typed of one side is the size of that side."""
+    part = ComponentSpan(id="c1", what="filter", on_a=Length(text="8 mm"), on_b=Length(text="10 mm"))
+    assert [face_of(kit, part, end).mm for end in ("A", "B")] == [8.0, 10.0]

@@ -52,6 +52,42 @@ def test_the_worked_example(kit):
     assert (hose.piece_mm, hose.overlap_mm) == (140, 25)
 
 
+FRESH, SEIZED, DEAR = "comes undone", "seized", "seized in an expensive part"
+
+
+@pytest.mark.parametrize(
+    ("ends", "whole", "from_a", "from_b"),
+    [
+        # one in fifty breaks as it comes undone, two in five seized ones: an hour, or eight of a dear part
+        ((FRESH, FRESH), 1.2 + 1.2, 1.2, 1.2),
+        ((FRESH, SEIZED), 1.2 + 24, 1.2, 24),
+        ((SEIZED, FRESH), 24 + 1.2, 24, 1.2),
+        ((DEAR, FRESH), 192 + 1.2, 192, 1.2),
+        ((FRESH, DEAR), 1.2 + 192, 1.2, 192),
+    ],
+)
+def test_a_seized_end_counts_where_it_comes_undone(kit, ends, whole, from_a, from_b):
+    offers = proposals(kit, damaged(kit, ends=ends), kit.services["cooler"])
+
+    def risk(method):
+        return next(one.minutes for one in way(offers, method).cost if one.name == "a seized end that breaks")
+
+    told = [risk(method) for method in ("whole", "replace_from_a", "replace_from_b", "hose", "sleeve_unions")]
+    assert told == pytest.approx([whole, from_a, from_b, 0, 0])
+
+
+def test_what_others_must_do_is_not_made_whole_either(kit):
+    """Fuel gas on vehicles is left to licensed practice by local law."""
+    left = [service for service in kit.services.values() if service.left_to]
+    assert left
+    for service in left:
+        whole = way(proposals(kit, damaged(kit), service), "whole")
+        assert whole.verdict == "refused"
+        assert whole.reasons[0].text == f"It is not made here: {service.left_to}."
+    made = way(proposals(kit, damaged(kit), kit.services["cooler"]), "whole")
+    assert (made.verdict, "both old ends come undone" in made.reasons[0].text) == ("right", True)
+
+
 def test_a_nick_needs_less_clean_metal_than_rust(kit):
     nick = way(proposals(kit, damaged(kit, kind="nick"), kit.services["cooler"]), "hose")
     assert (nick.cut_a_mm, nick.cut_b_mm) == (290, 350)

@@ -85,6 +85,30 @@ def test_what_cannot_be_is_one_sentence(kit, order, said):
         letting_in(line_of(), order, kit)
 
 
+@pytest.mark.parametrize(("tube_mm", "goes"), [(220, True), (219.9, False)])
+def test_the_least_straight_that_takes_a_filter(kit, tube_mm, goes):
+    """120 of filter, 20 to either spigot, and 30 of straight that stays on either side for its hose."""
+    line = bent(last=tube_mm, service="cooler", tube="steel-seamless_8mm_1", bender="lever_8mm")
+    order = LetInOrder(span="s1", what="filter", length="120")
+    if goes:
+        place = letting_in(line, order, kit).place
+        assert (place.cut_a_mm, place.cut_b_mm) == (pytest.approx(30), pytest.approx(190))
+        return
+    with pytest.raises(BendrelError, match="220 mm are needed, the longest is"):
+        letting_in(line, order, kit)
+
+
+@pytest.mark.parametrize(("at", "goes"), [("110", True), ("109.5", False), ("110.5", False)])
+def test_half_a_millimetre_too_little_beside_a_cut_is_too_little(kit, at, goes):
+    line = bent(last=220, service="cooler", tube="steel-seamless_8mm_1", bender="lever_8mm")
+    order = LetInOrder(span="s1", what="filter", length="120", at=at)
+    if goes:
+        assert letting_in(line, order, kit).place.cut_a_mm == pytest.approx(30)
+        return
+    with pytest.raises(BendrelError, match=r"leaves (29\.5|30) mm straight"):
+        letting_in(line, order, kit)
+
+
 def test_what_is_not_rated_is_refused_where_it_can_hurt_somebody(kit):
     """Its own ends bring no hose into a pressure line, but its rating must be known and hold; a brake line
     takes no such part, however it is rated."""
