@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 
+import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
@@ -12,6 +13,7 @@ from bendrel.core.flow.circuit.joined import net_of, plan_job_line
 from bendrel.core.flow.circuit.judged import judge_net
 from bendrel.core.flow.circuit.vacuum import vacuum_of
 from bendrel.core.flow.flow import Stretch, Way, flow_through
+from bendrel.core.flow.nozzle import flow_share
 from bendrel.core.flow.vacuum import held_minutes, strokes
 from bendrel.core.line.document import (
     BendReadings,
@@ -167,7 +169,12 @@ def test_an_open_branch_a_dead_one_and_no_source(kit):
     assert ("dead_branch", "b") in findings
     assert ("open_branch", "m") not in findings
     no_pump = dataclasses.replace(alone, port_a=Port())
-    assert any(code == "no_source" for code, _ in codes(told(kit, m=no_pump, b=blind)[3]))
+    lacking = [one for one in told(kit, m=no_pump, b=blind)[3] if one.code == "no_source"]
+    assert ["source" in one.message for one in lacking] == [True]
+    no_tank = dataclasses.replace(alone, port_b=Port())
+    _, (flow,), _, findings = told(kit, m=no_tank, b=blind)
+    assert (flow.no_source, flow.no_return, flow.hot) == (False, True, None)
+    assert any("return" in one.message for one in findings if one.code == "no_source")
 
 
 @pytest.mark.parametrize(
@@ -312,6 +319,12 @@ def test_how_long_a_reservoir_holds_against_an_integrated_hole():
     assert held_minutes(80, 20, 2.0) == pytest.approx(30.9, abs=0.1)
     assert held_minutes(60, 10, 2.0) == pytest.approx(27.9, abs=0.1)
     assert held_minutes(20, 30, 1) == 0
+    assert held_minutes(80, 20, 0) == held_minutes(80, 0, 1) == float("inf")
+
+
+def test_air_through_a_hole_as_the_tables_of_gas_flow_have_it():
+    """Isentropic flow, κ 1.4: at nine tenths of the pressure before the hole 0.617 of the choked flow."""
+    assert flow_share(np.array([0.0, 0.528, 0.9, 1.0])) == pytest.approx([1, 1, 0.617, 0], abs=1e-3)
 
 
 def test_what_a_sound_circuit_may_lose_is_one_figure(kit):

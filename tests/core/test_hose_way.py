@@ -125,6 +125,37 @@ def test_what_stands_beside_it(kit, kind, across, severity):
     assert [one.severity for one in near] == [severity]
 
 
+@pytest.mark.parametrize(
+    ("form", "corners", "free"),
+    [
+        # the hose runs along x at height 0: the underside of the box at 25 is nearest, whichever corner is named
+        ("box", (100, -20, 25, 200, 20, 60), 20),
+        ("box", (200, 20, 60, 100, -20, 25), 20),
+        ("box", (100, 30, -10, 200, 60, 10), 25),
+        ("wall", (0, -18, 0, 0, 0, 0), 13),
+    ],
+)
+def test_a_box_and_a_wall_beside_it(kit, form, corners, free):
+    straight = HoseWay(a=at(0, 0, 0, "ahead"), b=at(300, 0, 0, "ahead"), straight=mm(15))
+    x, y, z, to_x, to_y, to_z = map(mm, corners)
+    frame = Beside(kind="exhaust", form=form, x=x, y=y, z=z, to_x=to_x, to_y=to_y, to_z=to_z, out="left")
+    line = brake(dataclasses.replace(straight, beside=(frame,)), mm(300))
+    (laid,) = plan_line(line, kit).hoses
+    assert laid.nearest[0].distance_mm == pytest.approx(free, abs=0.05)
+    (near,) = found(kit, line, "hose_near")
+    assert kit.clearances["exhaust"].name in near.title + near.message
+
+
+def test_the_length_that_is_offered_is_one_that_can_be_bought(kit):
+    """Rounded as a shop writes it: fives of millimetres, and quarters of an inch."""
+    line = brake(dataclasses.replace(AXLE, moves=(BUMP,)))
+    for unit, step in (("mm", 5.0), ("in", 25.4 / 4)):
+        asked = dataclasses.replace(line, unit=unit)
+        made = with_fix(asked, kit, found(kit, asked, "hose_length")[0].fix)
+        (hose,) = [span for span in made.spans if isinstance(span, HoseSpan)]
+        assert hose.length.exact_mm / step == pytest.approx(round(hose.length.exact_mm / step), abs=1e-6)
+
+
 def test_the_whole_line_follows_the_hose(kit):
     """The far end stands where its place was typed, seen from the near one."""
     line = brake(AXLE, mm(420))
