@@ -128,7 +128,7 @@ def test_what_stands_beside_it(kit, kind, across, severity):
 @pytest.mark.parametrize(
     ("form", "corners", "free"),
     [
-        # the hose runs along x at height 0: the underside of the box at 25 is nearest, whichever corner is named
+        # the hose runs along x at height 0: the underside at 25 is nearest, whichever corner is named
         ("box", (100, -20, 25, 200, 20, 60), 20),
         ("box", (200, 20, 60, 100, -20, 25), 20),
         ("box", (100, 30, -10, 200, 60, 10), 25),
