@@ -27,7 +27,7 @@ from bendrel.core.line.document import (
     Span,
 )
 from bendrel.core.line.proving import Counted, FillRow, JointEvent, JointWork, Proving, SignOff
-from bendrel.core.line.removal import Removal
+from bendrel.core.line.removal import OpenItem, Removal
 from bendrel.core.line.signed import signed_stands, stamp_of
 from bendrel.core.parts.torque import set_torque
 from bendrel.core.units.lengths import Length
@@ -288,6 +288,13 @@ def test_nothing_is_in_the_way_of_a_proved_line() -> None:
     assert "wet" in told[0]
     unlooked = replace(made, proving=replace(made.proving, joints=made.proving.joints[1:]))
     assert any("look" in text for text in ways(unlooked))
+
+
+def test_what_was_left_for_later_is_in_the_way_until_it_is_closed() -> None:
+    made = signed_line()
+    later = OpenItem(kind="missing hold-down", what="second clip at the frame")
+    assert ways(replace(made, open_items=(later,))) == ["Left for later: second clip at the frame"]
+    assert ways(replace(made, open_items=(replace(later, closed=True),))) == []
 
 
 def test_a_cap_that_was_put_on_must_come_off() -> None:

@@ -88,6 +88,20 @@ def test_what_others_must_do_is_not_made_whole_either(kit):
     assert (made.verdict, "both old ends come undone" in made.reasons[0].text) == ("right", True)
 
 
+def test_the_bends_of_the_new_piece_are_those_on_its_side(kit):
+    """Bends 1 and 2 lie before a damage in the third straight, bend 3 behind it; nothing between two cuts."""
+    line = bent(
+        row(250, 90), row(250, 60, "3:00"), row(400, 45), last=250,
+        service="cooler", tube="steel-seamless_8mm_1", bender="lever_8mm",
+    )  # fmt: skip
+    rigid = planned(kit, line)
+    middle = (bend_spans(rigid.shape)[1].end_mm + bend_spans(rigid.shape)[2].start_mm) / 2
+    offers = proposals(kit, damaged_of(rigid, middle - 5, middle + 5, "nick"), kit.services["cooler"])
+    told = {one.method: one.piece_bends for one in offers}
+    assert (told["whole"], told["replace_from_a"], told["replace_from_b"]) == ((1, 2, 3), (1, 2), (3,))
+    assert (told["sleeve_unions"], told["hose"]) == ((), ())
+
+
 def test_a_nick_needs_less_clean_metal_than_rust(kit):
     nick = way(proposals(kit, damaged(kit, kind="nick"), kit.services["cooler"]), "hose")
     assert (nick.cut_a_mm, nick.cut_b_mm) == (290, 350)
