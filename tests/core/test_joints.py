@@ -290,7 +290,7 @@ def test_a_union_brings_its_ends_along(kit):
         replace(line, spans=(one, other, third), joints=line.joints * 2), kit, "s1", "compression-union"
     )
     assert [long.span(name).end_a.fitting for name in ("s2", "s3")] == ["compression", "double-45"]
-    assert [joint.apart.exact_mm for joint in long.joints][0] == 2
+    assert long.joints[0].apart.exact_mm == 2
     assert rejoined(line, kit, "s1", "flared-union").joints[0].apart.exact_mm == 12  # seat to seat
     stays = replace(line, spans=(replace(one, state="stays"), other))
     kept = rejoined(stays, kit, "s1", "compression-union")
