@@ -9,7 +9,9 @@ from bendrel.core.ids import NotAChain
 from bendrel.core.joints.closing import joints_of
 from bendrel.core.joints.faces import face_of, port_face
 from bendrel.core.joints.mate import mate
+from bendrel.core.joints.pieces import place_pieces
 from bendrel.core.joints.put_in import put_for, put_in, rejoined
+from bendrel.core.judge.whole.judge_hose_joint import joint_of
 from bendrel.core.line.document import (
     BendReadings,
     ComponentSpan,
@@ -25,7 +27,7 @@ from bendrel.core.line.document import (
 from bendrel.core.line.opened import joint_opened, port_opened
 from bendrel.core.line.removal import Removal, RemovedItem
 from bendrel.core.plan.assemble import with_fix
-from bendrel.core.plan.planner import plan_line
+from bendrel.core.plan.planner import plan_line, tube_of_plan
 from bendrel.core.plan.retube import ended, retubed
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.units.lengths import Length
@@ -386,3 +388,28 @@ def test_a_components_own_sides_are_not_mixed_up(kit):
     """What is typed of one side is the size of that side."""
     part = ComponentSpan(id="c1", what="filter", on_a=Length(text="8 mm"), on_b=Length(text="10 mm"))
     assert [face_of(kit, part, end).mm for end in ("A", "B")] == [8.0, 10.0]
+
+
+def test_any_tube_of_a_line_can_be_asked_for(kit):
+    """The main one is the first that is to make, unless another is named."""
+    old = replace(tube("s1", "double-45", material="copper-nickel_8mm_1"), state="stays")
+    new = tube("s2", "double-45", material="copper-nickel_8mm_1")
+    line = line_of(old, new)
+    told = [tube_of_plan(line, kit, name)[0] for name in ("", "s1", "s2")]
+    assert [one.run.span.id for one in told if one is not None] == ["s2", "s1", "s2"]
+    assert tube_of_plan(line, kit, "s9") == (None, ())
+
+
+@pytest.mark.parametrize(
+    ("joined", "clamps", "joint"),
+    [
+        ("clamps", 2, "hose-and-clamps"),
+        ("clamps", 0, "push-on"),
+        ("crimped", 0, "crimped-hose"),
+        ("reusable", 0, "reusable-hose"),
+    ],
+)
+def test_what_a_hose_is_joined_by(kit, joined, clamps, joint):
+    hose = HoseSpan(id="h1", hose="steering-return_10mm", joined=joined, clamps_each=clamps)
+    (placed,) = place_pieces(line_of(hose), kit, []).hoses
+    assert joint_of(placed) == joint
