@@ -36,6 +36,7 @@ from bendrel.core.work.closing import Work, work_of
 from bendrel.core.work.proof.balance import balance
 from bendrel.core.work.sign_off import in_the_way, places_of, step_done
 from bendrel.core.work.standing import standing_of
+from bendrel.core.work.words import step_words
 from bendrel.services.hose.hose_ways import study_hose
 from tests.lines import bent
 
@@ -288,6 +289,19 @@ def test_nothing_is_in_the_way_of_a_proved_line() -> None:
     assert "wet" in told[0]
     unlooked = replace(made, proving=replace(made.proving, joints=made.proving.joints[1:]))
     assert any("look" in text for text in ways(unlooked))
+
+
+def test_a_torque_is_told_where_a_joint_is_tightened_for_the_first_time() -> None:
+    made, work = whole("brake", "one tube")
+    joints = {joint.id: joint for joint in joints_of(made, KIT) if joint.torque is not None}
+    assert joints
+    told = {
+        (step.does, step.round): "N·m" in step_words(step, joints[step.joint], "mm")
+        for step in work.steps
+        if step.joint in joints
+    }
+    assert {what for what, said in told.items() if said} == {("tightens", 1)}
+    assert len(told) > 2
 
 
 def test_what_was_left_for_later_is_in_the_way_until_it_is_closed() -> None:

@@ -7,7 +7,9 @@ import pytest
 
 from bendrel.core.errors import BendrelError
 from bendrel.core.findings import Spot
+from bendrel.core.line.condition import Condition, Damage, Fixture
 from bendrel.core.line.document import HoseSpan, Line, RigidSpan, SetAside
+from bendrel.core.units.lengths import Length, length_mm
 from bendrel.exchange.documents.documents import line_from_value, line_to_value
 from bendrel.services.line.chains import ChainEdit, edit_chain
 from tests.lines import bent, row
@@ -129,3 +131,40 @@ def test_a_tube_comes_into_a_line_of_hose_alone(kit, kind):
     tube = made.document.span(made.span)
     assert kit.tubes[tube.tube].size == "3/8 in"
     assert (tube.end_a.fitting == "bead") == (kind == "insert")
+
+
+def test_damage_and_clips_stay_where_they_are_when_a_tube_is_cut_and_joined_again(kit):
+    """On 900 mm, cut at 400: what lies at 600 to 640 is 200 to 240 from the new tube's end A, what lies
+    before the cut stays; joined again everything is where it was."""
+
+    def mm(value):
+        return Length(text=f"{value} mm")
+
+    line = bent(last=900, service="cooler", tube="steel-seamless_8mm_1", bender="lever_8mm")
+    whole = line.spans[0].id
+    condition = Condition(
+        damage=(
+            Damage(id="d1", span=whole, at=mm(100), to=mm(120)),
+            Damage(id="d2", span=whole, at=mm(600), to=mm(640)),
+        ),
+        fixtures=(Fixture(id="f1", span=whole, at=mm(390)), Fixture(id="f2", span=whole, at=mm(410))),
+    )
+    line = dataclasses.replace(line, condition=condition)
+
+    def places(made):
+        noted = (*made.condition.damage, *made.condition.fixtures)
+        return {one.id: (one.span, *(round(length_mm(x), 6) for x in lengths_of(one))) for one in noted}
+
+    def lengths_of(one):
+        return (one.at, one.to) if isinstance(one, Damage) else (one.at,)
+
+    parted = edit_chain(line, ChainEdit(kind="split", span=whole, at="400 mm"), kit).document
+    behind = parted.spans[-1].id
+    assert places(parted) == {
+        "d1": (whole, 100, 120),
+        "d2": (behind, 200, 240),
+        "f1": (whole, 390),
+        "f2": (behind, 10),
+    }
+    again = edit_chain(parted, ChainEdit(kind="join", span=whole), kit).document
+    assert places(again) == places(line)
