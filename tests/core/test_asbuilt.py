@@ -16,7 +16,7 @@ from scipy.spatial.transform import Rotation
 from bendrel.core.bend.bench.remade import remake
 from bendrel.core.bend.told.figures import MadeBend, as_built
 from bendrel.core.bend.told.laid import Laid
-from bendrel.core.bend.tube.choosing import choices_of
+from bendrel.core.bend.tube.choosing import choose_rows
 from bendrel.core.bend.tube.part import shape_of
 from bendrel.core.line.exact_ways import ExactWays
 from bendrel.core.line.run import main_run
@@ -135,7 +135,7 @@ def in_hand(line, errors, *, read=True):
     """Bend the line as it is told, each bend off by (degrees of angle, degrees of turn) of `errors`, and read
     angle and plane back. The readings, what the program says at the end, and end B of the literal tube in the
     frame of end A: point and way."""
-    part, chosen = plan_line(line, KIT).part, choices_of(main_run(line), KIT)
+    part, chosen = plan_line(line, KIT).part, choose_rows(main_run(line), KIT, [])
     made, moves = [], []
     for off, turned in errors:
         told = remake(main_run(line), KIT, part, chosen, made).next

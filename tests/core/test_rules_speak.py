@@ -12,7 +12,7 @@ import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.bend.bench.exact import how_exact
-from bendrel.core.bend.tube.choosing import choices_of
+from bendrel.core.bend.tube.choosing import choose_rows
 from bendrel.core.line.document import Carries, LeftOpen
 from bendrel.core.line.run import main_run
 from bendrel.core.plan.planner import plan_line
@@ -140,7 +140,7 @@ def test_a_part_that_seldom_fits_is_a_note_in_soft_tube_and_a_caution_in_stiff()
             the_tube(line).readings, rows=tuple(replace(r, radius=Length(text="15 mm")) for r in rows)
         )
         line = with_tube(line, readings=readings)
-        part, chosen = plan_line(line, KIT).part, choices_of(main_run(line), KIT)
+        part, chosen = plan_line(line, KIT).part, choose_rows(main_run(line), KIT, [])
         (said,) = how_exact(main_run(line), replace(KIT, spread=shaky), chosen, part)[1]
         assert (said.code, said.severity) == ("seldom_fits", severity)
         assert how_exact(main_run(line), replace(KIT, spread=steady), chosen, part)[1] == ()

@@ -14,7 +14,7 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.bend.bench.remade import remake
 from bendrel.core.bend.told.figures import MadeBend
-from bendrel.core.bend.tube.choosing import choices_of
+from bendrel.core.bend.tube.choosing import choose_rows
 from bendrel.core.line.run import main_run
 from bendrel.core.parts.calibration import Calibration
 from bendrel.core.parts.spread import Spread
@@ -52,7 +52,7 @@ def made_and_read(plan, rng):
     """(the real tube, what the program says of it) after all bends."""
     line = line_of(plan)
     run = main_run(line)
-    part, chosen = plan_line(line, KIT).part, choices_of(run, KIT)
+    part, chosen = plan_line(line, KIT).part, choose_rows(run, KIT, [])
     tool, made, real = rng.normal(0, CALIBRATED), [], []
     for _ in plan.angles:
         told = remake(run, KIT, part, chosen, made).next
@@ -96,7 +96,7 @@ def test_what_is_read_once_is_not_believed_outright():
     plan = fit_bench.Plan(straights=[100, 120, 90], turns=[0, 90], angles=[90, 60])
     line = line_of(plan)
     run = main_run(line)
-    part, chosen = plan_line(line, KIT).part, choices_of(run, KIT)
+    part, chosen = plan_line(line, KIT).part, choose_rows(run, KIT, [])
     first = remake(run, KIT, part, chosen, ()).next
     made = MadeBend(
         bend=1, held="A", start_mm=first.start_mm, angle_deg=first.angle_deg, clock_deg=first.clock_deg,
