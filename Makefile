@@ -77,7 +77,7 @@ check: $(VENV)/.installed-dev web/node_modules/.installed
 	$(MAKE) -j2 quick lint-core lint-web-again web-test
 
 quick: $(VENV)/.installed-dev
-	$(BIN)/python -m pytest -n 2 -m "not browser" --quick
+	$(BIN)/python -m pytest -n 2 -m "not browser" --quick --ignore tests/browser --ignore tests/bench
 
 lint-web-again: web/node_modules/.installed
 	cd web && npm run --silent types && npm run --silent lint-again

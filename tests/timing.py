@@ -9,7 +9,7 @@ import pytest
 
 SLOWER = Path(__file__).with_name("slower.txt")
 """What `--quick` leaves out; `--note-slower` writes it anew from the run that it is given to."""
-ONE_S, ALL_S = 0.15, 0.75
+ONE_S, ALL_S = 0.1, 0.5
 """A test is quick where each of its cases takes less than the first, and all of them less than the second."""
 
 LONG_S = 5.0
@@ -49,7 +49,7 @@ def pytest_terminal_summary(terminalreporter: pytest.TerminalReporter) -> None:
     rooms: Counter[str] = Counter()
     long = []
     for report in reports:
-        rooms[report.nodeid.split("/")[1]] += report.duration
+        rooms[report.nodeid.split("::")[0].split("/")[1]] += report.duration
         if report.when == "call" and report.duration > LONG_S:
             reason = dict(report.user_properties).get(REASON, "no reason is given")
             long.append(f"{report.duration:5.1f} s  {report.nodeid.removeprefix('tests/')}: {reason}")
