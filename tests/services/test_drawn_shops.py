@@ -15,7 +15,7 @@ from bendrel.core.errors import BendrelError
 from bendrel.services.startup import open_shop
 from tests.often import often
 
-FILES = often(6, 200)
+FILES = often(12, 200)
 STRANGE = (
     None, -1, 0, 10**30, 1.5e308, "", "x" * 9_000, [], {}, "../../etc", "<img src=x>", "2026-13-45 99:99:99",
     "\x00", "é" * 300, True, '{"format": "bendrel-line", "version": 2}', "[[[[", {"a": [{}]}, "NaN",
