@@ -29,7 +29,7 @@ CHROMIUM_FLAGS = [
     # pages are put together without the graphics stand-in: that alone is a fifth of the tests' time
     "--disable-gpu-compositing",
     # the pages of a context share the process that draws them, and the scripts it has compiled
-    "--renderer-process-limit=1",
+    "--process-per-site",
     "--in-process-gpu",
     # whoever asks another host hears that there is none, and says so on the console
     "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
