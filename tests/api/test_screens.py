@@ -36,5 +36,5 @@ def test_the_board_is_under_150_kb(asked):
         told = (INTERFACE / "assets" / name).read_text()
         waiting |= set(re.findall(r'from"\./([\w.-]+\.js)"', told)) - loaded
     size = sum(len(gzip.compress((INTERFACE / "assets" / name).read_bytes())) for name in loaded)
-    assert any("What the shop has" in (INTERFACE / "assets" / name).read_text() for name in loaded)
+    assert any("Bring in a job" in (INTERFACE / "assets" / name).read_text() for name in loaded)
     assert size < 150_000
