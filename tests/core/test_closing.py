@@ -26,7 +26,17 @@ from bendrel.core.line.document import (
     RigidSpan,
     Span,
 )
-from bendrel.core.line.proving import Counted, FillRow, JointEvent, JointWork, Proving, SignOff
+from bendrel.core.line.proving import (
+    Counted,
+    Done,
+    FillRow,
+    FunctionCheck,
+    JointEvent,
+    JointWork,
+    Proving,
+    Seen,
+    SignOff,
+)
 from bendrel.core.line.removal import OpenItem, Removal
 from bendrel.core.line.signed import signed_stands, stamp_of
 from bendrel.core.parts.torque import set_torque
@@ -35,7 +45,7 @@ from bendrel.core.work.asked import HoldProof
 from bendrel.core.work.closing import Work, work_of
 from bendrel.core.work.proof.balance import balance
 from bendrel.core.work.sign_off import in_the_way, places_of, step_done
-from bendrel.core.work.standing import standing_of
+from bendrel.core.work.standing import rounds_dry, standing_of
 from bendrel.core.work.words import step_words
 from bendrel.services.hose.hose_ways import study_hose
 from tests.lines import bent
@@ -82,6 +92,8 @@ def whole(service: str, chain: str, *, stripped: bool = True) -> tuple[Line, Wor
     return made, work_of(made, KIT, joints_of(made, KIT))
 
 
+HELD = {"vacuum", "vacuum-actuator"}
+"""Where air leaks in: common practice pulls down, shuts the source off and watches the gauge."""
 FLOW_FIRST = {"fuel-injection", "fuel-low", "oil-feed"}
 """Where what arrives is seen at the open end before it is closed: common practice."""
 
@@ -111,7 +123,9 @@ def test_every_joint_once_a_round_and_everything_counted_out(service: str, chain
     """Tightened and looked at exactly once in every round; what is on comes off once, after it was on."""
     made, work = whole(service, chain)
     names = {joint.id for joint in joints_of(made, KIT)}
-    for does in ("tightens", "looks"):
+    each = KIT.proving.watch(service).each
+    assert each == (service not in HELD), "air that leaks in shows at no joint, the gauge alone tells"
+    for does in ("tightens", "looks") if each else ("tightens",):
         rounds = Counter((step.round, step.joint) for step in work.steps if step.does == does)
         per_round = {n: {joint for r, joint in rounds if r == n} for n in {r for r, _ in rounds}}
         assert set(rounds.values()) <= {1}
@@ -172,7 +186,10 @@ def at(*events: str, turns: str = "") -> JointWork:
     """What was noted at end A of the tube."""
     return JointWork(
         span="s1", end="A", turns=turns,
-        events=tuple(JointEvent(what=what, at=f"2026-11-20T10:{k:02d}") for k, what in enumerate(events)),  # type: ignore[arg-type]
+        events=tuple(
+            JointEvent(what=what, at=f"2026-11-20T{10 + k // 4}:{11 * (k % 4):02d}")  # type: ignore[arg-type]
+            for k, what in enumerate(events)
+        ),
     )  # fmt: skip
 
 
@@ -195,6 +212,46 @@ def test_the_ladder_of_a_weep(events: tuple[str, ...], state: str, rung: str | N
         assert found.until == "2026-11-20T10:10:00"
 
 
+@pytest.mark.parametrize(("service", "times", "first_look", "rounds"), [
+    ("brake", (("dried", "10:00"), ("dry", "10:09")), True, 0),
+    ("brake", (("dried", "10:00"), ("dry", "10:10")), False, 1),
+    ("brake", (("dried", "10:00"), ("dry", "10:00"), ("dry", "10:12")), False, 1),
+    # the second round has a wait of its own
+    ("brake", (("dried", "10:00"), ("dry", "10:12"), ("dry", "10:30")), False, 1),
+    ("brake", (("dried", "10:00"), ("dry", "10:12"), ("dried", "10:30"), ("dry", "10:41")), False, 2),
+    # without a time nobody knows whether it waited
+    ("brake", (("dried", ""), ("dry", "")), True, 0),
+    # soap water shows at once
+    ("air", (("dry", "10:00"),), False, 1),
+])  # fmt: skip
+def test_dry_counts_after_the_wait_alone(
+    service: str, times: tuple[tuple[Seen, str], ...], first_look: bool, rounds: int
+) -> None:
+    """Dry it, leave it ten minutes under pressure, look: a look before is a first look. Common practice."""
+    events = tuple(JointEvent(what=what, at=f"2026-11-20T{at}" if at else "") for what, at in times)
+    made = replace(
+        line(service, (tube("s1"),)),
+        proving=Proving(joints=(JointWork(span="s1", end="A", events=events),)),
+    )
+    joint = joints_of(made, KIT)[0]
+    assert standing_of(made, KIT, joint).first_look is first_look
+    assert rounds_dry(made, KIT, joint) == rounds
+
+
+def test_a_vacuum_joint_that_leaks_is_in_the_way_until_it_holds_again() -> None:
+    """Nothing is wiped there: it is marked as the one that leaks, mended, pulled down again."""
+
+    def told(*events: str) -> list[str]:
+        made = replace(line("vacuum", (tube("s1"),)), proving=Proving(joints=(at(*events),)))
+        return [
+            text for text in ways(made) if (text.startswith("port A") and "leak" in text) or "mended" in text
+        ]
+
+    assert told("wet") == ["port A: leaks"]
+    assert told("wet", "re-seat") == ["port A: mended, to be pulled down again"]
+    assert told("wet", "re-seat", "dry") == []
+
+
 def test_a_nut_that_binds_is_told_with_its_cause() -> None:
     """M10x1 in a 3/8-24 port starts and binds: the thread tables know after how many turns."""
     end = replace(TUBE.end_a, fitting="bubble", nut="bubble_3-16in_M10x1")
@@ -211,7 +268,7 @@ def test_work_at_a_joint_that_is_another_one_now_does_not_count() -> None:
     """The tube's end B was at the port; now a hose is there."""
     made = line("cooler", (tube("s1"),))
     done = replace(
-        made, proving=Proving(joints=(JointWork(span="s1", end="B", events=(JointEvent(what="dry"),)),))
+        made, proving=Proving(joints=(JointWork(span="s1", end="B", events=at("dried", "dry").events),))
     )
     assert standing_of(done, KIT, joints_of(done, KIT)[1]).state == "dry"
     longer = replace(done, spans=(tube("s1"), tube("s2")), joints=(Joint(kind="flared-union"),))
@@ -253,13 +310,12 @@ def signed_line() -> Line:
     made = line("brake", (tube("s1"),), proving=Proving())
     joints = joints_of(made, KIT)
     work = work_of(made, KIT, joints)
-    events = (JointEvent(what="dried"), JointEvent(what="dry"), JointEvent(what="dry"))
-    from bendrel.core.line.proving import FunctionCheck
+    events = at("dried", "dry", "dried", "dry").events
 
     return replace(
         made,
         proving=Proving(
-            done=tuple(step.id for step in work.steps),
+            done=tuple(Done(step=step.id) for step in work.steps),
             joints=tuple(JointWork(span=j.span, end=j.end, meets=j.meets, events=events) for j in joints),
             checks=tuple(FunctionCheck(step=s.run, works="yes") for s in work.steps if s.kind == "works"),
         ),
@@ -280,7 +336,7 @@ def test_nothing_is_in_the_way_of_a_proved_line() -> None:
     assert ways(made) == []
     for step in work_of(made, KIT, joints_of(made, KIT)).steps:
         if step.must and step.does == "tightens":
-            undone = replace(made.proving, done=tuple(d for d in made.proving.done if d != step.id))
+            undone = replace(made.proving, done=tuple(d for d in made.proving.done if d.step != step.id))
             assert len(ways(replace(made, proving=undone))) == 1
     # wet in both rounds, told once
     wet = replace(made.proving.joints[0], events=(*made.proving.joints[0].events, JointEvent(what="wet")))
@@ -314,12 +370,12 @@ def test_what_was_left_for_later_is_in_the_way_until_it_is_closed() -> None:
 def test_a_cap_that_was_put_on_must_come_off() -> None:
     """Ticked on, and its joint never started: it is still in there."""
     made = signed_line()
-    on = tuple(name for name in made.proving.done if not name.startswith("hand-"))
+    on = tuple(one for one in made.proving.done if not one.step.startswith("hand-"))
     told = ways(replace(made, proving=replace(made.proving, done=on)))
     assert len(told) == 2
     assert told
     assert all(text.startswith("Still on: the cap or wrap") for text in told)
-    never = tuple(name for name in on if name != "cap")
+    never = tuple(one for one in on if one.step != "cap")
     assert ways(replace(made, proving=replace(made.proving, done=never))) == []
 
 

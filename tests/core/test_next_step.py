@@ -6,7 +6,7 @@ from dataclasses import replace
 import pytest
 
 from bendrel.core.line.document import BendReadings
-from bendrel.core.line.proving import FillRow, Proving
+from bendrel.core.line.proving import Done, FillRow, Proving
 from bendrel.core.line.removal import OpenItem, Removal, RemovedItem
 from bendrel.core.plan.next_step import next_step
 from bendrel.core.plan.planner import plan_line
@@ -31,7 +31,7 @@ def said(kit, line):
         (replace(OFF, finished=True), "Refit: 4 × nut wheel", 0),
         (replace(SOUND, finished=True, open_items=(OpenItem(what="clip"),)), "Close: clip", 0),
         (replace(SOUND, proving=Proving(fills=(FillRow(step="fill"),))), "Prove it and sign it off", 0),
-        (replace(SOUND, proving=Proving(done=("hand-s1-A",))), "Fit it", 0),
+        (replace(SOUND, proving=Proving(done=(Done(step="hand-s1-A"),))), "Fit it", 0),
         (SOUND, "Print the sheet and make it", 1),
         (UNPROVED, "Prove the nuts in the ports", 2),
         (BAD, "Settle the stops", 3),

@@ -8,6 +8,8 @@ from pathlib import Path
 
 import pytest
 
+from bendrel.core.line.proving import Done
+from bendrel.core.line.signed import signed_stands
 from bendrel.core.plan.planner import plan_line
 from bendrel.exchange.documents.documents import line_to_value, read_line
 from bendrel.services.startup import open_shop
@@ -121,7 +123,10 @@ def test_a_version_2_job_comes_in_whole(shop):
         "Tank drop, with the old end saved",
     ]
     signed = next(line for line in job.lines if line.name == "Header tank to engine")
-    assert shop.lines.open(signed.id).document.proving.signed
+    kept = shop.lines.open(signed.id).document
+    # its ticks were ids alone when it was signed: they are read as ticks without a time, and it still stands
+    assert kept.proving.ticked("blow") == Done(step="blow")
+    assert signed_stands(kept)
 
 
 def test_a_version_2_database_opens_and_its_steps_are_taken_back(tmp_path):

@@ -11,6 +11,7 @@ from PIL import Image
 from pypdf import PdfReader
 
 from bendrel.core.line.proving import FillRow, FollowUp, Hold, HoldRow, JointEvent, JointWork
+from bendrel.core.line.signed import stamp_of
 from bendrel.services.errors import Refused
 from bendrel.services.startup import open_shop
 
@@ -50,7 +51,7 @@ def test_the_record_of_a_line_that_failed_says_so(demo, ids):
     text = " ".join(pages(demo.papers.record(ids["Cooler return, spliced"], TODAY)[0]))
     assert "NOT SIGNED OFF" in text
     assert "LEAKS" in text
-    assert "WET" in text
+    assert "Wet. " in text
     owner = " ".join(pages(demo.papers.handover(ids["Cooler return, spliced"], TODAY)[0]))
     assert "do not use the machine" in owner
 
@@ -88,7 +89,8 @@ def test_three_pages_hold_a_long_proof_with_photographs(demo, ids):
     line = opened.document
     said = demo.closings.of(line, opened.id, TODAY)
     events = tuple(
-        JointEvent(what=what, at="2026-11-20T10:00") for what in ("dried", "wet", "nip", "dried", "dry")
+        JointEvent(what=what, at=f"2026-11-20T10:{11 * k}")
+        for k, what in enumerate(("dried", "wet", "nip", "dried", "dry"))
     )
     proving = replace(
         line.proving,
@@ -125,3 +127,26 @@ def test_what_was_done_is_due_no_more(demo, ids):
     told = demo.closings.of(saved.document, line_id, TODAY)
     assert [(one.what, one.late) for one in told.due] == [("change the filter", False)]
     assert told.signed_stands is True
+
+
+@pytest.mark.parametrize(
+    ("service", "said", "not_said"),
+    [
+        ("coolant", "Every joint was watched and found dry", "pulled down"),
+        ("vacuum-actuator", "It was pulled down and held", "damp"),
+        ("air", "Soap water on every joint showed no bubble", "damp"),
+    ],
+)
+def test_the_owner_is_told_how_it_was_proved_in_the_words_of_what_it_carries(
+    demo, ids, service, said, not_said
+):
+    """Nothing drips out of a vacuum line, and nobody wiped it."""
+    line_id = ids["Header tank to engine"]
+    opened = demo.lines.open(line_id)
+    changed = replace(opened.document, service=service)
+    signed = replace(changed.proving.signed, stamp=stamp_of(changed))
+    changed = replace(changed, proving=replace(changed.proving, signed=signed))
+    demo.lines.save(line_id, opened.version, changed, signing=True)
+    owner = " ".join(pages(demo.papers.handover(line_id, TODAY)[0]))
+    assert said in owner
+    assert not_said not in owner

@@ -15,7 +15,7 @@ import pytest
 from starlette.testclient import TestClient
 
 import bendrel.services.proof.recorder as recorder
-from bendrel.core.line.proving import FunctionCheck, Hold, HoldRow, JointEvent, JointWork, Proving
+from bendrel.core.line.proving import Done, FunctionCheck, Hold, HoldRow, JointEvent, JointWork, Proving
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.job.jobs import JobDraft
@@ -302,9 +302,10 @@ def test_gas_at_a_dangerous_pressure_is_refused_with_the_reason(shop, lines):
 def proved(shop, opened, **changes):
     """The line with every step of fitting and proving done."""
     told = shop.closings.of(opened.document, opened.id, TODAY)
-    events = tuple(JointEvent(what=what, at="2026-11-26T10:00") for what in ("dried", "dry", "dry"))
+    looked = (("dried", "10:00"), ("dry", "10:10"), ("dried", "10:20"), ("dry", "10:30"))
+    events = tuple(JointEvent(what=what, at=f"2026-11-26T{at}") for what, at in looked)
     proving = Proving(
-        done=tuple(step.id for step in told.steps),
+        done=tuple(Done(step=step.id, at="2026-11-26T09:00", by="Ada") for step in told.steps),
         joints=tuple(
             JointWork(span=j.span, end=j.end, meets=j.meets, by="Ada", events=events) for j in told.joints
         ),
@@ -320,7 +321,7 @@ def test_a_sign_off_only_with_nothing_in_the_way(shop, lines):
     saved = shop.lines.save(opened.id, opened.version, proved(shop, opened))
     for draft, why in [
         (SignDraft(by=" ", day="2026-11-27"), "a name"),
-        (SignDraft(by="Ada", day="2026-11-20"), "before its last look"),
+        (SignDraft(by="Ada", day="2026-11-20"), "before what was last done"),
         (SignDraft(by="Ada", day="soon"), "no date"),
         (SignDraft(by="Ada", day="2999-01-01"), "still to come"),
     ]:

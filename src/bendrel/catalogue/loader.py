@@ -25,7 +25,7 @@ from bendrel.core.parts.hose_end import HoseEndKind
 from bendrel.core.parts.kit import Advice, Body, Kit, Limit
 from bendrel.core.parts.pace import Pace
 from bendrel.core.parts.pair import Pair, index_pairs
-from bendrel.core.parts.proving import ClosingRule, Ladder, ProvingRule, ProvingRules
+from bendrel.core.parts.proving import ClosingRule, Ladder, ProvingRule, ProvingRules, Watch
 from bendrel.core.parts.removal import RemovalRule
 from bendrel.core.parts.rule_names import AdviceName, LimitName
 from bendrel.core.parts.school import School
@@ -158,6 +158,7 @@ def _proving() -> ProvingRules:
         data
         | {
             "by_service": {service: rule for rule in rules for service in rule.services},
+            "watches": {row.id: row for row in _typed(Watch, data.pop("watch"))},
             "ladders": {kind: row for row in ladders for kind in row.joints},
             "closings": {kind: row for row in closings for kind in row.closes},
         }

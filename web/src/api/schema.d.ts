@@ -3588,6 +3588,7 @@ export interface components {
                 [key: string]: string[];
             };
             wrench: components["schemas"]["WrenchRule"];
+            watch: components["schemas"]["Watch"];
             /** Rules Version */
             rules_version: string;
             source: components["schemas"]["Source"];
@@ -4219,6 +4220,24 @@ export interface components {
             /** Result */
             result: string;
             source: components["schemas"]["Source"];
+        };
+        /**
+         * Done
+         * @description A step that was ticked off: its id, when, and by whom (blank: not said).
+         */
+        Done: {
+            /** Step */
+            step: string;
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
         };
         /**
          * Doubt
@@ -6385,7 +6404,8 @@ export interface components {
         /**
          * JointStanding
          * @description Where one joint stands. `since` is when that began (local, ISO; blank where not said), `until` when a
-         *     drying one is to be looked at. `rung` is what a wet one is answered with, with its words; `tried` what was
+         *     drying one is to be looked at; `first_look` says that it was found dry before that, which proves nothing
+         *     yet. `rung` is what a wet one is answered with, with its words; `tried` what was
          *     done already. `binds` says that the nut stopped short, and why that may be.
          */
         JointStanding: {
@@ -6395,11 +6415,13 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "open" | "tight" | "drying" | "look" | "dry" | "wet" | "mended";
+            state: "open" | "tight" | "drying" | "dry" | "wet" | "mended";
             /** Since */
             since: string;
             /** Until */
             until: string;
+            /** First Look */
+            first_look: boolean;
             /** Rung */
             rung: ("nip" | "re-seat" | "another clamp" | "re-make") | null;
             /** Rung Text */
@@ -8934,7 +8956,7 @@ export interface components {
         };
         /**
          * Proving
-         * @description The whole log. `done` holds the ids of steps that were ticked off, `places` the order of wheels or
+         * @description The whole log. `done` are the steps that were ticked off, `places` the order of wheels or
          *     consumers where it differs from the usual, `circuit_holds` what the circuit holds as typed (blank: the
          *     line's own volume), `fluid` what went in;
          *     `missed` by how much the part missed its port at the trial fit, `tweaks` how many it took.
@@ -8944,7 +8966,7 @@ export interface components {
              * Done
              * @default []
              */
-            done: string[];
+            done: components["schemas"]["Done"][];
             /**
              * Joints
              * @default []
@@ -11277,6 +11299,51 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * Watch
+         * @description How closed joints are looked at: `each` by itself, or all of them by the hold test; how long one is
+         *     left once it was dried (0: not at all). `lead` says how, `look` and `again` what is asked of a joint in
+         *     the first and the second round, `rung` what follows a rung of the ladder. `begin` (blank: nothing is
+         *     wiped first), `good`, `bad` and `early` are what a person says of it, `stands` the words for its states,
+         *     where `look` is a wait that is over; `proved` is what the owner is told of it when it is signed off,
+         *     `owner` what to watch for.
+         */
+        Watch: {
+            /** Id */
+            id: string;
+            /** Each */
+            each: boolean;
+            /** Wait S */
+            wait_s: number;
+            /** Lead */
+            lead: string;
+            /** Look */
+            look: string;
+            /** Again */
+            again: string;
+            /** Rung */
+            rung: string;
+            /** Begin */
+            begin: string;
+            /** Good */
+            good: string;
+            /** Bad */
+            bad: string;
+            /** Early */
+            early: string;
+            /** Stands */
+            stands: {
+                [key: string]: string;
+            };
+            /** Proved */
+            proved: string;
+            source: components["schemas"]["Source"];
+            /**
+             * Owner
+             * @default
+             */
+            owner: string;
         };
         /**
          * WatchedJoint

@@ -8,6 +8,7 @@ import {
   left,
   localTime,
   seen,
+  tickOf,
   ticked,
   unseen,
   withJoint,
@@ -17,22 +18,30 @@ import {
 const line = { proving: { done: [], joints: [], fills: [], holds: [] } } as unknown as Line;
 const joint = { id: "s1-B", span: "s1", end: "B", meets: "" } as LineJoint;
 
-test("a step is ticked once, and not done after all", () => {
-  const twice = ticked(ticked(line, "blow", true), "blow", true);
-  expect(twice.proving.done).toEqual(["blow"]);
-  expect(ticked(twice, "blow", false).proving.done).toEqual([]);
-  const two = ticked(twice, "dry", true);
-  expect(two.proving.done).toEqual(["blow", "dry"]);
-  expect(ticked(two, "blow", true).proving.done).toEqual(["dry", "blow"]);
-  expect(ticked(two, "blow", false).proving.done).toEqual(["dry"]);
+const at = (time: string, by = "Ada") => ({ at: `2026-11-27T${time}`, by });
+
+test("a step is ticked once, with time and person, and not done after all", () => {
+  const once = ticked(line, ["blow"], at("10:00"));
+  expect(once.proving.done).toEqual([{ step: "blow", at: "2026-11-27T10:00", by: "Ada" }]);
+  const twice = ticked(once, ["blow"], at("10:05", "Ben"));
+  expect(twice.proving.done.map((one) => one.by)).toEqual(["Ben"]);
+  expect(tickOf(twice, "blow")?.at).toBe("2026-11-27T10:05");
+  expect(tickOf(twice, "dry")).toBeUndefined();
+  expect(ticked(twice, ["blow"], null).proving.done).toEqual([]);
+  const three = ticked(twice, ["dry", "cap"], at("10:10"));
+  expect(three.proving.done.map((one) => one.step)).toEqual(["blow", "dry", "cap"]);
+  expect(ticked(three, ["blow", "cap"], null).proving.done.map((one) => one.step)).toEqual(["dry"]);
 });
 
-test("looks at a joint follow one another, and the last is taken back", () => {
-  const wet = seen(seen(line, joint, "dried", "2026-11-27T10:00"), joint, "wet", "2026-11-27T10:10");
-  expect(workAt(wet, joint).events.map((event) => [event.id, event.what])).toEqual([
-    ["e1", "dried"],
-    ["e2", "wet"],
+test("looks at joints follow one another, each joint by itself, and the last is taken back", () => {
+  const other = { ...joint, span: "s2" };
+  const dried = seen(line, [joint, other], "dried", at("10:00"));
+  const wet = seen(dried, [joint], "wet", at("10:10", "Ben"));
+  expect(workAt(wet, joint).events.map((event) => [event.id, event.what, event.by])).toEqual([
+    ["e1", "dried", "Ada"],
+    ["e2", "wet", "Ben"],
   ]);
+  expect(workAt(wet, other).events.map((event) => event.what)).toEqual(["dried"]);
   expect(workAt(unseen(wet, joint), joint).events.map((event) => event.what)).toEqual(["dried"]);
 });
 

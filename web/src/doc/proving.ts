@@ -1,16 +1,20 @@
-import type { FillRow, Hold, JointEvent, JointWork, Line, LineJoint, Proving } from "../api/types";
+import type { Done, FillRow, Hold, JointEvent, JointWork, Line, LineJoint, Proving } from "../api/types";
 
 /** The line with its log of closing and proving changed. */
 export function withProving(line: Line, change: (was: Proving) => Partial<Proving>): Line {
   return { ...line, proving: { ...line.proving, ...change(line.proving) } };
 }
 
-/** A step ticked, or not done after all. */
-export function ticked(line: Line, id: string, on: boolean): Line {
+/** Steps ticked with time and person, or not done after all. */
+export function ticked(line: Line, steps: readonly string[], on: { at: string; by: string } | null): Line {
   return withProving(line, ({ done }) => ({
-    done: on ? [...done.filter((one) => one !== id), id] : done.filter((one) => one !== id),
+    done: [...done.filter((one) => !steps.includes(one.step)), ...(on ? steps.map((step) => ({ step, ...on })) : [])],
   }));
 }
+
+/** The tick of a step, where it has one. */
+export const tickOf = (line: Line, step: string): Done | undefined =>
+  line.proving.done.find((one) => one.step === step);
 
 const isAt = (work: JointWork, joint: LineJoint) =>
   work.span === joint.span && work.end === joint.end && work.meets === joint.meets;
@@ -41,11 +45,17 @@ export function withJoint(line: Line, joint: LineJoint, change: Partial<JointWor
   }));
 }
 
-/** One more look at a joint, or thing done to it. */
-export function seen(line: Line, joint: LineJoint, what: JointEvent["what"], at: string, note = ""): Line {
-  const { events, by } = workAt(line, joint);
-  const event: JointEvent = { id: freeId(events, "e"), at, what, by, note };
-  return withJoint(line, joint, { events: [...events, event] });
+/** One more look at each of some joints, or one thing done to them; each is noted by itself. */
+export function seen(
+  line: Line,
+  joints: readonly LineJoint[],
+  what: JointEvent["what"],
+  on: { at: string; by: string },
+): Line {
+  return joints.reduce((was, joint) => {
+    const { events } = workAt(was, joint);
+    return withJoint(was, joint, { events: [...events, { id: freeId(events, "e"), what, note: "", ...on }] });
+  }, line);
 }
 
 /** The last look taken back. */

@@ -29,6 +29,15 @@ MENDED: tuple[Rung, ...] = ("nip", "re-seat", "another clamp", "re-make")
 
 
 @record
+class Done:
+    """A step that was ticked off: its id, when, and by whom (blank: not said)."""
+
+    step: LongId
+    at: When = ""
+    by: Person = ""
+
+
+@record
 class JointEvent:
     """One look at a joint, or one thing done to it."""
 
@@ -169,12 +178,12 @@ class SignOff:
 
 @record
 class Proving:
-    """The whole log. `done` holds the ids of steps that were ticked off, `places` the order of wheels or
+    """The whole log. `done` are the steps that were ticked off, `places` the order of wheels or
     consumers where it differs from the usual, `circuit_holds` what the circuit holds as typed (blank: the
     line's own volume), `fluid` what went in;
     `missed` by how much the part missed its port at the trial fit, `tweaks` how many it took."""
 
-    done: Annotated[tuple[LongId, ...], MaxLen(400)] = ()
+    done: Annotated[tuple[Done, ...], MaxLen(400)] = ()
     joints: Annotated[tuple[JointWork, ...], MaxLen(120)] = ()
     fills: Annotated[tuple[FillRow, ...], MaxLen(200)] = ()
     places: Annotated[tuple[Text, ...], MaxLen(20)] = ()
@@ -188,6 +197,10 @@ class Proving:
     photos: Annotated[tuple[PhotoId, ...], MaxLen(20)] = ()
     follow_ups: Annotated[tuple[FollowUp, ...], MaxLen(20)] = ()
     signed: SignOff | None = None
+
+    def ticked(self, step: str) -> Done | None:
+        """The tick of a step, by its id; None where it has none."""
+        return next((one for one in self.done if one.step == step), None)
 
     def __post_init__(self) -> None:
         for name, letter in (("fills", "f"), ("holds", "h"), ("counted", "c"), ("follow_ups", "n")):

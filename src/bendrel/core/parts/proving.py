@@ -124,8 +124,8 @@ class ProvingRule:
     """All of it for some services. `flush` is how it is flushed, blank where it is not; `competent` says that
     somebody competent must test it; `balance` that volumes are balanced, `hot` that it is looked at once
     more hot, `orders` the usual orders of bleeding, the first of them where nobody has said which; `watch`
-    what its owner is told to watch. `relieve` is how pressure and heat are let off before a closed joint is
-    touched again, blank where neither stands in it."""
+    what its owner is told to watch. `watched` is the id of how its joints are looked at. `relieve` is how
+    pressure and heat are let off before a closed joint is touched again, blank where neither stands in it."""
 
     id: str
     services: tuple[str, ...]
@@ -140,6 +140,7 @@ class ProvingRule:
     relieve: str = ""
     orders: tuple[Bleeding, ...] = ()
     watch: tuple[str, ...] = ()
+    watched: str = "cloth"
     hold: HoldOffer | None = None
 
 
@@ -173,12 +174,35 @@ class ClosingRule:
     wets: bool = False
 
 
+JointState = Literal["open", "tight", "drying", "dry", "wet", "mended"]
+"""How a joint stands: `open` until it was tightened, `tight` until it was dried, `drying` until it was looked
+at after the wait; `mended` is one that leaked and was nipped or made anew, and has to be looked at again."""
+
+
 @record
 class Watch:
-    """How long a dried joint is left before it is looked at."""
+    """How closed joints are looked at: `each` by itself, or all of them by the hold test; how long one is
+    left once it was dried (0: not at all). `lead` says how, `look` and `again` what is asked of a joint in
+    the first and the second round, `rung` what follows a rung of the ladder. `begin` (blank: nothing is
+    wiped first), `good`, `bad` and `early` are what a person says of it, `stands` the words for its states,
+    where `look` is a wait that is over; `proved` is what the owner is told of it when it is signed off,
+    `owner` what to watch for."""
 
-    wait_s: float
+    id: str
+    each: bool
+    wait_s: Annotated[float, Ge(0)]
+    lead: str
+    look: str
+    again: str
+    rung: str
+    begin: str
+    good: str
+    bad: str
+    early: str
+    stands: dict[JointState | Literal["look"], str]
+    proved: str
     source: Source
+    owner: str = ""
 
 
 @record
@@ -239,7 +263,7 @@ class ProvingRules:
     """Everything about proving that the catalogue says, rules by service."""
 
     hold: HoldRules
-    watch: Watch
+    watches: dict[str, Watch]
     balance: BalanceRule
     thread: ThreadRule
     gas: GasRule
@@ -248,3 +272,7 @@ class ProvingRules:
     by_service: dict[str, ProvingRule]
     ladders: dict[Closes, Ladder]
     closings: dict[Closes, ClosingRule]
+
+    def watch(self, service: str) -> Watch:
+        """How the joints of a service are looked at. Raises KeyError for one that the catalogue lacks."""
+        return self.watches[self.by_service[service].watched]

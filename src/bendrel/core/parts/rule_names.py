@@ -33,7 +33,7 @@ LimitName = Literal[
 AdviceName = Literal[
     "end_open", "side_unsaid", "end_room", "prove_nut", "thread_fit", "seat_pairs", "double_flare_hard",
     "spare", "twin", "old_contact", "fixture", "decision", "checks", "string", "alongside",
-    "leave_long", "open_items", "nut_binds", "joint_wet", "function_failed", "signed_changed",
+    "leave_long", "open_items", "nut_binds", "function_failed", "signed_changed",
     "no_flare", "hose_sleeve", "bead", "backwards", "old_filter", "glycol_mineral", "wrong_fluid",
     "weakest", "not_planned", "rating", "unsaid", "low_pressure", "over_pressure", "low_heat",
     "over_heat", "no_bead_in_it", "freezes", "hose_over", "overlaps", "reusable_brake", "insert",

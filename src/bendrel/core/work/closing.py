@@ -144,8 +144,10 @@ def _prove(of: _Line) -> Iterator[Step]:
     if offer is not None:
         hold = step_of(kit, "hold", told=offer.text)
         yield replace(hold, must=offer.must, safety=offer.kind == "gas")
-    for joint in of.joints:
-        yield replace(step_of(kit, "look", f"look-{joint.id}-1"), joint=joint.id)
+    watch = kit.proving.watches[rule.watched]
+    looked = of.joints if watch.each else ()
+    for joint in looked:
+        yield replace(step_of(kit, "look", f"look-{joint.id}-1", told=watch.look), joint=joint.id)
     for step in of.parts("function"):
         yield _run(step, "works")
     if rule.hot or any(joint.nips for joint in of.joints):
@@ -153,8 +155,9 @@ def _prove(of: _Line) -> Iterator[Step]:
             yield step_of(kit, "relieve", told=rule.relieve)
         for joint in of.joints:
             yield _again(kit, joint, rule)
-        for joint in of.joints:
-            again = step_of(kit, "look-again", f"look-{joint.id}-2", hot=" and hot" if rule.hot else "")
+        told = watch.again.format(hot=" and hot" if rule.hot else "")
+        for joint in looked:
+            again = step_of(kit, "look-again", f"look-{joint.id}-2", told=told)
             yield replace(again, joint=joint.id, round=2)
     if any(kit.proving.closings[joint.closes].screwed for joint in of.joints):
         yield step_of(kit, "protect")

@@ -14,7 +14,7 @@ from bendrel.core.parts.proving import Closes, Rung
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length, length_mm
 from bendrel.core.units.notation import UnitError
-from bendrel.core.work.standing import work_at
+from bendrel.core.work.standing import rounds_dry, work_at
 
 KINDS: dict[Closes, str] = {
     "nut": "Nut joints",
@@ -77,7 +77,7 @@ def watched_of(line: Line, kit: Kit) -> tuple[WatchedJoint, ...]:
     for joint in joints_of(line, kit):
         work = work_at(line, joint)
         seen = [event.what for event in work.events] if work else []
-        if "dry" in seen or "wet" in seen:
+        if rounds_dry(line, kit, joint) or "wet" in seen:
             found.append(
                 WatchedJoint(closes=joint.closes, rungs=tuple(what for what in seen if what in MENDED))
             )

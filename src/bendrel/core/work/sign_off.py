@@ -14,7 +14,7 @@ from bendrel.core.record import record
 from bendrel.core.work.asked import HoldProof
 from bendrel.core.work.closing import Work
 from bendrel.core.work.put_on import PutOn, still_on
-from bendrel.core.work.standing import JointStanding, work_at
+from bendrel.core.work.standing import JointStanding, rounds_dry
 
 
 @record
@@ -67,7 +67,8 @@ def _steps(
         if step.must and step.id not in done:
             at = f"{named[step.joint].place}: " if step.joint else ""
             if step.does == "looks" and proved[step.joint].state in ("wet", "mended"):
-                yield InTheWay(stage="prove", text=f"{at}it is {proved[step.joint].state}", joint=step.joint)
+                told = kit.proving.watch(line.service).stands[proved[step.joint].state]
+                yield InTheWay(stage="prove", text=f"{at}{told}", joint=step.joint)
                 continue
             if step.does == "holds" and proof is not None and proof.result.verdict == "holds":
                 text = f"The hold test is not the one that is asked for: {' '.join(proof.short)}"
@@ -78,7 +79,11 @@ def _steps(
         # what has a step of its own is named by that
         if thing.until == "joint":
             yield InTheWay(stage="fit", text=f"Still on: {thing.what}", joint=thing.joint)
+    watch = kit.proving.watch(line.service)
     for one in standing:
+        if not watch.each and one.state in ("wet", "mended"):
+            told = f"{named[one.joint].place}: {watch.stands[one.state]}"
+            yield InTheWay(stage="prove", text=told, joint=one.joint)
         if one.binds and one.joint in named:
             yield InTheWay(stage="fit", text=f"{named[one.joint].place}: the nut binds", joint=one.joint)
 
@@ -122,13 +127,11 @@ def step_done(line: Line, kit: Kit, step: Step, joint: LineJoint | None, held: b
     if step.does == "holds":
         return held
     if step.does == "looks":
-        work = work_at(line, joint) if joint else None
-        found = [event.what in ("dry", "next door") for event in work.events] if work else []
-        return bool(found) and found[-1] and sum(found) >= step.round
+        return joint is not None and rounds_dry(line, kit, joint) >= step.round
     if step.kind == "works":
         passed = ("yes", "not fitted") if step.if_fitted else ("yes",)
         return any(check.step == step.run and check.works in passed for check in proving.checks)
-    if step.id in proving.done:
+    if proving.ticked(step.id) is not None:
         return True
     logged = [row.place for row in proving.fills if step.run and row.step == step.run]
     if step.by_place:

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
-from typing import Literal
 
 from bendrel.core.joints.closing import LineJoint
 from bendrel.core.line.document import Line
 from bendrel.core.line.proving import MENDED, JointWork
 from bendrel.core.parts.kit import Kit
-from bendrel.core.parts.proving import Rung
+from bendrel.core.parts.proving import JointState, Rung
 from bendrel.core.parts.threads.designation import ThreadError
 from bendrel.core.parts.threads.fit import thread_fit
 from bendrel.core.record import record
@@ -17,21 +16,19 @@ from bendrel.core.work.closing import after_relief
 
 _MOST_CAUSES = 3
 
-JointState = Literal["open", "tight", "drying", "look", "dry", "wet", "mended"]
-"""`open` until it was tightened, `tight` until it was dried, `drying` until the wait is over, then `look`;
-`mended` is a wet one that was nipped or made anew and has to be dried and looked at again."""
-
 
 @record
 class JointStanding:
     """Where one joint stands. `since` is when that began (local, ISO; blank where not said), `until` when a
-    drying one is to be looked at. `rung` is what a wet one is answered with, with its words; `tried` what was
+    drying one is to be looked at; `first_look` says that it was found dry before that, which proves nothing
+    yet. `rung` is what a wet one is answered with, with its words; `tried` what was
     done already. `binds` says that the nut stopped short, and why that may be."""
 
     joint: str
     state: JointState
     since: str
     until: str
+    first_look: bool
     rung: Rung | None
     rung_text: str
     tried: tuple[Rung, ...]
@@ -55,6 +52,7 @@ def standing_of(line: Line, kit: Kit, joint: LineJoint) -> JointStanding:
     """How a joint stands."""
     work = work_at(line, joint)
     state, since, until = _state(line, kit, joint, work)
+    first_look = state == "drying" and work is not None and work.events[-1].what == "dry"
     tried = tuple(event.what for event in work.events if event.what in MENDED) if work else ()
     ladder = kit.proving.ladders[joint.closes]
     rung = None
@@ -66,6 +64,7 @@ def standing_of(line: Line, kit: Kit, joint: LineJoint) -> JointStanding:
         state=state,
         since=since,
         until=until,
+        first_look=first_look,
         rung=rung,
         rung_text=after_relief(kit, line, ladder.text.get(rung, "")) if rung else "",
         tried=tried,
@@ -76,22 +75,54 @@ def standing_of(line: Line, kit: Kit, joint: LineJoint) -> JointStanding:
 
 def _state(line: Line, kit: Kit, joint: LineJoint, work: JointWork | None) -> tuple[JointState, str, str]:
     last = work.events[-1] if work and work.events else None
-    if last is None:
-        tight = f"tight-{joint.id}" in line.proving.done
+    if work is None or last is None:
+        tight = line.proving.ticked(f"tight-{joint.id}") is not None
         return ("tight" if tight else "open"), "", ""
     if last.what in MENDED:
         return "mended", last.at, ""
-    if last.what == "dried":
-        return "drying", last.at, _later(last.at, kit.proving.watch.wait_s)
-    # a drip from next door says nothing against this joint
-    return ("wet" if last.what == "wet" else "dry"), last.at, ""
+    if last.what == "wet":
+        return "wet", last.at, ""
+    if _dry(line, kit, work)[1]:
+        return "dry", last.at, ""
+    dried = next((event.at for event in reversed(work.events) if event.what == "dried"), "")
+    return "drying", dried, _later(dried, kit.proving.watch(line.service).wait_s)
+
+
+def rounds_dry(line: Line, kit: Kit, joint: LineJoint) -> int:
+    """How often a joint was found dry after its wait; 0 where what was seen last is anything else."""
+    work = work_at(line, joint)
+    rounds, dry = _dry(line, kit, work) if work else (0, False)
+    return rounds if dry else 0
+
+
+def _dry(line: Line, kit: Kit, work: JointWork) -> tuple[int, bool]:
+    """How often a joint was proved dry, and whether it is: the wait was over, as far as times were said, and
+    each round has a drying of its own. A drip from next door says nothing against it."""
+    rounds, dry, until = 0, False, ""
+    waits = kit.proving.watch(line.service).wait_s
+    for event in work.events:
+        if event.what == "next door" or (event.what == "dry" and (not waits or _past(event.at, until))):
+            rounds, dry, until = rounds + 1, True, ""
+        elif event.what != "dry":
+            dry = False
+            until = _later(event.at, waits) if event.what == "dried" else ""
+    return rounds, dry
 
 
 def _later(at: str, seconds: float) -> str:
+    """That many seconds after a local time; blank where the time is not known."""
     try:
         return (datetime.fromisoformat(at) + timedelta(seconds=seconds)).isoformat(timespec="seconds")
     except ValueError:
         return ""
+
+
+def _past(at: str, until: str) -> bool:
+    """Whether a local time is `until` or later; no where either is not known."""
+    try:
+        return datetime.fromisoformat(at) >= datetime.fromisoformat(until)
+    except ValueError:
+        return False
 
 
 def _binds(kit: Kit, joint: LineJoint, work: JointWork | None) -> tuple[str, tuple[str, ...]]:

@@ -37,9 +37,17 @@ def up_to_date(value: Any) -> Any:
         raise FileError(
             f"version: This document is of version {version}; this Bendrel reads up to version 2."
         )
-    if version != 1:
+    return _upgraded(value) if version == 1 else _with_ticks(value)
+
+
+def _with_ticks(value: Value) -> Value:
+    """A tick was its step's id alone before it had a time and a name."""
+    proving = value.get("proving")
+    done = proving.get("done") if isinstance(proving, dict) else None
+    if not isinstance(proving, dict) or not isinstance(done, list):
         return value
-    return _upgraded(value)
+    ticks = [{"step": one} if isinstance(one, str) else one for one in done]
+    return {**value, "proving": {**proving, "done": ticks}}
 
 
 def _upgraded(old: Value) -> Value:

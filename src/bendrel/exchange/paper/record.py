@@ -33,10 +33,6 @@ from bendrel.exchange.shapes.sketch_line import sketch_line
 DRAWING, CHART, PHOTO = 62 * MM, 34 * MM, 34 * MM
 MOST_PHOTOS = 4
 VERDICTS = {"holds": "holds", "leaks": "LEAKS", "too_short": "not long enough", "not_steady": "not steady"}
-STANDS = {
-    "open": "not tight", "tight": "not looked at", "drying": "drying", "look": "to be looked at",
-    "dry": "dry", "wet": "WET", "mended": "mended, not looked at",
-}  # fmt: skip
 LAW = (
     "The machine's service manual, local law and licensed practice stand above this record. It says what was "
     "noted, judged by the rules named here; it does not replace a test by someone competent."
@@ -83,7 +79,7 @@ def build_record(paper: RecordPaper, kit: Kit, today: date) -> bytes:
     pages.head(line.name, told, "Record", today, service.name)
     _signed(pages, paper)
     _drawing(pages, paper, kit)
-    _joints(pages, paper, line.unit)
+    _joints(pages, paper, kit, line.unit)
     _fills(pages, paper)
     _holds(pages, paper, line.unit)
     _checks(pages, paper)
@@ -149,12 +145,14 @@ def _drawing(pages: Pages, paper: RecordPaper, kit: Kit) -> None:
         pages.row("Taken on", f"{item.code}: {item.reason}")
 
 
-def _joints(pages: Pages, paper: RecordPaper, unit: Unit) -> None:
+def _joints(pages: Pages, paper: RecordPaper, kit: Kit, unit: Unit) -> None:
     pages.heading("Joints")
-    stands = {one.joint: one for one in paper.standing}
+    stands, words = {one.joint: one for one in paper.standing}, kit.proving.watch(paper.line.service).stands
     rows = [("where", "what", "tight", "applied", "by", "under watch")]
     for joint in paper.joints:
-        work = work_at(paper.line, joint)
+        work, tick = work_at(paper.line, joint), paper.line.proving.ticked(f"tight-{joint.id}")
+        as_told = "as told" if tick and not (work and work.tight) else work.tight if work else ""
+        who = dict.fromkeys(name for name in (work.by if work else "", tick.by if tick else "") if name)
         published = (
             f"{format_torque(joint.torque.least_nm, joint.torque.most_nm, unit)}, {joint.torque.source.kind}"
             if joint.torque
@@ -165,10 +163,10 @@ def _joints(pages: Pages, paper: RecordPaper, unit: Unit) -> None:
             (
                 joint.place,
                 joint.name,
-                f"{work.tight} ({published})" if work and work.tight else published,
+                f"{as_told} ({published})" if as_told else published,
                 work.applied if work else "",
-                work.by if work else "",
-                f"{STANDS[stands[joint.id].state]}. {history}".strip(),
+                f"{', '.join(who)} {tick.at[11:16] if tick else ''}".strip(),
+                f"{words[stands[joint.id].state].capitalize()}. {history}".strip(),
             )
         )
     pages.table((38, 34, 34, 24, 16, 36), rows)
@@ -306,9 +304,8 @@ def build_handover(paper: RecordPaper, kit: Kit, today: date) -> bytes:
     pages.paragraph(_done_words(paper, kit))
     if signed is not None and paper.signed_stands:
         tested = f" It was tested by {signed.competent}." if signed.competent else ""
-        pages.paragraph(
-            f"Every joint was watched and found dry. Signed off by {signed.by} on {signed.at}.{tested}"
-        )
+        proved = kit.proving.watch(line.service).proved
+        pages.paragraph(f"{proved} Signed off by {signed.by} on {signed.at}.{tested}")
     else:
         pages.paragraph("It is NOT signed off: do not use the machine before it is.", 10, STOP)
     if line.proving.fluid:
@@ -340,7 +337,7 @@ def _done_words(paper: RecordPaper, kit: Kit) -> str:
 
 
 def _watch_words(line: Line, kit: Kit) -> list[str]:
-    words = ["A damp spot, a smell or a falling level: stop, and have it looked at before the next drive."]
+    words = [text for text in (kit.proving.watch(line.service).owner,) if text]
     words += kit.proving.by_service[line.service].watch
     if any(span.kind == "hose" for span in line.spans):
         words.append("Hoses that turn hard, cracked or soft are changed before they burst.")

@@ -8,6 +8,7 @@ from math import exp
 from random import Random
 
 from bendrel.core.line.proving import (
+    Done,
     FillRow,
     FunctionCheck,
     Hold,
@@ -18,6 +19,7 @@ from bendrel.core.line.proving import (
     Seen,
 )
 from bendrel.core.parts.proving import ProvingRule, Rung
+from bendrel.core.parts.service import WorkStage
 from bendrel.services.proof.closings import Closing, SignDraft
 from bendrel.services.startup import Shop
 
@@ -27,14 +29,14 @@ RUN_S, EVERY_S = 600, 2
 
 
 def half_proved(shop: Shop, line_id: str) -> None:
-    """The vacuum main: fitted, pulled down and recorded for ten minutes; two joints are not looked at yet."""
+    """The vacuum main: fitted, pulled down and recorded for ten minutes; whether its flaps answer is open."""
     opened = shop.lines.open(line_id)
     run = shop.runs.bring_in(line_id, _vacuum_readings())
     said = shop.closings.of(opened.document, line_id, date.today())
     at = _evening(1)
     proving = Proving(
-        done=_fitted(said),
-        joints=tuple(_joint(said, k, MARA, at, ("dried", "dry")) for k in range(len(said.joints) - 2)),
+        done=_ticked(said, "fit", MARA, at),
+        joints=tuple(_joint(said, k, MARA, at, ()) for k in range(len(said.joints))),
         fills=(FillRow(step="pull", at=at, value="0.62 bar", seconds="40", by=MARA),),
         holds=(Hold(kind="vacuum", run=run.id, reads="absolute", minutes="10", by=MARA, at=at),),
     )
@@ -52,7 +54,7 @@ def signed_off(shop: Shop, line_id: str) -> None:
         FillRow(step="cold", at=at, into="40 ml", by=JONAS),
     )
     proving = Proving(
-        done=(*_fitted(said), *(step.id for step in said.steps if step.stage == "prove")),
+        done=(*_ticked(said, "fit", JONAS, at), *_ticked(said, "prove", JONAS, at)),
         joints=tuple(
             _joint(said, k, JONAS, at, ("dried", "dry", "dried", "dry")) for k in range(len(said.joints))
         ),
@@ -85,7 +87,7 @@ def failed(shop: Shop, line_id: str) -> None:
         ("dried", "next door"),
     )
     proving = Proving(
-        done=_fitted(said),
+        done=_ticked(said, "fit", MARA, at),
         joints=tuple(_joint(said, k, MARA, at, history[min(k, 2)]) for k in range(len(said.joints))),
         fills=_fills(shop.kit.proving.by_service[line.service], at),
         circuit_holds="1.6 L",
@@ -101,9 +103,9 @@ def failed(shop: Shop, line_id: str) -> None:
     shop.lines.save(line_id, opened.version, replace(line, proving=proving))
 
 
-def _fitted(said: Closing) -> tuple[str, ...]:
-    """Every step of fitting."""
-    return tuple(step.id for step in said.steps if step.stage == "fit")
+def _ticked(said: Closing, stage: WorkStage, by: str, at: str) -> tuple[Done, ...]:
+    """Every step of a stage."""
+    return tuple(Done(step=step.id, at=at, by=by) for step in said.steps if step.stage == stage)
 
 
 def _joint(said: Closing, k: int, by: str, at: str, seen: tuple[Seen | Rung, ...]) -> JointWork:

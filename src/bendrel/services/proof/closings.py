@@ -15,7 +15,7 @@ from bendrel.core.line.proving import Hold, SignOff
 from bendrel.core.line.signed import signed_stands, stamp_of
 from bendrel.core.parts.fluid import ATMOSPHERE_KPA
 from bendrel.core.parts.kit import Kit
-from bendrel.core.parts.proving import Bleeding, WrenchRule
+from bendrel.core.parts.proving import Bleeding, Watch, WrenchRule
 from bendrel.core.parts.service import WorkStage
 from bendrel.core.parts.step import Step
 from bendrel.core.plan.model import Plan
@@ -80,6 +80,7 @@ class Closing:
     due: tuple[Due, ...]
     cautions: dict[WorkStage, tuple[str, ...]]
     wrench: WrenchRule
+    watch: Watch
     rules_version: str
     source: Source
 
@@ -152,6 +153,7 @@ class Closings:
                 for stage in ("fit", "prove")
             },
             wrench=kit.proving.wrench,
+            watch=kit.proving.watch(line.service),
             rules_version=kit.rules_version,
             source=rule.source,
         )
@@ -163,9 +165,12 @@ class Closings:
         if not draft.by.strip():
             raise Refused("A sign-off needs a name: who stands for this line?")
         day = _day(draft.day)
-        last = max((event.at[:10] for work in line.proving.joints for event in work.events), default="")
+        proving = line.proving
+        looks = (event.at for work in proving.joints for event in work.events)
+        noted = (*(one.at for one in proving.done), *looks)
+        last = max((at[:10] for at in noted), default="")
         if last and day.isoformat() < last:
-            raise Refused(f"The sign-off is dated {day}, before its last look at a joint on {last}.")
+            raise Refused(f"The sign-off is dated {day}, before what was last done at it on {last}.")
         # the shop's clock and the person's may stand a day apart
         if day > date.today() + timedelta(days=1):
             raise Refused(f"The sign-off is dated {day}, which is still to come.")
@@ -188,7 +193,7 @@ class Closings:
         )
         rule = self._shelf.kit.proving.by_service[line.service]
         later = line.proving.follow_ups or first_follow_ups(line, rule, day)
-        proving = replace(line.proving, signed=signed, follow_ups=later)
+        proving = replace(proving, signed=signed, follow_ups=later)
         return self._lines.save(line_id, version, replace(line, proving=proving), signing=True)
 
     def _hold(

@@ -2,18 +2,20 @@ import Box from "@mui/material/Box";
 import { useState } from "react";
 import { useParams } from "react-router";
 import type { Closing, OpenLine, Step } from "../../api/types";
-import { left, localTime, ticked, withProving } from "../../doc/proving";
+import { left, seen, ticked, withProving } from "../../doc/proving";
 import { SelectionProvider } from "../../doc/select";
 import { useClosing } from "../../doc/useClosing";
 import type { LineEditor } from "../../doc/useLine";
 import { useLine } from "../../doc/useLine";
+import { actsOf } from "../../doc/watching";
+import { asNoted } from "../../doc/who";
 import { sayTorque } from "../../format/units";
 import { condensed } from "../../theme/theme";
 import { Cautions } from "../../ui/Cautions";
 import { NotHere } from "../../ui/NotHere";
 import { useNow } from "../../ui/useNow";
 import { FillLog } from "../../workspace/closing/FillLog";
-import { shownDone } from "../../workspace/closing/StepList";
+import { shownDone, togetherWith } from "../../workspace/closing/StepList";
 import { sayState } from "../../workspace/closing/useShownJoints";
 import { JointWatch } from "./JointWatch";
 import { StepFrame, headline } from "./StepFrame";
@@ -44,23 +46,40 @@ function Steps({ first, stage }: { first: OpenLine; stage: "fit" | "prove" }) {
   const index = Math.min(at ?? (open < 0 ? steps.length : open), steps.length);
   const step = steps[index];
   const go = (to: number) => setAt(Math.max(0, Math.min(steps.length, to)));
+  const now = useNow(closing?.standing.some((one) => one.state === "drying") ?? false);
   const turn = (one: Step) => {
     const on = !done.has(one.id);
+    const noted = asNoted();
     editor.edit((was) =>
       one.kind === "works"
         ? withProving(was, ({ checks }) => ({
             checks: [
               ...checks.filter((check) => check.step !== one.run),
-              { step: one.run, works: on ? "yes" : "", value: "", by: "", at: localTime(new Date()), note: "" },
+              { step: one.run, works: on ? "yes" : "", value: "", note: "", ...noted },
             ],
           }))
-        : ticked(was, one.id, on),
+        : ticked(was, [one.id], on ? noted : null),
     );
     if (on) setAt(index + 1);
   };
-  const byHand = step?.does !== "looks" && step?.does !== "holds";
-
-  const word = step?.kind === "works" ? "It works" : "Done";
+  const joint = closing?.joints.find((one) => one.id === step?.joint);
+  const next = closing && joint && step?.does === "looks" ? actsOf(closing, joint, now).next : null;
+  /** What the large button does with a step, and its word. */
+  const turnOf = (one: Step) => {
+    if (one.does === "holds") return null;
+    if (one.does === "looks" && done.has(one.id)) return { word: "Next", act: () => go(index + 1) };
+    if (one.does === "looks")
+      return next && joint
+        ? { word: next.word, act: () => editor.edit((was) => seen(was, [joint], next.what, asNoted())) }
+        : null;
+    const word = one.kind === "works" ? "It works" : "Done";
+    return { word: done.has(one.id) ? "Not done after all" : word, act: () => turn(one) };
+  };
+  const alike = step && closing ? togetherWith(closing, step, done) : [];
+  const turnAll = () => {
+    editor.edit((was) => ticked(was, alike, asNoted()));
+    setAt(null);
+  };
   return (
     <StepFrame
       title={`${editor.document.name}, ${stage}`}
@@ -69,7 +88,8 @@ function Steps({ first, stage }: { first: OpenLine; stage: "fit" | "prove" }) {
       index={index}
       count={steps.length}
       go={go}
-      turn={step && byHand ? { word: done.has(step.id) ? "Not done after all" : word, act: () => turn(step) } : null}
+      turn={step ? turnOf(step) : null}
+      all={alike.length > 1 ? { word: `All ${alike.length} of these as told`, act: turnAll } : null}
     >
       {problem && (
         <Box role="alert" sx={{ color: "var(--stop)", fontSize: 24 }}>
@@ -84,7 +104,7 @@ function Steps({ first, stage }: { first: OpenLine; stage: "fit" | "prove" }) {
             {step.safety ? ", safety" : ""}
           </Box>
           {index === 0 && <Cautions large texts={closing.cautions[stage] ?? []} />}
-          <OneStep editor={editor} closing={closing} step={step} />
+          <OneStep editor={editor} closing={closing} step={step} now={now} />
         </>
       )}
       {closing && !step && <AllDone closing={closing} stage={stage} open={open >= 0} />}
@@ -92,7 +112,7 @@ function Steps({ first, stage }: { first: OpenLine; stage: "fit" | "prove" }) {
   );
 }
 
-function OneStep({ editor, closing, step }: { editor: LineEditor; closing: Closing; step: Step }) {
+function OneStep({ editor, closing, step, now }: { editor: LineEditor; closing: Closing; step: Step; now: Date }) {
   const joint = closing.joints.find((one) => one.id === step.joint);
   const { unit } = editor.document;
   return (
@@ -111,7 +131,7 @@ function OneStep({ editor, closing, step }: { editor: LineEditor; closing: Closi
         </Box>
       )}
       {joint && step.does === "starts" && (
-        <Box sx={{ fontSize: 24, mt: 2 }}>
+        <Box sx={{ fontSize: 24, mt: 2, "&::first-letter": { textTransform: "uppercase" } }}>
           {joint.applied}.{" "}
           <Box component="span" sx={{ color: "var(--second)" }}>
             {joint.why}
@@ -124,7 +144,7 @@ function OneStep({ editor, closing, step }: { editor: LineEditor; closing: Closi
           <FillLog editor={editor} closing={closing} step={step} />
         </Box>
       )}
-      {joint && step.does === "looks" && <JointWatch editor={editor} closing={closing} joint={joint} />}
+      {joint && step.does === "looks" && <JointWatch editor={editor} closing={closing} joint={joint} now={now} />}
       {step.does === "holds" && (
         <Box sx={{ fontSize: 24, mt: 2 }}>
           {closing.hold?.said} {closing.hold?.danger} Gauge, readings and verdict stand in the stage Prove.
@@ -144,7 +164,8 @@ function AllDone({ closing, stage, open }: { closing: Closing; stage: "fit" | "p
       </Box>
       {waits.map((one) => (
         <Box key={one.joint} sx={{ fontSize: 28, mt: 1 }}>
-          {closing.joints.find((joint) => joint.id === one.joint)?.place}: {sayState(one.state)} {left(one.until, now)}
+          {closing.joints.find((joint) => joint.id === one.joint)?.place}: {sayState(closing, one.state)}{" "}
+          {left(one.until, now)}
         </Box>
       ))}
     </>

@@ -20,11 +20,13 @@ interface Props {
   go: (to: number) => void;
   /** What the large button does, and its word; null where the step has buttons of its own. */
   turn: { word: string; act: () => void } | null;
+  /** The same for all steps of its kind; null where it stands alone. */
+  all?: { word: string; act: () => void } | null;
   children: ReactNode;
 }
 
 /** One step a screen: a thumb or one hand on the keys does it (Enter), walks (arrows) and leaves (Esc). */
-export function StepFrame({ title, back, flush, index, count, go, turn, children }: Props) {
+export function StepFrame({ title, back, flush, index, count, go, turn, all = null, children }: Props) {
   const navigate = useNavigate();
   const leave = () => void flush().then(() => navigate(back));
   useLayoutEffect(() => {
@@ -80,6 +82,11 @@ export function StepFrame({ title, back, flush, index, count, go, turn, children
           </Button>
         ) : (
           <Box sx={{ flex: 1 }} />
+        )}
+        {all && (
+          <Button sx={big} onClick={all.act}>
+            {all.word}
+          </Button>
         )}
         <Button sx={big} onClick={() => go(index + 1)} disabled={index >= count}>
           Next

@@ -15,6 +15,7 @@ import { Ticks } from "../../ui/Ticks";
 import { CountedIn } from "../../workspace/closing/Counted";
 import { FillLog } from "../../workspace/closing/FillLog";
 import { StepList } from "../../workspace/closing/StepList";
+import { WhoField } from "../../workspace/closing/WhoField";
 import { useShownJoints } from "../../workspace/closing/useShownJoints";
 import { BackForTheJob } from "./BackForTheJob";
 import { Holding } from "./Holding";
@@ -61,6 +62,7 @@ export default function FitPanel({ editor, view }: Props) {
               At the bench
             </Button>
           </Box>
+          <WhoField />
           {problem && (
             <Box role="alert" sx={{ color: "var(--stop)" }}>
               {problem}

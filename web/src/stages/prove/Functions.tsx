@@ -2,7 +2,8 @@ import Box from "@mui/material/Box";
 import { useQuery } from "@tanstack/react-query";
 import { api, take } from "../../api/client";
 import type { Closing, FunctionCheck, Step } from "../../api/types";
-import { localTime, withProving } from "../../doc/proving";
+import { withProving } from "../../doc/proving";
+import { asNoted } from "../../doc/who";
 import type { LineEditor } from "../../doc/useLine";
 import { condensed } from "../../theme/theme";
 import { Typed } from "../../ui/Entry";
@@ -51,7 +52,7 @@ function Check({ editor, step }: { editor: LineEditor; step: Step }) {
   const set = (part: { works?: Works; value?: string; note?: string }) =>
     editor.edit((was) =>
       withProving(was, ({ checks }) => {
-        const blank = { step: step.run, works: "" as Works, value: "", by: "", at: localTime(new Date()), note: "" };
+        const blank = { step: step.run, works: "" as Works, value: "", note: "", ...asNoted() };
         const next = { ...(checks.find((one) => one.step === step.run) ?? blank), ...part };
         return { checks: [...checks.filter((one) => one.step !== step.run), next] };
       }),

@@ -12,6 +12,7 @@ import { PhotoButton } from "../../ui/PhotoButton";
 import { FillLog } from "../../workspace/closing/FillLog";
 import { LeakWatch } from "../../workspace/closing/LeakWatch";
 import { StepList } from "../../workspace/closing/StepList";
+import { WhoField } from "../../workspace/closing/WhoField";
 import { useShownJoints } from "../../workspace/closing/useShownJoints";
 import { BalanceBox } from "./BalanceBox";
 import { FollowUps } from "./FollowUps";
@@ -71,6 +72,7 @@ export default function ProvePanel({ editor }: { editor: LineEditor; view: PlanV
                 At the bench
               </Button>
             </Box>
+            <WhoField />
             <StepList
               editor={editor}
               closing={closing}

@@ -6,6 +6,7 @@ import { api, take } from "../../api/client";
 import type { Closing } from "../../api/types";
 import { localTime, withProving } from "../../doc/proving";
 import { useSelection } from "../../doc/select";
+import { whoIsAtIt } from "../../doc/who";
 import type { LineEditor } from "../../doc/useLine";
 import { Field } from "../../ui/Field";
 
@@ -75,7 +76,7 @@ function InTheWay({ closing }: { closing: Closing }) {
 
 function SignForm({ editor, closing }: { editor: LineEditor; closing: Closing }) {
   const [draft, setDraft] = useState({
-    by: "",
+    by: whoIsAtIt(),
     competent: "",
     day: localTime(new Date()).slice(0, 10),
     km: "",
@@ -134,10 +135,11 @@ function Signed({ editor, closing }: { editor: LineEditor; closing: Closing }) {
   if (!signed) return null;
   return (
     <Box data-signed={closing.signed_stands}>
-      <Box sx={{ fontWeight: 600, color: closing.signed_stands ? "var(--good)" : "var(--stop)" }}>
-        {closing.signed_stands
-          ? `Signed off by ${signed.by} on ${signed.at}.`
-          : `Signed off by ${signed.by} on ${signed.at}, but the line has been changed since: it is not signed off any more.`}
+      {/* an answer of before the sign-off says nothing of it */}
+      <Box sx={{ fontWeight: 600, color: closing.signed_stands === false ? "var(--stop)" : "var(--good)" }}>
+        {closing.signed_stands === false
+          ? `Signed off by ${signed.by} on ${signed.at}, but the line has been changed since: it is not signed off any more.`
+          : `Signed off by ${signed.by} on ${signed.at}.`}
       </Box>
       {signed.competent && <Box>Tested by {signed.competent}.</Box>}
       {signed.note && <Box>{signed.note}</Box>}

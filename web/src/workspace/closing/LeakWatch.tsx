@@ -1,69 +1,99 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useRef } from "react";
-import type { Closing, JointEvent, JointStanding, LineJoint } from "../../api/types";
-import { left, localTime, seen, unseen, workAt } from "../../doc/proving";
+import type { Closing, LineJoint } from "../../api/types";
+import { left, seen, unseen, workAt } from "../../doc/proving";
 import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
+import type { Act, Standing } from "../../doc/watching";
+import { actsOf, standsAt } from "../../doc/watching";
+import { asNoted } from "../../doc/who";
 import { condensed } from "../../theme/theme";
 import { useNow } from "../../ui/useNow";
+import { useCall } from "./useCall";
 import { sayState } from "./useShownJoints";
 
-const FIRST: Record<string, number> = { wet: 0, look: 1, drying: 2, mended: 3, tight: 4, open: 5, dry: 6 };
-const INK: Record<string, string> = { wet: "var(--stop)", dry: "var(--good)", look: "var(--caution)" };
+const FIRST: Record<Standing, number> = { wet: 0, look: 1, drying: 2, mended: 3, tight: 4, open: 5, dry: 6 };
+const INK: Partial<Record<Standing, string>> = { wet: "var(--stop)", dry: "var(--good)", look: "var(--caution)" };
+/** Joints of these states are spoken of together: what never was tightened, and what is wet, is said one by one. */
+const TOGETHER: readonly Standing[] = ["tight", "mended", "drying", "look", "dry"];
 
-/** Every joint: dried, a wait that counts down, looked at, dry or wet; a wet one leads its own ladder. */
+/** What can be said of several joints at once, each with the joints it is said of. */
+function together(closing: Closing, now: Date): { act: Act; joints: LineJoint[] }[] {
+  const found = new Map<string, { act: Act; joints: LineJoint[] }>();
+  for (const joint of closing.joints) {
+    const one = closing.standing.find((standing) => standing.joint === joint.id);
+    const { next } = actsOf(closing, joint, now);
+    if (!next || !TOGETHER.includes(standsAt(one, now))) continue;
+    const others = found.get(next.word) ?? { act: next, joints: [] };
+    found.set(next.word, { ...others, joints: [...others.joints, joint] });
+  }
+  return [...found.values()].filter(({ joints }) => joints.length > 1);
+}
+
+/** Every joint: looked at as what it carries asks for, all of them with one press or each by itself; a wait counts
+ * down and calls; one that leaks leads its own ladder. */
 export function LeakWatch({ editor, closing }: { editor: LineEditor; closing: Closing }) {
-  const drying = closing.standing.some((one) => one.state === "drying");
-  const now = useNow(drying);
-  const standing = (joint: LineJoint): JointStanding | undefined =>
-    closing.standing.find((one) => one.joint === joint.id);
-  const stateOf = (joint: LineJoint): string => {
-    const one = standing(joint);
-    return one?.state === "drying" && left(one.until, now) === "" ? "look" : (one?.state ?? "open");
-  };
+  const { watch } = closing;
+  const now = useNow(closing.standing.some((one) => one.state === "drying"));
+  const standing = (joint: LineJoint) => closing.standing.find((one) => one.joint === joint.id);
+  const stateOf = (joint: LineJoint) => standsAt(standing(joint), now);
   const wet = closing.joints.filter((joint) => stateOf(joint) === "wet").length;
+  const over = closing.joints.filter((joint) => stateOf(joint) === "look").length;
+  useCall(over);
   // of several wet ones the highest comes first, where it is known how high they stand
   const sorted = [...closing.joints].sort(
-    (a, b) => (FIRST[stateOf(a)] ?? 9) - (FIRST[stateOf(b)] ?? 9) || (b.height_mm ?? -1e6) - (a.height_mm ?? -1e6),
+    (a, b) => FIRST[stateOf(a)] - FIRST[stateOf(b)] || (b.height_mm ?? -1e6) - (a.height_mm ?? -1e6),
   );
   return (
     <Box component="section" aria-label="Leak watch" sx={{ mb: 2 }}>
       <Box component="h3" sx={{ m: 0, font: `600 18px ${condensed}` }}>
-        Every joint, dry
+        Every joint
       </Box>
       <Box sx={{ color: "var(--second)", fontSize: 14 }}>
-        {wet > 1
+        {wet > 1 && watch.begin
           ? "Several are wet: the highest one first, the rest may only have run down from it."
-          : "Dry it, wait under pressure, look with a dry cloth. Never just crank it tighter."}
+          : watch.lead}
+      </Box>
+      {over > 0 && (
+        <Box role="alert" sx={{ color: "var(--caution)", fontWeight: 600, mt: 0.5 }}>
+          The wait is over: look at {over === 1 ? "the joint" : `${over} joints`} now.
+        </Box>
+      )}
+      <Box sx={{ display: "flex", gap: 0.75, flexWrap: "wrap", my: 0.5 }}>
+        {together(closing, now).map(({ act, joints }) => (
+          <Button
+            key={act.word}
+            size="small"
+            variant="contained"
+            color="secondary"
+            onClick={() => editor.edit((was) => seen(was, joints, act.what, asNoted()))}
+          >
+            All {joints.length}: {act.word}
+          </Button>
+        ))}
       </Box>
       {sorted.map((joint) => (
-        <Watch
-          key={joint.id}
-          editor={editor}
-          joint={joint}
-          standing={standing(joint)}
-          state={stateOf(joint)}
-          waits={left(standing(joint)?.until ?? "", now)}
-        />
+        <Watched key={joint.id} editor={editor} closing={closing} joint={joint} now={now} />
       ))}
     </Box>
   );
 }
 
-function Watch({
+function Watched({
   editor,
+  closing,
   joint,
-  standing,
-  state,
-  waits,
+  now,
 }: {
   editor: LineEditor;
+  closing: Closing;
   joint: LineJoint;
-  standing: JointStanding | undefined;
-  state: string;
-  waits: string;
+  now: Date;
 }) {
+  const standing = closing.standing.find((one) => one.joint === joint.id);
+  const state = standsAt(standing, now);
+  const { next, others } = actsOf(closing, joint, now);
   const { joint: chosen, chooseJoint } = useSelection();
   const own = useRef<HTMLDivElement>(null);
   const here = chosen === joint.id;
@@ -76,17 +106,17 @@ function Watch({
     if (!pressed.current) return;
     pressed.current = false;
     const row = own.current;
-    const next = row?.querySelector<HTMLElement>("[data-next] button") ?? row?.querySelector<HTMLElement>("button");
-    next?.focus();
+    const button = row?.querySelector<HTMLElement>("[data-next] button") ?? row?.querySelector<HTMLElement>("button");
+    button?.focus();
   }, [state]);
-  const note = (what: JointEvent["what"]) => {
+  const note = (act: Act) => {
     pressed.current = true;
-    editor.edit((was) => seen(was, joint, what, localTime(new Date(), true)));
+    editor.edit((was) => seen(was, [joint], act.what, asNoted()));
   };
   const { events } = workAt(editor.document, joint);
-  const rung = standing?.rung;
-  // a dry joint is one row; chosen, it shows its history
-  const open = state !== "dry" || here;
+  // a dry joint is one row; chosen, or asked for once more, it shows its history
+  const open = state !== "dry" || here || next !== null;
+  const waits = left(standing?.until ?? "", now);
   return (
     <Box
       ref={own}
@@ -119,46 +149,35 @@ function Watch({
         >
           {joint.place}
         </Box>
-        {state === "dry" && (
-          <Button size="small" variant="text" onClick={() => note("dried")}>
-            Dried again
-          </Button>
-        )}
         <Box role="status" sx={{ color: INK[state] ?? "var(--second)", font: `600 17px ${condensed}` }}>
-          {state === "drying" ? `wait ${waits}` : sayState(state)}
+          {state === "drying"
+            ? `${standing?.first_look ? "a first look, " : ""}wait ${waits}`
+            : sayState(closing, state)}
         </Box>
       </Box>
-      {state === "wet" && rung && (
+      {state === "wet" && standing?.rung && (
         <Box sx={{ my: 0.5 }}>
-          <b>Is it the part next door?</b> If not: {standing.rung_text}
+          {closing.watch.each && <b>Is it the part next door? If not: </b>}
+          {standing.rung_text}
         </Box>
       )}
       <Box data-next sx={{ display: "flex", gap: 0.75, flexWrap: "wrap" }}>
-        {(state === "open" || state === "tight" || state === "mended") && (
-          <Button size="small" onClick={() => note("dried")}>
-            Dried
+        {next && (
+          <Button
+            size="small"
+            variant={next.what === "dried" ? "outlined" : "contained"}
+            color={next.what === "dried" ? "primary" : "secondary"}
+            onClick={() => note(next)}
+          >
+            {next.word}
           </Button>
         )}
-        {(state === "drying" || state === "look") && (
-          <>
-            <Button size="small" variant="contained" color="secondary" onClick={() => note("dry")}>
-              It is dry
+        {open &&
+          others.map((act) => (
+            <Button key={act.what} size="small" onClick={() => note(act)}>
+              {act.word}
             </Button>
-            <Button size="small" onClick={() => note("wet")}>
-              It is wet
-            </Button>
-          </>
-        )}
-        {state === "wet" && rung && (
-          <>
-            <Button size="small" onClick={() => note("next door")}>
-              It is next door
-            </Button>
-            <Button size="small" variant="contained" color="secondary" onClick={() => note(rung)}>
-              Done: {rung}
-            </Button>
-          </>
-        )}
+          ))}
         {events.length > 0 && open && (
           <Button size="small" variant="text" onClick={() => editor.edit((was) => unseen(was, joint))}>
             Take that back
@@ -167,7 +186,7 @@ function Watch({
       </Box>
       {events.length > 0 && open && (
         <Box sx={{ fontSize: 14, color: "var(--second)" }}>
-          {events.map((event) => `${event.at.slice(11, 16)} ${event.what}`).join(" · ")}
+          {events.map((event) => [event.at.slice(11, 16), event.what, event.by].filter(Boolean).join(" ")).join(" · ")}
         </Box>
       )}
     </Box>

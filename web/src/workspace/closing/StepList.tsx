@@ -1,8 +1,10 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
 import type { Closing, Line, LineJoint, Unit, Step } from "../../api/types";
-import { ticked, withJoint, workAt } from "../../doc/proving";
+import { tickOf, ticked, withJoint, workAt } from "../../doc/proving";
 import type { LineEditor } from "../../doc/useLine";
+import { asNoted } from "../../doc/who";
 import { sayTorque } from "../../format/units";
 import { condensed } from "../../theme/theme";
 import { Typed } from "../../ui/Entry";
@@ -22,6 +24,8 @@ export function StepList({ editor, closing, group, title, under }: Props) {
   const steps = closing.steps.filter((step) => step.kind === group && step.does !== "looks");
   if (steps.length === 0) return null;
   const done = shownDone(editor.document, closing);
+  const first = steps.find((step) => !done.has(step.id));
+  const alike = first ? togetherWith(closing, first, done) : [];
   return (
     <Box component="section" aria-label={title} sx={{ mb: 2 }}>
       <Box component="h3" sx={{ m: 0, mb: 0.25, font: `600 18px ${condensed}` }}>
@@ -30,6 +34,17 @@ export function StepList({ editor, closing, group, title, under }: Props) {
           {steps.filter((step) => done.has(step.id)).length} of {steps.length}
         </Box>
       </Box>
+      {alike.length > 1 && (
+        <Button
+          size="small"
+          variant="contained"
+          color="secondary"
+          sx={{ my: 0.5 }}
+          onClick={() => editor.edit((was) => ticked(was, alike, asNoted()))}
+        >
+          All {alike.length} of these as told
+        </Button>
+      )}
       {steps.map((step) => (
         <StepRow key={step.id} editor={editor} closing={closing} step={step} done={done.has(step.id)}>
           {under?.(step)}
@@ -41,7 +56,7 @@ export function StepList({ editor, closing, group, title, under }: Props) {
 
 /** Steps that are done: those ticked in the line as typed, at once, and those that their log or the server says. */
 export function shownDone(line: Line, closing: Closing): ReadonlySet<string> {
-  const ticks = new Set(line.proving.done);
+  const ticks = new Set(line.proving.done.map((one) => one.step));
   const logged = new Set(line.proving.fills.map((row) => row.step));
   const byTick = (step: Step) => !step.does.match(/looks|holds/) && step.kind !== "works" && !logged.has(step.run);
   return new Set(
@@ -49,6 +64,22 @@ export function shownDone(line: Line, closing: Closing): ReadonlySet<string> {
       .filter((step) => ticks.has(step.id) || (!byTick(step) && closing.done.includes(step.id)))
       .map((step) => step.id),
   );
+}
+
+const ALONE: readonly Step["kind"][] = ["open", "fill", "hold", "works"];
+
+/** Ids of the steps that one press may tick along with a step: of its kind and not done, no step that must be seen by
+ * itself (a safety step, one with figures), and no joint whose nut binds. */
+export function togetherWith(closing: Closing, with_: Step, done: ReadonlySet<string>): string[] {
+  const binds = new Set(closing.standing.filter((one) => one.binds).map((one) => one.joint));
+  const fits = (step: Step) =>
+    step.kind === with_.kind &&
+    !ALONE.includes(step.kind) &&
+    !step.safety &&
+    step.does !== "looks" &&
+    !binds.has(step.joint) &&
+    !done.has(step.id);
+  return fits(with_) ? closing.steps.filter(fits).map((step) => step.id) : [];
 }
 
 export const jointOf = (closing: Closing, step: Step): LineJoint | undefined =>
@@ -68,7 +99,8 @@ function StepRow({
   children: ReactNode;
 }) {
   const joint = jointOf(closing, step);
-  const tick = (on: boolean) => editor.edit((was) => ticked(was, step.id, on));
+  const tick = (on: boolean) => editor.edit((was) => ticked(was, [step.id], on ? asNoted() : null));
+  const noted = tickOf(editor.document, step.id);
   return (
     <Box data-step={step.id} data-done={done} sx={{ borderBottom: "1px solid var(--rule)", py: 0.5 }}>
       <Box
@@ -96,6 +128,11 @@ function StepRow({
             </Box>
           )}
           {step.text}
+          {noted && (noted.at || noted.by) && (
+            <Box component="span" sx={{ display: "block", fontSize: 14, color: "var(--second)" }}>
+              {[noted.at.slice(11, 16), noted.by].filter(Boolean).join(" ")}
+            </Box>
+          )}
           {step.why && (
             <Box component="span" sx={{ display: "block", fontSize: 14, color: "var(--second)" }}>
               {step.why}
@@ -115,6 +152,20 @@ function StepRow({
 }
 
 /** What goes on the joint, and how many turns it took by hand. */
+/** What is noted only where it was done otherwise than told. */
+function Differs({ open, children }: { open: boolean; children: ReactNode }) {
+  return (
+    <Box
+      component="details"
+      open={open || undefined}
+      sx={{ "& summary": { cursor: "pointer", minHeight: 28, color: "var(--second)", fontSize: 14 } }}
+    >
+      <summary>Otherwise than told</summary>
+      <Box sx={{ display: "flex", gap: 0.5, alignItems: "center", flexWrap: "wrap", mt: 0.25 }}>{children}</Box>
+    </Box>
+  );
+}
+
 function Started({ editor, closing, joint }: { editor: LineEditor; closing: Closing; joint: LineJoint }) {
   const work = workAt(editor.document, joint);
   const standing = closing.standing.find((one) => one.joint === joint.id);
@@ -123,7 +174,7 @@ function Started({ editor, closing, joint }: { editor: LineEditor; closing: Clos
       <Box sx={{ fontSize: 14, color: "var(--second)", "&::first-letter": { textTransform: "uppercase" } }}>
         {joint.applied}. {joint.why}
       </Box>
-      <Box sx={{ display: "flex", gap: 0.5, alignItems: "center", flexWrap: "wrap", mt: 0.25 }}>
+      <Differs open={Boolean(work.turns || work.applied)}>
         {joint.turns !== null && (
           <Typed
             label={`Turns by hand, ${joint.place}`}
@@ -140,7 +191,7 @@ function Started({ editor, closing, joint }: { editor: LineEditor; closing: Clos
           width={180}
           onText={(applied) => editor.edit((was) => withJoint(was, joint, { applied: applied.slice(0, 80) }))}
         />
-      </Box>
+      </Differs>
       {standing?.binds && (
         <Box role="alert" sx={{ color: "var(--stop)", fontWeight: 600, mt: 0.5 }}>
           {standing.binds}
@@ -171,7 +222,7 @@ function Tightened({ editor, joint, unit }: { editor: LineEditor; joint: LineJoi
         </Box>
       )}
       {joint.torque && <SourceLine source={joint.torque.source} />}
-      <Box sx={{ display: "flex", gap: 0.5, mt: 0.25, flexWrap: "wrap" }}>
+      <Differs open={Boolean(work.tight)}>
         <Typed
           label={`How tight it was made, ${joint.place}`}
           text={work.tight}
@@ -179,14 +230,7 @@ function Tightened({ editor, joint, unit }: { editor: LineEditor; joint: LineJoi
           width={120}
           onText={(tight) => editor.edit((was) => withJoint(was, joint, { tight: tight.slice(0, 80) }))}
         />
-        <Typed
-          label={`By whom, ${joint.place}`}
-          text={work.by}
-          placeholder="by whom"
-          width={120}
-          onText={(by) => editor.edit((was) => withJoint(was, joint, { by: by.slice(0, 60) }))}
-        />
-      </Box>
+      </Differs>
     </>
   );
 }

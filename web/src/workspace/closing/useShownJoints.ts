@@ -2,31 +2,26 @@ import { useEffect } from "react";
 import type { Closing } from "../../api/types";
 import { useSelection } from "../../doc/select";
 
-const SAID: Record<string, string> = {
-  open: "not tight yet",
-  tight: "tight, not looked at",
-  drying: "dried, waiting",
-  look: "to be looked at",
-  dry: "dry",
-  wet: "wet",
-  mended: "mended, to be dried",
-};
-
-export const sayState = (state: string): string => SAID[state] ?? state;
+/** The words for how a joint stands, as they are said of what the line carries. */
+export const sayState = (closing: Closing, state: string): string => closing.watch.stands[state] ?? state;
 
 /** Shows how the joints stand on the strip for as long as the stage is open. */
 export function useShownJoints(closing: Closing | null): void {
   const { showJoints } = useSelection();
   useEffect(() => {
+    if (!closing) {
+      showJoints([]);
+      return;
+    }
     showJoints(
-      (closing?.joints ?? []).map((joint) => {
-        const state = closing?.standing.find((one) => one.joint === joint.id)?.state ?? "open";
+      closing.joints.map((joint) => {
+        const state = closing.standing.find((one) => one.joint === joint.id)?.state ?? "open";
         return {
           id: joint.id,
           span: joint.span,
           end: joint.end,
           state,
-          said: `${joint.place}: ${joint.name}, ${sayState(state)}`,
+          said: `${joint.place}: ${joint.name}, ${sayState(closing, state)}`,
         };
       }),
     );

@@ -40,13 +40,14 @@ def _joints(whole: Whole) -> Iterator[Finding]:
                 causes="; ".join(found.causes),
             )
         if found.state == "wet":
-            rule = whole.kit.advice["joint_wet"]
+            watch = whole.kit.proving.watch(whole.line.service)
             yield whole.told(
                 "joint_wet",
                 where,
-                message=rule.text,
+                message=watch.rung,
                 advice=found.rung_text,
-                source=rule.source,
+                source=watch.source,
+                state=watch.stands["wet"].capitalize(),
                 place=joint.place,
             )
 
