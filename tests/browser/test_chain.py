@@ -233,3 +233,62 @@ def test_a_filter_is_let_in_as_one_step_and_undone(page: Page, copy_of, api):
     assert kinds == ["rigid", "hose", "component", "hose", "rigid", "hose"]
     page.get_by_role("button", name="Undo").click()
     expect(strip(page).locator("[data-part]")).to_have_count(0)
+
+
+def begin(page: Page, name: str, what: str, service: str, **first: str):
+    """A new line in a job of its own, by what it is and the first that is known of it."""
+    page.goto("/")
+    page.get_by_role("button", name="New job").click()
+    page.get_by_label("Name of the job or machine").fill(name)
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="New line").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Name of the line").fill(name)
+    dialog.get_by_label("It is").select_option(label=what)
+    dialog.get_by_label("Service").select_option(label=service)
+    for label, text in first.items():
+        dialog.get_by_label(label.replace("_", " ")).fill(text)
+    page.keyboard.press("Enter")
+
+
+def test_a_line_of_hose_is_there_and_judged_after_four_facts(page: Page):
+    """Name, what it is, service, what it goes on: it is drawn, chosen, and its panel asks the rest."""
+    begin(page, "Heater return", "a hose", "coolant", Goes_on="16 mm")
+    panel = page.get_by_role("region", name="The chosen place")
+    expect(panel.get_by_role("heading", name="Hose")).to_be_visible()
+    expect(panel.get_by_label("Near spigot")).to_have_value("16 mm")
+    expect(panel.get_by_label("Bore").locator("option:checked")).to_contain_text("16")
+    expect(strip(page).locator("[data-hose='h1']")).to_be_visible()
+    page.get_by_label("Length", exact=True).fill("a yard")
+    expect(panel.get_by_role("alert")).to_contain_text("“a yard” is not a length")
+    page.get_by_label("Length", exact=True).fill("620 mm")
+    expect(page.get_by_role("region", name="Findings")).not_to_contain_text("Stop")
+    saved(page)
+
+
+def test_an_old_tube_is_mended_by_its_length_alone(page: Page):
+    begin(
+        page, "Cooler line", "an old tube with a bad place", "transmission cooler", Its_whole_length="1400 mm"
+    )
+    look = page.get_by_role("region", name="What this stage asks")
+    look.get_by_role("button", name="Add damage").click()
+    look.get_by_label("Damage 1 from").fill("700 mm")
+    ways = page.get_by_role("region", name="How to mend it")
+    expect(strip(page)).not_to_contain_text("trim last")
+    ways.locator("[data-way='hose'] button").click()
+    ways.get_by_label("Why this way").fill("low pressure, and room for it")
+    ways.get_by_role("button", name="Mend it").click()
+    expect(strip(page).locator("[data-state='stays']")).to_have_count(2)
+    expect(strip(page).locator("[data-hose]")).to_have_count(1)
+    expect(ways).to_contain_text("cut out")
+    saved(page)
+
+
+def test_something_is_let_in_where_a_line_begins_so(page: Page):
+    begin(
+        page, "Oil return", "an old tube, something let in", "transmission cooler", Its_whole_length="1400 mm"
+    )
+    expect(page.get_by_role("button", name="Let in a cooler, filter…")).to_have_attribute(
+        "aria-expanded", "true"
+    )
+    expect(page.get_by_label("Let in", exact=True)).to_be_visible()

@@ -1,10 +1,13 @@
 """What a new line begins with raises no stop, in any service, and follows what the shop has."""
 
+from typing import get_args
+
 import pytest
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.findings import Source
 from bendrel.core.line.document import BendReadings
+from bendrel.core.plan.beginning import Beginning, Begins, begun
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.units.lengths import Length
@@ -83,3 +86,36 @@ def test_a_new_line_takes_what_the_shop_has():
 @pytest.mark.parametrize("service", [s.id for s in KIT.services.values() if s.left_to])
 def test_what_is_left_to_others_says_so_from_the_start(service):
     assert ("left_to_practice", "tube") in stops(read(starting_line(KIT, "new", service, "mm")))
+
+
+@pytest.mark.parametrize("unit", ["in", "mm"])
+@pytest.mark.parametrize("begins", get_args(Begins))
+@pytest.mark.parametrize("service", MADE_HERE)
+def test_no_beginning_raises_a_stop(service, unit, begins):
+    """Whatever a line is begun with, the first figures of it leave nothing to put right. A hose is of the
+    service's class, in the bore that goes on what was said."""
+    said = Beginning(begins=begins, length="600 mm")
+    line = begun(starting_line(KIT, "new", service, unit), KIT, said)
+    assert stops(line) == []
+    assert len(line.spans) == 1
+    span = line.spans[0]
+    if begins == "hose":
+        hose, kind = KIT.hoses[span.hose], KIT.services[service].hose_class
+        assert kind in ("", hose.hose_class)
+    else:
+        assert span.state == ("stays" if begins == "old tube" else "to make")
+
+
+@pytest.mark.parametrize(("service", "goes_on", "bore"), [
+    ("cooler", "8 mm", 8.0), ("fuel-low", "6 mm", 6.0), ("vacuum-actuator", "4 mm", 4.0), ("cooler", '3/8"', 9.5),
+])  # fmt: skip
+def test_a_hose_begins_in_the_bore_that_goes_on_what_was_said(service, goes_on, bore):
+    """Hoses are sold by the spigot that they go on: nothing loose, and at most half a millimetre tight."""
+    line = begun(starting_line(KIT, "new", service, "mm"), KIT, Beginning(begins="hose", goes_on=goes_on))
+    assert bore - 0.6 <= KIT.hoses[line.spans[0].hose].id_mm <= bore + 0.1
+
+
+def test_what_cannot_be_read_is_kept_as_typed():
+    said = Beginning(begins="hose", length="a cubit", goes_on="thumb")
+    hose = begun(starting_line(KIT, "new", "coolant", "mm"), KIT, said).spans[0]
+    assert (hose.length.text, hose.on_a.text, hose.on_b.text) == ("a cubit", "thumb", "thumb")

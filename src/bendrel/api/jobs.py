@@ -57,7 +57,9 @@ def restore_job(job_id: str, services: Services) -> JobSummary:
 def create_line(job_id: str, body: NewLine, services: Services) -> OpenLine:
     """A new line with the usual choices."""
     taken_in = Condition(reasons=body.reasons, urgency=body.urgency)
-    return services.lines.create(job_id, body.name, service=body.service, taken_in=taken_in)
+    return services.lines.create(
+        job_id, body.name, service=body.service, taken_in=taken_in, begins=body.begins
+    )
 
 
 @router.get("/{job_id}/circuits")

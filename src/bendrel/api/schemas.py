@@ -29,6 +29,7 @@ from bendrel.core.parts.threads.designation import KnownThread, PipeThread
 from bendrel.core.parts.threads.wrench import Wrench
 from bendrel.core.parts.tool_kind import Bench, ToolKind
 from bendrel.core.parts.tube import Material, Tube
+from bendrel.core.plan.beginning import Beginning
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit
 from bendrel.core.work.tools import Tool
@@ -49,6 +50,7 @@ class NewLine:
     service: Annotated[str, MaxLen(40)] = "brake"
     reasons: tuple[Reason, ...] = ()
     urgency: Urgency = "soon"
+    begins: Beginning = Beginning()
 
 
 @record

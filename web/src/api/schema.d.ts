@@ -2350,6 +2350,29 @@ export interface components {
             radius_mm: number;
         };
         /**
+         * Beginning
+         * @description What a new line is, and the first that is known of it, as typed: the `length` of the hose or of the old
+         *     part, and the diameter that a hose `goes_on`. What cannot be read is kept, and said where it stands.
+         */
+        Beginning: {
+            /**
+             * Begins
+             * @default like the old one
+             * @enum {string}
+             */
+            begins: "like the old one" | "hose" | "old tube" | "corners" | "alongside";
+            /**
+             * Length
+             * @default
+             */
+            length: string;
+            /**
+             * Goes On
+             * @default
+             */
+            goes_on: string;
+        };
+        /**
          * Bench
          * @description The shop's bench around the tool's zero, in mm: how far its top runs ahead (where the free end
          *     points), behind, and to the side away from the person and towards them; the wall beyond the far
@@ -7798,6 +7821,14 @@ export interface components {
              * @enum {string}
              */
             urgency: "off the road" | "soon" | "can wait";
+            /**
+             * @default {
+             *       "begins": "like the old one",
+             *       "length": "",
+             *       "goes_on": ""
+             *     }
+             */
+            begins: components["schemas"]["Beginning"];
         };
         /**
          * NewPart

@@ -94,4 +94,6 @@ test("damage counts while its old tube is still there; on a line that is all new
   expect(left(of("to make", "stays"))).toEqual(["s2"]);
   expect(left(of("to make", "to make"))).toEqual(["s1", "s2"]);
   expect(left(of("hose", "to make"))).toEqual(["s1", "s2"]);
+  // an old tube alone has lost nothing yet, whatever its damage calls it
+  expect(left({ spans: [{ id: "s9", kind: "rigid", state: "stays" }] } as unknown as Line)).toEqual(["s1", "s2"]);
 });

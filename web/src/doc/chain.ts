@@ -85,5 +85,8 @@ export function stillDamaged(line: Line, looked: Looked): Looked["damage"] {
   const stays = new Set(
     line.spans.flatMap((span) => (span.kind === "rigid" && span.state === "stays" ? [span.id] : [])),
   );
-  return stays.size === 0 ? looked.damage : looked.damage.filter(({ span }) => stays.has(span));
+  // a line of one piece has nothing cut out of it
+  return stays.size === 0 || line.spans.length === 1
+    ? looked.damage
+    : looked.damage.filter(({ span }) => stays.has(span));
 }

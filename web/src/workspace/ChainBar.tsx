@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import type { ChainEdit, Span } from "../api/types";
 import { restructure } from "../doc/chain";
 import { useSelection } from "../doc/select";
@@ -24,7 +25,8 @@ export function ChainBar({ editor }: Props) {
   const { place, choosePlace } = useSelection();
   const notice = useNotice();
   const [at, setAt] = useState("");
-  const [letting, setLetting] = useState("");
+  const [asked] = useSearchParams();
+  const [letting, setLetting] = useState(asked.get("let-in") ?? "");
   if (place?.kind !== "span") return null;
   const k = line.spans.findIndex((one) => one.id === place.id);
   const span = line.spans[k];

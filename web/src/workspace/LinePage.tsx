@@ -5,6 +5,7 @@ import Button from "@mui/material/Button";
 import { api, Refusal, sentence, take } from "../api/client";
 import { NotHere } from "../ui/NotHere";
 import { Caught } from "../ui/Caught";
+import type { Span } from "../api/types";
 import { bringUpToDate, putAside } from "../doc/draft";
 import type { ChosenPlace } from "../doc/select";
 import { SelectionProvider } from "../doc/select";
@@ -15,10 +16,13 @@ import { Unreadable } from "./Unreadable";
 import { Workspace } from "./Workspace";
 
 /** The piece or port that an address leads to. */
-function placeOf(asked: URLSearchParams): ChosenPlace | null {
+/** What is asked for in the address; else what is the only piece, where that is no tube. */
+function placeOf(asked: URLSearchParams, spans: readonly Span[]): ChosenPlace | null {
   const [piece, port] = [asked.get("piece"), asked.get("port")];
   if (piece) return { kind: "span", id: piece };
-  return port ? { kind: "port", id: port } : null;
+  if (port) return { kind: "port", id: port };
+  const [only, ...others] = spans;
+  return only && only.kind !== "rigid" && others.length === 0 ? { kind: "span", id: only.id } : null;
 }
 
 /** The page failed: what was typed is not lost, and does not make it fail again. */
@@ -67,7 +71,7 @@ export function LinePage({ panels }: { panels: Panels }) {
   return (
     <Caught key={lineId} instead={<Failed lineId={lineId} />}>
       <DraftAside lineId={lineId} />
-      <SelectionProvider first={placeOf(asked)}>
+      <SelectionProvider first={placeOf(asked, line.data.document.spans)}>
         <Workspace first={line.data} stage={known} panels={panels} />
       </SelectionProvider>
     </Caught>

@@ -142,7 +142,11 @@ def _blank(
     if what == "tube":
         return _tube(line, name, like)
     if what == "hose":
-        return _hose(line, kit, at, name, *faces)
+        hose = usual_hose(line, kit, name, _sizes(line, kit, at, *faces))
+        if hose.joined == "clamps":
+            return hose
+        own_a, own_b = (_ordered(kit, face) for face in faces)
+        return replace(hose, own_a=own_a, own_b=own_b)
     made = component_between(kit, line.service, what, *faces)
     return replace(made or ComponentSpan(what=what), id=name)  # type: ignore[arg-type]
 
@@ -176,12 +180,12 @@ def _sizes(line: Line, kit: Kit, at: int, left: Face, right: Face) -> tuple[floa
     return (min(tubes)[1],) if tubes else ()
 
 
-def _hose(line: Line, kit: Kit, at: int, name: str, left: Face, right: Face) -> HoseSpan:
-    """The usual hose of the service in the bore that goes on its neighbours, held in the service's way."""
+def usual_hose(line: Line, kit: Kit, name: str, sizes: tuple[float, ...]) -> HoseSpan:
+    """The usual hose of the line's service in the bore that goes on diameters of some `sizes` (mm; none: any),
+    held in the service's way."""
     service = kit.services.get(line.service)
     kind = kit.hose_classes.get(service.hose_class or "") if service is not None else None
     rows = [row for row in kit.hoses.values() if kind is None or row.hose_class == kind.id]
-    sizes = _sizes(line, kit, at, left, right)
     best = _bore(kit, rows, sizes)
     kind = kind or kit.hose_classes[best.hose_class]
     two = kit.preferences.get("clamp-count", "two") == "two"
@@ -190,10 +194,7 @@ def _hose(line: Line, kit: Kit, at: int, name: str, left: Face, right: Face) -> 
         return HoseSpan(
             id=name, hose=best.id, length=Length(unit=line.unit), clamp=clamp, clamps_each=2 if two else 1
         )
-    own_a, own_b = (_ordered(kit, face) for face in (left, right))
-    return HoseSpan(
-        id=name, hose=best.id, length=Length(unit=line.unit), joined="crimped", own_a=own_a, own_b=own_b
-    )
+    return HoseSpan(id=name, hose=best.id, length=Length(unit=line.unit), joined="crimped")
 
 
 def _bore(kit: Kit, rows: list[Hose], sizes: tuple[float, ...]) -> Hose:

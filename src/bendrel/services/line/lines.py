@@ -16,6 +16,7 @@ from bendrel.core.line.rewrite import Entry, with_shape
 from bendrel.core.line.run import with_span
 from bendrel.core.measure.legs import By
 from bendrel.core.parts.kit import Kit
+from bendrel.core.plan.beginning import Beginning, begun
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.starting import starting_line
@@ -60,6 +61,9 @@ class OpenLine:
     updated_at: datetime
 
 
+LIKE_THE_OLD_ONE = Beginning()
+
+
 class Lines:
     """Use cases on lines. Raises NotFound, Stale and Refused."""
 
@@ -72,9 +76,15 @@ class Lines:
         return self._shelf.kit
 
     def create(
-        self, job_id: str, name: str, *, service: str = "brake", taken_in: Condition | None = None
+        self,
+        job_id: str,
+        name: str,
+        *,
+        service: str = "brake",
+        taken_in: Condition | None = None,
+        begins: Beginning = LIKE_THE_OLD_ONE,
     ) -> OpenLine:
-        """A new line with the usual choices and no readings yet, in the job's unit."""
+        """A new line with the usual choices and no readings yet, in the job's unit, as it begins."""
         check_name(name)
         if service not in self._kit.services:
             raise Refused(f"The catalogue has no service “{service[:40]}”; choose one that is listed.")
@@ -83,7 +93,7 @@ class Lines:
             lying = set(lying_mm(session))
         marks = cast("MarkStyle", self._kit.preferences["marks"])
         line = starting_line(self._kit, name, service, unit, marks=marks, lying=lying)
-        line = replace(line, condition=taken_in or Condition())
+        line = replace(begun(line, self._kit, begins), condition=taken_in or Condition())
         with self._database.writing() as session:
             job = present_job(session, job_id)
             return _opened(session, add_line(session, job, line_to_value(line)))

@@ -86,7 +86,7 @@ function JobView({ job }: { job: JobSummary }) {
     });
   };
 
-  const addLine = (body: NewLine, mirrorOf: string) =>
+  const addLine = (body: NewLine, mirrorOf: string, at: string) =>
     attempt(async () => {
       const line = await take(api.POST("/api/jobs/{job_id}/lines", { ...path, body }));
       if (mirrorOf) {
@@ -109,7 +109,7 @@ function JobView({ job }: { job: JobSummary }) {
           }),
         );
       }
-      await navigate(`/lines/${line.id}/${body.reasons.length ? "look" : "measure"}`);
+      await navigate(`/lines/${line.id}/${at}`);
     });
 
   const rename = (line: LineSummary, name: string) =>
@@ -207,7 +207,13 @@ function JobView({ job }: { job: JobSummary }) {
         <JobKit jobId={job.id} unit={job.unit} />
         <Ledger jobId={job.id} />
       </Box>
-      <NewLineDialog open={asking?.what === "line"} lines={job.lines} onClose={close} onDone={addLine} />
+      <NewLineDialog
+        open={asking?.what === "line"}
+        unit={job.unit}
+        lines={job.lines}
+        onClose={close}
+        onDone={addLine}
+      />
       <NameDialog
         open={asking?.what === "job"}
         title="Rename this job"

@@ -1,25 +1,71 @@
 import { useState } from "react";
-import type { LineSummary, NewLine, Reason, Urgency } from "../../api/types";
-import { Pick } from "../../ui/Field";
+import type { LineSummary, NewLine, Unit } from "../../api/types";
+import { Field, Pick } from "../../ui/Field";
 import { useCatalogue } from "../../doc/useCatalogue";
-import { REASONS, URGENCIES, words } from "../../format/words";
 import { NameDialog } from "../../ui/NameDialog";
 
 interface Props {
   open: boolean;
+  /** The unit of the job, in which bare numbers are. */
+  unit: Unit;
   /** Lines that the new one may be the mirror image of. */
   lines: readonly LineSummary[];
   onClose: () => void;
-  onDone: (line: NewLine, mirrorOf: string) => void;
+  onDone: (line: NewLine, mirrorOf: string, at: string) => void;
 }
 
-/** A new line: its name, and what is known of it when it comes in. */
-export function NewLineDialog({ open, lines, onClose, onDone }: Props) {
+interface Kind {
+  id: string;
+  name: string;
+  begins: NonNullable<NewLine["begins"]>["begins"];
+  /** Where one goes on with it. */
+  at: string;
+  /** What its length is called where that is asked first. */
+  length?: string;
+}
+
+const KINDS: readonly Kind[] = [
+  { id: "tube", name: "a tube like the old one", begins: "like the old one", at: "measure" },
+  { id: "hose", name: "a hose", begins: "hose", at: "choose", length: "Length of it" },
+  {
+    id: "mend",
+    name: "an old tube with a bad place",
+    begins: "old tube",
+    at: "look",
+    length: "Its whole length",
+  },
+  {
+    id: "let-in",
+    name: "an old tube, something let in",
+    begins: "old tube",
+    at: "choose?piece=s1&let-in=s1",
+    length: "Its whole length",
+  },
+  { id: "corners", name: "a tube by points", begins: "corners", at: "measure" },
+  {
+    id: "alongside",
+    name: "a tube bent beside the old part",
+    begins: "alongside",
+    at: "measure",
+    length: "Of the old part",
+  },
+];
+
+/** A new line begins with what it is, and the two or three first things that are known of that. */
+export function NewLineDialog({ open, unit, lines, onClose, onDone }: Props) {
   const catalogue = useCatalogue();
   const [service, setService] = useState("brake");
-  const [reason, setReason] = useState<Reason | "">("");
-  const [urgency, setUrgency] = useState<Urgency>("soon");
-  const [twin, setTwin] = useState("");
+  const [chosen, setChosen] = useState("tube");
+  const [length, setLength] = useState("");
+  const [goesOn, setGoesOn] = useState("");
+  const kind = KINDS.find((one) => one.id === chosen);
+  const twin = kind ? "" : chosen;
+  const hose = kind?.begins === "hose";
+  const begins = {
+    begins: kind?.begins ?? ("like the old one" as const),
+    length: kind?.length ? length.slice(0, 80) : "",
+    goes_on: hose ? goesOn.slice(0, 80) : "",
+  };
   return (
     <NameDialog
       open={open}
@@ -28,30 +74,32 @@ export function NewLineDialog({ open, lines, onClose, onDone }: Props) {
       first=""
       done="Make the line"
       onClose={onClose}
-      onDone={(name) => onDone({ name, service, reasons: reason ? [reason] : [], urgency }, twin)}
+      onDone={(name) => onDone({ name, service, reasons: [], urgency: "soon", begins }, twin, kind?.at ?? "measure")}
     >
+      <Pick
+        label="It is"
+        value={chosen}
+        options={[
+          ...KINDS.map(({ id, name }) => ({ id, name })),
+          ...lines.map((line) => ({ id: line.id, name: `the mirror image of ${line.name}` })),
+        ]}
+        onChange={setChosen}
+      />
       <Pick label="Service" value={service} options={catalogue?.services ?? []} onChange={setService} />
-      <Pick
-        label="Because"
-        value={reason}
-        options={[{ id: "", name: "not said yet" }, ...words(REASONS)]}
-        onChange={(id) => setReason(id as Reason | "")}
-      />
-      <Pick
-        label="How urgent"
-        value={urgency}
-        options={words(URGENCIES)}
-        onChange={(id) => setUrgency(id as Urgency)}
-      />
-      {lines.length > 0 && (
-        <Pick
-          label="Starts as"
-          value={twin}
-          options={[
-            { id: "", name: "nothing read yet" },
-            ...lines.map((line) => ({ id: line.id, name: `mirror image of ${line.name}` })),
-          ]}
-          onChange={setTwin}
+      {hose && (
+        <Field
+          label="Goes on"
+          text={goesOn}
+          placeholder={unit === "mm" ? "outside diameter, such as 8" : 'outside diameter, such as 3/8"'}
+          onText={setGoesOn}
+        />
+      )}
+      {kind?.length && (
+        <Field
+          label={kind.length}
+          text={length}
+          placeholder={hose ? "as cut, or later" : "by string along it"}
+          onText={setLength}
         />
       )}
     </NameDialog>

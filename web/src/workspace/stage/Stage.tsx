@@ -95,7 +95,7 @@ export const Stage = memo(function Stage({ document: line, view }: { document: L
           px: 0.5,
         }}
       >
-        {copied && !old && "drawn straight: its bends are copied alongside, not read"}
+        {copied && !old && "drawn straight: its bends are not read"}
         {growing && "drawn as far as it has been read; it goes on from here"}
         {old && "drawn as it was before the reading that cannot be read"}
         {!old && !growing && !chosen && guessedHose(line, part, drawnFrom)

@@ -152,6 +152,7 @@ function Unrolled({ editor, view, width }: Props & { width: number }) {
           chosen={chosen}
           choose={choose}
           several={line.spans.length > 1}
+          stays={line.spans.some((one) => one.id === part.span && one.kind === "rigid" && one.state === "stays")}
         />
       )}
       {layout.segments.map((segment, k) => {
@@ -299,6 +300,7 @@ function Worked({
   chosen,
   choose,
   several,
+  stays,
 }: {
   part: Part;
   layout: Layout;
@@ -308,6 +310,8 @@ function Worked({
   chosen: number | null;
   choose: (bend: number | null) => void;
   several: boolean;
+  /** Old tube: nothing is held, marked or cut off it here. */
+  stays: boolean;
 }) {
   const fromA = part.held_end === "A";
   const x = (mm: number) => layout.x(part.span, mm);
@@ -362,7 +366,7 @@ function Worked({
         h={TUBE_H}
         scale={scale}
         towards={-1}
-        held={fromA}
+        held={fromA && !stays}
         beyond={fromA && part.end_a.leave_long_mm > 0 ? left * scale : 0}
       />
       {open ? (
@@ -375,13 +379,17 @@ function Worked({
           h={TUBE_H}
           scale={scale}
           towards={1}
-          held={!fromA}
+          held={!fromA && !stays}
           beyond={!fromA && part.end_b.leave_long_mm > 0 ? right * scale : 0}
         />
       )}
-      <Spare part={part} x={x} unit={unit} fromA={fromA} quiet={several} />
-      <HeldLong part={part} x={x} fromA={fromA} />
-      <Marks part={part} x={x} unit={unit} chosen={chosen} choose={choose} />
+      {!stays && (
+        <>
+          <Spare part={part} x={x} unit={unit} fromA={fromA} quiet={several} />
+          <HeldLong part={part} x={x} fromA={fromA} />
+          <Marks part={part} x={x} unit={unit} chosen={chosen} choose={choose} />
+        </>
+      )}
       <Ruler part={part} x={x} unit={unit} fromA={fromA} />
     </>
   );
