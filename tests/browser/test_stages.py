@@ -73,7 +73,7 @@ def test_a_line_is_copied_alongside_the_old_part(page: Page, blank_line):
     page.goto(f"/lines/{blank_line}/measure")
     page.get_by_role("radio", name="alongside").click()
     page.get_by_label("Length by string").fill("1240")
-    expect(page.get_by_text("drawn straight: its bends are copied alongside")).to_be_visible()
+    expect(page.get_by_text("drawn straight: its bends are not read")).to_be_visible()
     expect(page.locator("aside [data-finding='alongside']")).to_have_attribute("data-severity", "note")
     expect(cut(page)).to_have_text("1269 mm")  # the string, 25 mm of spare and 2 mm for each bubble
     saved(page)

@@ -107,7 +107,8 @@ def test_no_beginning_raises_a_stop(service, unit, begins):
 
 
 @pytest.mark.parametrize(("service", "goes_on", "bore"), [
-    ("cooler", "8 mm", 8.0), ("fuel-low", "6 mm", 6.0), ("vacuum-actuator", "4 mm", 4.0), ("cooler", '3/8"', 9.5),
+    ("cooler", "8 mm", 8.0), ("fuel-low", "6 mm", 6.0), ("vacuum-actuator", "4 mm", 4.0),
+    ("cooler", '3/8"', 9.5),
 ])  # fmt: skip
 def test_a_hose_begins_in_the_bore_that_goes_on_what_was_said(service, goes_on, bore):
     """Hoses are sold by the spigot that they go on: nothing loose, and at most half a millimetre tight."""

@@ -51,11 +51,25 @@ interface TypedProps {
   wrong?: string | undefined;
   type?: "text" | "date";
   takes?: "length" | "angle";
+  /** A short name over it, where the row does not say what it is. */
+  named?: string;
   onText: (text: string) => void;
 }
 
 /** Something typed in a row of entries. */
-export function Typed({ label, text, placeholder, width, wrong, type = "text", takes, onText }: TypedProps) {
+export function Typed({ named, ...shown }: TypedProps) {
+  if (named === undefined) return <Typing {...shown} />;
+  return (
+    <Box sx={{ width: shown.width, flex: "none" }}>
+      <Box aria-hidden sx={{ fontSize: 13, lineHeight: 1.2, color: "var(--second)" }}>
+        {named}
+      </Box>
+      <Typing {...shown} width="100%" />
+    </Box>
+  );
+}
+
+function Typing({ label, text, placeholder, width, wrong, type = "text", takes, onText }: Omit<TypedProps, "named">) {
   return (
     <Input
       type={type}

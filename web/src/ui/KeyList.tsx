@@ -5,7 +5,7 @@ import { Dialog } from "./Dialog";
 
 const KEYS: [string, string][] = [
   ["?", "this list"],
-  ["Alt+1 … Alt+7", "Look, Remove, Measure, Choose, Plan, Make, Fit"],
+  ["Alt+1 … Alt+8", "Look, Remove, Measure, Choose, Plan, Make, Fit, Prove"],
   ["Ctrl+Z, Ctrl+Y", "undo, redo"],
   ["Enter", "in a reading: the same field of the next row"],
   ["↑ ↓", "in a reading: the row above or below"],
@@ -17,7 +17,7 @@ const KEYS: [string, string][] = [
   ["Delete", "on the strip: take the chosen piece out"],
   ["Ctrl+P", "print the build sheet"],
   ["← →", "at the bench: the step before or after"],
-  ["Enter", "at the bench: this step is done"],
+  ["Enter", "at the bench: what the large button says"],
   ["T", "at the bench: start or stop the time"],
   ["Esc", "let go of the chosen bend, close the working or the swing; leave the bench"],
 ];

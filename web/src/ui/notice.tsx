@@ -32,7 +32,8 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
             zIndex: 1400,
             left: { xs: 8, sm: 24 },
             right: { xs: 8, sm: "auto" },
-            bottom: { xs: 8, sm: 24 },
+            // a page with something at its foot that must be seen says how high that is
+            bottom: { xs: "calc(var(--foot, 0px) + 8px)", sm: "calc(var(--foot, 0px) + 24px)" },
             maxWidth: 560,
             px: 2,
             py: 0.75,

@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import GlobalStyles from "@mui/material/GlobalStyles";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
@@ -12,6 +13,7 @@ import { NoTube } from "./NoTube";
 import { LineBar } from "./LineBar";
 import { SavingContext } from "./SaveMark";
 import { sheetOf } from "./sheet";
+import { HEIGHT } from "./strip/along";
 import type { Panels, StageName } from "./stages";
 import { ABOUT_A_TUBE, ASK_MUCH, STAGES } from "./stages";
 import { tubeOf, useSelection } from "../doc/select";
@@ -101,6 +103,7 @@ export function Workspace({ first, stage, panels }: { first: OpenLine; stage: St
         "@media (max-width: 900px)": { height: "auto", minHeight: "100dvh" },
       }}
     >
+      <GlobalStyles styles={{ ":root": { "--foot": `${HEIGHT}px` } }} />
       <SavingContext value={editor}>
         <Head editor={calm} catalogue={catalogue} />
       </SavingContext>

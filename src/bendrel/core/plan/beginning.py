@@ -1,4 +1,4 @@
-"""A line begins with what it is: like an old one, a hose, an old tube that stays, by points, beside an old part."""
+"""A line begins with what it is: like an old one, a hose, an old tube that stays, by points, alongside."""
 
 from __future__ import annotations
 
@@ -26,8 +26,8 @@ class Beginning:
 
 
 def begun(line: Line, kit: Kit, said: Beginning) -> Line:
-    """`line`, which is one tube without readings, as what it begins with. An old tube stays, and its bends are
-    not read: its whole length is enough to mend it."""
+    """`line`, which is one tube without readings, as what it begins with. An old tube stays, and its bends
+    are not read: its whole length is enough to mend it."""
     tube = line.spans[0]
     assert isinstance(tube, RigidSpan)
     length = Length(text=said.length, unit=line.unit)

@@ -15,7 +15,7 @@ import { Cautions } from "../../ui/Cautions";
 import { NotHere } from "../../ui/NotHere";
 import { useNow } from "../../ui/useNow";
 import { FillLog } from "../../workspace/closing/FillLog";
-import { shownDone, togetherWith } from "../../workspace/closing/StepList";
+import { shownDone, togetherWith } from "../../doc/closingSteps";
 import { sayState } from "../../workspace/closing/useShownJoints";
 import { JointWatch } from "./JointWatch";
 import { StepFrame, headline } from "./StepFrame";

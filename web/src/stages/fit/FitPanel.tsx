@@ -143,14 +143,16 @@ function Met({ editor }: { editor: LineEditor }) {
         <Typed
           label="Missed its port by"
           text={missed}
-          placeholder="missed by, such as 2 mm"
+          named="missed by"
+          placeholder="such as 2 mm"
           width={170}
           onText={(text) => editor.edit((was) => withProving(was, () => ({ missed: text.slice(0, 80) })))}
         />
         <Typed
           label="Tweaks"
           text={tweaks}
-          placeholder="tweaks"
+          named="tweaks"
+          placeholder="how many"
           width={80}
           onText={(text) => editor.edit((was) => withProving(was, () => ({ tweaks: text.slice(0, 24) })))}
         />

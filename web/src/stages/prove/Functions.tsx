@@ -69,7 +69,7 @@ function Check({ editor, step }: { editor: LineEditor; step: Step }) {
         )}
       </Box>
       {step.expects === "strokes" && <Strokes editor={editor} />}
-      <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", mt: 0.5 }}>
+      <Box sx={{ display: "flex", alignItems: "end", gap: 0.5, flexWrap: "wrap", mt: 0.5 }}>
         <Segments<Works>
           label={`Works: ${step.text.slice(0, 40)}`}
           value={check?.works ?? ""}
@@ -84,16 +84,18 @@ function Check({ editor, step }: { editor: LineEditor; step: Step }) {
         {step.asks.includes("value") && (
           <Typed
             label={`Reading: ${step.text.slice(0, 40)}`}
+            named="reading"
             text={check?.value ?? ""}
-            placeholder="reading"
-            width={100}
+            placeholder="as the gauge says"
+            width={130}
             onText={(value) => set({ value: value.slice(0, 24) })}
           />
         )}
         <Typed
           label={`Note: ${step.text.slice(0, 40)}`}
+          named="note"
           text={check?.note ?? ""}
-          placeholder="note"
+          placeholder="what was seen"
           width={150}
           onText={(note) => set({ note: note.slice(0, 400) })}
         />

@@ -29,12 +29,26 @@ export function HoldCard({ editor, hold, told, again, change, takeOut }: Props) 
   const word = unit === "in" ? "psi" : "bar";
   const set = (k: number, part: Partial<HoldRow>) =>
     change({ rows: hold.rows.map((row, i) => (i === k ? { ...row, ...part } : row)) });
-  const small = (label: string, text: string, placeholder: string, put: (text: string) => void, width = 96) => (
-    <Typed label={label} text={text} placeholder={placeholder} width={width} onText={(t) => put(t.slice(0, 24))} />
+  const small = (
+    label: string,
+    named: string | undefined,
+    text: string,
+    placeholder: string,
+    put: (text: string) => void,
+    width = 96,
+  ) => (
+    <Typed
+      label={label}
+      {...(named === undefined ? {} : { named })}
+      text={text}
+      placeholder={placeholder}
+      width={width}
+      onText={(t) => put(t.slice(0, 24))}
+    />
   );
   return (
     <Box data-hold={hold.id} sx={{ border: "1px solid var(--rule)", p: 1, mt: 1, background: "var(--sheet)" }}>
-      <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", alignItems: "center" }}>
+      <Box sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", alignItems: "end" }}>
         <Word
           label="Held with"
           value={hold.kind}
@@ -44,13 +58,14 @@ export function HoldCard({ editor, hold, told, again, change, takeOut }: Props) 
         {!hold.run && (
           <Word label="The gauge reads" value={hold.reads} list={READS} onChange={(reads) => change({ reads })} />
         )}
-        {small("Volume shut in", hold.volume, "volume, ml", (volume) => change({ volume }))}
-        {small("Must not reach", hold.threshold, `limit, ${word}`, (threshold) => change({ threshold }))}
-        {small("Within minutes", hold.minutes, "minutes", (m) => change({ minutes: m }), 76)}
+        {small("Volume shut in", "shut in", hold.volume, "ml", (volume) => change({ volume }))}
+        {small("Must not reach", "must not reach", hold.threshold, word, (threshold) => change({ threshold }))}
+        {small("Within minutes", "within", hold.minutes, "min", (m) => change({ minutes: m }), 76)}
         <Typed
           label="Who watched the gauge"
+          named="by whom"
           text={hold.by}
-          placeholder="by whom"
+          placeholder="name"
           width={100}
           onText={(by) => change({ by: by.slice(0, 60) })}
         />
@@ -64,9 +79,25 @@ export function HoldCard({ editor, hold, told, again, change, takeOut }: Props) 
         <Box sx={{ mt: 0.5 }}>
           {hold.rows.map((row, k) => (
             <Box key={k} sx={{ display: "flex", gap: 0.5, py: 0.25 }}>
-              {small(`Minutes, reading ${k + 1}`, row.minutes, "min", (m) => set(k, { minutes: m }), 64)}
-              {small(`Pressure, reading ${k + 1}`, row.pressure, word, (pressure) => set(k, { pressure }))}
-              {small(`Temperature, reading ${k + 1}`, row.temperature, "°C", (t) => set(k, { temperature: t }), 64)}
+              {small(
+                `Minutes, reading ${k + 1}`,
+                k ? undefined : "after",
+                row.minutes,
+                "min",
+                (m) => set(k, { minutes: m }),
+                64,
+              )}
+              {small(`Pressure, reading ${k + 1}`, k ? undefined : "gauge", row.pressure, word, (pressure) =>
+                set(k, { pressure }),
+              )}
+              {small(
+                `Temperature, reading ${k + 1}`,
+                k ? undefined : "air",
+                row.temperature,
+                "°C",
+                (t) => set(k, { temperature: t }),
+                64,
+              )}
             </Box>
           ))}
           <Button

@@ -13,12 +13,12 @@ interface Props {
 }
 
 type Asked = Step["asks"][number];
-const ASKS: Record<Exclude<Asked, "air">, { label: string; hint: string }> = {
-  into: { label: "Fluid in", hint: "in, ml" },
-  out: { label: "Fluid out", hint: "out, ml" },
-  level: { label: "Change of level", hint: "level ±, ml" },
-  seconds: { label: "Seconds", hint: "seconds" },
-  value: { label: "Reading", hint: "reading" },
+const ASKS: Record<Exclude<Asked, "air">, { label: string; named: string; hint: string }> = {
+  into: { label: "Fluid in", named: "in", hint: "ml" },
+  out: { label: "Fluid out", named: "out", hint: "ml" },
+  level: { label: "Change of level", named: "level", hint: "± ml" },
+  seconds: { label: "Seconds", named: "time", hint: "s" },
+  value: { label: "Reading", named: "reading", hint: "as seen" },
 };
 const AIR = ["", "none", "a little", "much"] as const;
 
@@ -41,8 +41,12 @@ export function FillLog({ editor, closing, step }: Props) {
   return (
     <Box sx={{ mt: 0.25 }}>
       {rows.map((row, k) => (
-        <Box key={row.id} data-fill={row.id} sx={{ display: "flex", gap: 0.5, flexWrap: "wrap", py: 0.25 }}>
-          <Box sx={{ alignSelf: "center", color: "var(--second)", fontSize: 14, minWidth: 52 }}>
+        <Box
+          key={row.id}
+          data-fill={row.id}
+          sx={{ display: "flex", alignItems: "end", gap: 0.5, flexWrap: "wrap", py: 0.25 }}
+        >
+          <Box sx={{ pb: 0.75, color: "var(--second)", fontSize: 14, minWidth: 52 }}>
             {row.place || `turn ${k + 1}`}
           </Box>
           {step.asks.map((asked) =>
@@ -58,6 +62,7 @@ export function FillLog({ editor, closing, step }: Props) {
               <Typed
                 key={asked}
                 label={`${ASKS[asked].label}, ${row.place || `turn ${k + 1}`}`}
+                named={ASKS[asked].named}
                 text={row[asked]}
                 placeholder={ASKS[asked].hint}
                 width={80}

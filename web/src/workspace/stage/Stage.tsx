@@ -67,8 +67,9 @@ export const Stage = memo(function Stage({ document: line, view }: { document: L
             fontSize: 17,
           }}
         >
-          Type the legs, bends and planes as you read them off the old line, end A first. The line appears here from the
-          first leg on.
+          {/* before the first answer nobody knows whether anything has been read */}
+          {view.plan &&
+            "Type the legs, bends and planes as you read them off the old line, end A first. The line appears here from the first leg on."}
         </Box>
       )}
       {shown && (
