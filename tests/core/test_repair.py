@@ -66,6 +66,24 @@ def test_what_the_arguments_come_out_for(kit, service, condition, expected):
     assert looked(kit, service, **condition).recommendation.choice == expected
 
 
+@pytest.mark.parametrize(
+    ("ends", "said"),
+    [
+        (("not tried", "not tried"), set()),
+        (("not tried", "comes undone"), set()),
+        (("comes undone", "comes undone"), {"ends_free"}),
+        ((SEIZED, "not tried"), set()),
+        ((SEIZED, SEIZED), {"ends_seized"}),
+        ((SEIZED, EXPENSIVE), {"ends_seized", "expensive_part"}),
+    ],
+)
+def test_an_end_that_nobody_tried_is_no_argument(kit, ends, said):
+    """What was not tried is not said to come undone, nor to be seized."""
+    told = looked(kit, "cooler", damage=(rust(100, 120),), end_a=ends[0], end_b=ends[1]).recommendation
+    about_ends = {"ends_free", "ends_seized", "expensive_part"}
+    assert {one.id for one in told.arguments} & about_ends == said
+
+
 def test_every_argument_is_known_weighed_and_sourced(kit):
     assert {argument.id for argument in kit.arguments} == ARGUMENT_IDS
     for argument in kit.arguments:

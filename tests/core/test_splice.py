@@ -85,7 +85,7 @@ def test_what_others_must_do_is_not_made_whole_either(kit):
         assert whole.verdict == "refused"
         assert whole.reasons[0].text == f"It is not made here: {service.left_to}."
     made = way(proposals(kit, damaged(kit), kit.services["cooler"]), "whole")
-    assert (made.verdict, "both old ends come undone" in made.reasons[0].text) == ("right", True)
+    assert (made.verdict, "both old ends have to come undone" in made.reasons[0].text) == ("right", True)
 
 
 def test_the_bends_of_the_new_piece_are_those_on_its_side(kit):

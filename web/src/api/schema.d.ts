@@ -3878,16 +3878,16 @@ export interface components {
             countermeasure: string;
             /**
              * End A
-             * @default comes undone
+             * @default not tried
              * @enum {string}
              */
-            end_a: "comes undone" | "seized" | "seized in an expensive part";
+            end_a: "not tried" | "comes undone" | "seized" | "seized in an expensive part";
             /**
              * End B
-             * @default comes undone
+             * @default not tried
              * @enum {string}
              */
-            end_b: "comes undone" | "seized" | "seized in an expensive part";
+            end_b: "not tried" | "comes undone" | "seized" | "seized in an expensive part";
             /**
              * Part Available
              * @default true
@@ -7012,8 +7012,8 @@ export interface components {
              *       "fixtures": [],
              *       "cause": "not known",
              *       "countermeasure": "",
-             *       "end_a": "comes undone",
-             *       "end_b": "comes undone",
+             *       "end_a": "not tried",
+             *       "end_b": "not tried",
              *       "part_available": true,
              *       "school": "one clean piece"
              *     }

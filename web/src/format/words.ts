@@ -33,7 +33,7 @@ export const CAUSES: Condition["cause"][] = [
   "altered ride height",
   "bad old repair",
 ];
-export const END_STATES: Condition["end_a"][] = ["comes undone", "seized", "seized in an expensive part"];
+export const END_STATES: Condition["end_a"][] = ["not tried", "comes undone", "seized", "seized in an expensive part"];
 export const SCHOOLS: Condition["school"][] = ["one clean piece", "economy"];
 export const CHOICES = ["replace whole", "replace from a separation point", "splice"] as const;
 export const DAMAGE: Damage["kind"][] = ["rust", "chafe", "crush", "kink", "nick", "crack"];

@@ -25,7 +25,7 @@ Cause = Literal[
     "not known", "contact", "heat", "trapped dirt", "vibration", "age",
     "workshop slip", "road or jack strike", "altered ride height", "bad old repair",
 ]  # fmt: skip
-EndState = Literal["comes undone", "seized", "seized in an expensive part"]
+EndState = Literal["not tried", "comes undone", "seized", "seized in an expensive part"]
 
 School = Literal["one clean piece", "economy"]
 
@@ -88,8 +88,8 @@ class Condition:
     fixtures: Annotated[tuple[Fixture, ...], MaxLen(100)] = ()
     cause: Cause = "not known"
     countermeasure: Note = ""
-    end_a: EndState = "comes undone"
-    end_b: EndState = "comes undone"
+    end_a: EndState = "not tried"
+    end_b: EndState = "not tried"
     part_available: bool = True
     school: School = "one clean piece"
     decision: Decision | None = None

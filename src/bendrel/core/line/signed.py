@@ -6,8 +6,16 @@ from dataclasses import fields, is_dataclass, replace
 from hashlib import sha256
 from typing import Any
 
+from bendrel.core.line.condition import Condition
 from bendrel.core.line.document import Line
 from bendrel.core.line.proving import Done
+
+_BLANK: dict[tuple[type, str], Any] = {
+    (Line, "condition"): Condition(end_a="comes undone", end_b="comes undone"),
+    (Condition, "end_a"): "comes undone",
+    (Condition, "end_b"): "comes undone",
+}
+"""What does not count where it was the default once: lines are signed over it."""
 
 
 def stamp_of(line: Line) -> str:
@@ -26,7 +34,7 @@ def _told(value: Any) -> Any:
         return [
             (field.name, _told(now))
             for field in fields(value)
-            if (now := getattr(value, field.name)) != field.default
+            if (now := getattr(value, field.name)) != _BLANK.get((type(value), field.name), field.default)
         ]
     return [_told(one) for one in value] if isinstance(value, tuple) else value
 

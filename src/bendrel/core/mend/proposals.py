@@ -232,7 +232,7 @@ def _whole(kit: Kit, damaged: Damaged, service: Service, way: Splice) -> Offer:
     text = (
         f"It is not made here: {service.left_to}."
         if service.left_to
-        else ("No joint that was not there before; both old ends come undone.")
+        else ("No joint that was not there before; both old ends have to come undone.")
     )
     shape = damaged.shape
     return Offer(
@@ -330,7 +330,7 @@ def _cost(kit: Kit, damaged: Damaged, way: Splice, bends: int) -> tuple[Weighed,
     chance = 0.0
     risk = 0.0
     for state in undone:
-        share = weigh.undone if state == "comes undone" else weigh.seized
+        share = weigh.undone if state in ("comes undone", "not tried") else weigh.seized
         costs = weigh.expensive_minutes if state == "seized in an expensive part" else weigh.break_minutes
         chance = max(chance, share)
         risk += share * costs

@@ -63,12 +63,20 @@ def _near_one_end(facts: Facts) -> bool:
     )
 
 
+def _seized_ends(facts: Facts) -> int:
+    """How many of the two ends do not come undone; one that nobody tried is not said to be seized."""
+    return sum(
+        state in ("seized", "seized in an expensive part")
+        for state in (facts.condition.end_a, facts.condition.end_b)
+    )
+
+
 def _seized(facts: Facts) -> bool:
-    return "comes undone" not in (facts.condition.end_a, facts.condition.end_b)
+    return _seized_ends(facts) == 2
 
 
 def _one_seized(facts: Facts) -> bool:
-    return (facts.condition.end_a == "comes undone") != (facts.condition.end_b == "comes undone")
+    return _seized_ends(facts) == 1
 
 
 def _expensive(facts: Facts) -> bool:
@@ -82,7 +90,7 @@ _APPLIES: Mapping[str, Callable[[Facts], bool]] = {
     "one_place": lambda f: _apart(f) == 1,
     "brittle_all_over": lambda f: "brittle" in f.condition.reasons or f.condition.cause == "age",
     "upgrade": lambda f: "upgrade" in f.condition.reasons,
-    "ends_free": lambda f: not _seized(f) and not _one_seized(f),
+    "ends_free": lambda f: f.condition.end_a == f.condition.end_b == "comes undone",
     "ends_seized": _seized,
     "expensive_part": _expensive,
     "one_end_seized_far_damage": lambda f: _one_seized(f) and _near_one_end(f),

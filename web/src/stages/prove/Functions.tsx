@@ -86,7 +86,7 @@ function Check({ editor, step }: { editor: LineEditor; step: Step }) {
             label={`Reading: ${step.text.slice(0, 40)}`}
             named="reading"
             text={check?.value ?? ""}
-            placeholder="as the gauge says"
+            placeholder="what was read"
             width={130}
             onText={(value) => set({ value: value.slice(0, 24) })}
           />

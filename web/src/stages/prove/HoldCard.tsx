@@ -81,7 +81,7 @@ export function HoldCard({ editor, hold, told, again, change, takeOut }: Props) 
             <Box key={k} sx={{ display: "flex", gap: 0.5, py: 0.25 }}>
               {small(
                 `Minutes, reading ${k + 1}`,
-                k ? undefined : "after",
+                k ? undefined : "minutes",
                 row.minutes,
                 "min",
                 (m) => set(k, { minutes: m }),
@@ -92,7 +92,7 @@ export function HoldCard({ editor, hold, told, again, change, takeOut }: Props) 
               )}
               {small(
                 `Temperature, reading ${k + 1}`,
-                k ? undefined : "air",
+                k ? undefined : "°C",
                 row.temperature,
                 "°C",
                 (t) => set(k, { temperature: t }),
