@@ -49,6 +49,7 @@ test("a gas is soaped and shows at once", () => {
 
 test("where air leaks in nothing is wiped: only the joint that leaks is named", () => {
   expect(said(AIR_IN, stands("tight"))).toEqual([null, "It leaks here"]);
+  expect(said(AIR_IN, stands("open"))).toEqual([null]);
   expect(said(AIR_IN, stands("wet", { rung: "re-seat" }))).toEqual(["Done: re-seat"]);
   expect(said(AIR_IN, stands("mended"))).toEqual(["It holds now", "It leaks here"]);
   expect(said(AIR_IN, stands("dry"), true)).toEqual([null, "It leaks here"]);

@@ -39,7 +39,9 @@ export function actsAt(watch: Watch, standing: JointStanding | undefined, now: D
     case "open":
     case "tight":
       if (watch.begin) return { next: begin, others: [] };
-      return watch.each ? { next: good, others: [bad] } : { next: null, others: [bad] };
+      if (watch.each) return { next: good, others: [bad] };
+      // what is not on yet cannot leak
+      return { next: null, others: state === "open" ? [] : [bad] };
     case "mended":
       return watch.begin ? { next: begin, others: [] } : { next: good, others: [bad] };
     case "drying":
