@@ -14,8 +14,6 @@ from bendrel.core.parts.hose import Hose
 from bendrel.core.parts.hose_end import HoseEndKind
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.threads.designation import ThreadError
-from bendrel.core.units.lengths import Length, is_blank, length_mm
-from bendrel.core.units.notation import UnitError
 
 USUAL_NUT = "single-37"
 """The end type that a hose end with a dash nut seals as."""
@@ -117,7 +115,7 @@ def _hose(kit: Kit, span: HoseSpan, end: EndName) -> Face:
 def _component(kit: Kit, span: ComponentSpan, end: EndName) -> Face:
     own, side = span.side_a if end == "A" else span.side_b, side_of(kit, span, end)
     typed = span.on_a if end == "A" else span.on_b
-    mm = _mm(typed)
+    mm = length_if_read(typed)
     if side is not None:
         return _said(
             kit, Side(kind=side.kind, of=side.of, thread=side.thread), mm or side.on_mm, f"the {span.what}"
@@ -154,15 +152,6 @@ def _said(kit: Kit, side: Side, mm: float | None, whose: str) -> Face:
             return Face(kind="plug", name=name, of=side.of, thread=thread, mm=mm)
         case _:
             assert_never(side.kind)
-
-
-def _mm(reading: Length) -> float | None:
-    if is_blank(reading):
-        return None
-    try:
-        return length_mm(reading)
-    except UnitError:
-        return None  # the component's own fields tell what cannot be read
 
 
 def unread_sides(kit: Kit, line: Line) -> list[Problem]:

@@ -6,11 +6,11 @@ from dataclasses import replace
 from typing import Literal, assert_never
 
 from bendrel.core.joints.put_in import usual_hose
-from bendrel.core.line.document import BendReadings, CornerReadings, Line, RigidSpan
+from bendrel.core.line.document import BendReadings, CornerReadings, Line
+from bendrel.core.line.run import main_run
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
-from bendrel.core.units.lengths import Length, Text, is_blank, length_mm
-from bendrel.core.units.notation import UnitError
+from bendrel.core.units.lengths import Length, Text, length_if_read
 
 Begins = Literal["like the old one", "hose", "old tube", "corners", "alongside"]
 
@@ -28,8 +28,9 @@ class Beginning:
 def begun(line: Line, kit: Kit, said: Beginning) -> Line:
     """`line`, which is one tube without readings, as what it begins with. An old tube stays, and its bends
     are not read: its whole length is enough to mend it."""
-    tube = line.spans[0]
-    assert isinstance(tube, RigidSpan)
+    run = main_run(line)
+    assert run is not None
+    tube = run.span
     length = Length(text=said.length, unit=line.unit)
     copied = BendReadings(last=length, last_by="string", alongside=True)
     match said.begins:
@@ -44,17 +45,8 @@ def begun(line: Line, kit: Kit, said: Beginning) -> Line:
             return replace(line, spans=(replace(tube, readings=CornerReadings()),))
         case "hose":
             on = Length(text=said.goes_on, unit=line.unit)
-            size = _read(on) or kit.tubes[tube.tube].od_mm
+            size = length_if_read(on) or kit.tubes[tube.tube].od_mm
             hose = replace(usual_hose(line, kit, "h1", (size,)), length=length, on_a=on, on_b=on)
             return replace(line, spans=(hose,))
         case _:
             assert_never(said.begins)
-
-
-def _read(length: Length) -> float | None:
-    if is_blank(length):
-        return None
-    try:
-        return length_mm(length)
-    except UnitError:
-        return None

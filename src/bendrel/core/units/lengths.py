@@ -60,6 +60,16 @@ def length_mm(reading: Length, sign: Sign = "positive") -> float:
     return parse_length(reading.text, reading.unit, sign)
 
 
+def length_if_read(reading: Length) -> float | None:
+    """A length reading in mm; None where it is blank or cannot be read, which its own field tells."""
+    if is_blank(reading):
+        return None
+    try:
+        return length_mm(reading)
+    except UnitError:
+        return None
+
+
 def is_blank(reading: Length) -> bool:
     """Nothing has been typed or computed."""
     return reading.exact_mm is None and not reading.text.strip()

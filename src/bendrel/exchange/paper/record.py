@@ -337,7 +337,8 @@ def _done_words(paper: RecordPaper, kit: Kit) -> str:
 
 
 def _watch_words(line: Line, kit: Kit) -> list[str]:
-    words = [text for text in (kit.proving.watch(line.service).owner,) if text]
+    owner = kit.proving.watch(line.service).owner
+    words = [owner] if owner else []
     words += kit.proving.by_service[line.service].watch
     if any(span.kind == "hose" for span in line.spans):
         words.append("Hoses that turn hard, cracked or soft are changed before they burst.")

@@ -124,7 +124,6 @@ function StepRow({
   );
 }
 
-/** What goes on the joint, and how many turns it took by hand. */
 /** What is noted only where it was done otherwise than told. */
 function Differs({ open, children }: { open: boolean; children: ReactNode }) {
   return (
@@ -139,6 +138,7 @@ function Differs({ open, children }: { open: boolean; children: ReactNode }) {
   );
 }
 
+/** What goes on the joint, and how many turns it took by hand. */
 function Started({ editor, closing, joint }: { editor: LineEditor; closing: Closing; joint: LineJoint }) {
   const work = workAt(editor.document, joint);
   const standing = closing.standing.find((one) => one.joint === joint.id);
