@@ -14,6 +14,7 @@ from bendrel.core.parts.hose import Hose
 from bendrel.core.parts.hose_end import HoseEndKind
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.threads.designation import ThreadError
+from bendrel.core.units.lengths import length_if_read
 
 USUAL_NUT = "single-37"
 """The end type that a hose end with a dash nut seals as."""
