@@ -46,10 +46,7 @@ export function HowItStands({ editor }: { editor: MakingEditor }) {
         </Box>
       ))}
       {remade.changed && remade.changes.length > 0 && (
-        <Box
-          component="details"
-          sx={{ fontSize: 18, color: "var(--second)", "& summary": { cursor: "pointer", minHeight: 32 } }}
-        >
+        <Box component="details" sx={{ fontSize: 18, color: "var(--second)", "& summary": { cursor: "pointer" } }}>
           <summary>What is changed ({remade.changes.length})</summary>
           <Box component="ul" sx={{ my: 0.5, pl: 3 }}>
             {remade.changes.map((text) => (
@@ -63,7 +60,7 @@ export function HowItStands({ editor }: { editor: MakingEditor }) {
         <Box
           component="details"
           open={!remade.meets}
-          sx={{ fontSize: 18, "& summary": { cursor: "pointer", minHeight: 32, color: "var(--second)" } }}
+          sx={{ fontSize: 18, "& summary": { cursor: "pointer", color: "var(--second)" } }}
         >
           <summary>Other ways ({others.length})</summary>
           {others.map((way) => (

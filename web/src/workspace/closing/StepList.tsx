@@ -130,7 +130,7 @@ function Differs({ open, children }: { open: boolean; children: ReactNode }) {
     <Box
       component="details"
       open={open || undefined}
-      sx={{ "& summary": { cursor: "pointer", minHeight: 28, color: "var(--second)", fontSize: 14 } }}
+      sx={{ "& summary": { cursor: "pointer", color: "var(--second)", fontSize: 14 } }}
     >
       <summary>Otherwise than told</summary>
       <Box sx={{ display: "flex", gap: 0.5, alignItems: "center", flexWrap: "wrap", mt: 0.25 }}>{children}</Box>
