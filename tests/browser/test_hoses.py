@@ -1,5 +1,7 @@
 """Hoses and circuits: how a hose lies, how it is made, the lines of a job where they are joined."""
 
+import re
+
 import pytest
 from playwright.sync_api import Page, expect
 
@@ -146,3 +148,21 @@ def test_a_hose_alone_still_opens_with_the_strip(page: Page, copy_of):
     expect(asked(page)).to_contain_text("Say where both ends are")
     expect(page.get_by_role("region", name="How it is made")).to_contain_text("Clamps on the hose first")
     expect(asked(page).get_by_role("img", name="The hose on its end, to scale").first).to_be_visible()
+
+
+def test_the_strip_shows_a_hose_with_its_ends_cuts_clock_and_tightest_place(page: Page, line_ids):
+    page.goto(f"/lines/{line_ids['Oil cooler, feed, braided']}/choose")
+    hose = page.locator("[data-hose='h1']")
+    expect(hose.locator("[data-hose-end='90']")).to_have_count(1)
+    expect(hose.locator("[data-hose-end='45']")).to_have_count(1)
+    expect(hose.locator("[data-hose-cut]")).to_have_count(2)
+    expect(hose.locator("[data-hose-body]")).to_have_attribute("fill", "url(#weave)")
+    expect(hose.locator("[data-tightest] title")).to_contain_text("Tightest here: radius")
+    body, cut = hose.locator("[data-hose-body]").bounding_box(), page.locator("[data-name='h1']").text_content()
+    assert re.fullmatch(r"hose -8, cut [\d.]+", cut)
+    # what is cut of the whole stands to scale between the two cuts: 416.7 of 505 mm on the ruler below
+    whole = hose.locator("> rect").first.bounding_box()
+    assert body["width"] / (whole["width"] - 8) == pytest.approx(float(cut.split()[-1]) / 505, abs=0.02)
+    page.goto(f"/lines/{line_ids['Steering return, through cooler and filter']}/choose")
+    expect(page.locator("[data-hose='h1'] [data-clamp]")).to_have_count(4)
+    expect(page.locator("[data-name]")).to_have_count(6)

@@ -119,7 +119,7 @@ def made(line, kit):
     reader = Reader()
     (hose,) = place_pieces(line, kit, reader.problems).hoses
     laid = lay_hose(kit, hose, reader)
-    return assembly_of(kit, hose, laid, line.unit, wets="oil", reader=reader), reader.problems
+    return assembly_of(kit, hose, laid, line.unit, wets="oil"), reader.problems
 
 
 @pytest.fixture

@@ -10,7 +10,6 @@ from bendrel.core.hose.assembly import assembly_of
 from bendrel.core.joints.lap import lap_on
 from bendrel.core.joints.pieces import place_pieces
 from bendrel.core.line.document import HoseSpan
-from bendrel.core.line.resolve import Reader
 from bendrel.core.line.run import main_run
 from bendrel.core.mend.decide import mended
 from bendrel.core.mend.proposals import proposals
@@ -81,7 +80,7 @@ def test_the_cut_the_drawing_the_sheet_and_the_steps_agree(kit):
             for side in placed.ends:
                 assert side.lap.mm == laps[0 if side.faces == "A" else 1]
             assert not [f for f in plan.findings if f.code == "clamp_room" and not span.lap_a.text]
-            made = assembly_of(kit, placed, None, at.unit, wets="oil", reader=Reader())
+            made = assembly_of(kit, placed, None, at.unit, wets="oil")
             told = " ".join(step.text for step in made.steps)
             assert made.cut_mm == pytest.approx(400)
             if made.kind == "clamped":

@@ -5631,7 +5631,7 @@ export interface components {
          * @description A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
          *     clamps that suit it; none where its ends are crimped or `reusable`, put on by hand. `law` is what a
          *     made-up one is sold under where that is no working pressure. `radius_at` says where the least bend radius
-         *     of its sizes is measured.
+         *     of its sizes is measured; `cover` is what is seen of it: rubber, or the bare braid.
          */
         HoseClass: {
             /** Id */
@@ -5665,6 +5665,12 @@ export interface components {
              * @enum {string}
              */
             radius_at: "inside" | "centreline";
+            /**
+             * Cover
+             * @default rubber
+             * @enum {string}
+             */
+            cover: "rubber" | "braid";
         };
         /**
          * HoseEnd
@@ -6616,7 +6622,7 @@ export interface components {
          *     radius over the travel, 0 where the hose would kink or does not reach, None of a straight one;
          *     `tightest_at_mm` and `tightest_gone` say where and when. `bows`: flat only while its ends cannot turn
          *     in their seats. `twist_deg` is the greatest twist, `off_plane_deg` how far the motion leaves the plane
-         *     of the hose.
+         *     of the hose. `clock_deg` is how its two elbows stand to each other, as typed or else as it lies.
          */
         LaidHose: {
             /** Span */
@@ -6683,6 +6689,8 @@ export interface components {
              * @default []
              */
             nearest: components["schemas"]["Near"][];
+            /** Clock Deg */
+            clock_deg?: number | null;
         };
         /**
          * Landing
@@ -8549,7 +8557,9 @@ export interface components {
          * PlacedHose
          * @description One hose of the line. `near` is the side towards the tube that it hangs on, A between two tubes.
          *     `length_mm` is None while not measured; `laps` is how far it lies on what it goes on at A
-         *     and B, None of ends of its own.
+         *     and B, None of ends of its own; `takes_mm` what its own ends add to its length, None of ends without
+         *     figures; `cut_mm` the hose alone, None while that is not known; `clock_deg` how its
+         *     elbows were said to stand to each other.
          */
         PlacedHose: {
             stands: components["schemas"]["Stands"];
@@ -8566,6 +8576,15 @@ export interface components {
                 components["schemas"]["Lap"] | null,
                 components["schemas"]["Lap"] | null
             ];
+            /** Takes Mm */
+            takes_mm: [
+                number | null,
+                number | null
+            ];
+            /** Cut Mm */
+            cut_mm: number | null;
+            /** Clock Deg */
+            clock_deg: number | null;
         };
         /**
          * Plan

@@ -97,6 +97,7 @@ export type ComponentSpan = Schemas["ComponentSpan"];
 export type Side = HoseSpan["own_a"];
 export type Between = HoseSpan | ComponentSpan;
 export type Span = RigidSpan | Between;
+export type LaidHose = Schemas["LaidHose"];
 export type PlacedHose = Schemas["PlacedHose"];
 export type PlacedComponent = Schemas["PlacedComponent"];
 export type Flow = Schemas["Flow"];

@@ -16,6 +16,12 @@ export interface Tokens {
   note: string;
   good: string;
   nut: string;
+  /** Hose, and what is seen on it: the weave of a braid, the edge of what lies inside. */
+  hose: string;
+  weave: string;
+  /** Old tube that stays, and its bends. */
+  old: string;
+  oldBend: string;
   shadow: string;
 }
 
@@ -36,6 +42,10 @@ export const day: Tokens = {
   note: "#2c5a70",
   good: "#2e6b3e",
   nut: "#cfc9bc",
+  hose: "#363d40",
+  weave: "#9aa3a6",
+  old: "#9c968a",
+  oldBend: "#76706a",
   shadow: "#dbd6cb",
 };
 
@@ -56,6 +66,10 @@ export const night: Tokens = {
   note: "#8fc4de",
   good: "#8fd0a0",
   nut: "#6b7376",
+  hose: "#4a5458",
+  weave: "#aab3b6",
+  old: "#847f75",
+  oldBend: "#5f5b54",
   shadow: "#262c2f",
 };
 

@@ -4,17 +4,14 @@ from __future__ import annotations
 
 from bendrel.core.findings import EndName, Source
 from bendrel.core.geometry.vectors import scale
-from bendrel.core.hose.laid import LaidHose, shape_or_none
+from bendrel.core.hose.laid import LaidHose
 from bendrel.core.joints.hose_ends import end_kind_of
 from bendrel.core.joints.pieces import PlacedHose
-from bendrel.core.line.paths import span_path
-from bendrel.core.line.resolve import Reader
+from bendrel.core.line.run import ENDS
 from bendrel.core.parts.hose_end import (
     EndAngle,
     HoseEndKind,
     HoseEndSize,
-    clocking_deg,
-    elbow,
     turned_off_deg,
 )
 from bendrel.core.parts.kit import Kit
@@ -63,20 +60,17 @@ class Assembly:
     source: Source
 
 
-def assembly_of(
-    kit: Kit, hose: PlacedHose, laid: LaidHose | None, unit: Unit, *, wets: str, reader: Reader
-) -> Assembly:
-    """How one hose is made; `wets` is what may be smeared on where it is pushed on. What cannot be read
-    is a problem of `reader`."""
+def assembly_of(kit: Kit, hose: PlacedHose, laid: LaidHose | None, unit: Unit, *, wets: str) -> Assembly:
+    """How one hose is made; `wets` is what may be smeared on where it is pushed on."""
     kind = end_kind_of(kit, hose)
     size = kind.size_for(hose.hose.size) if kind else None
     ends = (
         _end(hose, "A", hose.piece.angle_a, size, laid),
         _end(hose, "B", hose.piece.angle_b, size, laid),
     )
-    overall, cut = _lengths(hose, ends)
+    overall, cut = hose.length_mm, hose.cut_mm
     clocked = hose.piece.angle_a != 0 and hose.piece.angle_b != 0
-    clock = _clock(hose, laid, reader) if clocked else None
+    clock = (hose.clock_deg if laid is None else laid.clock_deg) if clocked else None
     text = clock_text(clocked, clock)
     pressed = 0.0 if hose.piece.joined == "clamps" else (cut or 0.0)
     made = kind.steps if kind else ()
@@ -135,7 +129,7 @@ def _end(
     return HoseEndMade(
         end=end,
         angle=angle,
-        takes_mm=size.takes_mm(angle) if size else None,
+        takes_mm=hose.takes_mm[ENDS.index(end)],
         stands_out_mm=size.stands_out_mm(angle) if size else None,
         turned_deg=turned,
     )
@@ -147,34 +141,6 @@ def turned_deg(laid: LaidHose, end: EndName) -> float | None:
     # away from the hose: back along it at end A, on along it at end B
     seat, away = (laid.seat_a, scale(laid.ends.a.way, -1.0)) if end == "A" else (laid.seat_b, laid.ends.b.way)
     return None if seat is None else turned_off_deg(away, seat)
-
-
-def _lengths(hose: PlacedHose, ends: tuple[HoseEndMade, HoseEndMade]) -> tuple[float | None, float | None]:
-    """Overall and cut length."""
-    length = hose.length_mm
-    if length is None:
-        return None, None
-    if hose.piece.joined == "clamps":
-        return length, length
-    if hose.piece.joined == "crimped":
-        return length, None
-    taken = [one.takes_mm for one in ends]
-    known = [mm for mm in taken if mm is not None]
-    return length, length - sum(known) if len(known) == len(taken) else None
-
-
-def _clock(hose: PlacedHose, laid: LaidHose | None, reader: Reader) -> float | None:
-    if hose.piece.clock.strip():
-        typed = reader.degrees(span_path(hose.piece.id, "clock"), hose.piece.clock)
-        return None if typed is None else typed % 360.0
-    if laid is None or laid.length_mm is None or laid.seat_a is None or laid.seat_b is None:
-        return None
-    shape = shape_or_none(laid.ends, laid.length_mm)
-    a, b = laid.ends.a.way, laid.ends.b.way
-    elbow_a, elbow_b = elbow(a, laid.seat_a), elbow(b, laid.seat_b)
-    if shape is None or elbow_a is None or elbow_b is None:
-        return None
-    return clocking_deg(shape.points, a, b, elbow_a, elbow_b)
 
 
 def _words(

@@ -18,6 +18,7 @@ from bendrel.core.hose.shape.windows import Windows, windows_over
 from bendrel.core.joints.pieces import Pieces, PlacedHose
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem, Reader
+from bendrel.core.parts.hose_end import clocking_deg, elbow
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
 
@@ -49,7 +50,7 @@ class LaidHose:
     radius over the travel, 0 where the hose would kink or does not reach, None of a straight one;
     `tightest_at_mm` and `tightest_gone` say where and when. `bows`: flat only while its ends cannot turn
     in their seats. `twist_deg` is the greatest twist, `off_plane_deg` how far the motion leaves the plane
-    of the hose."""
+    of the hose. `clock_deg` is how its two elbows stand to each other, as typed or else as it lies."""
 
     span: str
     ends: HoseEnds
@@ -72,6 +73,7 @@ class LaidHose:
     twist_gone: tuple[float, ...] = ()
     off_plane_deg: float | None = None
     nearest: tuple[Near, ...] = ()
+    clock_deg: float | None = None
 
 
 def lay_hoses(kit: Kit, pieces: Pieces, reader: Reader) -> tuple[LaidHose, ...]:
@@ -108,6 +110,7 @@ def lay_hose(kit: Kit, hose: PlacedHose, reader: Reader) -> LaidHose | None:
         seat_a=seat_of(hose, "a", way.a, reader),
         seat_b=seat_of(hose, "b", way.b, reader),
         off_plane_deg=out_of_plane_deg(ends, moves) if moves else None,
+        clock_deg=hose.clock_deg,
     )
     if known.length_mm is None or known.length_mm <= 0:
         return replace(known, length_mm=None)
@@ -128,10 +131,24 @@ def _with_length(kit: Kit, hose: PlacedHose, known: LaidHose, beside: Sequence[B
         reach_mm=max(at.reach_mm for at in told),
         spare_mm=min(at.spare_mm for at in told),
         bows=at_home is not None and at_home.bows,
+        clock_deg=_clock(hose, known, at_home) if known.clock_deg is None else known.clock_deg,
         twist_deg=abs(twisted.twist_deg),
         twist_gone=twisted.gone,
         nearest=tuple(near_to(kit, hose, told, item) for item in beside),
     )
+
+
+def _clock(hose: PlacedHose, known: LaidHose, lies: HoseShape | None) -> float | None:
+    """How two elbows stand to each other as the hose lies; None where either end is straight."""
+    if lies is None or not (hose.piece.angle_a and hose.piece.angle_b):
+        return None
+    if known.seat_a is None or known.seat_b is None:
+        return None
+    a, b = known.ends.a.way, known.ends.b.way
+    elbow_a, elbow_b = elbow(a, known.seat_a), elbow(b, known.seat_b)
+    if elbow_a is None or elbow_b is None:
+        return None
+    return clocking_deg(lies.points, a, b, elbow_a, elbow_b)
 
 
 @lru_cache(maxsize=64)

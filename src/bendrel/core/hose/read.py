@@ -6,7 +6,6 @@ from bendrel.core.geometry.obstacles import Ball, Bar, Box, Obstacle, Wall
 from bendrel.core.geometry.vectors import Vector, scale
 from bendrel.core.hose.shape.laid import HoseEnd, HoseEnds, HoseError
 from bendrel.core.hose.shape.moving import Hinge, Move, Slide
-from bendrel.core.joints.hose_ends import end_takes_mm
 from bendrel.core.joints.pieces import PlacedHose
 from bendrel.core.line.hose_way import Beside, EndMove, HoseEndAt, HoseWay
 from bendrel.core.line.paths import span_path
@@ -47,8 +46,8 @@ def ends_of(kit: Kit, hose: PlacedHose, way: HoseWay, reader: Reader) -> HoseEnd
             return None
         return HoseEnd(point=point, way=along, straight_mm=stiff + own_mm)
 
-    own_a, own_b = end_takes_mm(kit, hose)
-    a, b = end("a", way.a, own_a), end("b", way.b, own_b)
+    own_a, own_b = hose.takes_mm
+    a, b = end("a", way.a, own_a or 0.0), end("b", way.b, own_b or 0.0)
     if a is None or b is None:
         return None
     try:

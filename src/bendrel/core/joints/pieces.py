@@ -7,7 +7,7 @@ from typing import Literal, assert_never
 
 from bendrel.core.findings import EndName
 from bendrel.core.joints.face import Face
-from bendrel.core.joints.faces import face_of, row_of, side_of
+from bendrel.core.joints.faces import end_kind, face_of, row_of, side_of
 from bendrel.core.joints.lap import Lap, lap_on
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
 from bendrel.core.line.paths import span_path
@@ -22,7 +22,7 @@ from bendrel.core.parts.verdict import VERDICT_ORDER
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length, is_blank, length_mm
 from bendrel.core.units.notation import UnitError
-from bendrel.core.units.quantities import parse_pressure, parse_volume
+from bendrel.core.units.quantities import parse_degrees, parse_pressure, parse_volume
 
 Side = Literal["near", "far"]
 
@@ -60,7 +60,9 @@ class Stands:
 class PlacedHose:
     """One hose of the line. `near` is the side towards the tube that it hangs on, A between two tubes.
     `length_mm` is None while not measured; `laps` is how far it lies on what it goes on at A
-    and B, None of ends of its own."""
+    and B, None of ends of its own; `takes_mm` what its own ends add to its length, None of ends without
+    figures; `cut_mm` the hose alone, None while that is not known; `clock_deg` how its
+    elbows were said to stand to each other."""
 
     stands: Stands
     piece: HoseSpan
@@ -70,6 +72,9 @@ class PlacedHose:
     length_mm: float | None
     ends: tuple[HoseEndFit, ...]
     laps: tuple[Lap | None, Lap | None]
+    takes_mm: tuple[float | None, float | None]
+    cut_mm: float | None
+    clock_deg: float | None
 
     def side(self, end: EndName) -> HoseEndFit | None:
         """What one end of it goes on."""
@@ -224,16 +229,47 @@ def _hose(line: Line, kit: Kit, k: int, piece: HoseSpan, problems: list[Problem]
             for side, end in sides
             if (met := on[end]) is not None
         )
+    length = _length(piece.length, span_path(piece.id, "length"), problems)
+    takes = _takes(kit, piece, hose)
     return PlacedHose(
         stands=stands,
         piece=piece,
         hose=hose,
         hose_class=kit.hose_classes[hose.hose_class],
         clamp=clamp,
-        length_mm=_length(piece.length, span_path(piece.id, "length"), problems),
+        length_mm=length,
         ends=ends,
         laps=laps,
+        takes_mm=takes,
+        clock_deg=_clock(piece, problems),
+        cut_mm=length if piece.joined == "clamps" else _between(length, takes),
     )
+
+
+def _takes(kit: Kit, piece: HoseSpan, hose: Hose) -> tuple[float | None, float | None]:
+    """What the ends of its own add to the length of a hose, at A and at B; None of ends without figures."""
+    kind = end_kind(kit, piece, hose)
+    size = kind.size_for(hose.size) if kind else None
+    if size is None:
+        return (None, None)
+    return (size.takes_mm(piece.angle_a), size.takes_mm(piece.angle_b))
+
+
+def _clock(piece: HoseSpan, problems: list[Problem]) -> float | None:
+    """How two elbows stand to each other as it was typed, in degrees."""
+    if not piece.clock.strip():
+        return None
+    try:
+        return parse_degrees(piece.clock) % 360.0
+    except UnitError as error:
+        problems.append(Problem(path=span_path(piece.id, "clock"), message=str(error)))
+        return None
+
+
+def _between(length: float | None, takes: tuple[float | None, float | None]) -> float | None:
+    """What is left of a length between two ends."""
+    at_a, at_b = takes
+    return None if length is None or at_a is None or at_b is None else length - at_a - at_b
 
 
 def _lap(

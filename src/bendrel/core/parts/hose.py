@@ -18,7 +18,7 @@ class HoseClass:
     """A kind of hose: its liner, the temperatures in °C and fluid families it is made for, and the
     clamps that suit it; none where its ends are crimped or `reusable`, put on by hand. `law` is what a
     made-up one is sold under where that is no working pressure. `radius_at` says where the least bend radius
-    of its sizes is measured."""
+    of its sizes is measured; `cover` is what is seen of it: rubber, or the bare braid."""
 
     id: str
     name: str
@@ -31,6 +31,7 @@ class HoseClass:
     law: str = ""
     reusable: bool = False
     radius_at: RadiusAt = "inside"
+    cover: Literal["rubber", "braid"] = "rubber"
 
     def least_radius_mm(self, hose: Hose) -> float:
         """Least radius of the centreline of one of its sizes, in mm."""

@@ -10,7 +10,7 @@ from typing import Literal
 from bendrel.core.bend.tube.ends import EndParts
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.geometry.clips import Clips
-from bendrel.core.joints.hose_ends import end_kind_of, end_takes_mm
+from bendrel.core.joints.hose_ends import end_kind_of
 from bendrel.core.joints.pieces import Pieces, PlacedHose, Stands
 from bendrel.core.line.carried import Carried
 from bendrel.core.line.opened import joint_opened, stays
@@ -100,9 +100,9 @@ def _hoses(kit: Kit, pieces: Pieces) -> Iterator[Need]:
         why = _why(hose.stands)
         name = f"{hose.hose_class.name} {hose.hose.size}"
         if hose.length_mm is not None:
-            # a reusable end takes some of the length; a crimped one is ordered with it
-            own = sum(end_takes_mm(kit, hose)) if hose.piece.joined == "reusable" else 0.0
-            yield _need(f"hose:{hose.hose.id}", name, max(hose.length_mm - own, 0.0), why, "mm")
+            # one with crimped ends is ordered by its length over all
+            cut = hose.length_mm if hose.cut_mm is None else max(hose.cut_mm, 0.0)
+            yield _need(f"hose:{hose.hose.id}", name, cut, why, "mm")
         if hose.piece.joined == "clamps" and hose.clamp is not None:
             kind = kit.clamp_kinds[hose.clamp.kind].name
             count = 2 * hose.piece.clamps_each

@@ -60,7 +60,7 @@ def study_hose(line: Line, kit: Kit, span: str, others: Sequence[Line] = ()) -> 
     way = hose.piece.way
     duty = carried(line, kit, [])
     wets = wetting(duty.fluid if duty else None).smear
-    assembly = assembly_of(kit, hose, laid, line.unit, wets=wets, reader=reader)
+    assembly = assembly_of(kit, hose, laid, line.unit, wets=wets)
     if laid is None or way is None:
         return HoseStudy(
             laid=None,

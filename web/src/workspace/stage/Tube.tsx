@@ -69,7 +69,7 @@ function Other({
 }) {
   const hose = other.what === "hose";
   const collars = useMemo(() => (hose ? collarsOf(other.points, radius * 2) : []), [hose, other.points, radius]);
-  const colour = chosen ? tokens.action : hose ? tokens.second : tokens.nut;
+  const colour = chosen ? tokens.action : hose ? tokens.hose : tokens.nut;
   return (
     <>
       <Piece
@@ -80,7 +80,7 @@ function Other({
         onClick={onChoose}
       />
       {collars.map((points, k) => (
-        <Piece key={k} points={points} radius={radius * 1.8} colour={tokens.ink} onClick={onChoose} />
+        <Piece key={k} points={points} radius={radius * 1.8} colour={tokens.weave} onClick={onChoose} />
       ))}
     </>
   );
@@ -95,7 +95,7 @@ function collarsOf(points: Vector3[], wide: number): Vector3[][] {
   });
 }
 
-/** One tube in its place: straights and bends, nuts as collars; old tube that stays lets the light through. */
+/** One tube in its place: straights and bends, nuts as collars; old tube that stays is grey. */
 function Tube({
   tube,
   tokens,
@@ -113,7 +113,7 @@ function Tube({
   const { part, stays } = tube;
   const radius = Math.max(part.od_mm / 2, least);
   const runs = useMemo(() => runsOf(part), [part]);
-  const opacity = stays ? 0.4 : 1;
+  const [straight, bent] = stays ? [tokens.old, tokens.oldBend] : [tokens.tube, tokens.bend];
   const here = lit && (lit.span === part.span || (lit.span === "" && main));
   return (
     <group matrix={tube.into} matrixAutoUpdate={false}>
@@ -122,8 +122,7 @@ function Tube({
           key={`${run.from} ${run.to} ${run.bend}`}
           points={alongOf(tube, run.from, run.to)}
           radius={radius}
-          opacity={opacity}
-          colour={run.bend === null ? tokens.tube : main && run.bend === chosen ? tokens.ink : tokens.bend}
+          colour={run.bend === null ? straight : main && run.bend === chosen ? tokens.ink : bent}
           onClick={onChoose ?? (run.bend === null ? undefined : () => choose(run.bend))}
         />
       ))}
@@ -144,7 +143,7 @@ function Tube({
             key={end.end}
             points={[tip, tip.clone().add(inward)]}
             radius={radius * 1.75}
-            colour={end.nut ? tokens.second : tokens.light}
+            colour={end.nut ? tokens.second : stays ? tokens.oldBend : tokens.light}
           />
         );
       })}

@@ -1,8 +1,9 @@
 import type { ReactNode } from "react";
-import type { Chosen, Line, PlacedHose, Span } from "../../api/types";
+import type { Chosen, LaidHose, Line, PlacedHose, Span, Unit } from "../../api/types";
 import { useSelection } from "../../doc/select";
 import type { Segment } from "./layout";
 import { TUBE_H, TUBE_Y } from "./along";
+import { HoseMark } from "./HoseMark";
 import { Sign } from "../Sign";
 
 const MIDDLE = TUBE_Y + TUBE_H / 2;
@@ -11,31 +12,23 @@ interface Props {
   segment: Segment;
   span: Span;
   chosen: Chosen | null;
+  laid: readonly LaidHose[];
+  unit: Unit;
 }
 
 /** One hose or component on the strip, in its place and to scale; a length that is not known is a break. */
-export function Between({ segment, span, chosen }: Props) {
+export function Between({ segment, span, chosen, laid, unit }: Props) {
   if (span.kind === "hose") {
     const placed = chosen?.pieces.hoses.find((one) => one.stands.span === span.id);
-    const name = placed ? `hose ${placed.hose.size}` : "hose";
     return (
-      <Pressed segment={segment} data={{ "data-hose": span.id }} name={nameOfHose(placed, segment)} label={name}>
-        <rect
-          x={segment.x}
-          y={TUBE_Y + 1}
-          width={segment.width}
-          height={TUBE_H - 2}
-          rx={5}
-          fill="var(--sheet)"
-          stroke="var(--ink)"
-          strokeWidth="1.6"
-          strokeDasharray={span.joined === "clamps" ? "none" : "6 2"}
+      <Pressed segment={segment} data={{ "data-hose": span.id }} name={nameOfHose(placed, segment)}>
+        <HoseMark
+          segment={segment}
+          span={span}
+          placed={placed}
+          laid={laid.find((one) => one.span === span.id)}
+          unit={unit}
         />
-        {span.joined === "clamps" &&
-          span.clamps_each > 0 &&
-          [segment.x + 6, segment.x + segment.width - 9].map((at) => (
-            <rect key={at} x={at} y={TUBE_Y - 3} width={3.5} height={TUBE_H + 6} fill="var(--ink)" />
-          ))}
         {segment.mm === null && <Break x={segment.x + segment.width / 2} />}
       </Pressed>
     );
@@ -48,7 +41,6 @@ export function Between({ segment, span, chosen }: Props) {
       segment={segment}
       data={{ "data-part": span.id }}
       name={`${span.what}, ${points ? `points to ${points}` : "no arrow seen"}`}
-      label={span.what}
     >
       <line
         x1={segment.x}
@@ -71,13 +63,11 @@ function Pressed({
   segment,
   data,
   name,
-  label,
   children,
 }: {
   segment: Segment;
   data: Record<string, string>;
   name: string;
-  label: string;
   children: ReactNode;
 }) {
   const { place, choosePlace } = useSelection();
@@ -92,16 +82,6 @@ function Pressed({
       <title>{name}</title>
       <rect x={segment.x - 4} y={TUBE_Y - 14} width={segment.width + 8} height={TUBE_H + 40} fill="transparent" />
       {children}
-      <text
-        x={segment.x + segment.width / 2}
-        y={TUBE_Y + TUBE_H + 26}
-        textAnchor="middle"
-        fontSize="12.5"
-        fontWeight={here ? 600 : 400}
-        fill={here ? "var(--ink)" : "var(--second)"}
-      >
-        {label}
-      </text>
       {here && <Around x={segment.x - 4} width={segment.width + 8} />}
     </g>
   );

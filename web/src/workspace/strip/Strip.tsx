@@ -10,11 +10,12 @@ import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { condensed } from "../../theme/theme";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
-import { GoesOn, Head, HeldLong, Lit, Marks, Ruler, Spare, HEIGHT, TUBE_H, TUBE_Y, Weakest } from "./along";
+import { GoesOn, Head, HeldLong, Lit, Marks, Ruler, Spare, TubeRuler, HEIGHT, TUBE_H, TUBE_Y, Weakest } from "./along";
 import { CutMarks } from "./CutMarks";
 import { Watched } from "./Watched";
 import { EndMark } from "./EndMark";
 import { Found } from "./Found";
+import { Names } from "./Names";
 import { lanes } from "./lanes";
 import { Around, Between, Break, JointMark } from "./Between";
 import type { Layout, Piece, Segment } from "./layout";
@@ -99,6 +100,7 @@ function Unrolled({ editor, view, width }: Props & { width: number }) {
     [line, view, part, editor.tube, width],
   );
   const stops = placesOf(line);
+  const onlyHose = layout.segments.find((one) => one.kind === "hose");
   const walk = (by: number) => {
     const at = place ? stops.findIndex((one) => one.kind === place.kind && one.id === place.id) : -1;
     const next = at < 0 ? (by > 0 ? 0 : stops.length - 1) : Math.min(stops.length - 1, Math.max(0, at + by));
@@ -152,15 +154,28 @@ function Unrolled({ editor, view, width }: Props & { width: number }) {
           chosen={chosen}
           choose={choose}
           several={line.spans.length > 1}
+          first={line.spans[0]?.id === part.span}
+          last={line.spans.at(-1)?.id === part.span}
           stays={line.spans.some((one) => one.id === part.span && one.kind === "rigid" && one.state === "stays")}
         />
       )}
       {layout.segments.map((segment, k) => {
         const span = line.spans[k];
         return span && span.kind !== "rigid" && !open ? (
-          <Between key={span.id} segment={segment} span={span} chosen={follows} />
+          <Between
+            key={span.id}
+            segment={segment}
+            span={span}
+            chosen={follows}
+            laid={view.plan?.hoses ?? []}
+            unit={unit}
+          />
         ) : null;
       })}
+      {!open && <Names line={line} layout={layout} plan={view.plan} worked={part?.span ?? ""} />}
+      {!part && onlyHose && onlyHose.mm !== null && (
+        <Ruler from={onlyHose.x} to={onlyHose.x + onlyHose.width} total={onlyHose.mm} unit={unit} />
+      )}
       {layout.segments.slice(0, -1).map((segment, k) => (
         <JointMark key={segment.id} line={line} at={k} x={segment.x + segment.width + GAP / 2} />
       ))}
@@ -230,7 +245,7 @@ function PortMark({ end, x }: { end: "A" | "B"; x: number }) {
   );
 }
 
-/** One tube of the chain: to make in the tube's own colour, old tube that stays in outline. */
+/** One tube of the chain: to make in the tube's own colour, old tube that stays grey. */
 function TubeOf({
   span,
   segment,
@@ -263,26 +278,18 @@ function TubeOf({
         y={TUBE_Y}
         width={Math.max(0, to - from)}
         height={TUBE_H}
-        fill={stays ? "var(--sheet)" : "var(--tube)"}
-        stroke={stays ? "var(--tube)" : "none"}
-        strokeWidth={stays ? 2 : 0}
-        strokeDasharray={part ? "none" : "3 6"}
+        fill={stays ? "var(--old)" : "var(--tube)"}
+        opacity={part ? 1 : 0.4}
       />
       {!stays && part && <rect x={from} y={TUBE_Y + 4} width={Math.max(0, to - from)} height={2} fill="var(--light)" />}
-      {stays && (
-        <text x={(from + to) / 2} y={TUBE_Y + TUBE_H + 26} textAnchor="middle" fontSize="12.5" fill="var(--second)">
-          stays
-        </text>
-      )}
       {part?.bends.map((bend) => (
         <rect
           key={bend.id}
           x={layout.x(span.id, bend.start_mm)}
-          y={TUBE_Y + (stays ? 1 : 0)}
+          y={TUBE_Y}
           width={Math.max(2, layout.x(span.id, bend.end_mm) - layout.x(span.id, bend.start_mm))}
-          height={TUBE_H - (stays ? 2 : 0)}
-          fill="var(--bend)"
-          opacity={stays ? 0.45 : 1}
+          height={TUBE_H}
+          fill={stays ? "var(--oldBend)" : "var(--bend)"}
         />
       ))}
       {!part && <Break x={segment.x + segment.width / 2} />}
@@ -301,6 +308,8 @@ function Worked({
   choose,
   several,
   stays,
+  first,
+  last,
 }: {
   part: Part;
   layout: Layout;
@@ -310,6 +319,9 @@ function Worked({
   chosen: number | null;
   choose: (bend: number | null) => void;
   several: boolean;
+  /** It begins at port A, or ends at port B: there is room beside it. */
+  first: boolean;
+  last: boolean;
   /** Old tube: nothing is held, marked or cut off it here. */
   stays: boolean;
 }) {
@@ -338,7 +350,7 @@ function Worked({
             y={TUBE_Y}
             width={Math.max(2, bend.arc_mm * scale)}
             height={TUBE_H}
-            fill={chosen === bend.number ? "var(--ink)" : "var(--bend)"}
+            fill={chosen === bend.number ? "var(--ink)" : stays ? "var(--oldBend)" : "var(--bend)"}
           />
           <rect
             x={x(bend.middle_mm) - 26}
@@ -366,7 +378,7 @@ function Worked({
         h={TUBE_H}
         scale={scale}
         towards={-1}
-        held={fromA && !stays}
+        held={fromA && !stays && first}
         beyond={fromA && part.end_a.leave_long_mm > 0 ? left * scale : 0}
       />
       {open ? (
@@ -379,7 +391,7 @@ function Worked({
           h={TUBE_H}
           scale={scale}
           towards={1}
-          held={!fromA && !stays}
+          held={!fromA && !stays && last}
           beyond={!fromA && part.end_b.leave_long_mm > 0 ? right * scale : 0}
         />
       )}
@@ -390,7 +402,7 @@ function Worked({
           <Marks part={part} x={x} unit={unit} chosen={chosen} choose={choose} />
         </>
       )}
-      <Ruler part={part} x={x} unit={unit} fromA={fromA} />
+      <TubeRuler part={part} x={x} unit={unit} fromA={fromA} />
     </>
   );
 }

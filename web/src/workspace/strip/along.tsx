@@ -222,12 +222,28 @@ export function Marks({
   );
 }
 
-/** The ruler starts where the marks are measured from: the held end, flared rim or cut end. */
-export function Ruler({ part, x, unit, fromA }: { part: Part; x: (mm: number) => number; unit: Unit; fromA: boolean }) {
+/** The ruler of a tube starts where the marks are measured from: the held end, flared rim or cut end. */
+export function TubeRuler({
+  part,
+  x,
+  unit,
+  fromA,
+}: {
+  part: Part;
+  x: (mm: number) => number;
+  unit: Unit;
+  fromA: boolean;
+}) {
   const held = fromA ? part.end_a : part.end_b;
   const lead = held.order === "before" ? 0 : held.allowance_mm + held.leave_long_mm;
   const total = part.developed_mm + lead;
   const place = (mm: number) => (fromA ? x(mm - lead) : x(part.developed_mm + lead - mm));
+  return <Ruler from={place(0)} to={place(total)} total={total} unit={unit} />;
+}
+
+/** A ruler under a piece, between two places in pixels; it may run either way. */
+export function Ruler({ from, to, total, unit }: { from: number; to: number; total: number; unit: Unit }) {
+  const place = (mm: number) => from + ((to - from) * mm) / total;
   // a figure takes some 40 pixels: a short tube in a long line has fewer of them
   const figures = Math.max(1, Math.min(20, Math.abs(place(total) - place(0)) / 40));
   const { tick, label } = rulerSteps((total * 20) / figures, unit);
