@@ -145,7 +145,7 @@ def test_hoses_and_circuits_read_by_day_and_night_at_any_size(page: Page, line_i
 def test_a_hose_alone_still_opens_with_the_strip(page: Page, copy_of):
     page.goto(f"/lines/{copy_of('Header tank to engine')}/choose")
     expect(page.locator("[data-hose='h1']")).to_have_attribute("data-chosen", "true")
-    expect(asked(page)).to_contain_text("Say where both ends are")
+    expect(asked(page)).to_contain_text("Say by tape where both ends are")
     expect(page.get_by_role("region", name="How it is made")).to_contain_text("Clamps on the hose first")
     expect(asked(page).get_by_role("img", name="The hose on its end, to scale").first).to_be_visible()
 
@@ -158,7 +158,10 @@ def test_the_strip_shows_a_hose_with_its_ends_cuts_clock_and_tightest_place(page
     expect(hose.locator("[data-hose-cut]")).to_have_count(2)
     expect(hose.locator("[data-hose-body]")).to_have_attribute("fill", "url(#weave)")
     expect(hose.locator("[data-tightest] title")).to_contain_text("Tightest here: radius")
-    body, cut = hose.locator("[data-hose-body]").bounding_box(), page.locator("[data-name='h1']").text_content()
+    body, cut = (
+        hose.locator("[data-hose-body]").bounding_box(),
+        page.locator("[data-name='h1']").text_content(),
+    )
     assert re.fullmatch(r"hose -8, cut [\d.]+", cut)
     # what is cut of the whole stands to scale between the two cuts: 416.7 of 505 mm on the ruler below
     whole = hose.locator("> rect").first.bounding_box()
@@ -166,3 +169,25 @@ def test_the_strip_shows_a_hose_with_its_ends_cuts_clock_and_tightest_place(page
     page.goto(f"/lines/{line_ids['Steering return, through cooler and filter']}/choose")
     expect(page.locator("[data-hose='h1'] [data-clamp]")).to_have_count(4)
     expect(page.locator("[data-name]")).to_have_count(6)
+
+
+def test_a_hose_is_known_by_a_wire_laid_in(page: Page, copy_of):
+    """Nothing by tape: the wire's length is taken with one press, its tightest place judges the hose."""
+    open_hose(page, copy_of("Steering return, through cooler and filter"))
+    panel, findings = asked(page), page.get_by_role("region", name="Findings")
+    panel.get_by_text("by a wire", exact=True).click()
+    panel.get_by_label("Tightest radius").fill("20")
+    panel.get_by_label("That is at").fill("61")
+    expect(findings).to_contain_text("The wire lay too tightly for this hose")
+    panel.get_by_label("That is at").fill("400")
+    panel.get_by_label("Over all").fill("205")
+    expect(panel.get_by_role("alert")).to_contain_text("This lies beyond end B: the wire is 205 long.")
+    expect(panel.get_by_label("Over all")).to_have_value("205")
+    panel.get_by_label("That is at").fill("61")
+    findings.get_by_role("button", name="Make it 205 mm long").click()
+    expect(panel.get_by_role("region", name="What it comes to")).to_contain_text("cut the hose at205 mm")
+    panel.get_by_text("old hose", exact=True).click()
+    expect(panel.get_by_label("Over all")).to_have_value("")
+    panel.get_by_text("cut in place", exact=True).click()
+    expect(panel).to_contain_text("Type the length that was cut")
+    saved(page)

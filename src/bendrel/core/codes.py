@@ -30,7 +30,7 @@ ChooseCode = Literal[
     "hose_over_end", "hose_short", "hose_rubs", "reusable_brake", "clamp_on_class", "no_clamp",
     "clamp_range", "hose_loose", "hose_tight", "hose_warm", "clamp_room", "bare_refused",
     "one_clamp", "no_bead", "joint_missing", "joint_sizes", "union_refused", "union_care",
-    "union_law", "hose_to_hose", "hose_no_reach", "hose_kinks", "hose_slack", "hose_twists",
+    "union_law", "hose_to_hose", "hose_no_reach", "hose_kinks", "hose_pattern", "hose_slack", "hose_twists",
     "hose_near", "hose_length", "hose_end_none", "hose_end_unknown", "hose_end_angle",
     "backwards", "direction_unknown", "restrictor_bore", "old_filter", "union_ends",
     "joint_without_hose", "nothing_between", "end_open", "hose_on_what", "joint_threads", "joint_size",

@@ -4792,7 +4792,7 @@ export interface components {
              */
             severity: "stop" | "caution" | "note";
             /** Code */
-            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "freezes" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter" | "union_ends" | "joint_without_hose" | "nothing_between" | "end_open" | "hose_on_what" | "joint_threads" | "joint_size" | "side_unsaid" | "part_refused" | "part_care") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
+            code: ("twin" | "old_contact" | "fixture" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "freezes" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_pattern" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter" | "union_ends" | "joint_without_hose" | "nothing_between" | "end_open" | "hose_on_what" | "joint_threads" | "joint_size" | "side_unsaid" | "part_refused" | "part_care") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
             where: components["schemas"]["Place"];
             /** Title */
             title: string;
@@ -5865,12 +5865,54 @@ export interface components {
             over_mm: number;
         };
         /**
+         * HosePattern
+         * @description What was taken as the pattern of a hose: a wire laid in where it will lie, or the old hose. `length` is
+         *     over all, from seat to seat or from one end of the hose to the other; `radius` the tightest of its middle,
+         *     `at` how far from end A; `was` says how the old hose lay.
+         */
+        HosePattern: {
+            /**
+             * By
+             * @default wire
+             * @enum {string}
+             */
+            by: "wire" | "old hose";
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            length: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            radius: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            at: components["schemas"]["Length"];
+            /**
+             * Was
+             * @default
+             * @enum {string}
+             */
+            was: "" | "right" | "pulled" | "rubbed";
+        };
+        /**
          * HoseSpan
          * @description A piece of hose. `on_a` and `on_b` are the diameters that its ends go on, blank for what its
          *     neighbour is; `lap_a` and `lap_b` how far it lies on them where that was measured, blank for the usual;
          *     `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it
          *     touches something on its way. `shape` is the way that it is laid where that was read, as of the old
-         *     line that it replaces; `way` is where its ends are, from which it is worked out how it lies. `angle_a`
+         *     line that it replaces; `way` is where its ends are, from which it is worked out how it lies; `pattern`
+         *     a wire or the old hose that its length was taken from. `angle_a`
          *     and `angle_b` are the angles of its own ends, `own_a` and `own_b` what these are where it is not the
          *     usual of their kind, `clock` how they stand to each other where that is not worked out; `done` names the
          *     steps of its making that are done. `state` is as of a tube.
@@ -5965,6 +6007,7 @@ export interface components {
             sleeved: boolean;
             shape?: components["schemas"]["BendReadings"] | null;
             way?: components["schemas"]["HoseWay"] | null;
+            pattern?: components["schemas"]["HosePattern"] | null;
             /**
              * Angle A
              * @default 0
@@ -8386,6 +8429,26 @@ export interface components {
             kind?: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part") | null;
         };
         /**
+         * PatternRead
+         * @description What a wire or the old hose said, in mm: length, tightest radius of its middle and how far that is
+         *     from end A; None while not read.
+         */
+        PatternRead: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "wire" | "old hose";
+            /** Was */
+            was: string;
+            /** Length Mm */
+            length_mm: number | null;
+            /** Radius Mm */
+            radius_mm: number | null;
+            /** At Mm */
+            at_mm: number | null;
+        };
+        /**
          * Photo
          * @description A kept photograph.
          */
@@ -8585,6 +8648,7 @@ export interface components {
             cut_mm: number | null;
             /** Clock Deg */
             clock_deg: number | null;
+            pattern: components["schemas"]["PatternRead"] | null;
         };
         /**
          * Plan

@@ -11,6 +11,7 @@ export type CornerRow = Schemas["CornerRow"];
 export type Length = Schemas["Length"];
 export type TubeEnd = Schemas["TubeEnd"];
 export type Port = Schemas["Port"];
+export type HosePattern = NonNullable<Schemas["HoseSpan"]["pattern"]>;
 export type HoseWay = NonNullable<Schemas["HoseSpan"]["way"]>;
 export type HoseEndAt = Schemas["HoseEndAt"];
 export type EndMove = Schemas["EndMove"];

@@ -1,4 +1,4 @@
-import type { Beside, EndMove, HoseEndAt, HoseWay, Unit } from "../api/types";
+import type { Beside, EndMove, HoseEndAt, HosePattern, HoseWay, Unit } from "../api/types";
 import { freshId, typed } from "./rows";
 
 export const blankEndAt = (unit: Unit): HoseEndAt => ({
@@ -16,6 +16,14 @@ export const blankWay = (unit: Unit): HoseWay => ({
   moves: [],
   swivel: "",
   beside: [],
+});
+
+export const blankPattern = (by: HosePattern["by"], unit: Unit): HosePattern => ({
+  by,
+  length: typed("", unit),
+  radius: typed("", unit),
+  at: typed("", unit),
+  was: "",
 });
 
 export const blankMove = (unit: Unit): EndMove => ({

@@ -57,6 +57,18 @@ class Stands:
 
 
 @record
+class PatternRead:
+    """What a wire or the old hose said, in mm: length, tightest radius of its middle and how far that is
+    from end A; None while not read."""
+
+    by: Literal["wire", "old hose"]
+    was: str
+    length_mm: float | None
+    radius_mm: float | None
+    at_mm: float | None
+
+
+@record
 class PlacedHose:
     """One hose of the line. `near` is the side towards the tube that it hangs on, A between two tubes.
     `length_mm` is None while not measured; `laps` is how far it lies on what it goes on at A
@@ -75,6 +87,7 @@ class PlacedHose:
     takes_mm: tuple[float | None, float | None]
     cut_mm: float | None
     clock_deg: float | None
+    pattern: PatternRead | None
 
     def side(self, end: EndName) -> HoseEndFit | None:
         """What one end of it goes on."""
@@ -242,6 +255,7 @@ def _hose(line: Line, kit: Kit, k: int, piece: HoseSpan, problems: list[Problem]
         laps=laps,
         takes_mm=takes,
         clock_deg=_clock(piece, problems),
+        pattern=_pattern(piece, problems),
         cut_mm=length if piece.joined == "clamps" else _between(length, takes),
     )
 
@@ -253,6 +267,23 @@ def _takes(kit: Kit, piece: HoseSpan, hose: Hose) -> tuple[float | None, float |
     if size is None:
         return (None, None)
     return (size.takes_mm(piece.angle_a), size.takes_mm(piece.angle_b))
+
+
+def _pattern(piece: HoseSpan, problems: list[Problem]) -> PatternRead | None:
+    """The readings of a wire or the old hose."""
+    read = piece.pattern
+    if read is None:
+        return None
+
+    def mm(name: str, reading: Length) -> float | None:
+        return _length(reading, span_path(piece.id, "pattern", name), problems)
+
+    length, radius, at = mm("length", read.length), mm("radius", read.radius), mm("at", read.at)
+    if length is not None and at is not None and at > length:
+        message = f"This lies beyond end B: the {read.by} is {read.length.text} long."
+        problems.append(Problem(path=span_path(piece.id, "pattern", "at"), message=message))
+        at = None
+    return PatternRead(by=read.by, was=read.was, length_mm=length, radius_mm=radius, at_mm=at)
 
 
 def _clock(piece: HoseSpan, problems: list[Problem]) -> float | None:

@@ -24,6 +24,7 @@ from bendrel.core.judge.whole.judge_joints import judge_joints
 from bendrel.core.judge.whole.judge_look import judge_look
 from bendrel.core.judge.whole.judge_mates import judge_mates
 from bendrel.core.judge.whole.judge_parts import judge_parts
+from bendrel.core.judge.whole.judge_pattern import judge_pattern
 from bendrel.core.judge.whole.judge_proving import judge_proving
 from bendrel.core.judge.whole.judge_way import judge_way
 from bendrel.core.line.measured import Measured
@@ -54,6 +55,7 @@ def judge(
     found += judge_flow(whole)
     found += judge_hose(whole)
     found += judge_way(whole)
+    found += judge_pattern(whole)
     found += judge_parts(whole)
     found += judge_joints(whole)
     found += judge_mates(whole)

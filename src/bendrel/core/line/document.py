@@ -17,7 +17,7 @@ from bendrel.core.ids import Id, NotAChain, fill_ids
 from bendrel.core.line.checks import Checks
 from bendrel.core.line.condition import Condition
 from bendrel.core.line.exact_ways import ExactWays
-from bendrel.core.line.hose_way import HoseWay
+from bendrel.core.line.hose_way import HosePattern, HoseWay
 from bendrel.core.line.proving import Proving
 from bendrel.core.line.removal import OpenItem, Removal
 from bendrel.core.measure.legs import By, Reference
@@ -243,7 +243,8 @@ class HoseSpan:
     neighbour is; `lap_a` and `lap_b` how far it lies on them where that was measured, blank for the usual;
     `plain_a` and `plain_b` say that there is neither bead nor barb. `rubs` says that it
     touches something on its way. `shape` is the way that it is laid where that was read, as of the old
-    line that it replaces; `way` is where its ends are, from which it is worked out how it lies. `angle_a`
+    line that it replaces; `way` is where its ends are, from which it is worked out how it lies; `pattern`
+    a wire or the old hose that its length was taken from. `angle_a`
     and `angle_b` are the angles of its own ends, `own_a` and `own_b` what these are where it is not the
     usual of their kind, `clock` how they stand to each other where that is not worked out; `done` names the
     steps of its making that are done. `state` is as of a tube."""
@@ -266,6 +267,7 @@ class HoseSpan:
     sleeved: bool = False
     shape: BendReadings | None = None
     way: HoseWay | None = None
+    pattern: HosePattern | None = None
     angle_a: EndAngle = 0
     angle_b: EndAngle = 0
     own_a: Side = Side()

@@ -80,3 +80,16 @@ class HoseWay:
     def __post_init__(self) -> None:
         fill_ids(self, "moves", "m")
         fill_ids(self, "beside", "b")
+
+
+@record
+class HosePattern:
+    """What was taken as the pattern of a hose: a wire laid in where it will lie, or the old hose. `length` is
+    over all, from seat to seat or from one end of the hose to the other; `radius` the tightest of its middle,
+    `at` how far from end A; `was` says how the old hose lay."""
+
+    by: Literal["wire", "old hose"] = "wire"
+    length: Length = Length()
+    radius: Length = Length()
+    at: Length = Length()
+    was: Literal["", "right", "pulled", "rubbed"] = ""

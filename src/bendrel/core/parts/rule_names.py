@@ -39,6 +39,7 @@ AdviceName = Literal[
     "over_heat", "no_bead_in_it", "freezes", "hose_over", "overlaps", "reusable_brake", "insert",
     "starved", "sleeve_wall", "trial_piece", "shared_thread", "reservoir", "let_in", "let_in_cooler",
     "let_in_filter", "let_in_unknown", "joint_missing", "joint_sizes", "union_law", "hose_to_hose",
-    "swing", "joint", "openings", "left_open", "clip_gap", "hose_way", "hose_slack", "hose_plane",
+    "swing", "joint", "openings", "left_open", "clip_gap", "hose_way", "hose_pattern",
+    "hose_pattern_rubbed", "hose_slack", "hose_plane",
     "hose_free", "hose_ends",
 ]  # fmt: skip

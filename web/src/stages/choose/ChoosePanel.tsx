@@ -21,6 +21,7 @@ import { useCatalogue } from "../../doc/useCatalogue";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { spanOf, typed, withSpan } from "../../doc/rows";
+import { sayLength } from "../../format/units";
 import { Columns } from "../../ui/Columns";
 import { Section } from "../../ui/Section";
 
@@ -150,14 +151,15 @@ function OfTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
                 name:
                   row.radius_mm == null
                     ? row.name
-                    : `${row.name}${row.size === tube?.size ? "" : `, ${row.size}`}, R ${row.radius_mm} mm`,
+                    : `${row.name}${row.size === tube?.size ? "" : `, ${row.size}`}, R ${sayLength(row.radius_mm, line.unit)}`,
               }))}
             onChange={(id) => set((was) => setBender(was, id, editor.tube))}
           />
           {bender && (
             <Box sx={{ fontSize: 14, color: "var(--second)" }}>
-              up to {bender.greatest_angle_deg}°; needs {bender.least_before_first_mm} mm before the first bend,{" "}
-              {bender.least_between_mm} mm between bends, {bender.least_after_last_mm} mm after the last
+              up to {bender.greatest_angle_deg}°; needs {sayLength(bender.least_before_first_mm, line.unit)} before the
+              first bend, {sayLength(bender.least_between_mm, line.unit)} between bends,{" "}
+              {sayLength(bender.least_after_last_mm, line.unit)} after the last
             </Box>
           )}
           {bender && (

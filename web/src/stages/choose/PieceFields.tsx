@@ -93,7 +93,7 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
         value={piece.hose}
         options={catalogue.hoses
           .filter((row) => row.hose_class === hose?.hose_class)
-          .map((row) => ({ id: row.id, name: `${row.size}, ${row.od_mm} mm outside` }))}
+          .map((row) => ({ id: row.id, name: `${row.size}, ${sayLength(row.od_mm, unit)} outside` }))}
         onChange={(id) => onChange({ hose: id })}
       />
       <Field
@@ -204,8 +204,8 @@ export function HoseFields({ piece, unit, view, catalogue, onChange }: HoseProps
         <Box key={side.side} data-push={side.side} sx={{ fontSize: 14, color: "var(--second)" }}>
           On {side.tube ? "the tube" : side.side === "near" ? "the near spigot" : "the far spigot"} (
           {sayLength(side.on_mm, unit)}): {PUSH[side.fit.push]}, {side.fit.interference >= 0 ? "+" : "−"}
-          {Math.abs(side.fit.interference * 100).toFixed(0)} %; {side.fit.over_mm.toFixed(1)} mm outside before clamping
-          ; it lies on it by {sayLength(side.lap.mm, unit)}.
+          {Math.abs(side.fit.interference * 100).toFixed(0)} %;{" "}
+          {`${sayLength(side.fit.over_mm, unit)} outside before clamping; it lies on it by ${sayLength(side.lap.mm, unit)}.`}
           {hose && piece.clamps_each > 0 && (
             <OnItsEnd
               clamp={catalogue.clamps.find((row) => row.id === piece.clamp)}

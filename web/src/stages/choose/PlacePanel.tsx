@@ -12,7 +12,9 @@ import { sayFigure, sayLength } from "../../format/units";
 import { Columns } from "../../ui/Columns";
 import { Field, Pick } from "../../ui/Field";
 import { useNotice } from "../../ui/notice";
-import { WayFields } from "./hose/WayFields";
+import { useHoseStudy } from "../../doc/useHoseStudy";
+import { HoseLead } from "./hose/HoseLead";
+import { HowKnown } from "./hose/HowKnown";
 import { WayStudy } from "./hose/WayStudy";
 import { PortJoined } from "./PortJoined";
 import { PortSeat } from "./PortSeat";
@@ -72,27 +74,7 @@ function OfPiece({ id, editor, view, catalogue }: { id: string } & Omit<Props, "
   const piece = line.spans.find((one) => one.id === id);
   if (piece?.kind === "hose") {
     const onChange = (part: Partial<HoseSpan>) => edit((was) => setPiece(was, id, part));
-    const problemAt = (path: string) => view.plan?.problems.find((item) => item.path === path)?.message;
-    return (
-      <Columns>
-        <Box>
-          <HoseFields piece={piece} unit={line.unit} view={view} catalogue={catalogue} onChange={onChange} />
-          <Typography variant="h2" component="h3" sx={{ mt: 2 }}>
-            Its way
-          </Typography>
-          <WayFields piece={piece} unit={line.unit} catalogue={catalogue} problemAt={problemAt} onChange={onChange} />
-        </Box>
-        <WayStudy
-          document={line}
-          piece={piece}
-          catalogue={catalogue}
-          lineId={editor.opened.id}
-          length={view.plan?.hoses.find((one) => one.span === id)?.length_mm}
-          onDone={(done) => onChange({ done })}
-          onLength={(mm) => onChange({ length: typed(lengthText(mm, line.unit), line.unit) })}
-        />
-      </Columns>
-    );
+    return <OfHose piece={piece} editor={editor} view={view} catalogue={catalogue} onChange={onChange} />;
   }
   if (piece?.kind !== "component") return null;
   const change = (part: Parameters<typeof setPiece>[2]) => edit((was) => setPiece(was, id, part));
@@ -100,6 +82,51 @@ function OfPiece({ id, editor, view, catalogue }: { id: string } & Omit<Props, "
     <>
       <ComponentFields piece={piece} unit={line.unit} view={view} catalogue={catalogue} onChange={change} />
       <ComponentFigures piece={piece} unit={line.unit} view={view} catalogue={catalogue} onChange={change} />
+    </>
+  );
+}
+
+function OfHose({
+  piece,
+  editor,
+  view,
+  catalogue,
+  onChange,
+}: Omit<Props, "place"> & { piece: HoseSpan; onChange: (part: Partial<HoseSpan>) => void }) {
+  const { document: line } = editor;
+  const study = useHoseStudy(line, piece.id, editor.opened.id);
+  const problemAt = (path: string) => view.plan?.problems.find((item) => item.path === path)?.message;
+  return (
+    <>
+      <HoseLead
+        piece={piece}
+        study={study ?? null}
+        placed={view.plan?.chosen?.pieces.hoses.find((one) => one.stands.span === piece.id)}
+        length={view.plan?.hoses.find((one) => one.span === piece.id)?.length_mm}
+        unit={line.unit}
+        onLength={(mm) => onChange({ length: typed(lengthText(mm, line.unit), line.unit) })}
+      />
+      <Columns>
+        <Box>
+          <HoseFields piece={piece} unit={line.unit} view={view} catalogue={catalogue} onChange={onChange} />
+        </Box>
+        <Box component="section" aria-label="Where its ends are">
+          <Typography variant="h2" component="h3">
+            Where its ends are
+          </Typography>
+          <HowKnown piece={piece} unit={line.unit} catalogue={catalogue} problemAt={problemAt} onChange={onChange} />
+        </Box>
+      </Columns>
+      {study && (
+        <WayStudy
+          study={study}
+          document={line}
+          piece={piece}
+          catalogue={catalogue}
+          lineId={editor.opened.id}
+          onDone={(done) => onChange({ done })}
+        />
+      )}
     </>
   );
 }

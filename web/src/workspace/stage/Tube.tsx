@@ -16,6 +16,7 @@ interface Props {
 export function Chain({ figure, tokens, least }: Props) {
   const { lit, place, choosePlace } = useSelection();
   const { main, tubes, others } = figure;
+  const several = tubes.length + others.length > 1;
   const thick = Math.max(...tubes.map((tube) => tube.part.od_mm / 2), least);
   const floor = useMemo(() => Math.min(...pointsOf(figure).map((point) => point.z)), [figure]);
   const lines = useMemo(() => [...tubes, ...others].map((one) => one.points), [tubes, others]);
@@ -44,7 +45,7 @@ export function Chain({ figure, tokens, least }: Props) {
           other={other}
           radius={thick}
           tokens={tokens}
-          chosen={place?.kind === "span" && place.id === other.span}
+          chosen={several && place?.kind === "span" && place.id === other.span}
           onChoose={() => choose(other.span)}
         />
       ))}

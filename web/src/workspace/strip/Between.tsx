@@ -14,14 +14,16 @@ interface Props {
   chosen: Chosen | null;
   laid: readonly LaidHose[];
   unit: Unit;
+  /** It is all of the line: nothing else could be meant. */
+  alone: boolean;
 }
 
 /** One hose or component on the strip, in its place and to scale; a length that is not known is a break. */
-export function Between({ segment, span, chosen, laid, unit }: Props) {
+export function Between({ segment, span, chosen, laid, unit, alone }: Props) {
   if (span.kind === "hose") {
     const placed = chosen?.pieces.hoses.find((one) => one.stands.span === span.id);
     return (
-      <Pressed segment={segment} data={{ "data-hose": span.id }} name={nameOfHose(placed, segment)}>
+      <Pressed segment={segment} alone={alone} data={{ "data-hose": span.id }} name={nameOfHose(placed, segment)}>
         <HoseMark
           segment={segment}
           span={span}
@@ -39,6 +41,7 @@ export function Between({ segment, span, chosen, laid, unit }: Props) {
   return (
     <Pressed
       segment={segment}
+      alone={alone}
       data={{ "data-part": span.id }}
       name={`${span.what}, ${points ? `points to ${points}` : "no arrow seen"}`}
     >
@@ -61,11 +64,13 @@ const nameOfHose = (placed: PlacedHose | undefined, segment: Segment): string =>
 /** Something of the chain that can be chosen, by a press or by walking the strip. */
 function Pressed({
   segment,
+  alone,
   data,
   name,
   children,
 }: {
   segment: Segment;
+  alone: boolean;
   data: Record<string, string>;
   name: string;
   children: ReactNode;
@@ -82,7 +87,7 @@ function Pressed({
       <title>{name}</title>
       <rect x={segment.x - 4} y={TUBE_Y - 14} width={segment.width + 8} height={TUBE_H + 40} fill="transparent" />
       {children}
-      {here && <Around x={segment.x - 4} width={segment.width + 8} />}
+      {here && !alone && <Around x={segment.x - 4} width={segment.width + 8} />}
     </g>
   );
 }

@@ -169,6 +169,7 @@ function Unrolled({ editor, view, width }: Props & { width: number }) {
             chosen={follows}
             laid={view.plan?.hoses ?? []}
             unit={unit}
+            alone={line.spans.length === 1}
           />
         ) : null;
       })}

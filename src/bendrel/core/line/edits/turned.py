@@ -21,6 +21,7 @@ from bendrel.core.line.document import (
     PartReading,
     RigidSpan,
 )
+from bendrel.core.line.hose_way import HosePattern
 from bendrel.core.line.rewrite import bend_ids, computed_length
 from bendrel.core.units.lengths import Length, Plane, is_blank, length_mm
 from bendrel.core.units.notation import Unit, UnitError, format_clock, normalised_turn, parse_plane
@@ -139,6 +140,7 @@ def reversed_hose(span: HoseSpan) -> HoseSpan:
     """`span` with its ends changed over. Where they are, how they move and how two elbows are clocked stays:
     a clock is the same from either end. Raises NotAChain for a shape that cannot be told from there."""
     shape = _readings(span.shape) if span.shape is not None else None
+    pattern = span.pattern and _pattern(span.pattern)
     way = span.way
     if way is not None:
         way = replace(
@@ -161,8 +163,22 @@ def reversed_hose(span: HoseSpan) -> HoseSpan:
         own_a=span.own_b,
         own_b=span.own_a,
         way=way,
+        pattern=pattern,
         shape=shape if isinstance(shape, BendReadings) else None,
     )
+
+
+def _pattern(pattern: HosePattern) -> HosePattern:
+    """The tightest place is told from the other end; without the length nobody knows where that is."""
+    if is_blank(pattern.at):
+        return pattern
+    if is_blank(pattern.length):
+        raise NotAChain(f"Read the length of the {pattern.by} first, then turn it round.")
+    try:
+        left = length_mm(pattern.length) - length_mm(pattern.at)
+    except UnitError as error:
+        raise NotAChain(f"Put the readings of the {pattern.by} right first: {error}") from error
+    return replace(pattern, at=computed_length(max(0.0, left), pattern.at.unit))
 
 
 def _turns(rows: tuple[BendRow, ...]) -> list[Plane]:

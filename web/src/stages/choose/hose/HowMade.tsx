@@ -16,7 +16,7 @@ interface Props {
   onDone: (done: string[]) => void;
 }
 
-/** What the hose is made of or ordered by: lengths, ends, how two elbows stand, and the steps in their order. */
+/** What the hose is made of or ordered by: ends, how two elbows stand, and the steps in their order. */
 export function HowMade({ assembly, unit, done, bench, sheet, onDone }: Props) {
   const ticked = new Set(done);
   const rows: [string, string][] = [];
@@ -25,20 +25,12 @@ export function HowMade({ assembly, unit, done, bench, sheet, onDone }: Props) {
       "Ends",
       `${assembly.name}${assembly.dash ? `, dash ${assembly.dash}` : ""}${assembly.nut ? `, nut ${assembly.nut}` : ""}`,
     ]);
-  if (assembly.overall_mm != null && assembly.overall_mm !== assembly.cut_mm)
-    rows.push(["Over all", `${sayLength(assembly.overall_mm, unit)}, seat to seat`]);
   for (const one of assembly.ends)
     if (one.takes_mm != null)
       rows.push([
         `End ${one.end}`,
         `${one.angle === 0 ? "straight" : `${one.angle}°`}: adds ${sayLength(one.takes_mm, unit)}${one.stands_out_mm ? `, its seat stands ${sayLength(one.stands_out_mm, unit)} off the hose` : ""}`,
       ]);
-  if (assembly.cut_mm != null) rows.push(["Cut hose", sayLength(assembly.cut_mm, unit)]);
-  if (assembly.shorter_mm != null && assembly.longer_mm != null)
-    rows.push([
-      "Under pressure",
-      `${sayLength(assembly.shorter_mm, unit)} shorter to ${sayLength(assembly.longer_mm, unit)} longer`,
-    ]);
   return (
     <Box component="section" aria-label="How it is made" sx={{ mt: 2 }}>
       <Box component="h3" sx={{ m: 0, font: `600 20px ${condensed}` }}>

@@ -89,8 +89,8 @@ export function OnItsEnd({ clamp, count, on, lap: lies, gap, unit }: Props) {
         {clamp && (
           <>
             {" "}
-            The clamp goes from {clamp.open_mm} mm open to {clamp.closed_mm} mm closed; the hose measures{" "}
-            {on.over_mm.toFixed(1)} mm:{" "}
+            The clamp goes from {sayLength(clamp.open_mm, unit)} open to {sayLength(clamp.closed_mm, unit)} closed; the
+            hose measures {sayLength(on.over_mm, unit)}:{" "}
             <Box
               component="span"
               sx={{ color: squeeze > 0 && on.over_mm <= clamp.open_mm ? "inherit" : "var(--stop)" }}
@@ -98,7 +98,7 @@ export function OnItsEnd({ clamp, count, on, lap: lies, gap, unit }: Props) {
               {on.over_mm > clamp.open_mm
                 ? "it does not go over it"
                 : squeeze > 0
-                  ? `${squeeze.toFixed(1)} mm are left to squeeze`
+                  ? `${sayLength(squeeze, unit)} are left to squeeze`
                   : "it closes without gripping"}
             </Box>
             .{!fits && ` ${count} of them want ${sayLength(lies.clamps_mm, unit)}.`}

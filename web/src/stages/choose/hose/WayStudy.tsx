@@ -1,50 +1,42 @@
 import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { AtPosition, Catalogue, HoseSpan, HoseStudy, Line, Unit } from "../../../api/types";
-import { useHoseStudy } from "../../../doc/useHoseStudy";
 import { sayAngle, sayLength, sayTurn } from "../../../format/units";
+import { Columns } from "../../../ui/Columns";
 import { HowMade } from "./HowMade";
 import { sheetOf } from "../../../workspace/sheet";
 import { HosePicture } from "./HosePicture";
 import { homeOf } from "./projected";
-import { WindowChart } from "./WindowChart";
 
 interface Props {
+  study: HoseStudy;
   document: Line;
   piece: HoseSpan;
   catalogue: Catalogue;
   lineId: string;
-  /** The free length as the plan has it, which is newer than the study while that is under way. */
-  length: number | null | undefined;
-  onLength: (mm: number) => void;
   onDone: (done: string[]) => void;
 }
 
 const DO = { hold: "Hold", free: "Leave free", sleeve: "Sleeve", away: "Keep off" } as const;
 
-/** How the hose lies, which lengths do, what it does over its travel, and where it is held. */
-export function WayStudy({ document, piece, catalogue, lineId, length, onLength, onDone }: Props) {
-  const study = useHoseStudy(document, piece.id, lineId);
-  const unit = document.unit;
+/** How the hose lies, what it does over its travel, where it is held, and how it is made. */
+export function WayStudy({ study, document, piece, catalogue, lineId, onDone }: Props) {
+  const { unit } = document;
   const row = catalogue.hoses.find((one) => one.id === piece.hose);
-  if (!study || !row) return null;
+  if (!row) return null;
   return (
-    <Box aria-live="polite">
-      {study.laid ? (
-        <Lying
-          study={study}
-          laid={study.laid}
-          length={length === undefined ? study.laid.length_mm : length}
-          unit={unit}
-          od={row.od_mm}
-          onLength={onLength}
-        />
-      ) : (
-        <Box sx={{ color: "var(--second)" }}>
-          Say where both ends are and which way the hose leaves and arrives: then it is worked out how it lies and how
-          long it may be.
-        </Box>
-      )}
+    <Columns>
+      <Box aria-live="polite">
+        {study.laid ? (
+          <Lying study={study} laid={study.laid} unit={unit} od={row.od_mm} />
+        ) : (
+          <Box sx={{ mt: 2, color: "var(--second)" }}>
+            Say by tape where both ends are and which way the hose leaves and arrives: then it is worked out how it lies
+            and how long it may be.
+          </Box>
+        )}
+      </Box>
       <HowMade
         assembly={study.assembly}
         unit={unit}
@@ -53,34 +45,23 @@ export function WayStudy({ document, piece, catalogue, lineId, length, onLength,
         bench={`/lines/${lineId}/hose/${piece.id}`}
         onDone={onDone}
       />
-    </Box>
+    </Columns>
   );
 }
 
 interface LyingProps {
   study: HoseStudy;
   laid: NonNullable<HoseStudy["laid"]>;
-  length: number | null;
   unit: Unit;
   od: number;
-  onLength: (mm: number) => void;
 }
 
-function Lying({ study, laid, length, unit, od, onLength }: LyingProps) {
+function Lying({ study, laid, unit, od }: LyingProps) {
   return (
-    <>
-      {study.windows ? (
-        <WindowChart
-          windows={study.windows}
-          needs={laid.needs_mm}
-          onEnds={laid.on_ends_mm}
-          length={length}
-          unit={unit}
-          onLength={onLength}
-        />
-      ) : (
-        <Box>It needs more than {sayLength(laid.least_mm + laid.on_ends_mm, unit)}.</Box>
-      )}
+    <Box component="section" aria-label="How it lies" sx={{ mt: 2 }}>
+      <Typography variant="h2" component="h3">
+        How it lies
+      </Typography>
       {laid.length_mm == null ? (
         <Box sx={{ my: 1, color: "var(--second)" }}>Type or drag a length to see the hose.</Box>
       ) : (
@@ -117,7 +98,7 @@ function Lying({ study, laid, length, unit, od, onLength }: LyingProps) {
           ))}
         </Box>
       )}
-    </>
+    </Box>
   );
 }
 
