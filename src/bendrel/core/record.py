@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
+from functools import cached_property
 from typing import Any, TypeVar, dataclass_transform
 
 T = TypeVar("T")
@@ -19,7 +20,16 @@ def record(cls: type[T]) -> type[T]:
     cls.__pydantic_config__ = {"extra": "forbid"}  # type: ignore[attr-defined]
     if any("tuple[" in str(kind) for kind in cls.__annotations__.values()):
         cls.__get_pydantic_core_schema__ = classmethod(_hasty)  # type: ignore[attr-defined]
+    if any(isinstance(value, cached_property) for value in vars(cls).values()):
+        cls.__getstate__ = _fields_alone  # type: ignore[assignment]
     return dataclass(frozen=True, kw_only=True)(cls)
+
+
+def _fields_alone(one: Any) -> dict[str, Any]:
+    """What is sent to another process: what it keeps beside its fields is worked out again there, and may
+    grow in another thread while it is being sent."""
+    kept = one.__dict__
+    return {field.name: kept[field.name] for field in fields(one)}
 
 
 def _hasty(_cls: type, source: Any, handler: Any) -> Any:
