@@ -215,7 +215,7 @@ def _mended(kit: Kit, rng: random.Random, line: Line) -> Line:
     span = rigid.run.span.id
     noted = Damage(span=span, kind=kind, at=Length(text=f"{at:.0f} mm"), to=Length(text=f"{to:.0f} mm"))
     line = replace(line, condition=replace(line.condition, reasons=("weeping",), damage=(noted,)))
-    offers = proposals(kit, damaged_of(rigid, at, to, kind), kit.services[line.service])
+    offers = proposals(kit, damaged_of(kit, rigid, at, to, kind), kit.services[line.service])
     able = [o for o in offers if o.verdict != "refused" and o.method != "whole"]
     if not able:
         return line

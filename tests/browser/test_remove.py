@@ -93,3 +93,21 @@ def test_which_port_is_which(page: Page, own_line):
     saved(page)
     page.reload()
     expect(page.get_by_label("Port B is")).to_have_value("return")
+
+
+def test_an_end_that_will_not_come_is_noted_and_counts_when_it_is_mended(page: Page, own_line):
+    open_line(page, own_line, "remove")
+    expect(page.get_by_label("Brush, wipe and blow every joint")).to_be_visible()
+    end = page.get_by_role("group", name="End B, apart")
+    end.get_by_text("It will not come").click()
+    end.get_by_label("Penetrating oil from both sides").check()
+    field(page, "How long").last.fill("soaked overnight")
+    end.get_by_label("It", exact=True).select_option("left shut, mended behind it")
+    expect(page.get_by_text("Prove that it is shut")).to_have_count(0)
+    page.get_by_label("a hose is clamped shut instead").check()
+    expect(page.get_by_text("Prove that it is shut")).to_be_visible()
+    saved(page)
+    page.keyboard.press("Alt+1")
+    expect(page.get_by_text("End B counts as “seized”: so it ended in Remove.")).to_be_visible()
+    page.keyboard.press("Alt+2")
+    expect(end.get_by_label("Penetrating oil from both sides")).to_be_checked()

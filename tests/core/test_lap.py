@@ -96,7 +96,7 @@ def test_a_mend_by_hose_is_as_long_as_its_gap_and_what_lies_on_its_ends(kit):
         if rigid is None or tried >= 12:
             continue
         middle = rigid.part.developed_mm / 2
-        damaged = damaged_of(rigid, middle, middle + 20, "rust")
+        damaged = damaged_of(kit, rigid, middle, middle + 20, "rust")
         for offer in proposals(kit, damaged, kit.services[line.service]):
             if offer.method != "hose" or offer.verdict == "refused" or offer.piece_mm is None:
                 continue

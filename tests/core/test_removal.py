@@ -82,9 +82,14 @@ def test_no_volumes(text):
 def test_brakes_are_propped_let_off_at_the_nipples_and_plugged(kit):
     """Common practice: pumping the pedal relieves nothing in the line, it only empties the servo."""
     advice = plan_line(SOUND, kit).removed.advice
-    assert [step.id for step in advice.steps] == ["brake-pedal", "brake-nipples", "brake-plug"]
+    assert [step.id for step in advice.steps] == [
+        "clean",
+        "brake-pedal",
+        "brake-nipples",
+        "brake-plug",
+    ]
     assert not any("pump" in step.text.lower() for step in advice.steps)
-    assert "nipples" in advice.steps[1].text
+    assert "nipples" in advice.steps[2].text
     assert "3/8-24 plug" in advice.plugs[0].text
     unmeasured = replace(SOUND, end_a=replace(DOUBLE, thread="", nut=None))
     assert "not measured yet" in plan_line(unmeasured, kit).removed.advice.plugs[0].text

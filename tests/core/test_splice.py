@@ -96,7 +96,7 @@ def test_the_bends_of_the_new_piece_are_those_on_its_side(kit):
     )  # fmt: skip
     rigid = planned(kit, line)
     middle = (bend_spans(rigid.shape)[1].end_mm + bend_spans(rigid.shape)[2].start_mm) / 2
-    offers = proposals(kit, damaged_of(rigid, middle - 5, middle + 5, "nick"), kit.services["cooler"])
+    offers = proposals(kit, damaged_of(kit, rigid, middle - 5, middle + 5, "nick"), kit.services["cooler"])
     told = {one.method: one.piece_bends for one in offers}
     assert (told["whole"], told["replace_from_a"], told["replace_from_b"]) == ((1, 2, 3), (1, 2), (3,))
     assert (told["sleeve_unions"], told["hose"]) == ((), ())
@@ -200,7 +200,7 @@ def test_random_damage_on_random_lines(kit, block):
         whole = rigid.shape.developed_mm
         start = rng.uniform(0, whole - 1)
         stop = rng.uniform(start, min(whole, start + 120))
-        hurt = damaged_of(rigid, start, stop, rng.choice(("rust", "nick", "crush", "chafe")))
+        hurt = damaged_of(kit, rigid, start, stop, rng.choice(("rust", "nick", "crush", "chafe")))
         for offer in proposals(kit, hurt, kit.services[line.service]):
             if offer.verdict != "refused":
                 _stands(kit, line, rigid, hurt, offer)
@@ -253,7 +253,9 @@ def test_no_way_that_is_offered_ends_in_a_stop(kit, block):
         already = stops(kit, line)
         whole = rigid.shape.developed_mm
         start = rng.uniform(0, whole - 20)
-        for offer in proposals(kit, damaged_of(rigid, start, start + 20, "rust"), kit.services[line.service]):
+        for offer in proposals(
+            kit, damaged_of(kit, rigid, start, start + 20, "rust"), kit.services[line.service]
+        ):
             if offer.verdict in ("right", "acceptable", "care"):
                 made = mended(line, kit, rigid, offer, "worn through at the bracket")
                 assert stops(kit, made) <= already, (seed, offer.method)
@@ -262,7 +264,7 @@ def test_no_way_that_is_offered_ends_in_a_stop(kit, block):
 def test_the_nuts_of_a_mended_stretch_are_proved_in_their_unions(kit):
     line = bent(last=900, service="cooler", tube="steel-seamless_8mm_1", bender="lever_8mm")
     rigid = planned(kit, line)
-    offers = proposals(kit, damaged_of(rigid, 400, 420, "rust"), kit.services["cooler"])
+    offers = proposals(kit, damaged_of(kit, rigid, 400, 420, "rust"), kit.services["cooler"])
     made = mended(line, kit, rigid, way(offers, "flared_unions"), "sound on both sides")
     steps = {span.id: order_of_work(made, kit, span.id) for span in made.spans}
     proved = next(step for step in steps["s2"] if step.kind == "prove")
@@ -294,7 +296,7 @@ def test_the_mended_chain_ends_where_opencascade_ends_the_old_tube(kit):
         line = replace(random_line(seed)[1], service="cooler")
         rigid = planned(kit, line)
         whole = rigid.shape.developed_mm
-        hurt = damaged_of(rigid, whole * 0.5, whole * 0.5 + 5, "nick")
+        hurt = damaged_of(kit, rigid, whole * 0.5, whole * 0.5 + 5, "nick")
         offers = [
             one
             for one in proposals(kit, hurt, kit.services["cooler"])
@@ -330,7 +332,7 @@ def composed_of(kit, made):
 def test_a_refused_way_and_a_cut_in_an_arc_are_not_decided_on(kit):
     line = bent(row(100, 90), last=300, service="brake")
     rigid = planned(kit, line)
-    offers = proposals(kit, damaged_of(rigid, 200, 220, "rust"), kit.services["brake"])
+    offers = proposals(kit, damaged_of(kit, rigid, 200, 220, "rust"), kit.services["brake"])
     with pytest.raises(NotAChain, match="refused"):
         mended(line, kit, rigid, way(offers, "hose"), "hose is quicker")
     arc = bend_spans(rigid.shape)[0].middle_mm
@@ -366,7 +368,7 @@ def test_no_proposal_raises_against_itself_what_it_did_not_say(kit):
         service, whole = kit.services[line.service], rigid.part.developed_mm
         before = {f.code for f in plan_line(line, kit).findings}
         answers = []
-        for offer in proposals(kit, damaged_of(rigid, whole * 0.4, whole * 0.4 + 20, "rust"), service):
+        for offer in proposals(kit, damaged_of(kit, rigid, whole * 0.4, whole * 0.4 + 20, "rust"), service):
             if offer.verdict != "refused" and offer.method != "whole":
                 answers.append((mended(line, kit, rigid, offer, "reached from below"), offer.reasons))
         for what in ("filter", "cooler", "shut-off valve"):

@@ -13,6 +13,7 @@ from pydantic import TypeAdapter
 
 from bendrel.core.findings import Source
 from bendrel.core.geometry.clips import Clip, ClipSpacing
+from bendrel.core.parts.apart import Apart
 from bendrel.core.parts.bender import Bender
 from bendrel.core.parts.circuit_row import CircuitRow
 from bendrel.core.parts.clearance import Clearance
@@ -109,9 +110,26 @@ def load_kit() -> Kit:
         arguments=_typed(Argument, toml_file("repair.toml")["argument"]),
         splicing=splicing,
         removal={r.service: r for r in _typed(RemovalRule, removal["rule"])},
+        apart=_apart(),
         single_use=TypeAdapter(SingleUse).validate_python(removal["single_use"]),
         proving=_proving(),
         pan_share=Limit(value=removal["pan"]["share"], source=Source(**removal["pan"]["source"])),
+    )
+
+
+def _apart() -> Apart:
+    rows = toml_file("apart.toml")
+    warmth = rows["warmth"]
+    return TypeAdapter(Apart).validate_python(
+        {
+            "clean": rows["clean"]["step"],
+            "shut": rows["shut"]["steps"],
+            "ways": rows["way"],
+            "ended": [{"id": row["id"], "is_": row["is"]} for row in rows["ended"]],
+            "burns": warmth["burns"],
+            "no_warmth": warmth["never"],
+            "unsaid": warmth["unsaid"],
+        }
     )
 
 

@@ -2130,6 +2130,24 @@ export interface components {
             exact_deg?: number | null;
         };
         /**
+         * ApartWay
+         * @description One thing to try on a joint that closes in one of some ways; `warm` says that it takes warmth.
+         */
+        ApartWay: {
+            /** Id */
+            id: string;
+            /** Closes */
+            closes: ("nut" | "sleeve" | "washer" | "taper" | "clamp" | "push" | "crimp" | "latch" | "maker")[];
+            /** Text */
+            text: string;
+            source: components["schemas"]["Source"];
+            /**
+             * Warm
+             * @default false
+             */
+            warm: boolean;
+        };
+        /**
          * Argument
          * @description One reason for (weight over 0) or against (under 0) a choice, from the catalogue.
          */
@@ -3615,6 +3633,29 @@ export interface components {
             /** Rules Version */
             rules_version: string;
             source: components["schemas"]["Source"];
+        };
+        /**
+         * ComesApart
+         * @description One old end: `name` is what closes it, `ways` what to try in order, `warning` what must not be; `state`
+         *     what it is by all that is known.
+         */
+        ComesApart: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /** Name */
+            name: string;
+            /** Ways */
+            ways: components["schemas"]["ApartWay"][];
+            /** Warning */
+            warning: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "not tried" | "comes undone" | "seized" | "seized in an expensive part";
         };
         /**
          * Compared
@@ -7078,7 +7119,9 @@ export interface components {
              *       "went_out": "",
              *       "volume": "",
              *       "fluid": "not looked at",
-             *       "done": []
+             *       "done": [],
+             *       "hose_shut": false,
+             *       "apart": []
              *     }
              */
             removal: components["schemas"]["Removal"];
@@ -7837,7 +7880,7 @@ export interface components {
             /** Why */
             why: string;
             /** Kind */
-            kind?: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part") | null;
+            kind?: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part" | "moved aside") | null;
             /**
              * Old
              * @default false
@@ -7898,7 +7941,7 @@ export interface components {
              */
             count: number;
             /** Kind */
-            kind?: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part") | null;
+            kind?: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part" | "moved aside") | null;
         };
         /**
          * NewTrial
@@ -8426,7 +8469,7 @@ export interface components {
             /** Because */
             because: string;
             /** Kind */
-            kind?: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part") | null;
+            kind?: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part" | "moved aside") | null;
         };
         /**
          * PatternRead
@@ -8675,6 +8718,8 @@ export interface components {
             };
             looked: components["schemas"]["Looked"];
             removed: components["schemas"]["Removed"];
+            /** Apart */
+            apart: components["schemas"]["ComesApart"][];
             chosen: components["schemas"]["Chosen"] | null;
             /** Findings */
             findings: components["schemas"]["Finding"][];
@@ -9287,7 +9332,8 @@ export interface components {
         /**
          * Removal
          * @description The log. `done` holds the ids of the steps and plugs that have been ticked off; `fluid` says what
-         *     becomes of the fluid that was drained.
+         *     becomes of the fluid that was drained; `hose_shut` that a hose is clamped shut, `apart`
+         *     how the old ends came off.
          */
         Removal: {
             /**
@@ -9326,6 +9372,16 @@ export interface components {
              * @default []
              */
             done: string[];
+            /**
+             * Hose Shut
+             * @default false
+             */
+            hose_shut: boolean;
+            /**
+             * Apart
+             * @default []
+             */
+            apart: components["schemas"]["TakenApart"][];
         };
         /**
          * RemovalAdvice
@@ -9416,7 +9472,7 @@ export interface components {
              * @default bolt
              * @enum {string}
              */
-            kind: "bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part";
+            kind: "bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part" | "moved aside";
             /**
              * What
              * @default
@@ -9865,7 +9921,7 @@ export interface components {
              * @default bolt
              * @enum {string}
              */
-            kind: "bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part";
+            kind: "bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part" | "moved aside";
             /**
              * What
              * @default
@@ -10103,7 +10159,7 @@ export interface components {
          */
         SingleUse: {
             /** Kinds */
-            kinds: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part")[];
+            kinds: ("bolt" | "nut" | "screw" | "clip" | "hose clamp" | "washer" | "O-ring" | "bracket" | "shield" | "connector" | "part" | "moved aside")[];
             source: components["schemas"]["Source"];
         };
         /**
@@ -10707,6 +10763,33 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * TakenApart
+         * @description One old end that was worked on: what was `tried` (ids of the catalogue), how long, and how it ended.
+         */
+        TakenApart: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /**
+             * Tried
+             * @default []
+             */
+            tried: string[];
+            /**
+             * How Long
+             * @default
+             */
+            how_long: string;
+            /**
+             * Ended
+             * @default
+             * @enum {string}
+             */
+            ended: "came undone" | "came, damaged" | "tube cut behind it" | "left shut" | "";
         };
         /**
          * TakenBack

@@ -51,6 +51,8 @@ export function themeOf(mode: Mode) {
           ":root": Object.fromEntries(Object.entries(t).map(([name, value]) => [`--${name}`, value])),
           "html, body, #root": { height: "100%" },
           a: { color: t.ink },
+          // what is folded is measured as everything else is
+          "details::details-content": { boxSizing: "inherit" },
           body: { fontVariantNumeric: "tabular-nums", colorScheme: mode === "day" ? "light" : "dark" },
           ":focus-visible": { outline: `3px solid ${t.ink}`, outlineOffset: 1 },
           "@media (pointer: coarse)": {

@@ -37,6 +37,7 @@ const KINDS: RemovedItem["kind"][] = [
   "shield",
   "connector",
   "part",
+  "moved aside",
 ];
 const FATES: RemovedItem["fate"][] = ["reuse", "replace", "should be here and is not", "out for good"];
 export const NOTHING: RemovedItem = {

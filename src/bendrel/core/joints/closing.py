@@ -163,6 +163,12 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
     )
 
 
+def closed_by(line: Line, kit: Kit, pieces: Pieces, end: EndName) -> tuple[Closes, str]:
+    """How one end of the line closes at its port, and with what."""
+    parts = _at_end(kit, pieces, line.spans[0 if end == "A" else -1], end)
+    return parts.closes, parts.name
+
+
 @record
 class _Parts:
     """What an end closes with; `material` is the tube's, by id, or that of a hose end's own steel."""

@@ -12,11 +12,13 @@ def stays(span: Span) -> bool:
 
 
 def port_opened(line: Line, end: EndName) -> bool:
-    """The port at end A or B is opened: as said, else where what goes to it is new, or it was undone when the
-    old line came off."""
+    """The port at end A or B is opened: as said, else not where it was left shut; else where what goes to it
+    is new, or it was undone when the old line came off."""
     port, span = line.port(end), line.spans[0 if end == "A" else -1]
     if port.opened:
         return port.opened == "opened"
+    if any(one.end == end and one.ended == "left shut" for one in line.removal.apart):
+        return False
     return not stays(span) or f"plug-{end}" in line.removal.done
 
 

@@ -7,6 +7,9 @@ from typing import Annotated, Literal, TypeVar
 
 from annotated_types import Ge, Le, MaxLen
 
+from bendrel.core.findings import EndName
+from bendrel.core.ids import Id
+from bendrel.core.parts.apart import ApartEnd
 from bendrel.core.parts.single_use import ItemKind
 from bendrel.core.record import record
 from bendrel.core.units.lengths import PhotoId, Text
@@ -35,9 +38,20 @@ class RemovedItem:
 
 
 @record
+class TakenApart:
+    """One old end that was worked on: what was `tried` (ids of the catalogue), how long, and how it ended."""
+
+    end: EndName
+    tried: Annotated[tuple[Id, ...], MaxLen(20)] = ()
+    how_long: Text = ""
+    ended: Literal[ApartEnd, ""] = ""
+
+
+@record
 class Removal:
     """The log. `done` holds the ids of the steps and plugs that have been ticked off; `fluid` says what
-    becomes of the fluid that was drained."""
+    becomes of the fluid that was drained; `hose_shut` that a hose is clamped shut, `apart` how the old
+    ends came off."""
 
     items: Annotated[tuple[RemovedItem, ...], MaxLen(200)] = ()
     machine_state: Annotated[tuple[Text, ...], MaxLen(20)] = ()
@@ -46,6 +60,8 @@ class Removal:
     volume: Annotated[str, MaxLen(20)] = ""
     fluid: OldFluid = "not looked at"
     done: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(60)] = ()
+    hose_shut: bool = False
+    apart: Annotated[tuple[TakenApart, ...], MaxLen(2)] = ()
 
 
 @record
@@ -104,10 +120,14 @@ def refit_steps(removal: Removal) -> tuple[RefitStep, ...]:
 
 
 def refit_words(item: RemovedItem) -> str:
-    """How a thing goes back: how many, new or not, where, and with which wrench."""
+    """How a thing goes back: how many, new or not, where, and with which wrench; what was only moved aside is
+    looked at again."""
     new = "" if item.fate == "reuse" else "new "
     wrench = f", {item.wrench} wrench" if item.wrench.strip() else ""
     where = f", {item.where.strip()}" if item.where.strip() else ""
+    if item.kind == "moved aside":
+        what = item.what.strip() or "what was moved aside"
+        return f"look again at {what}{where}: seated, held, nothing pinched"
     return f"{counted(item, new)}{where}{wrench}"
 
 

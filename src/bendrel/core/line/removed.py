@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from bendrel.core.findings import EndName
+from bendrel.core.line.apart import removal_steps
 from bendrel.core.line.document import Line
 from bendrel.core.line.removal import (
     OldFluid,
@@ -45,7 +46,14 @@ def judge_removal(line: Line, kit: Kit) -> Removed:
         ports = tuple((end, line.port(end).label, _thread(line, kit, end)) for end in ends)
         share = kit.pan_share.value
         said = tuple(caution.text for caution in kit.cautions_at(line.service, "remove"))
-        advice = advise(rule, volume=line.removal.volume, pan_share=share, ports=ports, cautions=said)
+        advice = advise(
+            rule,
+            steps=removal_steps(line, kit),
+            volume=line.removal.volume,
+            pan_share=share,
+            ports=ports,
+            cautions=said,
+        )
     waiting = tuple(item for item in line.open_items if not item.closed)
     fixtures = tuple(
         PartToGet(what=fixture.kind, count=1, because=f"{fixture.state} on the old line")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from bendrel.core.line.apart import end_state
 from bendrel.core.line.condition import Depth, FixtureKind, FixtureState
 from bendrel.core.line.document import Line
 from bendrel.core.line.paths import at
@@ -98,6 +99,7 @@ def look_at(line: Line, kit: Kit, lengths_mm: Mapping[str, float]) -> Looked:
         facts = Facts(
             safety_critical=service is not None and service.safety_critical,
             condition=condition,
+            ends=(end_state(line, kit, "A"), end_state(line, kit, "B")),
             places_mm=tuple((d.from_mm, d.to_mm) for d in damage),
             developed_mm=lengths_mm.get(main),
             apart_mm=kit.limits["damage_apart_mm"].value,

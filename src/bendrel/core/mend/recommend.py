@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 
-from bendrel.core.line.condition import Condition
+from bendrel.core.line.condition import Condition, EndState
 from bendrel.core.parts.splicing import Argument, Choice
 from bendrel.core.record import record
 
@@ -13,11 +13,12 @@ CHOICES: tuple[Choice, ...] = ("replace whole", "replace from a separation point
 
 @record
 class Facts:
-    """What the arguments look at. `places_mm` are the damaged spans along the tube; those further
-    apart than `apart_mm` are separate places."""
+    """What the arguments look at. `ends` are the two old ends by all that is known; `places_mm` are the
+    damaged spans along the tube; those further apart than `apart_mm` are separate places."""
 
     safety_critical: bool
     condition: Condition
+    ends: tuple[EndState, EndState]
     places_mm: tuple[tuple[float, float], ...]
     developed_mm: float | None
     apart_mm: float
@@ -65,10 +66,7 @@ def _near_one_end(facts: Facts) -> bool:
 
 def _seized_ends(facts: Facts) -> int:
     """How many of the two ends do not come undone; one that nobody tried is not said to be seized."""
-    return sum(
-        state in ("seized", "seized in an expensive part")
-        for state in (facts.condition.end_a, facts.condition.end_b)
-    )
+    return sum(state in ("seized", "seized in an expensive part") for state in facts.ends)
 
 
 def _seized(facts: Facts) -> bool:
@@ -80,7 +78,7 @@ def _one_seized(facts: Facts) -> bool:
 
 
 def _expensive(facts: Facts) -> bool:
-    return "seized in an expensive part" in (facts.condition.end_a, facts.condition.end_b)
+    return "seized in an expensive part" in facts.ends
 
 
 _APPLIES: Mapping[str, Callable[[Facts], bool]] = {
@@ -90,7 +88,7 @@ _APPLIES: Mapping[str, Callable[[Facts], bool]] = {
     "one_place": lambda f: _apart(f) == 1,
     "brittle_all_over": lambda f: "brittle" in f.condition.reasons or f.condition.cause == "age",
     "upgrade": lambda f: "upgrade" in f.condition.reasons,
-    "ends_free": lambda f: f.condition.end_a == f.condition.end_b == "comes undone",
+    "ends_free": lambda f: f.ends == ("comes undone", "comes undone"),
     "ends_seized": _seized,
     "expensive_part": _expensive,
     "one_end_seized_far_damage": lambda f: _one_seized(f) and _near_one_end(f),

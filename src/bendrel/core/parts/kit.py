@@ -7,6 +7,7 @@ from functools import cached_property
 
 from bendrel.core.findings import Source
 from bendrel.core.geometry.clips import Clip, ClipSpacing
+from bendrel.core.parts.apart import Apart
 from bendrel.core.parts.bender import Bender
 from bendrel.core.parts.calibration import Calibration, calibrated
 from bendrel.core.parts.circuit_row import CircuitRow
@@ -124,6 +125,7 @@ class Kit:
     arguments: tuple[Argument, ...]
     splicing: Splicing
     removal: Mapping[str, RemovalRule]
+    apart: Apart
     pan_share: Limit
     single_use: SingleUse
     proving: ProvingRules

@@ -77,14 +77,15 @@ class RemovalAdvice:
 def advise(
     rule: RemovalRule,
     *,
+    steps: tuple[RemovalStep, ...],
     volume: str,
     pan_share: float,
     ports: tuple[tuple[EndName, str, str], ...],
     cautions: tuple[str, ...],
 ) -> RemovalAdvice:
-    """Advice for one line. `volume` as typed, blank for the usual one; the pan holds `pan_share`
-    times the system; `ports` are (end, what it goes to, the port's thread or the nut's); `cautions`
-    are those of the service for taking a line off."""
+    """Advice for one line. `steps` are all before the first joint is opened; `volume` as typed, blank
+    for the usual one; the pan holds `pan_share` times the system; `ports` are (end, what it goes to, the
+    port's thread or the nut's); `cautions` are those of the service for taking a line off."""
     litres, problem = rule.volume_l, ""
     if volume.strip():
         try:
@@ -100,7 +101,7 @@ def advise(
         volume_l=litres,
         lost_l=min(rule.lost_l, litres),
         pan_l=litres * pan_share,
-        steps=rule.steps,
+        steps=steps,
         cautions=cautions,
         plugs=plugs,
         source=rule.source,

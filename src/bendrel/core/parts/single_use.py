@@ -9,7 +9,7 @@ from bendrel.core.record import record
 
 ItemKind = Literal[
     "bolt", "nut", "screw", "clip", "hose clamp", "washer",
-    "O-ring", "bracket", "shield", "connector", "part",
+    "O-ring", "bracket", "shield", "connector", "part", "moved aside",
 ]  # fmt: skip
 
 

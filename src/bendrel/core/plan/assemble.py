@@ -8,6 +8,7 @@ from bendrel.core.bend.tube.part import shape_of
 from bendrel.core.bend.tube.planned import Planned, Rigid, plan_rigid
 from bendrel.core.findings import SEVERITY_ORDER, Finding, Fix
 from bendrel.core.hose.laid import lay_hoses
+from bendrel.core.joints.apart import apart_of
 from bendrel.core.joints.faces import unread_sides
 from bendrel.core.joints.pieces import place_pieces
 from bendrel.core.joints.reduced import reduced
@@ -142,6 +143,7 @@ def _planned(line: Line, kit: Kit) -> WholePlan:
         lengths_mm=lengths,
         looked=looked,
         removed=removed,
+        apart=apart_of(line, kit, pieces),
         chosen=follows,
         findings=findings,
     )

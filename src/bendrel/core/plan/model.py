@@ -6,6 +6,7 @@ from bendrel.core.bend.tube.part import Part
 from bendrel.core.findings import Finding
 from bendrel.core.geometry.clips import Clips
 from bendrel.core.hose.laid import LaidHose
+from bendrel.core.joints.apart import ComesApart
 from bendrel.core.line.document import SpanState
 from bendrel.core.line.measured import Measured
 from bendrel.core.line.removed import Removed
@@ -45,6 +46,7 @@ class Plan:
     lengths_mm: dict[str, float]
     looked: Looked
     removed: Removed
+    apart: tuple[ComesApart, ...]
     chosen: Chosen | None
     findings: tuple[Finding, ...]
 

@@ -6,6 +6,7 @@ from collections.abc import Collection, Iterator
 from typing import Literal
 
 from bendrel.core.joints.closing import LineJoint
+from bendrel.core.line.apart import removal_steps
 from bendrel.core.line.document import Line
 from bendrel.core.line.run import ENDS
 from bendrel.core.parts.kit import Kit
@@ -39,8 +40,8 @@ def still_on(things: tuple[PutOn, ...], put: Collection[str], off: Collection[st
 
 
 def _put_on(line: Line, kit: Kit, joints: tuple[LineJoint, ...]) -> Iterator[PutOn]:
-    done, rule = set(line.removal.done), kit.removal.get(line.service)
-    for step in rule.steps if rule else ():
+    done = set(line.removal.done)
+    for step in removal_steps(line, kit):
         if step.leaves and step.id in done:
             yield PutOn(id=step.id, what=step.leaves, until=step.until, source=step.source)
     for end in ENDS:

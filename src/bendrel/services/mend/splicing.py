@@ -10,6 +10,7 @@ from annotated_types import MaxLen
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.geometry.bends import ShapeError
+from bendrel.core.line.apart import end_state
 from bendrel.core.line.document import Line, is_reason
 from bendrel.core.mend.cuts import nearest
 from bendrel.core.mend.decide import mended
@@ -36,6 +37,7 @@ from bendrel.services.shelf.tubes import tube_of
 
 
 def damaged_of(
+    kit: Kit,
     rigid: Rigid,
     from_mm: float,
     to_mm: float,
@@ -45,7 +47,7 @@ def damaged_of(
 ) -> Damaged:
     """A planned tube as the core takes a damaged one."""
     a, b = rigid.ends
-    condition = rigid.run.line.condition
+    line = rigid.run.line
     return Damaged(
         shape=rigid.shape,
         tube=rigid.tube,
@@ -57,7 +59,7 @@ def damaged_of(
         end_b_mm=taken_by(b.size, b.nut),
         grip_mm=max(rigid.choices.bender.least_before_first_mm, rigid.choices.bender.least_after_last_mm),
         free_mm=free_mm,
-        ends=(condition.end_a, condition.end_b),
+        ends=(end_state(line, kit, "A"), end_state(line, kit, "B")),
     )
 
 
@@ -91,7 +93,7 @@ def splice_file(
             f"The damage from {from_mm:g} to {to_mm:g} mm is outside the tube, which is {whole:.1f} mm long."
         )
     looked = look_at(line, kit, {rigid.run.span.id: whole})
-    found = proposals(kit, damaged_of(rigid, from_mm, to_mm, "rust", looked.fixtures), known)
+    found = proposals(kit, damaged_of(kit, rigid, from_mm, to_mm, "rust", looked.fixtures), known)
     return {
         "developed_mm": whole,
         "damage": [from_mm, to_mm],
@@ -133,7 +135,7 @@ def ways_to_mend(line: Line, order: MendOrder, kit: Kit) -> Mending:
     looked = look_at(line, kit, {rigid.run.span.id: rigid.shape.developed_mm})
     on_it = tuple(item for item in looked.fixtures if item.span in ("", rigid.run.span.id))
     free = measured("Room round the tube", order.room, line.unit)
-    hurt = damaged_of(rigid, damage.from_mm, damage.to_mm, damage.kind, on_it, free)
+    hurt = damaged_of(kit, rigid, damage.from_mm, damage.to_mm, damage.kind, on_it, free)
     snapped: list[str] = []
     cuts = _chosen_cuts(line, order, kit, hurt, snapped)
     weigh, service = kit.splicing.weigh, service_of(kit, line.service)

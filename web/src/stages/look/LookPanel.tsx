@@ -113,6 +113,13 @@ export default function LookPanel({ editor, view }: Props) {
             options={words(END_STATES)}
             onChange={(id) => set({ end_b: id as Condition["end_b"] })}
           />
+          {view.plan?.apart
+            .filter((one) => one.state !== (one.end === "A" ? condition.end_a : condition.end_b))
+            .map((one) => (
+              <Box key={one.end} sx={{ fontSize: 14, color: "var(--second)" }}>
+                End {one.end} counts as “{one.state}”: so it ended in Remove.
+              </Box>
+            ))}
           <Pick
             label="Its ends"
             value={condition.part_available ? "yes" : "no"}

@@ -13,6 +13,7 @@ import { Cautions } from "../../ui/Cautions";
 import { Columns } from "../../ui/Columns";
 import { Ticks } from "../../ui/Ticks";
 import { condensed } from "../../theme/theme";
+import { Apart } from "./Apart";
 import { Parts } from "./Parts";
 
 interface Props {
@@ -42,16 +43,17 @@ export default function RemovePanel({ editor, view }: Props) {
 
   return (
     <Box sx={{ p: 2 }}>
-      {advice && (
-        <>
-          <Cautions texts={advice.cautions} />
-        </>
-      )}
+      {advice && <Cautions texts={advice.cautions} />}
       <Columns>
         {advice && (
           <Box>
             <Typography variant="h2">Before a joint is opened</Typography>
             <Ticks list={advice.steps} done={done} onTick={tick} />
+            <Ticks
+              list={[{ id: "shut", text: "a hose is clamped shut instead" }]}
+              done={new Set(removal.hose_shut ? ["shut"] : [])}
+              onTick={(_, hose_shut) => set({ hose_shut })}
+            />
             <Box sx={{ mt: 1 }}>
               {advice.drain_text}{" "}
               <strong>
@@ -87,6 +89,11 @@ export default function RemovePanel({ editor, view }: Props) {
               <Typography variant="h2">Plug as it opens</Typography>
               <Ticks list={advice.plugs} done={done} onTick={tick} />
             </>
+          )}
+          {view.plan && view.plan.apart.length > 0 && (
+            <Box sx={{ mt: 2 }}>
+              <Apart apart={view.plan.apart} taken={removal.apart} set={(apart) => set({ apart })} />
+            </Box>
           )}
           <Typography variant="h2" sx={{ mt: 2 }}>
             What it needed
