@@ -31,6 +31,7 @@ from bendrel.core.line.proving import (
     Done,
     FillRow,
     FunctionCheck,
+    Hold,
     JointEvent,
     JointWork,
     Proving,
@@ -241,15 +242,20 @@ def test_dry_counts_after_the_wait_alone(
 def test_a_vacuum_joint_that_leaks_is_in_the_way_until_it_holds_again() -> None:
     """Nothing is wiped there: it is marked as the one that leaks, mended, pulled down again."""
 
-    def told(*events: str) -> list[str]:
-        made = replace(line("vacuum", (tube("s1"),)), proving=Proving(joints=(at(*events),)))
+    def told(*events: str, held: tuple[str, ...] = ()) -> list[str]:
+        holds = tuple(Hold(kind="vacuum", at=f"2026-11-20T{time}") for time in held)
+        made = replace(line("vacuum", (tube("s1"),)), proving=Proving(joints=(at(*events),), holds=holds))
         return [
             text for text in ways(made) if (text.startswith("port A") and "leak" in text) or "mended" in text
         ]
 
     assert told("wet") == ["port A: leaks"]
     assert told("wet", "re-seat") == ["port A: mended, to be pulled down again"]
-    assert told("wet", "re-seat", "dry") == []
+    # at 10:00 it leaked, at 10:11 it was seated anew, at 10:22 somebody says that it holds
+    mended = ["port A: mended, to be pulled down again"]
+    assert told("wet", "re-seat", "dry") == mended
+    assert told("wet", "re-seat", "dry", held=("10:05", "")) == mended
+    assert told("wet", "re-seat", "dry", held=("10:05", "10:20")) == []
 
 
 def test_a_nut_that_binds_is_told_with_its_cause() -> None:

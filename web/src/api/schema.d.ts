@@ -6517,7 +6517,7 @@ export interface components {
         /**
          * JointStanding
          * @description Where one joint stands. `since` is when that began (local, ISO; blank where not said), `until` when a
-         *     drying one is to be looked at; `first_look` says that it was found dry before that, which proves nothing
+         *     drying one is to be looked at; `held` that a hold test was made since it was mended; `first_look` says that it was found dry before that, which proves nothing
          *     yet. `rung` is what a wet one is answered with, with its words; `tried` what was
          *     done already. `binds` says that the nut stopped short, and why that may be.
          */
@@ -6533,6 +6533,8 @@ export interface components {
             since: string;
             /** Until */
             until: string;
+            /** Held */
+            held: boolean;
             /** First Look */
             first_look: boolean;
             /** Rung */
@@ -9332,8 +9334,8 @@ export interface components {
         /**
          * Removal
          * @description The log. `done` holds the ids of the steps and plugs that have been ticked off; `fluid` says what
-         *     becomes of the fluid that was drained; `hose_shut` that a hose is clamped shut, `apart`
-         *     how the old ends came off.
+         *     becomes of the fluid that was drained; `hose_shut` that a hose is clamped shut, `apart` how the old
+         *     ends came off.
          */
         Removal: {
             /**

@@ -13,7 +13,7 @@ const SOAP = { ...CLOTH, begin: "", good: "No bubbles", bad: "It bubbles", early
 const AIR_IN = { ...SOAP, each: false, good: "It holds now", bad: "It leaks here" };
 const NOW = new Date("2026-11-27T10:00:00");
 const stands = (state: JointStanding["state"], more: Partial<JointStanding> = {}) =>
-  ({ state, until: "", first_look: false, rung: null, ...more }) as JointStanding;
+  ({ state, until: "", first_look: false, held: false, rung: null, ...more }) as JointStanding;
 const said = (watch: Watch, standing: JointStanding | undefined, asked = false) => {
   const { next, others } = actsAt(watch, standing, NOW, asked);
   return [next?.word ?? null, ...others.map((act) => act.word)];
@@ -51,6 +51,7 @@ test("where air leaks in nothing is wiped: only the joint that leaks is named", 
   expect(said(AIR_IN, stands("tight"))).toEqual([null, "It leaks here"]);
   expect(said(AIR_IN, stands("open"))).toEqual([null]);
   expect(said(AIR_IN, stands("wet", { rung: "re-seat" }))).toEqual(["Done: re-seat"]);
-  expect(said(AIR_IN, stands("mended"))).toEqual(["It holds now", "It leaks here"]);
+  expect(said(AIR_IN, stands("mended"))).toEqual([null, "It leaks here"]);
+  expect(said(AIR_IN, stands("mended", { held: true }))).toEqual(["It holds now", "It leaks here"]);
   expect(said(AIR_IN, stands("dry"), true)).toEqual([null, "It leaks here"]);
 });

@@ -43,7 +43,9 @@ export function actsAt(watch: Watch, standing: JointStanding | undefined, now: D
       // what is not on yet cannot leak
       return { next: null, others: state === "open" ? [] : [bad] };
     case "mended":
-      return watch.begin ? { next: begin, others: [] } : { next: good, others: [bad] };
+      if (watch.begin) return { next: begin, others: [] };
+      // where the hold test looks at all joints, one that is newer than the mending says so
+      return { next: watch.each || standing?.held ? good : null, others: [bad] };
     case "drying":
       // it may be seen before the wait is over, which proves nothing yet
       return { next: standing?.first_look ? null : { what: "dry", word: watch.early }, others: [bad] };

@@ -20,7 +20,7 @@ _MOST_CAUSES = 3
 @record
 class JointStanding:
     """Where one joint stands. `since` is when that began (local, ISO; blank where not said), `until` when a
-    drying one is to be looked at; `first_look` says that it was found dry before that, which proves nothing
+    drying one is to be looked at; `held` that a hold test was made since it was mended; `first_look` says that it was found dry before that, which proves nothing
     yet. `rung` is what a wet one is answered with, with its words; `tried` what was
     done already. `binds` says that the nut stopped short, and why that may be."""
 
@@ -28,6 +28,7 @@ class JointStanding:
     state: JointState
     since: str
     until: str
+    held: bool
     first_look: bool
     rung: Rung | None
     rung_text: str
@@ -64,6 +65,7 @@ def standing_of(line: Line, kit: Kit, joint: LineJoint) -> JointStanding:
         state=state,
         since=since,
         until=until,
+        held=_held_since(line, _undone_at(work)) if work else False,
         first_look=first_look,
         rung=rung,
         rung_text=after_relief(kit, line, ladder.text.get(rung, "")) if rung else "",
@@ -84,6 +86,8 @@ def _state(line: Line, kit: Kit, joint: LineJoint, work: JointWork | None) -> tu
         return "wet", last.at, ""
     if _dry(line, kit, work)[1]:
         return "dry", last.at, ""
+    if not kit.proving.watch(line.service).each:
+        return "mended", _undone_at(work), ""  # nothing but a test says that it holds
     dried = next((event.at for event in reversed(work.events) if event.what == "dried"), "")
     return "drying", dried, _later(dried, kit.proving.watch(line.service).wait_s)
 
@@ -97,9 +101,13 @@ def rounds_dry(line: Line, kit: Kit, joint: LineJoint) -> int:
 
 def _dry(line: Line, kit: Kit, work: JointWork) -> tuple[int, bool]:
     """How often a joint was proved dry, and whether it is: the wait was over, as far as times were said, and
-    each round has a drying of its own. A drip from next door says nothing against it."""
+    each round has a drying of its own. A drip from next door says nothing against it. Where joints are looked
+    at by the hold test alone, one was made since it was last wet or mended."""
     rounds, dry, until = 0, False, ""
-    waits = kit.proving.watch(line.service).wait_s
+    watch = kit.proving.watch(line.service)
+    waits = watch.wait_s
+    if not watch.each and not _held_since(line, _undone_at(work)):
+        return 0, False
     for event in work.events:
         if event.what == "next door" or (event.what == "dry" and (not waits or _past(event.at, until))):
             rounds, dry, until = rounds + 1, True, ""
@@ -107,6 +115,16 @@ def _dry(line: Line, kit: Kit, work: JointWork) -> tuple[int, bool]:
             dry = False
             until = _later(event.at, waits) if event.what == "dried" else ""
     return rounds, dry
+
+
+def _undone_at(work: JointWork) -> str:
+    """When a joint was last found wet, or mended; blank where it never was."""
+    return next((event.at for event in reversed(work.events) if event.what in ("wet", *MENDED)), "")
+
+
+def _held_since(line: Line, at: str) -> bool:
+    """Whether a hold test was made after a local time; no where either is not known."""
+    return any(_past(hold.at, at) for hold in line.proving.holds)
 
 
 def _later(at: str, seconds: float) -> str:

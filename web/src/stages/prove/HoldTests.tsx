@@ -32,7 +32,7 @@ export function HoldTests({ editor, closing, view }: Props) {
   const add = (run = "", counts: Partial<Hold> = {}) =>
     edit((was) =>
       withProving(was, ({ holds }) => ({
-        holds: [...holds, { ...blankHold(was, kind, localTime(new Date()), run), ...counts }],
+        holds: [...holds, { ...blankHold(was, kind, localTime(new Date(), true), run), ...counts }],
       })),
     );
   const kept = (run: ProofRun) => {
