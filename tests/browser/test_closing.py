@@ -275,3 +275,37 @@ def test_at_the_bench_one_step_a_screen(new_context, copy_of):
 def test_what_was_learnt_stands_where_the_next_joint_is_chosen(page: Page, own_line):
     open_line(page, own_line, "choose")
     expect(panel(page)).to_contain_text("Nut joints here: 1 nipped again")
+
+
+def test_another_clamp_goes_into_the_line_and_a_torque_is_held_against_the_manual(page: Page, api, copy_of):
+    line = copy_of(COOLANT)
+    held = api.get(f"/api/lines/{line}").json()
+    events = [
+        {"id": f"e{k}", "what": what, "at": "2026-11-20T10:00", "by": "", "note": ""}
+        for k, what in enumerate(("wet", "nip", "dried", "wet", "re-seat", "wet"), 1)
+    ]
+    work = {"span": "h1", "end": "A", "meets": "", "events": events}
+    held["document"]["proving"] |= {"joints": [work], "done": []}
+    body = {"version": held["version"], "document": held["document"]}
+    assert api.put(f"/api/lines/{line}", data=body).ok
+    was = held["document"]["spans"][0]["clamp"]
+    open_prove(page, line)
+    wet = watch(page).locator("[data-state=wet]")
+    clamps = wet.get_by_label("Which clamp")
+    expect(clamps.locator("option")).not_to_have_count(1)
+    clamps.select_option(index=1)
+    expect(watch(page).locator("[data-joint-watch='h1-A']")).to_contain_text("mended")
+    saved(page)
+    assert api.get(f"/api/lines/{line}").json()["document"]["spans"][0]["clamp"] != was
+    page.keyboard.press("Alt+7")
+    tight = panel(page).get_by_role("region", name="Tight, in order").locator("[data-step]").first
+    tight.get_by_text("Otherwise than told").click()
+    manual = tight.get_by_placeholder("manual's own torque")
+    manual.fill("4000")
+    expect(tight.get_by_role("alert")).to_contain_text("“4000” is not a torque; write it like 16 N·m")
+    manual.fill("5 N·m")
+    expect(tight.get_by_role("alert")).to_have_count(0)
+    expect(tight).to_contain_text("5 N·m")
+    tight.get_by_placeholder("torque set").fill("9 N·m")
+    expect(tight).to_contain_text("9 N·m is too tight.")
+    expect(page.get_by_role("region", name="Findings")).to_contain_text("Tighter than it may be")

@@ -46,7 +46,7 @@ FitCode = Literal[
     "not_done",
 ]  # fmt: skip
 ProveCode = Literal[
-    "nut_binds", "joint_wet", "bleed_balance", "function_failed", "signed_changed",
+    "nut_binds", "joint_torque", "joint_wet", "bleed_balance", "function_failed", "signed_changed",
 ]  # fmt: skip
 Code = LookCode | MeasureCode | ChooseCode | PlanCode | FitCode | ProveCode
 

@@ -28,6 +28,7 @@ export function workAt(line: Line, joint: LineJoint): JointWork {
     turns: "",
     applied: "",
     tight: "",
+    aim: "",
     by: "",
     events: [],
   };

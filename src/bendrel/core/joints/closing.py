@@ -10,15 +10,16 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import assert_never
 
-from bendrel.core.findings import EndName
+from bendrel.core.findings import EndName, Source
 from bendrel.core.joints.face import Face
 from bendrel.core.joints.faces import face_of, facing, port_face
 from bendrel.core.joints.pieces import Pieces, PlacedHose, place_pieces
 from bendrel.core.line.carried import carried
 from bendrel.core.line.document import ComponentSpan, CornerReadings, HoseSpan, Line, RigidSpan, Span
 from bendrel.core.line.opened import end_opened, stays
+from bendrel.core.line.proving import JointWork
 from bendrel.core.line.run import ENDS
-from bendrel.core.parts.fitting import Fitting, Nut, Torque
+from bendrel.core.parts.fitting import Fitting, Nut
 from bendrel.core.parts.fluid import Fluid
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.proving import Closes
@@ -29,6 +30,7 @@ from bendrel.core.parts.wetting import wetting
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length, is_blank, length_mm
 from bendrel.core.units.notation import UnitError
+from bendrel.core.units.quantities import parse_torque
 
 STEEL = "steel-seamless"
 """What hose ends are made of."""
@@ -37,9 +39,19 @@ _AT_ANGLE = frozenset({"banjo stack", "elbow", "tee", "Y-piece", "manifold", "sh
 
 
 @record
+class Aim:
+    """What a joint is tightened to, in N·m, and who says so."""
+
+    least_nm: float
+    most_nm: float
+    source: Source
+
+
+@record
 class LineJoint:
     """One joint to close. `name` is what it is, `place` where, `holds` what the second wrench is put on
-    (blank: nothing). `torque` is the catalogue's, None where none is published; `set_nm` what to set for it
+    (blank: nothing). `torque` is that of the machine's manual where it was noted, else the
+    catalogue's, None where neither says one; `set_nm` what to set for it
     with the shop's crowfoot in line; `by_feel` says that the shop tightens by feel. `applied` is what goes
     on it (sealant, oil, nothing), `why` the reason, `new_parts` what it takes new each time. `turns` it
     should take by hand, None where no thread is counted; `angle` says what must point the right way when
@@ -56,7 +68,7 @@ class LineJoint:
     thread: str
     wrench: str
     holds: str
-    torque: Torque | None
+    torque: Aim | None
     set_nm: tuple[float, float] | None
     by_feel: bool
     tight: str
@@ -123,7 +135,7 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
     if port is not None and port_face(kit, port).kind == "bore":
         parts = _Parts(closes="clamp", name="the machine's own hose and its clamps")
     thread = parts.nut.thread if parts.nut else parts.thread
-    torque = kit.torque_for(parts.torque_as, thread, parts.material) if thread else None
+    torque = _aim(line, kit, parts, thread, joint_at(line, span.id, end, neighbour.id if neighbour else ""))
     by_feel = kit.preferences["tightening"] == "feel"
     wrenches = wrenches_for(parts.nut.hex_mm, kit.wrenches, kit.wrench_band) if parts.nut else ()
     set_nm = None
@@ -276,6 +288,28 @@ def _said(line: Line, span: Span) -> str:
     return f"{old}{word} {alike.index(span) + 1}" if len(alike) > 1 else f"the {old}{word}"
 
 
+def joint_at(line: Line, span: str, end: EndName, meets: str) -> JointWork | None:
+    """What was noted of a joint; None where nothing was, or it met something else then."""
+    return next(
+        (one for one in line.proving.joints if (one.span, one.end, one.meets) == (span, end, meets)), None
+    )
+
+
+MANUAL = Source(kind="shop's own", text="the machine's manual, as noted here")
+
+
+def _aim(line: Line, kit: Kit, parts: _Parts, thread: str, work: JointWork | None) -> Aim | None:
+    """The manual's figure comes first; one that cannot be read counts as none."""
+    if work is not None and work.aim.strip():
+        try:
+            least, most = parse_torque(work.aim, line.unit)
+            return Aim(least_nm=least, most_nm=most, source=MANUAL)
+        except UnitError:
+            pass
+    row = kit.torque_for(parts.torque_as, thread, parts.material) if thread else None
+    return None if row is None else Aim(least_nm=row.least_nm, most_nm=row.most_nm, source=row.source)
+
+
 def _held(seat: str, neighbour: Span | None) -> str:
     if neighbour is None:
         return "" if seat == _IN_CASTINGS else "the part with the port, unless it is a casting"
@@ -284,7 +318,7 @@ def _held(seat: str, neighbour: Span | None) -> str:
     return "the union's body" if isinstance(neighbour, RigidSpan) else "the hose's own hex"
 
 
-def _tight(kit: Kit, parts: _Parts, torque: Torque | None, by_feel: bool) -> str:
+def _tight(kit: Kit, parts: _Parts, torque: Aim | None, by_feel: bool) -> str:
     """How far it is tightened, in words; blank where its torque says it."""
     closing, hose = kit.proving.closings[parts.closes], parts.hose
     if parts.closes == "clamp" and hose is not None and hose.clamp is not None:

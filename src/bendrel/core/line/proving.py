@@ -51,7 +51,8 @@ class JointEvent:
 @record
 class JointWork:
     """What was done at the joint that closes `end` of `span` against `meets` (a span, blank for the port).
-    `turns` by hand before a wrench was put on it; `applied` what went on it, `tight` how far it went."""
+    `turns` by hand before a wrench was put on it; `applied` what went on it, `tight` how far it went, `aim`
+    what the machine's own manual says that it goes to."""
 
     span: Id
     end: EndName
@@ -59,6 +60,7 @@ class JointWork:
     turns: Figure = ""
     applied: Text = ""
     tight: Text = ""
+    aim: Figure = ""
     by: Person = ""
     events: Annotated[tuple[JointEvent, ...], MaxLen(60)] = ()
 

@@ -20,6 +20,7 @@ KPA = {"bar": 100.0, "psi": 6.894757, "kpa": 1.0, "mpa": 1000.0}
 LPM = {"l/min": 1.0, "lpm": 1.0, "l/h": 1 / 60, "gpm": 3.785412, "gph": 3.785412 / 60, "ml/min": 0.001}
 _LITRES = {"l": 1.0, "m": 0.001, "q": 0.946353, "g": 3.785412}  # US quart and gallon
 NM_PER_LBF_FT = 1.355818
+MOST_NM = 2_000.0
 MOST_KPA, MOST_LPM = 200_000.0, 1_000.0
 LARGEST_L = 1000.0
 LEAST_C, MOST_C = -60.0, 400.0
@@ -178,6 +179,40 @@ def format_pressure(kpa: float, unit: Unit) -> str:
     value, word = (kpa / KPA["psi"], "psi") if unit == "in" else (kpa / KPA["bar"], "bar")
     digits = 0 if value >= 100 else 1 if value >= 10 else 2
     return f"{value:,.{digits}f} {word}" if value < 9999.5 else f"{round(value, -1):,.0f} {word}"
+
+
+_TORQUE = re.compile(
+    r"([0-9]+\.?[0-9]*|\.[0-9]+)(?:\s*(?:-|–|to)\s*([0-9]+\.?[0-9]*|\.[0-9]+))?\s*"
+    r"(n[·. ]?m|(?:lbf?|ft|in)[·.\- ]?(?:lbf?|ft|in))?",
+    re.IGNORECASE,
+)
+
+
+def is_torque(text: str) -> bool:
+    """Whether it is written as a torque, and not in words such as `a quarter turn` or `1/6 past home`.
+
+    >>> is_torque("16 Nm"), is_torque("1/6 turn")
+    (True, False)
+    """
+    return _TORQUE.fullmatch(text.strip()) is not None
+
+
+def parse_torque(text: str, unit: Unit) -> tuple[float, float]:
+    """The least and most N·m of `16`, `13-18 N·m`, `12 lbf·ft` or `140 in-lb`; a bare figure is in the person's
+    system: lbf·ft beside inches, N·m beside millimetres. Raises UnitError.
+
+    >>> parse_torque("13-18 Nm", "in")
+    (13.0, 18.0)
+    """
+    found = _TORQUE.fullmatch(text.strip())
+    if found:
+        said = (found[3] or ("lbf ft" if unit == "in" else "nm")).lower()
+        per = 1.0 if said.startswith("n") else NM_PER_LBF_FT / (12 if "in" in said else 1)
+        least = float(found[1]) * per
+        most = float(found[2]) * per if found[2] else least
+        if 0 < least <= most <= MOST_NM:
+            return least, most
+    raise UnitError(f"“{text[:20]}” is not a torque; write it like 16 N·m or 12 lbf·ft, up to 2000 N·m.")
 
 
 def format_torque(least_nm: float, most_nm: float, unit: Unit) -> str:

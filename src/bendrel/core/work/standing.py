@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
+from typing import Literal
 
-from bendrel.core.joints.closing import LineJoint
+from bendrel.core.joints.closing import LineJoint, joint_at
 from bendrel.core.line.document import Line
 from bendrel.core.line.proving import MENDED, JointWork
 from bendrel.core.parts.kit import Kit
@@ -12,6 +13,8 @@ from bendrel.core.parts.proving import JointState, Rung
 from bendrel.core.parts.threads.designation import ThreadError
 from bendrel.core.parts.threads.fit import thread_fit
 from bendrel.core.record import record
+from bendrel.core.units.notation import UnitError
+from bendrel.core.units.quantities import is_torque, parse_torque
 from bendrel.core.work.closing import after_relief
 
 _MOST_CAUSES = 3
@@ -22,7 +25,8 @@ class JointStanding:
     """Where one joint stands. `since` is when that began (local, ISO; blank where not said), `until` when a
     drying one is to be looked at; `held` that a hold test was made since it was mended; `first_look` says that it was found dry before that, which proves nothing
     yet. `rung` is what a wet one is answered with, with its words; `tried` what was
-    done already. `binds` says that the nut stopped short, and why that may be."""
+    done already; `off` says that it was made looser or tighter than it is to be, `problem` that a torque
+    cannot be read. `binds` says that the nut stopped short, and why that may be."""
 
     joint: str
     state: JointState
@@ -33,20 +37,15 @@ class JointStanding:
     rung: Rung | None
     rung_text: str
     tried: tuple[Rung, ...]
+    off: Literal["", "too loose", "too tight"]
+    problem: str
     binds: str
     causes: tuple[str, ...]
 
 
 def work_at(line: Line, joint: LineJoint) -> JointWork | None:
     """What was noted of a joint; None where nothing was, or it met something else then."""
-    return next(
-        (
-            one
-            for one in line.proving.joints
-            if (one.span, one.end, one.meets) == (joint.span, joint.end, joint.meets)
-        ),
-        None,
-    )
+    return joint_at(line, joint.span, joint.end, joint.meets)
 
 
 def standing_of(line: Line, kit: Kit, joint: LineJoint) -> JointStanding:
@@ -60,6 +59,7 @@ def standing_of(line: Line, kit: Kit, joint: LineJoint) -> JointStanding:
     if state == "wet":
         rung = next((one for one in ladder.rungs if one not in tried), ladder.rungs[-1])
     binds, causes = _binds(kit, joint, work)
+    off, problem = _made(line, kit, joint, work)
     return JointStanding(
         joint=joint.id,
         state=state,
@@ -70,6 +70,8 @@ def standing_of(line: Line, kit: Kit, joint: LineJoint) -> JointStanding:
         rung=rung,
         rung_text=after_relief(kit, line, ladder.text.get(rung, "")) if rung else "",
         tried=tried,
+        off=off,
+        problem=problem,
         binds=binds,
         causes=causes,
     )
@@ -141,6 +143,32 @@ def _past(at: str, until: str) -> bool:
         return datetime.fromisoformat(at) >= datetime.fromisoformat(until)
     except ValueError:
         return False
+
+
+def _made(
+    line: Line, kit: Kit, joint: LineJoint, work: JointWork | None
+) -> tuple[Literal["", "too loose", "too tight"], str]:
+    """Whether what was noted of its tightness is off, as far as a wrench can tell, and what cannot be read.
+    A figure may be that of the joint or that set on the wrench; in words it is not judged."""
+    if work is None:
+        return "", ""
+    try:
+        if work.aim.strip():
+            parse_torque(work.aim, line.unit)
+        if not is_torque(work.tight):
+            return "", ""
+        least, most = parse_torque(work.tight, line.unit)
+    except UnitError as error:
+        return "", str(error)
+    if joint.torque is None:
+        return "", ""
+    low, high = joint.torque.least_nm, joint.torque.most_nm
+    if joint.set_nm is not None:
+        low, high = min(low, joint.set_nm[0]), max(high, joint.set_nm[1])
+    spread = kit.limits["torque_spread"].value
+    if most > high * (1 + spread):
+        return "too tight", ""
+    return ("too loose", "") if least < low * (1 - spread) else ("", "")
 
 
 def _binds(kit: Kit, joint: LineJoint, work: JointWork | None) -> tuple[str, tuple[str, ...]]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
-from bendrel.core.joints.closing import LineJoint, joints_of
+from bendrel.core.joints.closing import MANUAL, LineJoint, joints_of
 from bendrel.core.line.document import Line
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.step import Step
@@ -33,5 +33,7 @@ def step_words(step: Step, joint: LineJoint | None, unit: Unit) -> str:
         return f"{said} On it: {joint.applied}."
     if step.does == "tightens" and step.round == 1 and joint.torque is not None:
         figure = format_torque(joint.torque.least_nm, joint.torque.most_nm, unit)
+        if joint.torque.source == MANUAL:
+            return f"{said} {figure}, as the machine's manual says."
         return f"{said} {figure} is published." if joint.by_feel else f"{said} {figure}."
     return said

@@ -9,7 +9,7 @@ from datetime import date
 from reportlab.lib.units import mm as MM
 from reportlab.lib.utils import ImageReader
 
-from bendrel.core.joints.closing import LineJoint
+from bendrel.core.joints.closing import MANUAL, LineJoint
 from bendrel.core.line.document import Line
 from bendrel.core.line.opened import stays
 from bendrel.core.line.proving import Hold
@@ -154,7 +154,8 @@ def _joints(pages: Pages, paper: RecordPaper, kit: Kit, unit: Unit) -> None:
         as_told = "as told" if tick and not (work and work.tight) else work.tight if work else ""
         who = dict.fromkeys(name for name in (work.by if work else "", tick.by if tick else "") if name)
         published = (
-            f"{format_torque(joint.torque.least_nm, joint.torque.most_nm, unit)}, {joint.torque.source.kind}"
+            f"{format_torque(joint.torque.least_nm, joint.torque.most_nm, unit)}, "
+            f"{'machine manual' if joint.torque.source == MANUAL else joint.torque.source.kind}"
             if joint.torque
             else "none published"
         )

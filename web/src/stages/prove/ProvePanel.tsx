@@ -45,7 +45,7 @@ function Photographs({ editor }: { editor: LineEditor }) {
 }
 
 /** The line filled, bled and proved: figures kept, every joint watched, signed off when nothing is in the way. */
-export default function ProvePanel({ editor }: { editor: LineEditor; view: PlanView }) {
+export default function ProvePanel({ editor, view: planned }: { editor: LineEditor; view: PlanView }) {
   const view = useClosing(editor.document, editor.opened.id);
   const { closing, problem } = view;
   useShownJoints(closing);
@@ -86,7 +86,7 @@ export default function ProvePanel({ editor }: { editor: LineEditor; view: PlanV
             <HoldTests editor={editor} closing={closing} view={view} />
           </Box>
           <Box>
-            <LeakWatch editor={editor} closing={closing} />
+            <LeakWatch editor={editor} closing={closing} plan={planned.plan} />
             <Functions editor={editor} closing={closing} />
             <StepList editor={editor} closing={closing} group="again" title="Once more, settled" />
             <StepList editor={editor} closing={closing} group="after" title="Afterwards" />

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useEffect, useRef } from "react";
-import type { Closing, LineJoint } from "../../api/types";
+import type { Closing, LineJoint, Plan } from "../../api/types";
 import { left, seen, unseen, workAt } from "../../doc/proving";
 import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
@@ -10,6 +10,7 @@ import { actsOf, standsAt } from "../../doc/watching";
 import { asNoted } from "../../doc/who";
 import { condensed } from "../../theme/theme";
 import { useNow } from "../../ui/useNow";
+import { OtherClamp } from "./OtherClamp";
 import { useCall } from "./useCall";
 import { sayState } from "./useShownJoints";
 
@@ -33,7 +34,7 @@ function together(closing: Closing, now: Date): { act: Act; joints: LineJoint[] 
 
 /** Every joint: looked at as what it carries asks for, all of them with one press or each by itself; a wait counts
  * down and calls; one that leaks leads its own ladder. */
-export function LeakWatch({ editor, closing }: { editor: LineEditor; closing: Closing }) {
+export function LeakWatch({ editor, closing, plan }: { editor: LineEditor; closing: Closing; plan: Plan | null }) {
   const { watch } = closing;
   const now = useNow(closing.standing.some((one) => one.state === "drying"));
   const standing = (joint: LineJoint) => closing.standing.find((one) => one.joint === joint.id);
@@ -74,7 +75,7 @@ export function LeakWatch({ editor, closing }: { editor: LineEditor; closing: Cl
         ))}
       </Box>
       {sorted.map((joint) => (
-        <Watched key={joint.id} editor={editor} closing={closing} joint={joint} now={now} />
+        <Watched key={joint.id} editor={editor} closing={closing} plan={plan} joint={joint} now={now} />
       ))}
     </Box>
   );
@@ -83,11 +84,13 @@ export function LeakWatch({ editor, closing }: { editor: LineEditor; closing: Cl
 function Watched({
   editor,
   closing,
+  plan,
   joint,
   now,
 }: {
   editor: LineEditor;
   closing: Closing;
+  plan: Plan | null;
   joint: LineJoint;
   now: Date;
 }) {
@@ -160,6 +163,9 @@ function Watched({
           {closing.watch.each && <b>Is it the part next door? If not: </b>}
           {standing.rung_text}
         </Box>
+      )}
+      {state === "wet" && standing?.rung === "another clamp" && (
+        <OtherClamp editor={editor} joint={joint} plan={plan} onDone={() => (pressed.current = true)} />
       )}
       <Box data-next sx={{ display: "flex", gap: 0.75, flexWrap: "wrap" }}>
         {next && (

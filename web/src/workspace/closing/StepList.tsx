@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
-import type { Closing, LineJoint, Unit, Step } from "../../api/types";
+import type { Closing, JointStanding, LineJoint, Unit, Step } from "../../api/types";
 import { shownDone, togetherWith } from "../../doc/closingSteps";
 import { tickOf, ticked, withJoint, workAt } from "../../doc/proving";
 import type { LineEditor } from "../../doc/useLine";
@@ -116,7 +116,12 @@ function StepRow({
       <Box sx={{ pl: "28px" }}>
         {joint && step.does === "starts" && <Started editor={editor} closing={closing} joint={joint} />}
         {joint && step.does === "tightens" && step.round === 1 && (
-          <Tightened editor={editor} joint={joint} unit={editor.document.unit} />
+          <Tightened
+            editor={editor}
+            joint={joint}
+            standing={closing.standing.find((one) => one.joint === joint.id)}
+            unit={editor.document.unit}
+          />
         )}
         {children}
       </Box>
@@ -179,8 +184,18 @@ function Started({ editor, closing, joint }: { editor: LineEditor; closing: Clos
   );
 }
 
-/** How tight: the published figure with its source, what to set with the crowfoot, and what was done by whom. */
-function Tightened({ editor, joint, unit }: { editor: LineEditor; joint: LineJoint; unit: Unit }) {
+/** How tight: the manual's or published figure with its source, what to set with the crowfoot, and what was done by whom. */
+function Tightened({
+  editor,
+  joint,
+  standing,
+  unit,
+}: {
+  editor: LineEditor;
+  joint: LineJoint;
+  standing: JointStanding | undefined;
+  unit: Unit;
+}) {
   const work = workAt(editor.document, joint);
   return (
     <>
@@ -195,7 +210,24 @@ function Tightened({ editor, joint, unit }: { editor: LineEditor; joint: LineJoi
         </Box>
       )}
       {joint.torque && <SourceLine source={joint.torque.source} />}
-      <Differs open={Boolean(work.tight)}>
+      {standing?.off && (
+        <Box sx={{ color: "var(--caution)", fontWeight: 600 }}>
+          {work.tight} is {standing.off}.
+        </Box>
+      )}
+      {standing?.problem && (
+        <Box role="alert" sx={{ color: "var(--stop)" }}>
+          {standing.problem}
+        </Box>
+      )}
+      <Differs open={Boolean(work.tight || work.aim)}>
+        <Typed
+          label={`The machine's manual says, ${joint.place}`}
+          text={work.aim}
+          placeholder="manual's own torque"
+          width={170}
+          onText={(aim) => editor.edit((was) => withJoint(was, joint, { aim: aim.slice(0, 24) }))}
+        />
         <Typed
           label={`How tight it was made, ${joint.place}`}
           text={work.tight}

@@ -8,9 +8,9 @@ from bendrel.core.findings import Finding
 from bendrel.core.joints.closing import joints_of
 from bendrel.core.judge.case import Whole
 from bendrel.core.line.signed import signed_stands
-from bendrel.core.units.quantities import format_volume
+from bendrel.core.units.quantities import format_torque, format_volume
 from bendrel.core.work.balancing import balance_of
-from bendrel.core.work.standing import standing_of
+from bendrel.core.work.standing import standing_of, work_at
 
 
 def judge_proving(whole: Whole) -> Iterator[Finding]:
@@ -26,7 +26,7 @@ def _joints(whole: Whole) -> Iterator[Finding]:
     if not whole.line.proving.joints:
         return
     for joint in joints_of(whole.line, whole.kit):
-        found = standing_of(whole.line, whole.kit, joint)
+        found, work = standing_of(whole.line, whole.kit, joint), work_at(whole.line, joint)
         where = whole.at_span(joint.span, joint.end)
         if found.binds:
             rule = whole.kit.advice["nut_binds"]
@@ -38,6 +38,15 @@ def _joints(whole: Whole) -> Iterator[Finding]:
                 binds=found.binds,
                 text=rule.text,
                 causes="; ".join(found.causes),
+            )
+        if found.off and joint.torque is not None and work is not None:
+            yield whole.told(
+                f"joint_{found.off.replace(' ', '_')}",
+                where,
+                source=joint.torque.source,
+                place=joint.place,
+                made=work.tight.strip(),
+                aim=format_torque(joint.torque.least_nm, joint.torque.most_nm, whole.line.unit),
             )
         if found.state == "wet":
             watch = whole.kit.proving.watch(whole.line.service)
