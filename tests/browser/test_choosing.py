@@ -199,3 +199,27 @@ def test_a_bender_is_calibrated_and_the_plan_follows(page: Page, copy_of, api):
     page.get_by_role("button", name="Take out piece 1").click()
     expect(page.get_by_text("None yet.")).to_be_visible()
     assert api.get("/api/tools").ok
+
+
+def test_an_old_tube_of_any_diameter_and_a_head_of_fuel_can_be_said(page: Page, api, copy_of):
+    line = copy_of("Fuel feed, tank to filter")
+    page.goto(f"/lines/{line}/choose")
+    page.get_by_role("button", name="Another diameter, as measured…").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Size, as you say it").fill("11.1 old")
+    dialog.get_by_label("Outside diameter").fill("11.1 mm")
+    dialog.get_by_label("Wall").fill("6 mm")
+    dialog.get_by_role("button", name="Keep").click()
+    expect(dialog.get_by_role("alert")).to_be_visible()
+    dialog.get_by_label("Wall").fill("0.9 mm")
+    dialog.get_by_role("button", name="Keep").click()
+    expect(page.get_by_label("Size", exact=True)).to_have_value("11.1 old")
+    page.get_by_text("What it carries").click()
+    driven = page.get_by_label("Driven by")
+    driven.fill("the pump")
+    expect(page.get_by_text("“the pump” drives nothing: write a pressure like 20 kPa")).to_be_visible()
+    driven.fill("400 mm")
+    expect(page.get_by_text("drives nothing")).to_have_count(0)
+    saved(page)
+    own = next(one for one in api.get("/api/own").json() if one["shelf"] == "tubes")["rows"][-1]
+    api.delete(f"/api/own/{own['id']}")

@@ -1,5 +1,6 @@
 """Flow and volume against exact laminar theory, published correlations and the fluids library."""
 
+from dataclasses import replace
 from math import pi
 
 import pytest
@@ -16,6 +17,7 @@ from bendrel.core.flow.flow import (
     solved_flow_lpm,
     volume_ml,
 )
+from bendrel.core.line.carried import carried
 from bendrel.core.line.document import Carries
 from bendrel.core.parts.fluid import density, viscosity
 from bendrel.core.plan.planner import plan_line
@@ -175,3 +177,32 @@ def test_a_restrictor_in_the_line_says_what_it_passes(kit):
     flowing = plan_line(bent(*U, service="oil-feed", end_b=end), kit).chosen.flowing
     assert flowing.restrictors[0].cold_lpm < flowing.restrictors[0].hot_lpm
     assert flowing.restrictors[0].cold_viscous > 0.9 > flowing.restrictors[0].hot_viscous
+
+
+@pytest.mark.parametrize(
+    ("drives", "unit", "kpa"),
+    [
+        ("400 mm", "mm", 2.92),  # by hand: 745 kg/m³ of petrol x 9.80665 m/s² x 0.4 m
+        ("400", "mm", 2.92),
+        ("16", "in", 2.97),
+        ("3 psi", "in", 20.68),
+    ],
+)
+def test_a_head_of_fuel_drives_the_flow(kit, drives, unit, kpa):
+    line = replace(bent(*U, service="fuel-low"), unit=unit, carries=Carries(drives=drives))
+    problems: list = []
+    assert carried(line, kit, problems).duty.available_kpa == pytest.approx(kpa, abs=0.01)
+    assert not problems
+
+
+def test_less_head_brings_less_and_what_drives_nothing_is_said(kit):
+    usual, low = (
+        bent(*U, service="fuel-low"),
+        replace(bent(*U, service="fuel-low"), carries=Carries(drives="100 mm")),
+    )
+    brings = [plan_line(line, kit).chosen.flowing.arrives_hot_lpm for line in (usual, low)]
+    assert brings[1] < brings[0] / 2
+    wrong = plan_line(replace(usual, carries=Carries(drives="the pump")), kit)
+    assert [p.message for p in wrong.problems if p.path == "/carries/drives"] == [
+        "“the pump” drives nothing: write a pressure like 20 kPa, or a head like 400 mm."
+    ]

@@ -3018,7 +3018,8 @@ export interface components {
          *     `fluid` is a catalogue id; `made_for` the fluid that the system's seals are made for where that is
          *     not the service's usual family. `pressure`, `temperature` and `flow` are as typed, such as 5 bar,
          *     80 °C, 6 L/min; `why_low` and `why_high` say why the pressure is far under or over the usual,
-         *     `why_heat` why the heat is. `flows` is the way it goes.
+         *     `why_heat` why the heat is. `drives` is what may be lost on the way, as a pressure or as a head of the
+         *     fluid, such as 400 mm. `flows` is the way it goes.
          *     `old_bore` is the bore of the old line.
          */
         Carries: {
@@ -3062,6 +3063,11 @@ export interface components {
              * @default
              */
             flow: string;
+            /**
+             * Drives
+             * @default
+             */
+            drives: string;
             /**
              * Flows
              * @default by the ports
@@ -6528,10 +6534,11 @@ export interface components {
         /**
          * JointStanding
          * @description Where one joint stands. `since` is when that began (local, ISO; blank where not said), `until` when a
-         *     drying one is to be looked at; `held` that a hold test was made since it was mended; `first_look` says that it was found dry before that, which proves nothing
-         *     yet. `rung` is what a wet one is answered with, with its words; `tried` what was
-         *     done already; `off` says that it was made looser or tighter than it is to be, `problem` that a torque
-         *     cannot be read. `binds` says that the nut stopped short, and why that may be.
+         *     drying one is to be looked at; `held` that a hold test was made since it was mended; `first_look` says
+         *     that it was found dry before that, which proves nothing yet. `rung` is what a wet one is answered with,
+         *     with its words; `tried` what was done already; `off` says that it was made looser or tighter than it is
+         *     to be, `problem` that a torque cannot be read. `binds` says that the nut stopped short, and why that may
+         *     be.
          */
         JointStanding: {
             /** Joint */
@@ -7113,6 +7120,7 @@ export interface components {
              *       "why_heat": "",
              *       "temperature": "",
              *       "flow": "",
+             *       "drives": "",
              *       "flows": "by the ports",
              *       "old_bore": {
              *         "text": "",

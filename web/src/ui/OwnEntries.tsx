@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import type { QueryClient } from "@tanstack/react-query";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, newerThan, sentence, take } from "../api/client";
@@ -25,6 +26,48 @@ const NAMES: Record<OwnShelf["shelf"], string> = {
 
 type Draft = { id: string | null; version: number; fields: Record<string, string> };
 
+const refreshed = (client: QueryClient) =>
+  Promise.all(
+    [["own"], ["catalogue"], ["kit"], ["jobs"], ["tool"]].map((queryKey) => client.invalidateQueries({ queryKey })),
+  );
+
+/** One more entry of the shop's own, made where it is missed and taken there. */
+export function AddOwn({
+  shelf,
+  text,
+  preset,
+  catalogue,
+  onAdded,
+}: {
+  shelf: OwnShelf["shelf"];
+  text: string;
+  preset: Record<string, string>;
+  catalogue: Catalogue;
+  onAdded: (row: OwnRow) => void;
+}) {
+  const own = useQuery({ queryKey: ["own"], queryFn: () => take(api.GET("/api/own")) });
+  const client = useQueryClient();
+  const [open, setOpen] = useState(false);
+  const here = own.data?.find((item) => item.shelf === shelf);
+  if (!here) return null;
+  return (
+    <>
+      <Button size="small" variant="text" onClick={() => setOpen(true)}>
+        {text}
+      </Button>
+      {open && (
+        <OwnForm
+          shelf={here}
+          catalogue={catalogue}
+          draft={{ id: null, version: 0, fields: preset }}
+          onClose={() => setOpen(false)}
+          onKept={(row) => refreshed(client).then(() => onAdded(row))}
+        />
+      )}
+    </>
+  );
+}
+
 /** What the shop has added to this part of the catalogue; tubes, nuts, hoses and clamps can be. */
 export function OwnEntries({ shelf, catalogue }: { shelf: string; catalogue: Catalogue }) {
   const own = useQuery({ queryKey: ["own"], queryFn: () => take(api.GET("/api/own")) });
@@ -33,10 +76,7 @@ export function OwnEntries({ shelf, catalogue }: { shelf: string; catalogue: Cat
   const notice = useNotice();
   const here = own.data?.find((item) => item.shelf === shelf);
   if (!here) return null;
-  const refresh = () =>
-    Promise.all(
-      [["own"], ["catalogue"], ["kit"], ["jobs"], ["tool"]].map((queryKey) => client.invalidateQueries({ queryKey })),
-    );
+  const refresh = () => refreshed(client);
   const one = (id: string) => ({ params: { path: { entry_id: id } } });
   const fail = (error: unknown) => notice({ text: sentence(error) });
   const remove = (row: OwnRow) =>
@@ -134,7 +174,7 @@ function OwnForm({
   catalogue: Catalogue;
   draft: Draft;
   onClose: () => void;
-  onKept: () => Promise<unknown>;
+  onKept: (row: OwnRow) => Promise<unknown>;
 }) {
   const [fields, setFields] = useState(draft.fields);
   const [problem, setProblem] = useState("");

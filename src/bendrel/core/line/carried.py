@@ -7,12 +7,12 @@ from dataclasses import replace
 
 from bendrel.core.line.document import Line
 from bendrel.core.line.resolve import Problem
-from bendrel.core.parts.fluid import ATMOSPHERE_KPA, Fluid
+from bendrel.core.parts.fluid import ATMOSPHERE_KPA, Fluid, head_kpa
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.service import Duty
 from bendrel.core.record import record
 from bendrel.core.units.lengths import is_blank, length_mm
-from bendrel.core.units.notation import Unit, UnitError
+from bendrel.core.units.notation import Unit, UnitError, parse_length
 from bendrel.core.units.quantities import format_pressure, parse_flow, parse_pressure, parse_temperature
 
 
@@ -72,6 +72,9 @@ def carried(line: Line, kit: Kit, problems: list[Problem]) -> Carried | None:
         else:
             fluid = chosen
             own.append("fluid")
+    driven = read("drives", asked.drives, lambda text: _drives_kpa(text, fluid, line.unit))
+    if driven is not None:
+        duty = replace(duty, available_kpa=driven)
     return Carried(
         duty=duty,
         usual_kpa=service.duty.working_kpa,
@@ -80,6 +83,24 @@ def carried(line: Line, kit: Kit, problems: list[Problem]) -> Carried | None:
         old_bore_mm=_old_bore(line, problems),
         own=tuple(own),
     )
+
+
+_MOST_HEAD_MM = 20_000.0
+
+
+def _drives_kpa(text: str, fluid: Fluid, unit: Unit) -> float:
+    """What drives the flow, from a pressure or from the head of fluid that stands over it. Raises UnitError."""
+    try:
+        return parse_pressure(text)
+    except UnitError:
+        pass
+    try:
+        head_mm = parse_length(text, unit)
+    except UnitError:
+        head_mm = 0.0
+    if not 0 < head_mm <= _MOST_HEAD_MM:
+        raise UnitError(f"“{text[:20]}” drives nothing: write a pressure like 20 kPa, or a head like 400 mm.")
+    return head_kpa(fluid, head_mm)
 
 
 def _no_vacuum(text: str, unit: Unit) -> str:

@@ -325,7 +325,8 @@ class Carries:
     `fluid` is a catalogue id; `made_for` the fluid that the system's seals are made for where that is
     not the service's usual family. `pressure`, `temperature` and `flow` are as typed, such as 5 bar,
     80 °C, 6 L/min; `why_low` and `why_high` say why the pressure is far under or over the usual,
-    `why_heat` why the heat is. `flows` is the way it goes.
+    `why_heat` why the heat is. `drives` is what may be lost on the way, as a pressure or as a head of the
+    fluid, such as 400 mm. `flows` is the way it goes.
     `old_bore` is the bore of the old line."""
 
     fluid: Annotated[str, MaxLen(40)] = ""
@@ -336,6 +337,7 @@ class Carries:
     why_heat: Text = ""
     temperature: Text = ""
     flow: Text = ""
+    drives: Text = ""
     flows: Literal["by the ports", "A to B", "B to A", "both ways"] = "by the ports"
     old_bore: Length = Length()
 

@@ -52,6 +52,18 @@ class Fluid:
     seals: Literal["", "glycol", "mineral", "silicone"] = ""
 
 
+STANDARD_GRAVITY = 9.80665
+"""In m/s². Source: ISO 80000-3, standard acceleration of free fall."""
+
+
+def head_kpa(fluid: Fluid, head_mm: float) -> float:
+    """What a column of a fluid presses at its foot, in kPa, at the temperature that its density is given for.
+
+    Source: hydrostatics, ρ g h.
+    """
+    return fluid.density_kg_m3 * STANDARD_GRAVITY * head_mm * 1e-6
+
+
 def density(fluid: Fluid, temperature_c: float) -> float:
     """kg/m³ at `temperature_c`; a gas by the gas law at the pressure of the air."""
     if fluid.gas:

@@ -23,10 +23,11 @@ _MOST_CAUSES = 3
 @record
 class JointStanding:
     """Where one joint stands. `since` is when that began (local, ISO; blank where not said), `until` when a
-    drying one is to be looked at; `held` that a hold test was made since it was mended; `first_look` says that it was found dry before that, which proves nothing
-    yet. `rung` is what a wet one is answered with, with its words; `tried` what was
-    done already; `off` says that it was made looser or tighter than it is to be, `problem` that a torque
-    cannot be read. `binds` says that the nut stopped short, and why that may be."""
+    drying one is to be looked at; `held` that a hold test was made since it was mended; `first_look` says
+    that it was found dry before that, which proves nothing yet. `rung` is what a wet one is answered with,
+    with its words; `tried` what was done already; `off` says that it was made looser or tighter than it is
+    to be, `problem` that a torque cannot be read. `binds` says that the nut stopped short, and why that may
+    be."""
 
     joint: str
     state: JointState

@@ -40,6 +40,7 @@ export function CarriedFields({ editor, view, catalogue }: Props) {
     carries.pressure ||
     carries.temperature ||
     carries.flow ||
+    carries.drives ||
     carries.old_bore.text ||
     carries.flows !== "by the ports";
   const asksWhy = (codes: readonly string[], said: string) =>
@@ -118,6 +119,15 @@ export function CarriedFields({ editor, view, catalogue }: Props) {
         problem={problem("flow")}
         onText={(text) => set({ flow: text.slice(0, 80) })}
       />
+      {duty.available_kpa > 0 && !duty.vacuum && (
+        <Field
+          label="Driven by"
+          text={carries.drives}
+          placeholder={`${sayPressure(duty.available_kpa, line.unit)}, usual; or a head, ${line.unit === "in" ? "16 in" : "400 mm"}`}
+          problem={problem("drives")}
+          onText={(text) => set({ drives: text.slice(0, 80) })}
+        />
+      )}
       <Pick
         label="Which way"
         value={carries.flows}

@@ -22,6 +22,7 @@ import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { spanOf, typed, withSpan } from "../../doc/rows";
 import { sayLength } from "../../format/units";
+import { AddOwn } from "../../ui/OwnEntries";
 import { Columns } from "../../ui/Columns";
 import { Section } from "../../ui/Section";
 
@@ -122,6 +123,20 @@ function OfTube({ editor, view, catalogue }: Props & { catalogue: Catalogue }) {
             value={tube?.size ?? ""}
             options={sizesIn(catalogue, tube?.material).map((size) => ({ id: size, name: size }))}
             onChange={(size) => ask({ kind: "tube", size })}
+          />
+          <AddOwn
+            shelf="tubes"
+            text="Another diameter, as measured…"
+            preset={{ material: tube?.material ?? "" }}
+            catalogue={catalogue}
+            onAdded={({ row_id, fields }) =>
+              void restructure(editor, {
+                kind: "tube",
+                material: fields.material ?? "",
+                size: fields.size ?? "",
+                span: editor.tube,
+              }).then(() => set((was) => withSpan(was, { tube: row_id }, editor.tube)))
+            }
           />
           <Pick
             label="Wall"
