@@ -89,7 +89,7 @@ _MOST_HEAD_MM = 20_000.0
 
 
 def _drives_kpa(text: str, fluid: Fluid, unit: Unit) -> float:
-    """What drives the flow, from a pressure or from the head of fluid that stands over it. Raises UnitError."""
+    """What drives the flow, from a pressure or from the head of fluid over it. Raises UnitError."""
     try:
         return parse_pressure(text)
     except UnitError:

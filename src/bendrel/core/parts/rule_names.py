@@ -28,7 +28,8 @@ LimitName = Literal[
     "say_turn_deg", "spread_counts", "slip_off", "odd_sd", "gross_mm", "gross_deg", "slip_mm",
     "slip_deg", "stub_mm", "drawn_hose_mm", "drawn_part_mm", "clip_end_mm", "clip_give_mm",
     "clip_plastic_share", "stiff_per_od", "hose_shrinks", "hose_grows", "hose_twist_deg",
-    "hose_longest_share", "hose_clip_share", "torque_spread", "hose_end_deg", "vacuum_leak_kpa_min", "part_costs",
+    "hose_longest_share", "hose_clip_share", "torque_spread", "hose_end_deg", "vacuum_leak_kpa_min",
+    "part_costs",
 ]  # fmt: skip
 AdviceName = Literal[
     "end_open", "side_unsaid", "end_room", "prove_nut", "thread_fit", "seat_pairs", "double_flare_hard",

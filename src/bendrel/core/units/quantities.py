@@ -198,8 +198,8 @@ def is_torque(text: str) -> bool:
 
 
 def parse_torque(text: str, unit: Unit) -> tuple[float, float]:
-    """The least and most N·m of `16`, `13-18 N·m`, `12 lbf·ft` or `140 in-lb`; a bare figure is in the person's
-    system: lbf·ft beside inches, N·m beside millimetres. Raises UnitError.
+    """The least and most N·m of `16`, `13-18 N·m`, `12 lbf·ft` or `140 in-lb`; a bare figure is in the
+    person's system: lbf·ft beside inches, N·m beside millimetres. Raises UnitError.
 
     >>> parse_torque("13-18 Nm", "in")
     (13.0, 18.0)

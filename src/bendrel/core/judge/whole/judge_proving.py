@@ -41,7 +41,7 @@ def _joints(whole: Whole) -> Iterator[Finding]:
             )
         if found.off and joint.torque is not None and work is not None:
             yield whole.told(
-                f"joint_{found.off.replace(' ', '_')}",
+                "joint_too_tight" if found.off == "too tight" else "joint_too_loose",
                 where,
                 source=joint.torque.source,
                 place=joint.place,
