@@ -123,7 +123,7 @@ def test_a_cover_comes_off_once_for_both_lines(page: Page, job, api):
 def test_fitting_says_where_the_clips_go_and_how_tight_the_joints(page: Page, own_line):
     open_line(page, own_line, "fit")
     clips = page.get_by_role("region", name="Clips")
-    expect(clips).to_contain_text("Where the old clips were")
+    expect(clips).to_contain_text("At the places noted")
     clips.get_by_role("button").nth(1).click()
     expect(page.locator("svg [data-lit='note']")).to_be_visible()
     tight = page.get_by_role("region", name="Tight, in order")
@@ -235,3 +235,32 @@ def test_the_drawing_of_the_test_piece_follows_the_dial(page: Page):
     ).to_be_visible()
     dial.fill("180")
     expect(page.get_by_role("img", name="across its outside")).to_be_visible()
+
+
+def test_what_holds_a_line_is_put_in_looked_behind_and_ticked_loose_and_tight(page: Page, copy_of):
+    page.goto(f"/lines/{copy_of('Fuel feed, tank to filter')}/fit")
+    panel = page.get_by_role("region", name="What this stage asks")
+    holds, findings = (
+        panel.get_by_role("region", name="What holds it"),
+        page.get_by_role("region", name="Findings"),
+    )
+    holds.get_by_role("button", name="Put these 4 in").click()
+    expect(holds.locator("[data-clip-row]")).to_have_count(4)
+    holds.get_by_label("Goes on 1").select_option("a hole to drill")
+    expect(findings).to_contain_text("A hole is to be drilled at 100 mm: what is behind it?")
+    holds.get_by_label("Drill 1").fill("wide")
+    expect(holds.get_by_role("alert")).to_be_visible()
+    holds.get_by_label("Drill 1").fill("6.5")
+    expect(holds.get_by_role("alert")).to_have_count(0)
+    holds.get_by_label("Behind it 1").fill("tank")
+    expect(findings).not_to_contain_text("what is behind it")
+    holds.get_by_label("Place 4").fill("4000")
+    expect(holds.get_by_role("alert")).to_contain_text("This lies beyond end B")
+    holds.get_by_role("button", name="Take out what holds it 4").click()
+    loose = panel.get_by_role("region", name="Into its place, all loose")
+    expect(loose).to_contain_text("drill 6.5 mm, deburr, paint. Behind it: tank; guard it.")
+    loose.get_by_role("button", name="All 4 of these as told").click()
+    expect(loose).to_contain_text("4 of 4")
+    tight = panel.get_by_role("region", name="Tight, in order")
+    tight.get_by_label("Lined P-clip 8 mm at 450 mm: snug").check()
+    expect(page.locator("[data-fixture]")).to_have_count(3)

@@ -6,6 +6,7 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.core.errors import BendrelError
 from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.line.checks import Checks
+from bendrel.core.line.condition import Condition, Fixture
 from bendrel.core.plan.starting import starting_line
 from bendrel.core.units.lengths import Length
 from bendrel.exchange.shapes.dxf import write_dxf
@@ -55,6 +56,18 @@ def test_corner_points_can_be_copied_mirrored_and_made_longer(shop):
     assert [r.z.text for r in the_tube(made).readings.rows] == ["-0", "-0", "-40"]
     longer, _ = copy_line(HERE, source, CopyOrder(how="same", longer="-10 mm"), shop.kit)
     assert shape(shop, longer).developed_mm == pytest.approx(shape(shop, source).developed_mm - 10)
+
+
+@pytest.mark.parametrize("how", ["mirror", "same", "neighbour"])
+def test_what_holds_the_other_line_is_to_be_fitted_here_too(shop, how):
+    clip = Fixture(id="f1", at=Length(text="60"), clip="pclip_5", fixed_to="a stud", shared="the return")
+    source = replace(SOURCE, condition=Condition(fixtures=(clip,)))
+    order = CopyOrder(how=how, spacing="20", clock="3:00")
+    made, _ = copy_line(HERE, source, order, shop.kit)
+    assert made.condition.fixtures == (replace(clip, span=the_tube(made).id, state="to fit", shared=""),)
+    own = replace(HERE, condition=Condition(fixtures=(replace(clip, at=Length(text="10")),)))
+    kept, _ = copy_line(own, source, order, shop.kit)
+    assert kept.condition == own.condition
 
 
 def test_a_neighbour_keeps_its_distance(shop):

@@ -7,7 +7,7 @@ from typing import Literal, get_args
 Stage = Literal["look", "measure", "choose", "plan", "fit", "prove"]
 
 LookCode = Literal[
-    "twin", "old_contact", "fixture", "clip_gap", "decision_without_reason", "not_planned",
+    "twin", "old_contact", "fixture", "clip_behind", "clip_gap", "decision_without_reason", "not_planned",
 ]  # fmt: skip
 MeasureCode = Literal[
     "check_wire", "check_tape", "check_way_a", "check_way_b", "alongside", "length_only",

@@ -19,6 +19,10 @@ export function sayFigure(mm: number, unit: Unit): string {
   return unit === "mm" ? sayLength(mm, unit).replace(" mm", "") : sayInches(mm);
 }
 
+/** A length as somebody would type it in the line's own unit. */
+export const lengthAsTyped = (mm: number, unit: Unit): string =>
+  unit === "mm" ? String(Math.round(mm)) : sayFigure(mm, unit);
+
 function sayInches(mm: number): string {
   const parts = Math.floor((Math.abs(mm) / MM_PER_INCH) * 32 + 0.5);
   const sign = mm < 0 && parts > 0 ? "−" : "";

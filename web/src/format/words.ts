@@ -39,7 +39,16 @@ export const CHOICES = ["replace whole", "replace from a separation point", "spl
 export const DAMAGE: Damage["kind"][] = ["rust", "chafe", "crush", "kink", "nick", "crack"];
 export const DEPTHS: Damage["depth"][] = ["surface", "deep", "through"];
 export const FIXTURES: Fixture["kind"][] = ["clip", "sleeve", "grommet", "retainer"];
-export const STATES: Fixture["state"][] = ["there", "broken", "missing"];
+export const STATES: Fixture["state"][] = ["there", "broken", "missing", "to fit"];
+export const FIXED_TO: Fixture["fixed_to"][] = [
+  "",
+  "the old place",
+  "an existing hole",
+  "a stud",
+  "a bracket",
+  "a hole to drill",
+  "a hose, by a tie",
+];
 
 export const words = (list: readonly string[]) => list.map((word) => ({ id: word, name: word }));
 

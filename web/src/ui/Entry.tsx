@@ -17,14 +17,27 @@ const control = {
 
 /** One word of a few, in a row of entries. */
 export function Word<T extends string>({
-  label,
-  value,
   list,
-  onChange,
+  ...shown
 }: {
   label: string;
   value: T;
   list: readonly T[];
+  onChange: (value: T) => void;
+}) {
+  return <Choice options={list.map((word) => ({ id: word, name: word }))} {...shown} />;
+}
+
+/** One thing of a few with names, in a row of entries. */
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  options: readonly { id: T; name: string }[];
   onChange: (value: T) => void;
 }) {
   return (
@@ -35,8 +48,10 @@ export function Word<T extends string>({
       onChange={(event) => onChange(event.target.value as T)}
       sx={{ ...control, flex: "none", maxWidth: 168 }}
     >
-      {list.map((word) => (
-        <option key={word}>{word}</option>
+      {options.map(({ id, name }) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
       ))}
     </Box>
   );

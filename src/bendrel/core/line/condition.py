@@ -20,7 +20,13 @@ Urgency = Literal["off the road", "soon", "can wait"]
 Twin = Literal["not looked at", "sound", "due too", "no twin"]
 Depth = Literal["surface", "deep", "through"]
 FixtureKind = Literal["clip", "sleeve", "grommet", "retainer"]
-FixtureState = Literal["there", "broken", "missing"]
+FixtureState = Literal["there", "broken", "missing", "to fit"]
+"""`to fit` is one that the old line never had."""
+HOLDING: frozenset[FixtureKind] = frozenset({"clip", "grommet", "retainer"})
+"""What holds a line; a sleeve only keeps it from rubbing."""
+FixedTo = Literal[
+    "", "the old place", "an existing hole", "a stud", "a bracket", "a hole to drill", "a hose, by a tie"
+]
 Cause = Literal[
     "not known", "contact", "heat", "trapped dirt", "vibration", "age",
     "workshop slip", "road or jack strike", "altered ride height", "bad old repair",
@@ -48,7 +54,9 @@ class Damage:
 
 @record
 class Fixture:
-    """A clip, sleeve, grommet or retainer on the old line, and whether it is still there."""
+    """A clip, sleeve, grommet or retainer, on the old line or to be fitted. `clip` is the catalogue's row,
+    `fixed_to` what it goes on, `drill` the hole that it takes and `behind` what lies behind that; `shared`
+    names the line that it holds besides."""
 
     id: Id = ""
     span: Id = ""
@@ -57,6 +65,11 @@ class Fixture:
     at: Length = Length()
     note: Note = ""
     photo: PhotoId = ""
+    clip: Annotated[str, MaxLen(80)] = ""
+    fixed_to: FixedTo = ""
+    drill: Length = Length()
+    behind: Text = ""
+    shared: Text = ""
 
 
 @record

@@ -58,7 +58,7 @@ def judge_removal(line: Line, kit: Kit) -> Removed:
     fixtures = tuple(
         PartToGet(what=fixture.kind, count=1, because=f"{fixture.state} on the old line")
         for fixture in line.condition.fixtures
-        if fixture.state != "there"
+        if fixture.state in ("broken", "missing")
     )
     over = left_over(line.removal)
     return Removed(

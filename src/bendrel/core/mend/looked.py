@@ -32,13 +32,16 @@ class PlacedDamage:
 
 @record
 class PlacedFixture:
-    """One clip, sleeve, grommet or retainer, in mm from end A's finished end of its span."""
+    """One clip, sleeve, grommet or retainer, in mm from end A's finished end of its span. `drills`
+    says that its hole is still to be made, `behind` what lies behind that."""
 
     id: str
     span: str
     kind: FixtureKind
     state: FixtureState
     at_mm: float
+    drills: bool = False
+    behind: str = ""
 
 
 @record
@@ -53,7 +56,7 @@ class Looked:
 
 def look_at(line: Line, kit: Kit, lengths_mm: Mapping[str, float]) -> Looked:
     """Place damage and fixtures, and weigh what to do once anything has been found. `lengths_mm` is how long
-    each tube is, by its span; what is noted of no span is noted of the main tube."""
+    each tube and hose is, by its span; what is noted of no span is noted of the main tube."""
     condition = line.condition
     problems: list[Problem] = []
     run = main_run(line)
@@ -87,10 +90,21 @@ def look_at(line: Line, kit: Kit, lengths_mm: Mapping[str, float]) -> Looked:
     fixtures = []
     for fixture in condition.fixtures:
         where = place(at("condition", "fixtures", fixture.id, "at"), fixture.span, fixture.at)
+        try:
+            _ = None if is_blank(fixture.drill) else length_mm(fixture.drill)
+        except UnitError as error:
+            path = at("condition", "fixtures", fixture.id, "drill")
+            problems.append(Problem(path=path, message=str(error)))
         if where is not None:
             fixtures.append(
                 PlacedFixture(
-                    id=fixture.id, span=fixture.span, kind=fixture.kind, state=fixture.state, at_mm=where
+                    id=fixture.id,
+                    span=fixture.span,
+                    kind=fixture.kind,
+                    state=fixture.state,
+                    at_mm=where,
+                    drills=fixture.fixed_to == "a hole to drill",
+                    behind=fixture.behind.strip(),
                 )
             )
     service = kit.services.get(line.service)

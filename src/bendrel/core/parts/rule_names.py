@@ -41,6 +41,6 @@ AdviceName = Literal[
     "starved", "sleeve_wall", "trial_piece", "shared_thread", "reservoir", "let_in", "let_in_cooler",
     "let_in_filter", "let_in_unknown", "joint_missing", "joint_sizes", "union_law", "hose_to_hose",
     "swing", "joint", "openings", "left_open", "clip_gap", "hose_way", "hose_pattern",
-    "hose_pattern_rubbed", "hose_slack", "hose_plane",
+    "hose_pattern_rubbed", "clip_behind", "hose_slack", "hose_plane",
     "hose_free", "hose_ends",
 ]  # fmt: skip

@@ -92,10 +92,12 @@ def _planned(line: Line, kit: Kit) -> WholePlan:
     rigids = tuple(one.rigid for one in planned if one.rigid is not None)
     main = main_run(line)
     name = main.span.id if main else ""
-    looked = look_at(line, kit, {rigid.run.span.id: rigid.part.developed_mm for rigid in rigids})
-    clips = {rigid.run.span.id: clips_of(kit, rigid, _found_on(looked, rigid, name)) for rigid in rigids}
     reader = Reader()
     pieces = place_pieces(line, kit, reader.problems)
+    lengths_mm = {rigid.run.span.id: rigid.part.developed_mm for rigid in rigids}
+    lengths_mm |= {hose.piece.id: hose.length_mm for hose in pieces.hoses if hose.length_mm is not None}
+    looked = look_at(line, kit, lengths_mm)
+    clips = {rigid.run.span.id: clips_of(kit, rigid, _found_on(looked, rigid, name)) for rigid in rigids}
     reader.problems += unread_sides(kit, line)
     read = {rigid.run.span.id: rigid.shape for rigid in rigids}
     growing = {one.run.span.id: shape_of(one.so_far) for one in planned if one.so_far is not None}

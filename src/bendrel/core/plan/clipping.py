@@ -7,11 +7,9 @@ from collections.abc import Sequence
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.geometry.bends import bend_spans
 from bendrel.core.geometry.clips import Clips, clip_for, clip_places, spacing_for
+from bendrel.core.line.condition import HOLDING
 from bendrel.core.mend.looked import PlacedFixture
 from bendrel.core.parts.kit import Kit
-
-HOLDING = frozenset({"clip", "grommet", "retainer"})
-"""What holds a tube; a sleeve only keeps it from rubbing."""
 
 
 def clips_of(kit: Kit, rigid: Rigid, fixtures: Sequence[PlacedFixture]) -> Clips:

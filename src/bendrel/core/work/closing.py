@@ -13,6 +13,7 @@ from typing import Literal
 
 from bendrel.core.joints.closing import LineJoint
 from bendrel.core.joints.direction import flow_of
+from bendrel.core.line.condition import HOLDING
 from bendrel.core.line.document import ComponentSpan, Line
 from bendrel.core.line.opened import stays
 from bendrel.core.parts.kit import Kit
@@ -20,6 +21,7 @@ from bendrel.core.parts.proving import Part, ProvingRule, ProvingStep
 from bendrel.core.parts.step import Step, step_of
 from bendrel.core.parts.step_row import StepKind
 from bendrel.core.record import record
+from bendrel.core.work.clip_words import put_on_words, tight_words, to_fasten
 from bendrel.core.work.old_tube import old_end_work
 from bendrel.core.work.put_on import PutOn, put_on
 
@@ -98,7 +100,11 @@ def _loose(of: _Line) -> Iterator[Step]:
         if state
         else "Nothing is tight until all has found its place.",
     )
-    yield step_of(of.kit, "clips-loose")
+    fastened = to_fasten(of.line)
+    if not any(item.kind in HOLDING for item in fastened):
+        yield step_of(of.kit, "clips-loose")
+    for item in fastened:
+        yield step_of(of.kit, "clip-loose", f"clip-loose-{item.id}", told=put_on_words(of.line, of.kit, item))
 
 
 def _fit(of: _Line) -> Iterator[Step]:
@@ -108,7 +114,12 @@ def _fit(of: _Line) -> Iterator[Step]:
         yield _by_hand(of, joint, "hand")
     for joint in first:
         yield _tighten(of, joint, "tight")
-    yield step_of(kit, "clips")
+    held = [item for item in to_fasten(of.line) if item.kind in HOLDING]
+    if not held:
+        yield step_of(kit, "clips")
+    for item in held:
+        told = tight_words(of.line, of.kit, item)
+        yield step_of(kit, "clip-tight", f"clip-tight-{item.id}", told=told)
     # what is not held back by it may come off; what holds something back waits for the last joint
     yield from _taken_off(kit, (thing for thing in of.things if thing.source is None), "fill", "tight")
     sources = tuple(thing for thing in of.things if thing.source is not None and thing.until == "fill")

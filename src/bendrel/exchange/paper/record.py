@@ -18,6 +18,7 @@ from bendrel.core.plan.model import Plan
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit
 from bendrel.core.units.quantities import format_pressure, format_torque, format_volume
+from bendrel.core.work.clip_words import clip_words, to_fasten
 from bendrel.core.work.follow_up import Due
 from bendrel.core.work.proof.balance import Balance
 from bendrel.core.work.proof.hold import HoldResult, leak_words
@@ -80,6 +81,7 @@ def build_record(paper: RecordPaper, kit: Kit, today: date) -> bytes:
     _signed(pages, paper)
     _drawing(pages, paper, kit)
     _joints(pages, paper, kit, line.unit)
+    _clips(pages, paper, kit)
     _fills(pages, paper)
     _holds(pages, paper, line.unit)
     _checks(pages, paper)
@@ -171,6 +173,24 @@ def _joints(pages: Pages, paper: RecordPaper, kit: Kit, unit: Unit) -> None:
             )
         )
     pages.table((38, 34, 34, 24, 16, 36), rows)
+
+
+def _clips(pages: Pages, paper: RecordPaper, kit: Kit) -> None:
+    fastened = to_fasten(paper.line)
+    if not fastened:
+        return
+    pages.heading("What holds it")
+
+    def ticked(step: str) -> str:
+        tick = paper.line.proving.ticked(step)
+        return "" if tick is None else f"{tick.by} {tick.at[11:16]}".strip() or "yes"
+
+    rows = [("what", "on", "loose", "tight")]
+    for item in fastened:
+        on = ", ".join(text for text in (item.fixed_to, item.behind and f"behind it {item.behind}") if text)
+        loose, tight = ticked(f"clip-loose-{item.id}"), ticked(f"clip-tight-{item.id}")
+        rows.append((clip_words(paper.line, kit, item), on, loose, tight))
+    pages.table((76, 56, 25, 25), rows)
 
 
 def _fills(pages: Pages, paper: RecordPaper) -> None:

@@ -155,10 +155,25 @@ def copy_line(document: Line, source: Line, order: CopyOrder, kit: Kit, name: st
     else:
         readings = mirrored(theirs.readings) if order.how == "mirror" else theirs.readings
         made = with_span(made, replace(tube_of(made, own.id).span, readings=readings))
+    made = _held_as(made, own.id, source)
     if order.longer.strip():
         made = _longer(made, own.id, order, kit)
         said += f", end {order.end} {order.longer.strip()} longer"
     return made, said
+
+
+def _held_as(made: Line, span: str, source: Line) -> Line:
+    """What holds the other line is to be fitted here too, at the same lengths from A; a line that has clips
+    of its own keeps those."""
+    if made.condition.fixtures:
+        return made
+    theirs = tube_of(source).span.id
+    carried = tuple(
+        replace(item, span=span, state="to fit", photo="", shared="")
+        for item in source.condition.fixtures
+        if item.span in ("", theirs)
+    )
+    return replace(made, condition=replace(made.condition, fixtures=carried))
 
 
 def _with_surroundings(made: Line, source: Line, span: str) -> Line:

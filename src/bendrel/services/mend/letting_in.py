@@ -6,11 +6,11 @@ from typing import Annotated
 
 from annotated_types import MaxLen
 
+from bendrel.core.line.condition import HOLDING
 from bendrel.core.line.document import ComponentKind, Line
 from bendrel.core.mend.let_in import Joined, LetIn, LetInPlace, Mounted, let_in, place_of_component
 from bendrel.core.mend.looked import look_at
 from bendrel.core.parts.kit import Kit
-from bendrel.core.plan.clipping import HOLDING
 from bendrel.core.plan.planner import tube_of_plan
 from bendrel.core.record import record
 from bendrel.core.units.notation import UnitError

@@ -11,6 +11,7 @@ from bendrel.catalogue.loader import load_kit
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.line.apart import end_state
+from bendrel.core.line.condition import HOLDING
 from bendrel.core.line.document import Line, is_reason
 from bendrel.core.mend.cuts import nearest
 from bendrel.core.mend.decide import mended
@@ -22,7 +23,6 @@ from bendrel.core.mend.resleeve import crimped_end, resleeve, resleeved
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.service import Service
 from bendrel.core.parts.splicing import DamageKind, Splice
-from bendrel.core.plan.clipping import HOLDING
 from bendrel.core.plan.planner import plan_line, tube_of_plan
 from bendrel.core.record import record
 from bendrel.core.units.lengths import is_blank, length_mm

@@ -1,14 +1,14 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import type { Catalogue, HoseSpan, Joint, Line, Port, Span } from "../../api/types";
+import type { Catalogue, HoseSpan, Joint, Port, Span } from "../../api/types";
 import { restructure, setPiece } from "../../doc/chain";
 import { typed } from "../../doc/rows";
 import type { ChosenPlace } from "../../doc/select";
 import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
-import { sayFigure, sayLength } from "../../format/units";
+import { lengthAsTyped, sayLength } from "../../format/units";
 import { Columns } from "../../ui/Columns";
 import { Field, Pick } from "../../ui/Field";
 import { useNotice } from "../../ui/notice";
@@ -65,10 +65,6 @@ function titleOf(place: ChosenPlace, spans: readonly Span[]): string {
   return "Hose";
 }
 
-/** A length as somebody would type it in the line's own unit. */
-const lengthText = (mm: number, unit: Line["unit"]): string =>
-  unit === "mm" ? String(Math.round(mm)) : sayFigure(mm, unit);
-
 function OfPiece({ id, editor, view, catalogue }: { id: string } & Omit<Props, "place">) {
   const { document: line, edit } = editor;
   const piece = line.spans.find((one) => one.id === id);
@@ -104,7 +100,7 @@ function OfHose({
         placed={view.plan?.chosen?.pieces.hoses.find((one) => one.stands.span === piece.id)}
         length={view.plan?.hoses.find((one) => one.span === piece.id)?.length_mm}
         unit={line.unit}
-        onLength={(mm) => onChange({ length: typed(lengthText(mm, line.unit), line.unit) })}
+        onLength={(mm) => onChange({ length: typed(lengthAsTyped(mm, line.unit), line.unit) })}
       />
       <Columns>
         <Box>

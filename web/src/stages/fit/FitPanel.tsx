@@ -18,6 +18,7 @@ import { StepList } from "../../workspace/closing/StepList";
 import { WhoField } from "../../workspace/closing/WhoField";
 import { useShownJoints } from "../../workspace/closing/useShownJoints";
 import { BackForTheJob } from "./BackForTheJob";
+import { ClipList } from "./ClipList";
 import { Holding } from "./Holding";
 import { OpenItems } from "./OpenItems";
 import { WrenchFields } from "./WrenchFields";
@@ -76,6 +77,7 @@ export default function FitPanel({ editor, view }: Props) {
             </>
           )}
           {view.piece?.clips && !view.old && <Holding clips={view.piece.clips} unit={line.unit} />}
+          <ClipList editor={editor} view={view} proposed={view.piece?.clips ?? null} />
         </Box>
         <Box>
           {closing && (

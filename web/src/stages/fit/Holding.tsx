@@ -9,7 +9,7 @@ import { sayLength } from "../../format/units";
 /** Where the line is held, from end A; touch a place to see it on the strip. */
 export function Holding({ clips, unit }: { clips: Clips; unit: Unit }) {
   const { light, lit } = useSelection();
-  const what = clips.old ? "Where the old clips were" : (clips.clip?.name ?? "Clips");
+  const what = clips.old ? "At the places noted" : (clips.clip?.name ?? "Clips");
   return (
     <Box component="section" aria-label="Clips" sx={{ mb: 1.5 }}>
       <Typography variant="h2">Clips</Typography>

@@ -4,6 +4,7 @@ import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import type { Condition, Damage, Fixture, Length } from "../../api/types";
 import { removeFound } from "../../doc/edits";
+import { blankFixture } from "../../doc/fixtures";
 import { useSelection } from "../../doc/select";
 import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
@@ -187,7 +188,7 @@ export function FixtureRows({ editor, view, fixtures, set }: ListProps<Fixture> 
       noted
       rows={fixtures}
       remove={(k) => editor.edit((was) => removeFound(was, "fixtures", fixtures[k]?.id ?? ""))}
-      blank={{ id: "", span: "", kind: "clip", state: "there", at: typed("", unit), note: "", photo: "" }}
+      blank={blankFixture(unit, "there")}
       set={set}
       message={(k) => problemOf(view, `/condition/fixtures/${fixtures[k]?.id ?? ""}/at`)}
     >

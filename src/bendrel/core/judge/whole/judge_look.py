@@ -8,7 +8,7 @@ from bendrel.core.findings import Finding, Place
 from bendrel.core.geometry.clips import Clips, gaps_between
 from bendrel.core.judge.case import Case, Whole, set_value
 from bendrel.core.line.paths import at
-from bendrel.core.mend.looked import Looked
+from bendrel.core.mend.looked import Looked, PlacedFixture
 
 WEARS_OUT_IN_PAIRS = {"rusted through", "brittle"}
 
@@ -50,21 +50,20 @@ def _contact(case: Whole, looked: Looked) -> Iterator[Finding]:
 
 
 def _fixtures(case: Whole, looked: Looked) -> Iterator[Finding]:
-    for fixture in looked.fixtures:
-        if fixture.state != "there":
-            yield case.told(
-                "fixture",
-                Place(
-                    kind="tube",
-                    span=fixture.span,
-                    item=fixture.id,
-                    from_mm=fixture.at_mm,
-                    to_mm=fixture.at_mm,
-                ),
-                kind=fixture.kind,
-                state=fixture.state,
-                at=case.say(fixture.at_mm),
-            )
+    gone = [item for item in looked.fixtures if item.state in ("broken", "missing")]
+    if len(gone) == 1:
+        (one,) = gone
+        yield case.told("fixture", _at(one), kind=one.kind, state=one.state, at=case.say(one.at_mm))
+    elif gone:
+        told = "; ".join(f"{one.kind} {one.state} at {case.say(one.at_mm)}" for one in gone)
+        yield case.told("fixtures", _at(gone[0]), count=len(gone), told=told)
+    blind = [item for item in looked.fixtures if item.drills and not item.behind]
+    if blind:
+        yield case.told("clip_behind", _at(blind[0]), at=", ".join(case.say(one.at_mm) for one in blind))
+
+
+def _at(fixture: PlacedFixture) -> Place:
+    return Place(kind="tube", span=fixture.span, item=fixture.id, from_mm=fixture.at_mm, to_mm=fixture.at_mm)
 
 
 def _unheld(case: Case, clips: Clips) -> Iterator[Finding]:
