@@ -78,7 +78,7 @@ def test_all_that_are_missing_are_one_finding():
         clipped(clip("f1", 60, state="missing"), clip("f2", 80, state="broken"), clip("f3", 90)), "fixture"
     )
     assert both.title == "2 clips and sleeves are missing or broken"
-    assert "clip missing at 60 mm; clip broken at 80 mm." in both.message
+    assert "Clip missing at 60 mm; clip broken at 80 mm." in both.message
 
 
 @pytest.mark.parametrize(("behind", "asked"), [("", 1), ("cabin, carpet back", 0)])

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from bendrel.core.findings import EndName
 from bendrel.core.line.apart import removal_steps
-from bendrel.core.line.document import Line
+from bendrel.core.line.document import HoseSpan, Line
 from bendrel.core.line.removal import (
     OldFluid,
     OpenItem,
@@ -43,7 +43,9 @@ def judge_removal(line: Line, kit: Kit) -> Removed:
     advice = None
     if rule is not None:
         ends: tuple[EndName, EndName] = ("A", "B")
-        ports = tuple((end, line.port(end).label, _thread(line, kit, end)) for end in ends)
+        ports = tuple(
+            (end, line.port(end).label, _thread(line, kit, end), _hose_over(line, end)) for end in ends
+        )
         share = kit.pan_share.value
         said = tuple(caution.text for caution in kit.cautions_at(line.service, "remove"))
         advice = advise(
@@ -72,6 +74,12 @@ def judge_removal(line: Line, kit: Kit) -> Removed:
         done=(line.finished or signed_stands(line) is True) and not waiting and not over,
         fluid=line.removal.fluid,
     )
+
+
+def _hose_over(line: Line, end: EndName) -> bool:
+    """A hose is pushed over what it goes to there."""
+    span = line.spans[0 if end == "A" else -1]
+    return isinstance(span, HoseSpan) and span.joined == "clamps"
 
 
 def _thread(line: Line, kit: Kit, end: EndName) -> str:

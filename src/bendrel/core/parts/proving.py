@@ -156,11 +156,13 @@ class Ladder:
 
 @record
 class ClosingRule:
-    """How a joint is closed that seals in one of some ways: how it is begun by hand, how far it is tightened
-    where nothing is published (`always`: in any case), what is done to it once more and why (`settles`), what
-    goes on it: as said here, by the shop's answer to a `school`, or what hoses are wetted with (`wets`)."""
+    """How a joint is closed that seals in one of some ways: what is looked at in its `port`, how it is begun
+    by hand, how far it is tightened where nothing is published (`always`: in any case), what is done to it
+    once more and why (`settles`), what goes on it: as said here, by the shop's answer to a `school`, or what
+    hoses are wetted with (`wets`)."""
 
     closes: tuple[Closes, ...]
+    port: str
     start: str
     tight: str
     source: Source

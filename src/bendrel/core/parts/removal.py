@@ -80,12 +80,13 @@ def advise(
     steps: tuple[RemovalStep, ...],
     volume: str,
     pan_share: float,
-    ports: tuple[tuple[EndName, str, str], ...],
+    ports: tuple[tuple[EndName, str, str, bool], ...],
     cautions: tuple[str, ...],
 ) -> RemovalAdvice:
     """Advice for one line. `steps` are all before the first joint is opened; `volume` as typed, blank
     for the usual one; the pan holds `pan_share` times the system; `ports` are (end, what it goes to, the
-    port's thread or the nut's); `cautions` are those of the service for taking a line off."""
+    port's thread or the nut's, whether a hose goes over it); `cautions` are those of the service for taking
+    a line off."""
     litres, problem = rule.volume_l, ""
     if volume.strip():
         try:
@@ -93,7 +94,8 @@ def advise(
         except UnitError as error:
             problem = str(error)
     plugs = tuple(
-        Plug(id=f"plug-{end}", end=end, text=_plug_text(end, label, thread)) for end, label, thread in ports
+        Plug(id=f"plug-{end}", end=end, text=_plug_text(end, label, thread, spigot=spigot))
+        for end, label, thread, spigot in ports
     )
     return RemovalAdvice(
         drain=rule.drain,
@@ -109,7 +111,9 @@ def advise(
     )
 
 
-def _plug_text(end: EndName, label: str, thread: str) -> str:
+def _plug_text(end: EndName, label: str, thread: str, *, spigot: bool) -> str:
     place = label.strip() or f"the part at end {end}"
+    if spigot:
+        return f"{place}: a cap over the spigot, and a plug in the hose that stays"
     size = f"a {thread.strip()} plug" if thread.strip() else "a plug of its size (thread not measured yet)"
     return f"{place}: {size}, and a cap on anything that stays open"

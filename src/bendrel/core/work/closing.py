@@ -181,7 +181,7 @@ def _by_hand(of: _Line, joint: LineJoint, kind: StepKind) -> Step:
     turns = f", about {joint.turns:.0f} turns until it meets" if joint.turns else ""
     told = [
         "Cap and plug off only now." if off else "",
-        "" if joint.meets else "Look into the port with a mirror: no rest of an old seal.",
+        "" if joint.meets else of.kit.proving.closings[joint.closes].port,
         f"New: {', '.join(joint.new_parts)}." if joint.new_parts else "",
         of.kit.proving.closings[joint.closes].start.format(turns=turns),
     ]

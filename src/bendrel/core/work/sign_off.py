@@ -117,7 +117,7 @@ def last_hold(line: Line, holds: Mapping[str, HoldProof]) -> HoldProof | None:
 
 def _short(text: str) -> str:
     """The first sentence of a step."""
-    return text.split(". ")[0].split(": ")[0].rstrip(".")
+    return text.split(". ")[0].rstrip(".")
 
 
 def step_done(line: Line, kit: Kit, step: Step, joint: LineJoint | None, held: bool) -> bool:

@@ -14,7 +14,7 @@ const ENDED: { id: TakenApart["ended"]; name: string }[] = [
   { id: "", name: "not opened yet" },
   { id: "came undone", name: "came undone" },
   { id: "came, damaged", name: "came, and is damaged" },
-  { id: "tube cut behind it", name: "tube cut behind it" },
+  { id: "tube cut behind it", name: "cut off behind it" },
   { id: "left shut", name: "left shut, mended behind it" },
 ];
 

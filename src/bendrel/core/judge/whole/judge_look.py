@@ -56,7 +56,7 @@ def _fixtures(case: Whole, looked: Looked) -> Iterator[Finding]:
         yield case.told("fixture", _at(one), kind=one.kind, state=one.state, at=case.say(one.at_mm))
     elif gone:
         told = "; ".join(f"{one.kind} {one.state} at {case.say(one.at_mm)}" for one in gone)
-        yield case.told("fixtures", _at(gone[0]), count=len(gone), told=told)
+        yield case.told("fixtures", _at(gone[0]), count=len(gone), told=told[0].upper() + told[1:])
     blind = [item for item in looked.fixtures if item.drills and not item.behind]
     if blind:
         yield case.told("clip_behind", _at(blind[0]), at=", ".join(case.say(one.at_mm) for one in blind))
