@@ -98,3 +98,15 @@ def test_what_was_moved_aside_is_looked_at_again():
     removal = Removal(items=(RemovedItem(kind="moved aside", what="heater hose", where="on the bulkhead"),))
     (step,) = refit_steps(removal)
     assert step.text == "look again at heater hose, on the bulkhead: seated, held, nothing pinched"
+
+
+def test_an_end_that_a_mend_leaves_alone_is_not_asked(kit):
+    """Old tube on both sides of a new hose: neither port is touched, unless somebody noted that it was."""
+    whole = old("cooler")
+    hose = HoseSpan(id="h1", hose="cooler_5-16in", length=Length(text="150"))
+    (span,) = whole.spans
+    mended = dataclasses.replace(whole, spans=(span, hose, dataclasses.replace(span, id="s2")))
+    assert apart(kit, mended) == ()
+    noted = dataclasses.replace(mended, removal=Removal(apart=(TakenApart(end="B", ended="left shut"),)))
+    assert [one.end for one in apart(kit, noted)] == ["B"]
+    assert [one.end for one in apart(kit, whole)] == ["A", "B"]

@@ -8,6 +8,7 @@ from bendrel.core.joints.pieces import Pieces
 from bendrel.core.line.apart import end_state
 from bendrel.core.line.condition import EndState
 from bendrel.core.line.document import Line
+from bendrel.core.line.opened import port_opened, stays
 from bendrel.core.line.run import ENDS
 from bendrel.core.parts.apart import ApartWay
 from bendrel.core.parts.kit import Kit
@@ -27,13 +28,18 @@ class ComesApart:
 
 
 def apart_of(line: Line, kit: Kit, pieces: Pieces) -> tuple[ComesApart, ...]:
-    """Both ends of the line. No warmth goes near what burns, nor near what nobody has named."""
+    """The old ends of the line; of one that has new pieces those alone that are opened, or were noted. No
+    warmth goes near what burns, nor near what nobody has named."""
     service, known = kit.services.get(line.service), kit.apart
     duty = service.duty if service is not None else None
     burns = duty is None or any(family in known.burns for family in duty.families)
     never = known.unsaid if duty is None else known.no_warmth if burns else ""
+    noted = {one.end for one in line.removal.apart}
+    renewed = not all(stays(span) for span in line.spans)
     found = []
     for end in ENDS:
+        if renewed and end not in noted and not port_opened(line, end):
+            continue
         closes, name = closed_by(line, kit, pieces, end)
         ways = tuple(way for way in known.ways if closes in way.closes)
         found.append(

@@ -44,6 +44,8 @@ export default function FitPanel({ editor, view }: Props) {
       },
     }));
   const over = removed?.left_over ?? [];
+  // old tube that stays is held as it was
+  const clips = view.old || view.piece?.state === "stays" ? null : (view.piece?.clips ?? null);
   const navigate = useNavigate();
 
   return (
@@ -76,8 +78,8 @@ export default function FitPanel({ editor, view }: Props) {
               <StepList editor={editor} closing={closing} group="hand" title="Each joint by hand" />
             </>
           )}
-          {view.piece?.clips && !view.old && <Holding clips={view.piece.clips} unit={line.unit} />}
-          <ClipList editor={editor} view={view} proposed={view.piece?.clips ?? null} />
+          {clips && <Holding clips={clips} unit={line.unit} />}
+          <ClipList editor={editor} view={view} proposed={clips} />
         </Box>
         <Box>
           {closing && (
