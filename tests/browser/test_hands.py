@@ -294,7 +294,7 @@ def test_wet_points_and_clips_of_the_old_line(page: Page, own_line, api):
     field(page, f"Clip {place} at").fill("15")
     expect(page.locator("[data-fixture='missing']")).to_have_count(2)
     said = page.locator("aside [data-finding='fixture']")
-    expect(said.filter(has_text="A grommet is missing")).to_be_visible()
+    expect(said.filter(has_text="grommet missing at 15")).to_be_visible()
     saved(page)
     page.reload()
     expect(field(page, "Wet point 2")).to_have_value("union at the bracket")

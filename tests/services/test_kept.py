@@ -93,6 +93,19 @@ def test_the_steps_of_a_version_1_line_are_taken_back_or_said_to_end_there(old_s
     assert again.document.condition.damage[0].photo != ""
 
 
+def assert_kept(now, told, where):
+    """All that was told is there; a field that came later may stand beside it."""
+    if isinstance(told, dict):
+        for name, value in told.items():
+            assert_kept(now[name], value, f"{where}/{name}")
+    elif isinstance(told, list):
+        assert len(now) == len(told), where
+        for one, other in zip(now, told, strict=True):
+            assert_kept(one, other, where)
+    else:
+        assert now == told, where
+
+
 @pytest.mark.parametrize("file", sorted(V2.glob("*.bendrel.json")), ids=lambda file: file.name.split(".")[0])
 def test_a_version_2_document_is_read_with_all_that_is_in_it(kit, file):
     """As it was before joints had faces: spans, joints, logs and the names of everything are what they were,
@@ -105,7 +118,7 @@ def test_a_version_2_document_is_read_with_all_that_is_in_it(kit, file):
     assert len(line.condition.damage) == len(told["condition"]["damage"])
     again = line_to_value(line)
     for key in ("removal", "condition", "set_aside", "open_items"):
-        assert again[key] == told[key], key
+        assert_kept(again[key], told[key], key)
     plan = plan_line(line, kit)
     assert plan.chosen is not None
     assert [piece.span for piece in plan.pieces] == [s["id"] for s in told["spans"] if s["kind"] == "rigid"]
