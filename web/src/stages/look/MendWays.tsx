@@ -169,7 +169,9 @@ function Takes({ line, order, method }: { line: Line; order: MendOrder; method: 
     <Box data-asks={method} sx={{ mt: 1 }}>
       <Box sx={{ fontWeight: 600 }}>What the line then takes</Box>
       <KitTable list={made.list} unit={line.unit} />
-      <Box sx={{ mt: 0.75, color: "var(--second)" }}>{[...new Set(made.tools.map((tool) => tool.what))].join("; ")}</Box>
+      <Box sx={{ mt: 0.75, color: "var(--second)" }}>
+        {[...new Set(made.tools.map((tool) => tool.what))].join("; ")}
+      </Box>
     </Box>
   );
 }
