@@ -118,8 +118,6 @@ export class Versioned<Kept extends { version: number }, Value> {
   private async keep(on: Kept, value: Value, again: boolean): Promise<void> {
     const before = this.sent;
     this.sent = value;
-    // a page that is left now has to know that this may arrive after it
-    this.shelve();
     try {
       const kept = await this.calls.save(on.version, value);
       const untouched = this.state.value === value;
