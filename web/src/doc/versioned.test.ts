@@ -218,6 +218,51 @@ test("what was on its way as a page was left may arrive after it was opened agai
   ]);
 });
 
+test("what is typed while a late save of the page before arrives is not lost", async () => {
+  const left = storeOn();
+  await left.open();
+  server.holding = true;
+  left.change(["a"]);
+  void left.flush();
+  await quiet(0);
+  // the page is gone, and its only save comes late: after the new page has read what is kept
+  server.version = 0;
+  server.words = [];
+  server.holding = false;
+  const again = storeOn({ settle: (_base, _mine, theirs) => theirs });
+  const opened = again.open();
+  server.version = 1;
+  server.words = ["a"];
+  while (again.now().kept === null) await Promise.resolve();
+  again.change(["a", "b"]);
+  await opened;
+  await quiet();
+  expect([again.now().value, server.words]).toEqual([
+    ["a", "b"],
+    ["a", "b"],
+  ]);
+});
+
+test("the last tick before a page is left stays, also where only the save before it has arrived", async () => {
+  const left = storeOn();
+  await left.open();
+  server.refuse = new Refusal("Bendrel does not answer.", 0);
+  left.change(["a"]);
+  await left.flush();
+  left.change(["a", "b"]);
+  await left.flush();
+  // neither was answered, and the first has arrived
+  server.refuse = null;
+  server.version = 1;
+  server.words = ["a"];
+  const again = storeOn({ settle: (_base, _mine, theirs) => theirs });
+  await again.open();
+  expect([again.now().value, server.words]).toEqual([
+    ["a", "b"],
+    ["a", "b"],
+  ]);
+});
+
 test("a page that was left long ago is settled with what others kept since", async () => {
   const left = storeOn();
   await left.open();

@@ -1,12 +1,12 @@
 import { Refusal, sentence } from "../api/client";
 import type { Shelf } from "./draft";
 
-/** What was typed and not yet kept: on which version, over what, and what was on its way then. */
+/** What was typed and not yet kept: on which version, over what, and all that was on its way then. */
 export interface Left<Value> {
   version: number;
   value: Value;
   base: Value;
-  sent: Value | null;
+  underWay: readonly Value[];
 }
 
 export interface Calls<Kept extends { version: number }, Value> {
@@ -31,6 +31,8 @@ export interface VersionedState<Kept, Value> {
   problem: string;
 }
 
+/** So many of what was sent and not answered are remembered: one of them may have arrived. */
+const REMEMBERED = 8;
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
 /** What several may edit: shown at once as it is typed, kept after a pause on the version that it was read at, and
@@ -41,7 +43,7 @@ export class Versioned<Kept extends { version: number }, Value> {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private saving: Promise<void> | null = null;
   /** What is on its way, or went and was never answered: found there again, it is our own. */
-  private sent: Value | null = null;
+  private underWay: readonly Value[] = [];
 
   constructor(
     private readonly calls: Calls<Kept, Value>,
@@ -62,9 +64,9 @@ export class Versioned<Kept extends { version: number }, Value> {
   readonly open = async (load = this.calls.load): Promise<void> => {
     try {
       const found = await load();
-      const { kept, value } = this.state;
+      const { kept } = this.state;
       const theirs = this.calls.valueOf(found);
-      const mine = kept ? this.calls.settle(this.calls.valueOf(kept), value, theirs) : this.putBack(found);
+      const mine = kept ? this.beside(this.calls.valueOf(kept), theirs) : this.putBack(found);
       this.put({ kept: found, value: mine, problem: "" });
       this.shelve();
       if (!kept) await this.flush();
@@ -97,8 +99,9 @@ export class Versioned<Kept extends { version: number }, Value> {
     const theirs = this.calls.valueOf(found);
     const left = this.calls.shelf(found).read();
     if (!left) return theirs;
-    this.sent = left.sent;
-    if (left.version === found.version || same(left.sent, theirs)) return left.value;
+    // a shelf of an older version may lie there
+    this.underWay = (left as Partial<Left<Value>>).underWay ?? [];
+    if (left.version === found.version || this.isOurs(theirs)) return left.value;
     return this.calls.settle(left.base, left.value, theirs);
   }
 
@@ -107,7 +110,16 @@ export class Versioned<Kept extends { version: number }, Value> {
     if (!kept) return;
     const shelf = this.calls.shelf(kept);
     if (this.clean()) shelf.drop();
-    else shelf.keep({ version: kept.version, value, base: this.calls.valueOf(kept), sent: this.sent });
+    else shelf.keep({ version: kept.version, value, base: this.calls.valueOf(kept), underWay: this.underWay });
+  }
+
+  /** What stands here beside what is found kept: where that is what went from here, nobody else changed anything. */
+  private beside(base: Value, found: Value): Value {
+    return this.isOurs(found) ? this.state.value : this.calls.settle(base, this.state.value, found);
+  }
+
+  private isOurs(found: Value): boolean {
+    return this.underWay.some((sent) => same(sent, found));
   }
 
   private clean(): boolean {
@@ -116,12 +128,12 @@ export class Versioned<Kept extends { version: number }, Value> {
   }
 
   private async keep(on: Kept, value: Value, again: boolean): Promise<void> {
-    const before = this.sent;
-    this.sent = value;
+    this.underWay = [...this.underWay, value].slice(-REMEMBERED);
+    this.shelve();
     try {
       const kept = await this.calls.save(on.version, value);
       const untouched = this.state.value === value;
-      this.sent = null;
+      this.underWay = [];
       this.put({ kept, value: untouched ? this.calls.valueOf(kept) : this.state.value, problem: "" });
       this.shelve();
     } catch (error) {
@@ -129,8 +141,9 @@ export class Versioned<Kept extends { version: number }, Value> {
       if (again && (status === 409 || (status === 422 && this.calls.putsBack))) {
         const theirs = await this.calls.load().catch(() => null);
         if (theirs) {
-          const [base, mine, found] = [this.calls.valueOf(on), this.state.value, this.calls.valueOf(theirs)];
-          const both = before !== null && same(found, before) ? mine : this.calls.settle(base, mine, found);
+          const both = this.beside(this.calls.valueOf(on), this.calls.valueOf(theirs));
+          // what went on an older version can arrive no more
+          this.underWay = [];
           this.put({ kept: theirs, value: both, problem: this.calls.putsBack ? sentence(error) : "" });
           this.shelve();
           return this.clean() ? undefined : this.keep(theirs, both, false);
