@@ -14,10 +14,12 @@ from bendrel.api.state import Services
 from bendrel.core.bend.bench.state import Ended, MakingState
 from bendrel.core.bend.bench.sweep import SwingView
 from bendrel.core.bend.told.figures import MadeBend
+from bendrel.core.bend.told.flared import MadeFlare
 from bendrel.core.bend.told.offered import MOST_OFFERS, TypedOffer
 from bendrel.core.line.document import Line
 from bendrel.core.record import record
-from bendrel.services.bench.benches import BenchReport, PartStanding, print_tape
+from bendrel.core.work.flared import FlareStands
+from bendrel.services.bench.benches import BenchReport, PartStanding, flares_stand, print_tape
 from bendrel.services.bench.jigs import blocks_dxf, blocks_stl, print_jig
 from bendrel.services.bench.makings import Making
 from bendrel.services.reckoned.reckoning import bench_report, part_standing, swing_of
@@ -42,6 +44,15 @@ class MadeSoFar:
     span: Annotated[str, MaxLen(20)] = ""
     made: Annotated[tuple[MadeBend, ...], MaxLen(200)]
     offers: Annotated[tuple[TypedOffer, ...], MaxLen(MOST_OFFERS)] = ()
+
+
+@record
+class FlaresSoFar:
+    """A plan, and what was noted of the flares of one tube."""
+
+    document: Line
+    span: Annotated[str, MaxLen(20)] = ""
+    flares: Annotated[tuple[MadeFlare, ...], MaxLen(2)]
 
 
 @record
@@ -76,6 +87,12 @@ async def see_standing(body: MadeSoFar, request: Request, services: Services) ->
     """How a part stands of which some bends are made, and the rest re-planned."""
     told = (body.document, services.kit, body.made, body.span, body.offers)
     return await answered(request, part_standing, *told)
+
+
+@router.post("/bench/flares")
+def see_flares(body: FlaresSoFar, services: Services) -> tuple[FlareStands, ...]:
+    """How the flares of a part stand."""
+    return flares_stand(body.document, services.kit, body.flares, body.span)
 
 
 @router.get("/lines/{line_id}/tape.pdf", response_class=Response)

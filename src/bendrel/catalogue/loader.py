@@ -20,6 +20,7 @@ from bendrel.core.parts.clearance import Clearance
 from bendrel.core.parts.component import Component, ComponentFamily
 from bendrel.core.parts.finding_row import FindingRow
 from bendrel.core.parts.fitting import EndSize, Fitting, Flarer, Nut, Torque
+from bendrel.core.parts.flaring import FlarePictureRow, FlareRange, FlaringRow, FlaringRules
 from bendrel.core.parts.fluid import Fluid
 from bendrel.core.parts.hose import Clamp, ClampKind, Hose, HoseClass
 from bendrel.core.parts.hose_end import HoseEndKind
@@ -66,6 +67,7 @@ def load_kit() -> Kit:
         flarers=_by_id(Flarer, tools["flarer"]),
         fittings=_by_id(Fitting, map(_with_angle, _tables("fitting"))),
         end_sizes={(f.fitting, f.size): f for f in end_sizes},
+        flaring=_flaring(),
         nuts=_by_id(Nut, _rows("nuts.csv")),
         torques=_by_id(Torque, _rows("torques.csv")),
         clips=_typed(Clip, _rows("clips.csv")),
@@ -114,6 +116,18 @@ def load_kit() -> Kit:
         single_use=TypeAdapter(SingleUse).validate_python(removal["single_use"]),
         proving=_proving(),
         pan_share=Limit(value=removal["pan"]["share"], source=Source(**removal["pan"]["source"])),
+    )
+
+
+def _flaring() -> FlaringRules:
+    data = toml_file("flaring.toml")
+    return FlaringRules(
+        steps=_typed(FlaringRow, data["step"]),
+        pictures=_typed(FlarePictureRow, data["picture"]),
+        ranges={(row.fitting, row.size): row for row in _typed(FlareRange, _rows("flare_ranges.csv"))},
+        behind_mm=data["behind"]["mm"],
+        bulb_per_od=data["drawn"]["bulb_per_od"],
+        cone_deg=data["drawn"]["cone_deg"],
     )
 
 

@@ -1413,6 +1413,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/flares": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * See Flares
+         * @description How the flares of a part stand.
+         */
+        post: operations["see_flares_api_bench_flares_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lines/{line_id}/tape.pdf": {
         parameters: {
             query?: never;
@@ -5062,6 +5082,50 @@ export interface components {
             shared: string;
         };
         /**
+         * FlarePicture
+         * @description A cut through an end, in mm: the middle of its wall above and below the axis, the rim at x = 0 and the
+         *     tube towards −x; `cracks` are short strokes across the wall.
+         */
+        FlarePicture: {
+            /** Id */
+            id: string;
+            /** Right */
+            right: boolean;
+            /** Text */
+            text: string;
+            /** Strokes */
+            strokes: [
+                number,
+                number
+            ][][];
+            /** Cracks */
+            cracks: [
+                number,
+                number
+            ][][];
+        };
+        /**
+         * FlareStands
+         * @description What a flare is that was read: its verdict ("" while nothing was read), in words, and what its failures
+         *     have cost.
+         */
+        FlareStands: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "" | "right" | "too small" | "too wide" | "no range is known" | "cannot be read";
+            /** Text */
+            text: string;
+            /** Lost */
+            lost: string;
+        };
+        /**
          * Flarer
          * @description A flaring tool: where it is used, which kinds of end it forms, and the straight tube (mm) that it
          *     holds behind the flare.
@@ -5081,6 +5145,67 @@ export interface components {
             /** Grip Mm */
             grip_mm: number;
             source: components["schemas"]["Source"];
+        };
+        /**
+         * FlaresSoFar
+         * @description A plan, and what was noted of the flares of one tube.
+         */
+        FlaresSoFar: {
+            document: components["schemas"]["Line"];
+            /**
+             * Span
+             * @default
+             */
+            span: string;
+            /** Flares */
+            flares: components["schemas"]["MadeFlare"][];
+        };
+        /**
+         * Flaring
+         * @description How one end is flared. `least_mm` and `most_mm` are how wide it is to be across, None where no range is
+         *     known; `lost_mm` is what one that fails costs of the tube's length, `spare_mm` what is on the tube for it
+         *     and `failures` how often it may fail before there is no straight left to hold (None where nothing bends
+         *     behind it). `od_mm` and `wall_mm` are those of the tube.
+         */
+        Flaring: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /** Steps */
+            steps: components["schemas"]["FlaringTold"][];
+            /** Od Mm */
+            od_mm: number;
+            /** Wall Mm */
+            wall_mm: number;
+            /** Least Mm */
+            least_mm: number | null;
+            /** Most Mm */
+            most_mm: number | null;
+            /** Lost Mm */
+            lost_mm: number;
+            /** Spare Mm */
+            spare_mm: number;
+            /** Failures */
+            failures: number | null;
+        };
+        /**
+         * FlaringTold
+         * @description One step in words, with what it ought to look like after it.
+         */
+        FlaringTold: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "tool" | "nut" | "ready" | "out-shoulder" | "out-stop" | "out-level" | "clamp" | "oil" | "first" | "second" | "cone" | "bulb" | "stubborn" | "measure";
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+            /** Pictures */
+            pictures: components["schemas"]["FlarePicture"][];
         };
         /**
          * Flow
@@ -7492,6 +7617,34 @@ export interface components {
             dial_deg?: number | null;
         };
         /**
+         * MadeFlare
+         * @description The flare of one end: what was read `across` its rim, as typed (blank where nothing was), a bare number
+         *     of it in `unit`, and how often one failed and was cut off.
+         */
+        MadeFlare: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "A" | "B";
+            /**
+             * Across
+             * @default
+             */
+            across: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /**
+             * Failed
+             * @default 0
+             */
+            failed: number;
+        };
+        /**
          * MadeSoFar
          * @description A plan, the bends of it that are made, and the trial fits.
          */
@@ -7539,8 +7692,8 @@ export interface components {
         };
         /**
          * MakingState
-         * @description Where the person stands: the steps that are done, the bends with their readings, the trial fits,
-         *     the work.
+         * @description Where the person stands: the steps that are done, the bends and flares with their readings, the trial
+         *     fits, the work.
          */
         MakingState: {
             /**
@@ -7553,6 +7706,11 @@ export interface components {
              * @default []
              */
             made: components["schemas"]["MadeBend"][];
+            /**
+             * Flares
+             * @default []
+             */
+            flares: components["schemas"]["MadeFlare"][];
             /**
              * Offers
              * @default []
@@ -10491,7 +10649,8 @@ export interface components {
          *     whole line. `joint` is the joint it is done at, `does` what it does to it, in which `round`; `opens` are
          *     joints that must still be open. `on` and `off` are ids of things put on and taken off, `lends` of those
          *     that are undone for this step alone and back on before it ends; `run` the step of the guided run that it
-         *     is, with what that `asks`. `bend` is the bend that is made in it. Without a `must` nothing is signed off;
+         *     is, with what that `asks`. `bend` is the bend that is made in it, `flaring` how the flare of
+         *     one is. Without a `must` nothing is signed off;
          *     `cautions` are what must be said before it.
          */
         Step: {
@@ -10592,6 +10751,7 @@ export interface components {
             if_fitted: boolean;
             /** Bend */
             bend?: number | null;
+            flaring?: components["schemas"]["Flaring"] | null;
             /**
              * Whole
              * @default false
@@ -14405,6 +14565,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PartStanding"];
+                };
+            };
+            /** @description Default Response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    see_flares_api_bench_flares_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlaresSoFar"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlareStands"][];
                 };
             };
             /** @description Default Response */

@@ -15,6 +15,7 @@ from bendrel.core.parts.clearance import Clearance
 from bendrel.core.parts.component import Component, ComponentFamily
 from bendrel.core.parts.finding_row import FindingRow
 from bendrel.core.parts.fitting import EndSize, Fitting, Flarer, Nut, Rating, Torque
+from bendrel.core.parts.flaring import FlareRange, FlaringRules
 from bendrel.core.parts.fluid import Fluid
 from bendrel.core.parts.hose import Clamp, ClampKind, Hose, HoseClass
 from bendrel.core.parts.hose_end import HoseEndKind
@@ -86,6 +87,7 @@ class Kit:
     flarers: Mapping[str, Flarer]
     fittings: Mapping[str, Fitting]
     end_sizes: Mapping[tuple[str, str], EndSize]
+    flaring: FlaringRules
     nuts: Mapping[str, Nut]
     torques: Mapping[str, Torque]
     clips: tuple[Clip, ...]
@@ -185,6 +187,12 @@ class Kit:
             ),
             None,
         )
+
+    def flare_range(self, fitting: str, size: str) -> FlareRange | None:
+        """How wide a flare is to be across, by end type and tube size; None where it is not known."""
+        ranges = self.flaring.ranges
+        alike = (ranges.get((fitting, one)) for one in (size, *self.stands_in.get(size, ())))
+        return next((row for row in alike if row is not None), None)
 
     def _rated_end(self, fitting: Fitting, rated: Rating, size: str) -> EndSize | None:
         made = any(n.fitting == fitting.id and self.goes_on(n.size, size) for n in self.nuts.values())

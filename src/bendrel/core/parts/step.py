@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import replace
 
+from bendrel.core.parts.flaring import Flaring
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.proving import Asked
 from bendrel.core.parts.service import WorkStage
@@ -18,7 +19,8 @@ class Step:
     whole line. `joint` is the joint it is done at, `does` what it does to it, in which `round`; `opens` are
     joints that must still be open. `on` and `off` are ids of things put on and taken off, `lends` of those
     that are undone for this step alone and back on before it ends; `run` the step of the guided run that it
-    is, with what that `asks`. `bend` is the bend that is made in it. Without a `must` nothing is signed off;
+    is, with what that `asks`. `bend` is the bend that is made in it, `flaring` how the flare of
+    one is. Without a `must` nothing is signed off;
     `cautions` are what must be said before it."""
 
     id: str
@@ -42,6 +44,7 @@ class Step:
     expects: str = ""
     if_fitted: bool = False
     bend: int | None = None
+    flaring: Flaring | None = None
     whole: bool = False
     cautions: tuple[str, ...] = ()
 

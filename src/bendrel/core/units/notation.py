@@ -195,6 +195,15 @@ def format_length(mm: float, unit: Unit = "mm", denominator: int = 32) -> str:
     return f'{sign}{lead}{Fraction(rest, denominator)}"'
 
 
+def format_small(mm: float, unit: Unit = "mm") -> str:
+    """Print what is read with a caliper: thousandths of an inch, or 0.1 mm.
+
+    >>> format_small(7.0, "in"), format_small(7.0)
+    ('0.276"', '7 mm')
+    """
+    return f'{mm / MM_PER_INCH:.3f}"' if unit == "in" else format_length(mm, unit)
+
+
 def format_angle(degrees: float) -> str:
     """Print degrees to a tenth, without a needless `.0`.
 

@@ -18,11 +18,13 @@ from bendrel.core.findings import EndName
 from bendrel.core.line.document import BendReadings, HoseSpan
 from bendrel.core.line.exact_ways import ExactWays
 from bendrel.core.parts.fitting import FittingKind
+from bendrel.core.parts.flaring import Flaring
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.room import FlareOrder
 from bendrel.core.parts.step import Step, step_of
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit, format_length
+from bendrel.core.work.flaring import flaring_of, to_flare
 from bendrel.core.work.old_tube import cut_and_plugged, made_ready, marked, old_ends
 
 _TAKES: Mapping[FittingKind, str] = {
@@ -42,7 +44,7 @@ _TAKES: Mapping[FittingKind, str] = {
 class EndWork:
     """What a step needs to know of one end. `takes` is what its allowance is for, `formed` how it is
     finished for a hose (blank otherwise); `at_port` says that it goes into a port of the line, not into a
-    union."""
+    union; `flaring` how it is flared, None where it is not."""
 
     end: EndName
     name: str
@@ -57,6 +59,7 @@ class EndWork:
     brazed: bool = False
     formed: str = ""
     at_port: bool = True
+    flaring: Flaring | None = None
 
 
 @record
@@ -100,12 +103,19 @@ def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
     held, far = (a, b) if span.held == "A" else (b, a)
     opened = open_bends(span, ids, shape)
     olds = old_ends(run, kit, {parts.end: parts.leave_long_mm for parts in (held, far)})
+
+    def flaring(parts: EndParts) -> Flaring | None:
+        # only what is flared first has the spare still beyond it
+        spare = part.spare_mm if parts is held and parts.order == "before" else 0.0
+        one = to_flare(kit, rigid.tube, parts, line.unit, spare_mm=spare, bends=bool(moves))
+        return flaring_of(kit, one) if one is not None else None
+
     making = Making(
         cut_mm=part.cut_mm,
         spare_mm=part.spare_mm,
         bends=len(moves),
-        held=_end_work(held),
-        far=_end_work(far),
+        held=_end_work(held, flaring(held)),
+        far=_end_work(far, flaring(far)),
         unit=line.unit,
         changes=sum(one.held != two.held for one, two in pairwise(moves)),
         finishes=tuple(
@@ -149,7 +159,7 @@ def bench_steps(part: Part, steps: Iterable[Step]) -> tuple[Step, ...]:
     return tuple(found)
 
 
-def _end_work(parts: EndParts) -> EndWork:
+def _end_work(parts: EndParts, flaring: Flaring | None) -> EndWork:
     return EndWork(
         end=parts.end,
         name=parts.fitting.name,
@@ -164,6 +174,7 @@ def _end_work(parts: EndParts) -> EndWork:
         leave_long_mm=parts.leave_long_mm,
         ready=parts.ready,
         at_port=parts.choice.at_port,
+        flaring=flaring,
     )
 
 
@@ -267,4 +278,4 @@ def _more_exact(ways: ExactWays) -> str:
 
 
 def _flare(kit: Kit, end: EndWork, when: str) -> Step:
-    return step_of(kit, "flare", end=end.end, name=end.name, when=when)
+    return replace(step_of(kit, "flare", end=end.end, name=end.name, when=when), flaring=end.flaring)

@@ -6,6 +6,7 @@ It is done on the machine, with what fits there. Source: common practice of repa
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from bendrel.core.findings import EndName
 from bendrel.core.joints.faces import facing
@@ -14,11 +15,14 @@ from bendrel.core.line.opened import end_opened, stays
 from bendrel.core.line.resolve import resolve
 from bendrel.core.line.run import ENDS, Run
 from bendrel.core.mend.there import flarer_there
-from bendrel.core.parts.fitting import Fitting, FittingKind, Flarer
+from bendrel.core.parts.fitting import Fitting, FittingKind, Flarer, Nut
+from bendrel.core.parts.flaring import Flaring
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.step import Step, step_of
+from bendrel.core.parts.tube import Tube
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit, format_length
+from bendrel.core.work.flaring import flaring_of, old_to_flare
 
 PUSHED_ON: tuple[FittingKind, ...] = ("compression", "bite")
 
@@ -26,12 +30,14 @@ PUSHED_ON: tuple[FittingKind, ...] = ("compression", "bite")
 @record
 class OldEnd:
     """The end of an old tube beyond end `end` of a new piece: how it is finished, what joins the two, how
-    long its straight is (None while not known) and by how much the new piece overlaps it."""
+    long its straight is (None while not known) and by how much the new piece overlaps it; `tube` is None
+    while its size is not known."""
 
     end: EndName
     joint: str
     fitting: Fitting
-    nut_thread: str | None
+    nut: Nut | None
+    tube: Tube | None
     insertion_mm: float
     straight_mm: float | None
     overlap_mm: float
@@ -56,14 +62,16 @@ def _old_end(run: Run, kit: Kit, end: EndName, overlap_mm: float) -> OldEnd | No
     if fitting is None:
         return None
     nut = kit.nuts.get(facing.nut) if facing.nut else None
-    size = kit.end_size(fitting.id, kit.tubes[neighbour.tube].size) if neighbour.tube in kit.tubes else None
+    tube = kit.tubes.get(neighbour.tube)
+    size = kit.end_size(fitting.id, tube.size) if tube is not None else None
     straight = _straight_mm(kit, neighbour, "B" if end == "A" else "A")
     named = kit.joints.get(joint.kind)
     return OldEnd(
         end=end,
         joint=named.name if named else "",
         fitting=fitting,
-        nut_thread=nut.thread if nut else None,
+        nut=nut,
+        tube=tube,
         insertion_mm=size.used_mm or 0.0 if size else 0.0,
         straight_mm=straight,
         overlap_mm=overlap_mm,
@@ -97,17 +105,26 @@ def marked(kit: Kit, olds: tuple[OldEnd, ...], unit: Unit) -> Iterator[Step]:
 def made_ready(kit: Kit, olds: tuple[OldEnd, ...], unit: Unit) -> Iterator[Step]:
     """The old tube's own end, made on the machine, then what goes back on the line."""
     for old in olds:
-        nut = f"nut {old.nut_thread} on first, thread outwards" if old.nut_thread else "nothing to put on"
+        nut = f"nut {old.nut.thread} on first, thread outwards" if old.nut else "nothing to put on"
         if old.fitting.flared:
             tool = "no flaring tool has room on that straight: cut further back, or join it otherwise"
             if old.tool is not None:
                 tool = f"with the {old.tool.name}, which holds {format_length(old.tool.grip_mm, unit)}"
-            yield step_of(kit, "old-flare", end=old.end, name=old.fitting.name, nut=nut, tool=tool)
+            step = step_of(kit, "old-flare", end=old.end, name=old.fitting.name, nut=nut, tool=tool)
+            yield replace(step, flaring=_flaring(kit, old, unit))
         elif old.fitting.kind in PUSHED_ON:
             into = f", {format_length(old.insertion_mm, unit)} into the body" if old.insertion_mm else ""
             yield step_of(kit, "old-sleeve", end=old.end, nut=nut, into=into)
     if olds:
         yield step_of(kit, "old-sleeves")
+
+
+def _flaring(kit: Kit, old: OldEnd, unit: Unit) -> Flaring | None:
+    """How the old tube is flared where it is; None while its size or a tool for it is not known."""
+    if old.tube is None or old.tool is None:
+        return None
+    one = old_to_flare(kit, old.tube, old.fitting, old.end, old.tool, old.nut, unit)
+    return flaring_of(kit, replace(one, straight_mm=old.straight_mm))
 
 
 def old_end_work(line: Line, kit: Kit) -> Iterator[Step]:

@@ -8,6 +8,7 @@ from bendrel.core.bend.bench.remade import Remade, remake
 from bendrel.core.bend.bench.sweep import SwingView, swing_view
 from bendrel.core.bend.fitting.exactness import Exactness
 from bendrel.core.bend.told.figures import MadeBend
+from bendrel.core.bend.told.flared import MadeFlare
 from bendrel.core.bend.told.offered import TypedOffer
 from bendrel.core.bend.told.spread import HandRead, hands_of
 from bendrel.core.bend.tool.section import Section
@@ -22,6 +23,7 @@ from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.step import Step, cautioned
 from bendrel.core.plan.planner import tube_of_plan
 from bendrel.core.record import record
+from bendrel.core.work.flared import FlareStands, flare_stands
 from bendrel.core.work.making import bench_steps, steps_for
 from bendrel.exchange.paper.tape import build_tape
 from bendrel.services.errors import Refused
@@ -90,6 +92,19 @@ def standing(
         part=part,
         steps=bench_steps(part, cautioned(steps_for(rigid, kit), kit, line.service)),
         remade=remake(rigid.run, kit, part, rigid.choices, made, offers),
+    )
+
+
+def flares_stand(
+    line: Line, kit: Kit, flares: tuple[MadeFlare, ...], span: str = ""
+) -> tuple[FlareStands, ...]:
+    """How every flare of a tube stands, those included of which nothing was noted yet. Raises Refused."""
+    noted = {one.end: one for one in flares}
+    steps = [step for step in steps_for(planned_of(line, kit, span), kit) if step.kind == "flare"]
+    return tuple(
+        flare_stands(step.flaring, noted.get(step.flaring.end, MadeFlare(end=step.flaring.end)), line.unit)
+        for step in steps
+        if step.flaring is not None
     )
 
 

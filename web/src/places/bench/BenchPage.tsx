@@ -10,6 +10,7 @@ import { BEND_FORM, BendStep } from "./BendStep";
 import { Cautions } from "../../ui/Cautions";
 import { Compare } from "./Compare";
 import { Finish } from "./Finish";
+import { Flared } from "./Flared";
 import { HowItStands } from "./HowItStands";
 import { big } from "./sizes";
 import { minutesOf, running, toggled } from "../../doc/spells";
@@ -193,6 +194,9 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
             ) : (
               <>
                 <Box sx={{ fontSize: "clamp(24px, 3.4vw, 38px)", lineHeight: 1.25, mt: 2 }}>{step.text}</Box>
+                {step.kind === "flare" && step.flaring && (
+                  <Flared key={step.id} editor={editor} flaring={step.flaring} />
+                )}
                 {step.kind === "fit" && <TrialFit editor={editor} large />}
                 {(step.kind === "fit" || step.kind === "trim") && !reckoning && <HowItStands editor={editor} />}
                 {step.why && <Box sx={{ fontSize: 22, color: "var(--second)", mt: 2 }}>{step.why}</Box>}

@@ -12,6 +12,7 @@ import { useSteps } from "../../doc/useSteps";
 import { sheetOf } from "../../workspace/sheet";
 import { condensed } from "../../theme/theme";
 import { Cautions } from "../../ui/Cautions";
+import { HowToFlare } from "../../ui/FlareGuide";
 import { Hoses } from "./Hoses";
 import { Makings } from "./Makings";
 
@@ -39,6 +40,7 @@ function Told({ step, number }: { step: Step; number: number }) {
         <Cautions texts={step.cautions} />
         {step.text}
         {step.why && <Box sx={{ fontSize: 14, color: "var(--second)" }}>{step.why}</Box>}
+        {step.flaring && <HowToFlare flaring={step.flaring} />}
       </Box>
     </Box>
   );

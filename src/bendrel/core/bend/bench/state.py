@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from annotated_types import MaxLen
 
 from bendrel.core.bend.told.figures import MadeBend
+from bendrel.core.bend.told.flared import MadeFlare
 from bendrel.core.bend.told.offered import MOST_OFFERS, TypedOffer
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Text
@@ -26,11 +27,12 @@ class Spell:
 
 @record
 class MakingState:
-    """Where the person stands: the steps that are done, the bends with their readings, the trial fits,
-    the work."""
+    """Where the person stands: the steps that are done, the bends and flares with their readings, the trial
+    fits, the work."""
 
     done: Annotated[tuple[Annotated[str, MaxLen(40)], ...], MaxLen(300)] = ()
     made: Annotated[tuple[MadeBend, ...], MaxLen(200)] = ()
+    flares: Annotated[tuple[MadeFlare, ...], MaxLen(2)] = ()
     offers: Annotated[tuple[TypedOffer, ...], MaxLen(MOST_OFFERS)] = ()
     spells: Annotated[tuple[Spell, ...], MaxLen(500)] = ()
     booked_minutes: int = 0
