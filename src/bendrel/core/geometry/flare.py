@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from math import radians, tan
+from math import hypot, radians, tan
 from typing import Literal
 
 FlareShape = Literal["bulb", "folded", "cone"]
+"""A folded one is a cone of two layers."""
 Stroke = tuple[tuple[float, float], ...]
 
 
@@ -16,7 +17,7 @@ def flare_profile(
     towards −x and y from the axis, from two outside diameters behind the flare on. `flare_mm` is its diameter
     across, over the outside; `half_angle_deg` half the cone (0 < angle < 90).
 
-    Source: a wall that keeps its thickness; a folded one lies back on itself.
+    Source: a wall that keeps its thickness.
 
     >>> flare_profile("cone", 6, 1, 9, 45)  # the middle of the wall lies half a wall inside
     ((-13.5, 2.5), (-1.5, 2.5), (0.0, 4.0))
@@ -33,11 +34,17 @@ def flare_profile(
             (0.0, middle),
         )
     deep = (rim - middle) / tan(radians(half_angle_deg))
-    cone = ((-2 * od_mm - deep, middle), (-deep, middle), (0.0, rim))
-    if shape == "cone":
-        return cone
-    # the second layer lies a wall inside the first and ends where the bore is
-    return (*cone, (0.3 * wall_mm, rim - 0.7 * wall_mm), (-deep + 0.7 * wall_mm, middle - 0.7 * wall_mm))
+    return ((-2 * od_mm - deep, middle), (-deep, middle), (0.0, rim))
+
+
+def folded_layer(profile: Stroke, wall_mm: float) -> Stroke:
+    """The second layer of a double flare, a wall inside the cone that `profile` ends with (see `flare_profile`),
+    as far back as the cone begins."""
+    (x0, y0), (x1, y1) = profile[-2:]
+    long = hypot(x1 - x0, y1 - y0)
+    across, along = (x1 - x0) / long, (y1 - y0) / long
+    inside = (along * wall_mm, -across * wall_mm)
+    return tuple((x + inside[0], y + inside[1]) for x, y in ((x1, y1), (x0, y0)))
 
 
 def torn(profile: Stroke, wall_mm: float) -> Stroke:

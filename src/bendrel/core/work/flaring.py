@@ -7,7 +7,7 @@ from math import floor
 
 from bendrel.core.bend.tube.ends import EndParts, flare_use
 from bendrel.core.findings import EndName
-from bendrel.core.geometry.flare import Stroke, flare_profile, torn
+from bendrel.core.geometry.flare import Stroke, flare_profile, folded_layer, torn
 from bendrel.core.parts.fitting import Fitting, Flarer, Nut
 from bendrel.core.parts.flaring import FlarePicture, FlarePictureRow, Flaring, FlaringTold
 from bendrel.core.parts.kit import Kit
@@ -154,12 +154,15 @@ def _drawn(kit: Kit, one: ToFlare, row: FlarePictureRow) -> FlarePicture:
             row.shape, tube.od_mm, tube.wall_mm, tube.od_mm + share * (across - tube.od_mm), angle
         )
 
-    above = half(row.size)
-    below = half(row.size * row.other_side)
+    sides = []
+    for share, side in ((row.size, 1), (row.size * row.other_side, -1)):
+        profile = half(share)
+        layers = [profile, folded_layer(profile, tube.wall_mm)] if row.shape == "folded" else [profile]
+        sides += [tuple((x, side * y) for x, y in layer) for layer in layers]
     return FlarePicture(
         id=row.id,
         right=row.right,
         text=row.text,
-        strokes=(above, tuple((x, -y) for x, y in below)),
-        cracks=(torn(above, tube.wall_mm),) if row.split else (),
+        strokes=tuple(sides),
+        cracks=(torn(sides[0], tube.wall_mm),) if row.split else (),
     )

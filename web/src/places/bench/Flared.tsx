@@ -53,7 +53,7 @@ export function Flared({ editor, flaring }: { editor: MakingEditor; flaring: Fla
             disabled={ended}
             onClick={() => note({ failed: made.failed - 1 })}
           >
-            One less
+            Not cut off after all
           </Button>
         )}
       </Box>
