@@ -180,3 +180,22 @@ def test_own_flaring_tools_and_the_own_bench_are_used(client, left):
     left["document"]["spans"][0]["bender"] = own["row_id"]
     report = client.post("/api/bench", json=left["document"]).json()
     assert report["at"]["mount"] == "in the vise"
+
+
+def test_a_flare_is_held_against_its_range_and_what_failed_is_counted(client, left):
+    making = client.post(f"/api/lines/{left['id']}/makings").json()
+    steps = client.post("/api/bench/standing", json={"document": making["document"], "made": []}).json()[
+        "steps"
+    ]
+    guided = [step["flaring"]["end"] for step in steps if step["kind"] == "flare"]
+    assert sorted(guided) == ["A", "B"]
+    state = {"flares": [{"end": "A", "across": "0.25", "unit": "in", "failed": 1}]}
+    kept = client.put(f"/api/makings/{making['id']}", json={"version": 1, "state": state}).json()
+    body = {"document": making["document"], "flares": kept["state"]["flares"]}
+    stands = {one["end"]: one for one in client.post("/api/bench/flares", json=body).json()}
+    assert stands["A"]["verdict"] == "too small"
+    assert "Once cut off" in stands["A"]["lost"]
+    assert stands["B"]["verdict"] == ""
+    too_many = {"flares": [{"end": "A", "failed": 21}]}
+    refused = client.put(f"/api/makings/{making['id']}", json={"version": 2, "state": too_many})
+    assert refused.status_code == 422

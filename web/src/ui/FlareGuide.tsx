@@ -14,7 +14,7 @@ export function FlareGuide({ flaring, large = false }: Props) {
     <Box
       component="ol"
       aria-label={`Flaring end ${flaring.end}`}
-      sx={{ m: 0, p: 0, listStyle: "none", columnGap: 32, columnCount: large ? { xs: 1, md: 2 } : 1 }}
+      sx={{ m: 0, p: 0, listStyle: "none", columnGap: "32px", columnCount: large ? { xs: 1, md: 2 } : 1 }}
     >
       {flaring.steps.map((step, k) => (
         <Box

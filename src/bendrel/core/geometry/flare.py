@@ -38,7 +38,7 @@ def flare_profile(
 
 
 def folded_layer(profile: Stroke, wall_mm: float) -> Stroke:
-    """The second layer of a double flare, a wall inside the cone that `profile` ends with (see `flare_profile`),
+    """The second layer of a double flare, a wall inside the cone that a `flare_profile` ends with,
     as far back as the cone begins."""
     (x0, y0), (x1, y1) = profile[-2:]
     long = hypot(x1 - x0, y1 - y0)

@@ -38,6 +38,7 @@ from bendrel.exchange.paper.paper import (
     text_at,
     wrapped,
 )
+from bendrel.exchange.paper.sheet_flare import flaring_pages
 from bendrel.exchange.paper.sheet_line import whole_line_page
 from bendrel.exchange.paper.sheet_work import closing_of, work_pages
 from bendrel.exchange.shapes.sketch import Sketch, sketch
@@ -64,6 +65,10 @@ def build_sheet(line: Line, plan: Plan, kit: Kit, steps: Sequence[Step], *, job:
     y = _steps(canvas, [step for step in steps if not step.whole], y)
     _cautions(canvas, cautions, y)
     canvas.showPage()
+    flarings = [step.flaring for step in steps if step.kind == "flare" and step.flaring is not None]
+    if flarings:
+        flaring_pages(Pages("", canvas), flarings, name=line.name, job=job, today=today)
+        canvas.showPage()
     if plan.in_space is not None:
         whole_line_page(canvas, line, plan, kit, plan.in_space, part.span)
         canvas.showPage()

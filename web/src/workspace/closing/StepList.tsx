@@ -9,6 +9,7 @@ import { asNoted } from "../../doc/who";
 import { sayTorque } from "../../format/units";
 import { condensed } from "../../theme/theme";
 import { Typed } from "../../ui/Entry";
+import { HowToFlare } from "../../ui/FlareGuide";
 import { SourceLine } from "../../ui/Working";
 
 interface Props {
@@ -114,6 +115,7 @@ function StepRow({
         </Box>
       </Box>
       <Box sx={{ pl: "28px" }}>
+        {step.flaring && <HowToFlare flaring={step.flaring} />}
         {joint && step.does === "starts" && <Started editor={editor} closing={closing} joint={joint} />}
         {joint && step.does === "tightens" && step.round === 1 && (
           <Tightened
