@@ -165,7 +165,9 @@ def test_the_sheet_holds_what_the_bench_needs(kit):
     assert "never a jack alone" in text
     assert "DO NOT MAKE" not in text
     assert "Blow through both ways" in made
-    assert closed[0].index("Fit and prove") < closed[0].index("Bring it in loose")
+    flared, *work = closed
+    assert flared.index("Flaring") < flared.index("Ends A and B") < flared.index("End B measured across")
+    assert work[0].index("Fit and prove") < work[0].index("Bring it in loose")
 
 
 def test_a_line_with_stops_says_so_on_its_sheet(kit):
