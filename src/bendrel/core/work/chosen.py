@@ -17,6 +17,7 @@ from bendrel.core.line.resolve import Problem
 from bendrel.core.parts.choices import Choices
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
+from bendrel.core.work.clip_words import holes_to_drill
 from bendrel.core.work.shopping import Need, NewClips, needs_of
 from bendrel.core.work.tools import Tool, tools_for
 
@@ -60,7 +61,7 @@ def choose(
         strength=strength,
         flowing=flowing,
         flows=flow_of(line, vacuum=duty is not None and duty.duty.vacuum),
-        tools=tools_for(kit, rigids, pieces, line.unit),
+        tools=tools_for(kit, rigids, pieces, line.unit, holes_to_drill(line)),
         needs=needs_of(
             kit,
             rigids,

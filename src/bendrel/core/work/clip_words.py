@@ -22,6 +22,11 @@ def to_fasten(line: Line) -> tuple[Fixture, ...]:
     )
 
 
+def holes_to_drill(line: Line) -> tuple[str, ...]:
+    """The size of every hole that what holds the line takes, in words; blank where nobody has said it."""
+    return tuple(_hole(line, item) for item in to_fasten(line) if item.fixed_to == "a hole to drill")
+
+
 def clip_words(line: Line, kit: Kit, item: Fixture) -> str:
     """What it is and where it sits."""
     row = next((one for one in kit.clips if one.id == item.clip), None)
@@ -58,9 +63,13 @@ def _place(line: Line, item: Fixture) -> str:
 
 
 def _drill(line: Line, item: Fixture) -> str:
+    return _hole(line, item) or "its hole"
+
+
+def _hole(line: Line, item: Fixture) -> str:
     if is_blank(item.drill):
-        return "its hole"
+        return ""
     try:
         return format_length(length_mm(item.drill), line.unit)
     except UnitError:
-        return "its hole"
+        return ""

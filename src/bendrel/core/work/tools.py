@@ -23,8 +23,11 @@ class Tool:
     note: str = ""
 
 
-def tools_for(kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, unit: Unit) -> tuple[Tool, ...]:
-    """All tools of the line, wrenches first. Source: hexes of the catalogue, the wrench band."""
+def tools_for(
+    kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, unit: Unit, drills: Sequence[str]
+) -> tuple[Tool, ...]:
+    """All tools of the line, wrenches first; `drills` are the holes that its clips take, in words.
+    Source: hexes of the catalogue, the wrench band."""
     found: list[Tool] = []
     for rigid in rigids:
         found += [tool for parts in rigid.ends for tool in _wrenches(kit, parts, unit)]
@@ -43,6 +46,12 @@ def tools_for(kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, unit: Unit) -> 
         found.append(Tool(what=f"{bender.name}, {bender.size}", why="the bends"))
     kinds = {hose.clamp.kind for hose in pieces.hoses if hose.clamp is not None}
     found += [Tool(what=kit.clamp_kinds[kind].driver, why="hose ends") for kind in sorted(kinds)]
+    found += [
+        Tool(
+            what=f"drill for {hole}, centre punch, deburring tool, paint", why="holes for what holds the line"
+        )
+        for hole in dict.fromkeys(drills)
+    ]
     return tuple(dict.fromkeys(found))
 
 

@@ -49,6 +49,9 @@ export function Chain({ figure, tokens, least }: Props) {
           onChoose={() => choose(other.span)}
         />
       ))}
+      {figure.clips.map((clip) => (
+        <Piece key={clip.id} points={clip.points} radius={thick * 1.6} colour={tokens.ink} />
+      ))}
       {lighted && <Piece points={lighted.points} radius={thick * 2.4} colour={tokens[lit.severity]} opacity={0.45} />}
     </group>
   );

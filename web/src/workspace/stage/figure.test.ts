@@ -2,7 +2,7 @@ import { Vector3 } from "three";
 import { expect, test } from "vitest";
 import type { Part } from "../../api/types";
 import { centreline } from "../../doc/centreline";
-import { alongOf, runsOf } from "./figure";
+import { alongOf, pointAlong, runsOf } from "./figure";
 
 const cut = (value: number) => Math.trunc(value * 1e6) / 1e6;
 
@@ -33,4 +33,12 @@ test("every straight and bend of a long part has points to be drawn by, its ends
     expect(points.length).toBeGreaterThanOrEqual(run.bend === null ? 2 : 11);
     if (run.bend === null) expect(first?.distanceTo(last ?? first)).toBeCloseTo(run.to - run.from, 3);
   }
+});
+
+test("a clip sits so far along the way as it was measured, looking along it, and nowhere beyond its end", () => {
+  const corner = [new Vector3(0, 0, 0), new Vector3(100, 0, 0), new Vector3(100, 50, 0)];
+  expect(pointAlong(corner, 40)).toEqual({ at: new Vector3(40, 0, 0), way: new Vector3(1, 0, 0) });
+  expect(pointAlong(corner, 120)).toEqual({ at: new Vector3(100, 20, 0), way: new Vector3(0, 1, 0) });
+  expect(pointAlong(corner, 151)).toBeNull();
+  expect(pointAlong([], 0)).toBeNull();
 });

@@ -24,6 +24,12 @@ export interface OtherFigure {
   guessed: boolean;
 }
 
+/** What holds the line, round its tube or hose in the line's frame. */
+export interface ClipFigure {
+  id: string;
+  points: [Vector3, Vector3];
+}
+
 export interface FigureEnd {
   point: Vector3;
   outward: Vector3;
@@ -34,6 +40,7 @@ export interface Figure {
   main: TubeFigure | null;
   tubes: TubeFigure[];
   others: OtherFigure[];
+  clips: ClipFigure[];
   ends: { A: FigureEnd; B: FigureEnd | null };
   views: Partial<Record<string, View>>;
 }
@@ -63,7 +70,8 @@ export function figureOf(drawn: Part | null, from: Plan | null, line: Line, open
     const state = line.spans.find((span) => span.id === drawn.span);
     const main = tubeOf(drawn, state?.kind === "rigid" && state.state === "stays", open, new Matrix4());
     const ends = { A: alone(drawn.end_a), B: open ? null : alone(drawn.end_b) };
-    return { main, tubes: [main], others: [], ends, views: drawn.views };
+    const clips = clipsOf(from, line, [main], []);
+    return { main, tubes: [main], others: [], clips, ends, views: drawn.views };
   }
   const tubes: TubeFigure[] = [];
   const others: OtherFigure[] = [];
@@ -85,12 +93,48 @@ export function figureOf(drawn: Part | null, from: Plan | null, line: Line, open
     main: tubes.find((tube) => tube.part.span === drawn?.span) ?? null,
     tubes,
     others,
+    clips: clipsOf(from, line, tubes, others),
     ends: {
       A: { point: vector(first.starts.point), outward: vector(first.starts.way).negate() },
       B: placed.whole ? { point: vector(last.ends.point), outward: vector(last.ends.way) } : null,
     },
     views: placed.views,
   };
+}
+
+/** How long a clip is drawn, in mm: as wide as it is or a little more, so that it is seen. */
+const CLIP_MM = 14;
+
+/** Clips, sleeves and grommets where they sit; what names no piece is on the main tube. */
+function clipsOf(from: Plan | null, line: Line, tubes: TubeFigure[], others: OtherFigure[]): ClipFigure[] {
+  const main = from?.main ?? "";
+  return (from?.looked.fixtures ?? []).flatMap((one) => {
+    const span = one.span || main || (line.spans[0]?.id ?? "");
+    const tube = tubes.find((candidate) => candidate.part.span === span);
+    const way = tube ? tube.points : (others.find((candidate) => candidate.span === span)?.points ?? []);
+    const middle = pointAlong(way, one.at_mm);
+    return middle ? [{ id: one.id, points: around(middle) }] : [];
+  });
+}
+
+function around({ at, way }: { at: Vector3; way: Vector3 }): [Vector3, Vector3] {
+  return [at.clone().addScaledVector(way, -CLIP_MM / 2), at.clone().addScaledVector(way, CLIP_MM / 2)];
+}
+
+/** The point so far along a way, and where the way goes there; null beyond it. */
+export function pointAlong(points: readonly Vector3[], mm: number): { at: Vector3; way: Vector3 } | null {
+  let left = mm;
+  for (const [k, next] of points.entries()) {
+    const last = points[k - 1];
+    if (!last) continue;
+    const long = last.distanceTo(next);
+    if (long > 0 && left <= long + SAME_MM) {
+      const way = next.clone().sub(last).normalize();
+      return { at: last.clone().addScaledVector(way, left), way };
+    }
+    left -= long;
+  }
+  return null;
 }
 
 /** Every point that is drawn. */
