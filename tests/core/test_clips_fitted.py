@@ -88,6 +88,17 @@ def test_what_is_behind_a_hole_is_asked_before_it_is_drilled(behind, asked):
     assert not found(made, "fixture")
 
 
+def test_the_drill_for_its_holes_is_among_the_tools_once():
+    holes = {"fixed_to": "a hole to drill", "drill": HOLE}
+    made = clipped(
+        clip("f1", 60, **holes), clip("f2", 90, **holes), clip("f3", 120, fixed_to="a hole to drill")
+    )
+    drills = [tool.what for tool in plan_line(made, KIT).chosen.tools if tool.what.startswith("drill")]
+    rest = "centre punch, deburring tool, paint"
+    assert drills == [f"drill 6.5 mm, {rest}", f"drill as large as the clip's screw, {rest}"]
+    assert not any("drill" in tool.what for tool in plan_line(clipped(clip("f1", 60)), KIT).chosen.tools)
+
+
 def test_a_hose_is_held_too_and_a_clip_beyond_it_is_said():
     hose = HoseSpan(id="h1", hose="cooler_3-8in", length=Length(text="400"))
     made = replace(

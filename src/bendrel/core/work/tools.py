@@ -26,7 +26,7 @@ class Tool:
 def tools_for(
     kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, unit: Unit, drills: Sequence[str]
 ) -> tuple[Tool, ...]:
-    """All tools of the line, wrenches first; `drills` are the holes that its clips take, in words.
+    """All tools of the line, wrenches first; `drills` are the sizes of the holes that its clips take.
     Source: hexes of the catalogue, the wrench band."""
     found: list[Tool] = []
     for rigid in rigids:
@@ -46,12 +46,9 @@ def tools_for(
         found.append(Tool(what=f"{bender.name}, {bender.size}", why="the bends"))
     kinds = {hose.clamp.kind for hose in pieces.hoses if hose.clamp is not None}
     found += [Tool(what=kit.clamp_kinds[kind].driver, why="hose ends") for kind in sorted(kinds)]
-    found += [
-        Tool(
-            what=f"drill for {hole}, centre punch, deburring tool, paint", why="holes for what holds the line"
-        )
-        for hole in dict.fromkeys(drills)
-    ]
+    for hole in dict.fromkeys(drills):
+        size = f"drill {hole}" if hole else "drill as large as the clip's screw"
+        found.append(Tool(what=f"{size}, centre punch, deburring tool, paint", why="holes for the clips"))
     return tuple(dict.fromkeys(found))
 
 
