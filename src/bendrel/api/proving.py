@@ -54,6 +54,13 @@ def handover(line_id: str, services: Services) -> Response:
     return as_file(data, "application/pdf", f"{name}, handover.pdf", inline=True)
 
 
+@router.get("/jobs/{job_id}/handover.pdf", response_class=Response)
+def handover_of_job(job_id: str, services: Services) -> Response:
+    """The note for the owner over all lines of a job."""
+    data, name = services.papers.handover_of_job(job_id, date.today())
+    return as_file(data, "application/pdf", f"{name}, handover.pdf", inline=True)
+
+
 @router.get("/lines/{line_id}/follow-ups.ics", response_class=Response)
 def reminders(line_id: str, services: Services) -> Response:
     """What is due, for a calendar."""

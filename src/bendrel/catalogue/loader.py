@@ -25,6 +25,7 @@ from bendrel.core.parts.fluid import Fluid
 from bendrel.core.parts.hose import Clamp, ClampKind, Hose, HoseClass
 from bendrel.core.parts.hose_end import HoseEndKind
 from bendrel.core.parts.kit import Advice, Body, Kit, Limit
+from bendrel.core.parts.owner import OwnerWords
 from bendrel.core.parts.pace import Pace
 from bendrel.core.parts.pair import Pair, index_pairs
 from bendrel.core.parts.proving import ClosingRule, Ladder, ProvingRule, ProvingRules, Watch
@@ -115,6 +116,7 @@ def load_kit() -> Kit:
         apart=_apart(),
         single_use=TypeAdapter(SingleUse).validate_python(removal["single_use"]),
         proving=_proving(),
+        owner=OwnerWords(**{name: table["words"] for name, table in toml_file("owner.toml").items()}),
         pan_share=Limit(value=removal["pan"]["share"], source=Source(**removal["pan"]["source"])),
     )
 

@@ -1810,6 +1810,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/handover.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Handover Of Job
+         * @description The note for the owner over all lines of a job.
+         */
+        get: operations["handover_of_job_api_jobs__job_id__handover_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lines/{line_id}/follow-ups.ics": {
         parameters: {
             query?: never;
@@ -2397,6 +2417,33 @@ export interface components {
             ];
             /** Radius Mm */
             radius_mm: number;
+        };
+        /**
+         * BeforeAfter
+         * @description A figure of the machine before the work and after it, as read: a pressure, a temperature, a level, or a
+         *     check of the person's own.
+         */
+        BeforeAfter: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
         };
         /**
          * Beginning
@@ -3908,7 +3955,8 @@ export interface components {
         };
         /**
          * Condition
-         * @description Everything noted when the line was taken in and looked at.
+         * @description Everything noted when the line was taken in and looked at; `rest` is what was seen of the old part that
+         *     stays.
          */
         Condition: {
             /**
@@ -3978,6 +4026,17 @@ export interface components {
              */
             school: "one clean piece" | "economy";
             decision?: components["schemas"]["Decision"] | null;
+            /**
+             * Rest
+             * @default not looked at
+             * @enum {string}
+             */
+            rest: "not looked at" | "sound" | "to be watched";
+            /**
+             * Rest Note
+             * @default
+             */
+            rest_note: string;
         };
         /**
          * Conversion
@@ -7297,7 +7356,9 @@ export interface components {
              *       "end_a": "not tried",
              *       "end_b": "not tried",
              *       "part_available": true,
-             *       "school": "one clean piece"
+             *       "school": "one clean piece",
+             *       "rest": "not looked at",
+             *       "rest_note": ""
              *     }
              */
             condition: components["schemas"]["Condition"];
@@ -7336,6 +7397,7 @@ export interface components {
              *       "holds": [],
              *       "checks": [],
              *       "counted": [],
+             *       "compared": [],
              *       "missed": "",
              *       "tweaks": "",
              *       "photos": [],
@@ -9353,7 +9415,8 @@ export interface components {
          * @description The whole log. `done` are the steps that were ticked off, `places` the order of wheels or
          *     consumers where it differs from the usual, `circuit_holds` what the circuit holds as typed (blank: the
          *     line's own volume), `fluid` what went in;
-         *     `missed` by how much the part missed its port at the trial fit, `tweaks` how many it took.
+         *     `missed` by how much the part missed its port at the trial fit, `tweaks` how many it took; `compared` are
+         *     figures before and after.
          */
         Proving: {
             /**
@@ -9401,6 +9464,11 @@ export interface components {
              * @default []
              */
             counted: components["schemas"]["Counted"][];
+            /**
+             * Compared
+             * @default []
+             */
+            compared: components["schemas"]["BeforeAfter"][];
             /**
              * Missed
              * @default
@@ -15293,6 +15361,35 @@ export interface operations {
             header?: never;
             path: {
                 line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Default Response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    handover_of_job_api_jobs__job_id__handover_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
             };
             cookie?: never;
         };

@@ -21,6 +21,7 @@ export const REASONS: Condition["reasons"] = [
 ];
 export const URGENCIES: Condition["urgency"][] = ["off the road", "soon", "can wait"];
 export const TWINS: Condition["twin"][] = ["not looked at", "sound", "due too", "no twin"];
+export const REST: Condition["rest"][] = ["not looked at", "sound", "to be watched"];
 export const CAUSES: Condition["cause"][] = [
   "not known",
   "contact",

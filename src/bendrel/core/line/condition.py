@@ -31,6 +31,8 @@ Cause = Literal[
     "not known", "contact", "heat", "trapped dirt", "vibration", "age",
     "workshop slip", "road or jack strike", "altered ride height", "bad old repair",
 ]  # fmt: skip
+Rest = Literal["not looked at", "sound", "to be watched"]
+"""What the old part that stays was seen to be."""
 EndState = Literal["not tried", "comes undone", "seized", "seized in an expensive part"]
 
 School = Literal["one clean piece", "economy"]
@@ -91,7 +93,8 @@ class Decision:
 
 @record
 class Condition:
-    """Everything noted when the line was taken in and looked at."""
+    """Everything noted when the line was taken in and looked at; `rest` is what was seen of the old part that
+    stays."""
 
     reasons: Annotated[tuple[Reason, ...], MaxLen(16)] = ()
     urgency: Urgency = "soon"
@@ -106,6 +109,8 @@ class Condition:
     part_available: bool = True
     school: School = "one clean piece"
     decision: Decision | None = None
+    rest: Rest = "not looked at"
+    rest_note: Note = ""
 
     def __post_init__(self) -> None:
         fill_ids(self, "damage", "d")

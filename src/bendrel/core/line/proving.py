@@ -140,6 +140,17 @@ class FunctionCheck:
 
 
 @record
+class BeforeAfter:
+    """A figure of the machine before the work and after it, as read: a pressure, a temperature, a level, or a
+    check of the person's own."""
+
+    id: LongId = ""
+    what: Text = ""
+    before: Text = ""
+    after: Text = ""
+
+
+@record
 class Counted:
     """A thing of the person's own that was put on for the work; it comes off at a step of its own."""
 
@@ -183,7 +194,8 @@ class Proving:
     """The whole log. `done` are the steps that were ticked off, `places` the order of wheels or
     consumers where it differs from the usual, `circuit_holds` what the circuit holds as typed (blank: the
     line's own volume), `fluid` what went in;
-    `missed` by how much the part missed its port at the trial fit, `tweaks` how many it took."""
+    `missed` by how much the part missed its port at the trial fit, `tweaks` how many it took; `compared` are
+    figures before and after."""
 
     done: Annotated[tuple[Done, ...], MaxLen(400)] = ()
     joints: Annotated[tuple[JointWork, ...], MaxLen(120)] = ()
@@ -194,6 +206,7 @@ class Proving:
     holds: Annotated[tuple[Hold, ...], MaxLen(20)] = ()
     checks: Annotated[tuple[FunctionCheck, ...], MaxLen(40)] = ()
     counted: Annotated[tuple[Counted, ...], MaxLen(40)] = ()
+    compared: Annotated[tuple[BeforeAfter, ...], MaxLen(40)] = ()
     missed: Text = ""
     tweaks: Figure = ""
     photos: Annotated[tuple[PhotoId, ...], MaxLen(20)] = ()
@@ -205,5 +218,6 @@ class Proving:
         return next((one for one in self.done if one.step == step), None)
 
     def __post_init__(self) -> None:
-        for name, letter in (("fills", "f"), ("holds", "h"), ("counted", "c"), ("follow_ups", "n")):
+        letters = {"fills": "f", "holds": "h", "counted": "c", "follow_ups": "n", "compared": "b"}
+        for name, letter in letters.items():
             fill_ids(self, name, letter)

@@ -19,6 +19,7 @@ from bendrel.core.parts.flaring import FlareRange, FlaringRules
 from bendrel.core.parts.fluid import Fluid
 from bendrel.core.parts.hose import Clamp, ClampKind, Hose, HoseClass
 from bendrel.core.parts.hose_end import HoseEndKind
+from bendrel.core.parts.owner import OwnerWords
 from bendrel.core.parts.pace import Pace
 from bendrel.core.parts.pair import Pair
 from bendrel.core.parts.proving import ProvingRules
@@ -131,6 +132,7 @@ class Kit:
     pan_share: Limit
     single_use: SingleUse
     proving: ProvingRules
+    owner: OwnerWords
 
     @property
     def least_engagement(self) -> float:

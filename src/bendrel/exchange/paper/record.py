@@ -11,7 +11,6 @@ from reportlab.lib.utils import ImageReader
 
 from bendrel.core.joints.closing import MANUAL, LineJoint
 from bendrel.core.line.document import Line
-from bendrel.core.line.opened import stays
 from bendrel.core.line.proving import Hold
 from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.model import Plan
@@ -26,6 +25,7 @@ from bendrel.core.work.sign_off import InTheWay
 from bendrel.core.work.standing import JointStanding, work_at
 from bendrel.exchange.paper.flowing import Pages
 from bendrel.exchange.paper.paper import INK, LABEL, LEFT, RIGHT, RULE, SECOND, STOP, text_at
+from bendrel.exchange.paper.record_why import compared_rows, removed_rows, why_rows
 from bendrel.exchange.paper.sheet import draw_tube
 from bendrel.exchange.paper.sheet_line import draw_whole, span_in_words
 from bendrel.exchange.shapes.sketch import sketch
@@ -79,12 +79,15 @@ def build_record(paper: RecordPaper, kit: Kit, today: date) -> bytes:
     told = f"{paper.job} · {paper.machine}" if paper.machine else paper.job
     pages.head(line.name, told, "Record", today, service.name)
     _signed(pages, paper)
+    why_rows(pages, line, paper.plan, kit)
     _drawing(pages, paper, kit)
+    removed_rows(pages, line, kit)
     _joints(pages, paper, kit, line.unit)
     _clips(pages, paper, kit)
     _fills(pages, paper)
     _holds(pages, paper, line.unit)
     _checks(pages, paper)
+    compared_rows(pages, line)
     _open(pages, paper)
     _photos(pages, paper)
     pages.heading("What stands above this")
@@ -143,8 +146,6 @@ def _drawing(pages: Pages, paper: RecordPaper, kit: Kit) -> None:
         )
     for k, span in enumerate(line.spans):
         pages.row("Chain" if k == 0 else "", f"{k + 1}. {span_in_words(line, plan, kit, span.id)}")
-    for item in line.set_aside:
-        pages.row("Taken on", f"{item.code}: {item.reason}")
 
 
 def _joints(pages: Pages, paper: RecordPaper, kit: Kit, unit: Unit) -> None:
@@ -312,55 +313,3 @@ def _photos(pages: Pages, paper: RecordPaper) -> None:
         x += width + 3 * MM
         if x > RIGHT - 30 * MM:
             break
-
-
-def build_handover(paper: RecordPaper, kit: Kit, today: date) -> bytes:
-    """The note for the owner, in plain words: what was done, of what, what to watch, when to come back."""
-    line = paper.line
-    service = kit.services[line.service]
-    pages = Pages(f"Handover: {line.name}")
-    pages.head(line.name, paper.machine or paper.job, "For the owner", today, service.name)
-    signed = line.proving.signed
-    pages.heading("What was done")
-    pages.paragraph(_done_words(paper, kit))
-    if signed is not None and paper.signed_stands:
-        tested = f" It was tested by {signed.competent}." if signed.competent else ""
-        proved = kit.proving.watch(line.service).proved
-        pages.paragraph(f"{proved} Signed off by {signed.by} on {signed.at}.{tested}")
-    else:
-        pages.paragraph("It is NOT signed off: do not use the machine before it is.", 10, STOP)
-    if line.proving.fluid:
-        pages.paragraph(f"Filled with {line.proving.fluid}. Top up with the same only.")
-    pages.heading("What to watch")
-    for text in _watch_words(line, kit):
-        pages.paragraph(f"• {text}")
-    waiting = [item for item in line.open_items if not item.closed]
-    for item in waiting:
-        pages.paragraph(
-            f"• Still to be done: {item.what or item.kind}{', by ' + item.due if item.due else ''}."
-        )
-    pages.heading("When to come back")
-    for due in paper.due:
-        pages.paragraph(f"• {due.what}: {due.text}.")
-    if not paper.due:
-        pages.paragraph("Nothing is due.")
-    pages.paragraph(LAW, 8.5, SECOND)
-    return pages.done()
-
-
-def _done_words(paper: RecordPaper, kit: Kit) -> str:
-    line = paper.line
-    new = [span for span in line.spans if not stays(span)]
-    told = "; ".join(span_in_words(line, paper.plan, kit, span.id) for span in new)
-    why = f" Why: {', '.join(line.condition.reasons)}." if line.condition.reasons else ""
-    rest = " The rest of the line is the old one, and was not renewed." if len(new) < len(line.spans) else ""
-    return f"New in the {kit.services[line.service].name} line “{line.name}”: {told}.{why}{rest}"
-
-
-def _watch_words(line: Line, kit: Kit) -> list[str]:
-    owner = kit.proving.watch(line.service).owner
-    words = [owner] if owner else []
-    words += kit.proving.by_service[line.service].watch
-    if any(span.kind == "hose" for span in line.spans):
-        words.append("Hoses that turn hard, cracked or soft are changed before they burst.")
-    return words

@@ -8,7 +8,8 @@ from bendrel.core.line.document import Line
 from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.work.holding import air_of
-from bendrel.exchange.paper.record import HeldPaper, RecordPaper, build_handover, build_record
+from bendrel.exchange.paper.handover import build_handover
+from bendrel.exchange.paper.record import HeldPaper, RecordPaper, build_record
 from bendrel.exchange.readings.reminders import build_reminders
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.job.jobs import Jobs
@@ -39,7 +40,15 @@ class Papers:
     def handover(self, line_id: str, today: date) -> tuple[bytes, str]:
         """(PDF, name of the line)."""
         paper = self._paper(line_id, today)
-        return build_handover(paper, self._shelf.kit, today), paper.line.name
+        return build_handover([paper], self._shelf.kit, today, name=paper.line.name), paper.line.name
+
+    def handover_of_job(self, job_id: str, today: date) -> tuple[bytes, str]:
+        """(PDF, name of the job): one note over all its lines. Refused while it has none."""
+        job = self._jobs.one(job_id)
+        papers = [self._paper(line.id, today) for line in job.lines]
+        if not papers:
+            raise Refused("This job has no line yet: there is nothing to hand over.")
+        return build_handover(papers, self._shelf.kit, today, name=job.name), job.name
 
     def reminders(self, line_id: str, today: date) -> tuple[bytes, str]:
         """(iCalendar, name of the line). Refused where nothing has a date."""

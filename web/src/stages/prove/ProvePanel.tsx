@@ -15,9 +15,11 @@ import { StepList } from "../../workspace/closing/StepList";
 import { WhoField } from "../../workspace/closing/WhoField";
 import { useShownJoints } from "../../workspace/closing/useShownJoints";
 import { BalanceBox } from "./BalanceBox";
+import { BeforeAfter } from "./BeforeAfter";
 import { FollowUps } from "./FollowUps";
 import { Functions } from "./Functions";
 import { HoldTests } from "./HoldTests";
+import { OldRest } from "./OldRest";
 import { SignOff } from "./SignOff";
 
 /** Photographs of the line in its place, for the record. */
@@ -88,6 +90,8 @@ export default function ProvePanel({ editor, view: planned }: { editor: LineEdit
           <Box>
             <LeakWatch editor={editor} closing={closing} plan={planned.plan} />
             <Functions editor={editor} closing={closing} />
+            <BeforeAfter editor={editor} />
+            <OldRest editor={editor} />
             <StepList editor={editor} closing={closing} group="again" title="Once more, settled" />
             <StepList editor={editor} closing={closing} group="after" title="Afterwards" />
             <FollowUps editor={editor} closing={closing} />
