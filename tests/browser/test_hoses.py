@@ -93,14 +93,14 @@ def test_a_branch_is_joined_and_the_plan_leads_into_its_line(page: Page, api, co
     main = copy_of("Vacuum, pump to tee")
     job = api.get(f"/api/lines/{main}").json()["job_id"]
     branch = copy_of("Vacuum, tee to primer")
-    page.goto(f"/jobs/{job}")
+    page.goto(f"/jobs/{job}/circuits")
     circuits = page.get_by_role("region", name="Circuits")
     expect(circuits).to_contain_text("is joined to a line that is not in this job")
     expect(circuits).to_contain_text("A port of the tee is open")
     page.goto(f"/lines/{branch}/choose?port=A")
     asked(page).get_by_label("Stands on").select_option(label="tee of Vacuum, pump to tee")
     saved(page)
-    page.goto(f"/jobs/{job}")
+    page.goto(f"/jobs/{job}/circuits")
     expect(circuits).to_contain_text("With the source off all together move 7 times.")
     expect(circuits.get_by_role("row", name="primer valve")).to_contain_text("primer open")
     circuits.get_by_text("When one of them breaks").click()
@@ -113,7 +113,7 @@ def test_a_branch_is_joined_and_the_plan_leads_into_its_line(page: Page, api, co
 
 def test_a_liquid_circuit_tells_what_each_element_costs(page: Page, api):
     job = next(one["id"] for one in api.get("/api/jobs").json() if one["name"] == "Harbour launch")
-    page.goto(f"/jobs/{job}")
+    page.goto(f"/jobs/{job}/circuits")
     circuits = page.get_by_role("region", name="Circuits")
     expect(circuits).to_contain_text("The cooler costs 12% of the flow")
     circuits.get_by_text("Pressure, element by element").click()
@@ -131,7 +131,7 @@ def test_hoses_and_circuits_read_by_day_and_night_at_any_size(page: Page, line_i
         {
             "hose": f"/lines/{line}/choose?piece=h1",
             "bench": f"/lines/{line}/hose/h1",
-            "circuits": f"/jobs/{job}",
+            "circuits": f"/jobs/{job}/circuits",
         }[view]
     )
     shown = {"hose": "Right lengths:", "bench": "Choose it by overall length", "circuits": "drain flap"}[view]

@@ -399,7 +399,7 @@ def test_stock_is_kept_and_cut_lists_take_from_it(page: Page, api):
     page.get_by_role("button", name="Undo").click()
     expect(row).to_have_count(1)
     jobs = {job["name"]: job["id"] for job in api.get("/api/jobs").json()}
-    page.goto(f"/jobs/{jobs['Harbour launch']}")
+    page.goto(f"/jobs/{jobs['Harbour launch']}/cuts")
     cuts = page.get_by_role("region", name="Cut list")
     fuel = cuts.locator("[data-cuts='copper-nickel_8mm_1']")
     expect(fuel).to_contain_text("S3 stick, 1500 mm")
@@ -426,7 +426,7 @@ def test_stock_is_kept_and_cut_lists_take_from_it(page: Page, api):
 
 def test_stock_that_changed_meanwhile_is_not_cut_by_the_old_list(page: Page, api):
     jobs = {job["name"]: job["id"] for job in api.get("/api/jobs").json()}
-    page.goto(f"/jobs/{jobs['Harbour launch']}")
+    page.goto(f"/jobs/{jobs['Harbour launch']}/cuts")
     cuts = page.get_by_role("region", name="Cut list")
     expect(cuts).to_contain_text("S3 stick, 1500 mm")
     stick = next(row for row in api.get("/api/stock").json() if row["label"] == "S3")

@@ -1,5 +1,6 @@
 """Board and job, files, two tabs, a server that goes away, and how it all looks and reads."""
 
+import re
 from pathlib import Path
 
 import pytest
@@ -13,6 +14,8 @@ AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
 VIEWS = [
     "/",
     "/jobs/{job}",
+    "/jobs/{job}/kit",
+    "/jobs/{job}/papers",
     *(f"/lines/{{line}}/{s}" for s in ("look", "remove", "make")),  # Fit and Prove: test_closing
     *(
         f"/lines/{{impossible}}/{s}" for s in ("measure", "choose", "plan")
@@ -94,9 +97,9 @@ def test_a_job_is_made_renamed_deleted_and_brought_back(page: Page):
     page.get_by_label("Name of the line").fill("Return")
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Delete Return").click()
-    expect(page.get_by_role("link", name="Return")).to_have_count(0)
+    expect(page.get_by_role("link", name="Return", exact=True)).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("link", name="Return")).to_be_visible()
+    expect(page.get_by_role("link", name="Return", exact=True)).to_be_visible()
     page.get_by_role("button", name="Delete job").click()
     expect(page.get_by_role("link", name="Anchor winch")).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
@@ -329,7 +332,7 @@ def caught(page: Page, held: list):
 @pytest.mark.broken_server
 def test_the_next_booking_can_be_typed_while_one_is_on_its_way(page: Page, api):
     job = api.post("/api/jobs", data={"name": "Bilge pump"}).json()
-    page.goto(f"/jobs/{job['id']}")
+    page.goto(f"/jobs/{job['id']}/money")
     held = []
     page.route(
         "**/bookings",
@@ -355,7 +358,7 @@ def test_the_next_booking_can_be_typed_while_one_is_on_its_way(page: Page, api):
 
 def test_the_shops_mistakes_are_totalled_apart(page: Page, api):
     job = api.post("/api/jobs", data={"name": "Windlass"}).json()
-    page.goto(f"/jobs/{job['id']}")
+    page.goto(f"/jobs/{job['id']}/money")
     page.get_by_role("button", name="Book it").click()
     expect(page.get_by_text("Say what was done or used.")).to_be_visible()
     page.get_by_label("What", exact=True).fill("look and measure")
@@ -391,3 +394,32 @@ def test_a_job_goes_out_as_a_file_and_comes_in_again(page: Page, api):
     copy = page.url.rsplit("/", 1)[1]
     assert copy != job["id"]
     api.delete(f"/api/jobs/{copy}")
+
+
+def test_a_job_is_worked_through_by_its_keys(page: Page, api):
+    job = next(job for job in api.get("/api/jobs").json() if job["name"] == "Fire tender")
+    page.goto(f"/jobs/{job['id']}")
+    on = page.get_by_role("link", name=f"Go on with {job['lines'][0]['name']}")
+    expect(on).to_be_focused()
+    parts = page.get_by_role("navigation", name="Parts of the job")
+    for key, part, shown in (
+        ("3", "Strip-down", page.get_by_text("Still off:")),
+        ("5", "Kit", page.locator("[data-total='kit']")),
+        ("7", "Papers", page.get_by_role("link", name="One handover note for the owner")),
+    ):
+        page.keyboard.press(f"Alt+{key}")
+        expect(parts.get_by_role("link", name=part)).to_have_attribute("aria-current", "page")
+        expect(shown).to_be_visible()
+    note = api.get(page.get_by_role("link", name="One handover note").get_attribute("href"))
+    assert note.body().startswith(b"%PDF")
+    page.keyboard.press("Alt+5")
+    needs = page.locator("[data-need]")
+    expect(needs).to_have_count(14)
+    page.get_by_role("button", name=re.compile("^[0-9]+ more$")).click()
+    expect(needs.nth(17)).to_be_visible()
+    page.keyboard.press("Alt+1")
+    expect(on).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", level=1, name=job["lines"][0]["name"])).to_be_visible()
+    page.goto(f"/jobs/{job['id']}/nothing")
+    expect(page.get_by_text("There is nothing at this address.")).to_be_visible()

@@ -99,6 +99,7 @@ def test_a_cover_comes_off_once_for_both_lines(page: Page, job, api):
     expect(field(page, "What came off, shared 2")).to_have_value("wheel, left rear")
     expect(page.locator("[data-item]")).to_have_count(count)
     lines = page.get_by_role("group", name="Lines that shared 2 is off for")
+    lines.get_by_text("for every line").click()
     with page.expect_response(lambda answer: answer.url.endswith("/strip-down") and answer.ok):
         lines.get_by_role("checkbox", name="left one").check()
     saved(page)
@@ -112,7 +113,7 @@ def test_a_cover_comes_off_once_for_both_lines(page: Page, job, api):
     open_line(page, left, "fit")
     expect(back.get_by_role("checkbox", name="shield tunnel cover")).to_be_checked()
     expect(back.get_by_role("checkbox")).to_have_count(2)
-    page.goto(f"/jobs/{job_id}")
+    page.goto(f"/jobs/{job_id}/strip-down")
     expect(page.get_by_text("Still off: 8 × nut wheel, left rear.")).to_be_visible()
     assert [item["what"] for item in api.get(f"/api/jobs/{job_id}/strip-down").json()["log"]["items"]] == [
         "tunnel cover",

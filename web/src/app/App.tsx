@@ -31,7 +31,7 @@ export function App() {
     >
       <Routes>
         <Route path="/" element={<Board />} />
-        <Route path="/jobs/:jobId" element={<JobPage />} />
+        <Route path="/jobs/:jobId/:part?" element={<JobPage />} />
         <Route path="/lines/:lineId" element={<LineAt />} />
         <Route path="/lines/:lineId/bench" element={<BenchPage />} />
         <Route path="/lines/:lineId/closing/:stage" element={<ClosingBench />} />

@@ -93,6 +93,17 @@ test("what is not read yet is not kept, and why it is not there is said", async 
   expect([server.saves, drawer.left]).toEqual([0, null]);
 });
 
+test("what is typed before anything was read stands beside it, and is kept", async () => {
+  server.words = ["theirs"];
+  const store = storeOn();
+  store.change(["mine"]);
+  await store.open();
+  expect([store.now().value, server.words]).toEqual([
+    ["theirs", "mine"],
+    ["theirs", "mine"],
+  ]);
+});
+
 test("nothing is sent where nothing changed", async () => {
   const store = storeOn();
   await store.open();

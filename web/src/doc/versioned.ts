@@ -47,7 +47,7 @@ export class Versioned<Kept extends { version: number }, Value> {
 
   constructor(
     private readonly calls: Calls<Kept, Value>,
-    blank: Value,
+    private readonly blank: Value,
     private readonly pauseMs: number,
   ) {
     this.state = { value: blank, kept: null, problem: "" };
@@ -66,7 +66,7 @@ export class Versioned<Kept extends { version: number }, Value> {
       const found = await load();
       const { kept } = this.state;
       const theirs = this.calls.valueOf(found);
-      const mine = kept ? this.beside(this.calls.valueOf(kept), theirs) : this.putBack(found);
+      const mine = kept ? this.beside(this.calls.valueOf(kept), theirs) : this.typedEarly(this.putBack(found));
       this.put({ kept: found, value: mine, problem: "" });
       this.shelve();
       if (!kept) await this.flush();
@@ -103,6 +103,12 @@ export class Versioned<Kept extends { version: number }, Value> {
     this.underWay = (left as Partial<Left<Value>>).underWay ?? [];
     if (left.version === found.version || this.isOurs(theirs)) return left.value;
     return this.calls.settle(left.base, left.value, theirs);
+  }
+
+  /** What was typed before anything was read stands beside what was read. */
+  private typedEarly(found: Value): Value {
+    const { value } = this.state;
+    return value === this.blank ? found : this.calls.settle(this.blank, value, found);
   }
 
   private shelve(): void {

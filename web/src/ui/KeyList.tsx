@@ -5,7 +5,8 @@ import { Dialog } from "./Dialog";
 
 const KEYS: [string, string][] = [
   ["?", "this list"],
-  ["Alt+1 … Alt+8", "Look, Remove, Measure, Choose, Plan, Make, Fit, Prove"],
+  ["Alt+1 … Alt+8", "on a line: Look, Remove, Measure, Choose, Plan, Make, Fit, Prove"],
+  ["Alt+1 … Alt+7", "on a job: Lines, Circuits, Strip-down, Cut list, Kit, Who pays, Papers"],
   ["Ctrl+Z, Ctrl+Y", "undo, redo"],
   ["Enter", "in a reading: the same field of the next row"],
   ["↑ ↓", "in a reading: the row above or below"],

@@ -3,6 +3,7 @@ import type { KitList, Unit } from "../api/types";
 import { sayMoney } from "../format/amounts";
 import { condensed } from "../theme/theme";
 import { sayLength } from "../format/units";
+import { LongList } from "./LongList";
 
 type Row = KitList["rows"][number];
 
@@ -21,36 +22,39 @@ export function KitTable({ list, unit, roomy = false }: { list: KitList; unit: U
         </Box>
       )}
       {list.rows.length === 0 && <Box sx={{ color: "var(--second)" }}>Nothing yet.</Box>}
-      {list.rows.map((row, k) => (
-        <Box
-          key={`${row.need.ref} ${k}`}
-          data-need={row.need.ref}
-          sx={{
-            display: "grid",
-            gridTemplateColumns: roomy ? "110px 1fr 220px 90px" : "84px 1fr 64px",
-            columnGap: 1,
-            py: 0.5,
-            borderTop: "1px solid var(--rule)",
-            alignItems: "baseline",
-            "@media (max-width: 720px)": { gridTemplateColumns: "84px 1fr 64px" },
-          }}
-        >
-          <Box sx={{ font: `600 17px ${condensed}`, whiteSpace: "nowrap" }}>
-            {sayAmount(row.need.amount, row.need.unit, unit)}
-          </Box>
-          <Box sx={{ minWidth: 0, overflowWrap: "anywhere" }}>
-            {row.need.what}
-            {!roomy && <Stock row={row} unit={unit} why={row.need.why} />}
-          </Box>
-          {roomy && <Stock row={row} unit={unit} why={row.need.why} />}
+      <LongList
+        rows={list.rows}
+        row={(row, k) => (
           <Box
-            sx={{ textAlign: "right", whiteSpace: "nowrap" }}
-            title={row.own_price ? "the shop’s own price" : "the supplier’s price"}
+            key={`${row.need.ref} ${k}`}
+            data-need={row.need.ref}
+            sx={{
+              display: "grid",
+              gridTemplateColumns: roomy ? "110px 1fr 220px 90px" : "84px 1fr 64px",
+              columnGap: 1,
+              py: 0.5,
+              borderTop: "1px solid var(--rule)",
+              alignItems: "baseline",
+              "@media (max-width: 720px)": { gridTemplateColumns: "84px 1fr 64px" },
+            }}
           >
-            {row.cents == null ? "–" : sayMoney(row.cents)}
+            <Box sx={{ font: `600 17px ${condensed}`, whiteSpace: "nowrap" }}>
+              {sayAmount(row.need.amount, row.need.unit, unit)}
+            </Box>
+            <Box sx={{ minWidth: 0, overflowWrap: "anywhere" }}>
+              {row.need.what}
+              {!roomy && <Stock row={row} unit={unit} why={row.need.why} />}
+            </Box>
+            {roomy && <Stock row={row} unit={unit} why={row.need.why} />}
+            <Box
+              sx={{ textAlign: "right", whiteSpace: "nowrap" }}
+              title={row.own_price ? "the shop’s own price" : "the supplier’s price"}
+            >
+              {row.cents == null ? "–" : sayMoney(row.cents)}
+            </Box>
           </Box>
-        </Box>
-      ))}
+        )}
+      />
       {list.rows.length > 0 && (
         <Box
           sx={{

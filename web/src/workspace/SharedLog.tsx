@@ -33,13 +33,23 @@ export function SharedLog({ jobId, log }: { jobId: string; log: ReturnType<typeo
         more={(item, change, n) =>
           lines.length > 1 && (
             <Box
+              component="details"
               role="group"
               aria-label={`Lines that ${n} is off for`}
-              sx={{ display: "flex", flexWrap: "wrap", columnGap: 1.5, pl: "24px", fontSize: 15 }}
+              sx={{
+                pl: "24px",
+                fontSize: 15,
+                "& summary": { cursor: "pointer", color: "var(--second)", minHeight: 30 },
+              }}
             >
-              <Box component="span" sx={{ color: "var(--second)", alignSelf: "center" }}>
-                {item.lines.length === 0 ? "for every line" : "for"}
-              </Box>
+              <summary>
+                {item.lines.length === 0
+                  ? "for every line"
+                  : `for ${lines
+                      .filter((line) => item.lines.includes(line.id))
+                      .map((line) => line.name)
+                      .join(", ")}`}
+              </summary>
               {lines.map((line) => (
                 <Box
                   component="label"

@@ -25,7 +25,9 @@ export function JobCutList({ jobId, unit }: { jobId: string; unit: Unit }) {
     staleTime: 0,
   });
   if (cuts.isError) return <Box role="alert">{sentence(cuts.error)}</Box>;
-  if (!cuts.data || cuts.data.lines.length === 0) return null;
+  if (!cuts.data) return null;
+  if (cuts.data.lines.length === 0)
+    return <Box sx={{ py: 2, color: "var(--second)" }}>No tube of this job is ready to be cut.</Box>;
   const { lines, tubes, stamp } = cuts.data;
   const listed = ticked ?? lines.filter((line) => line.in_list).map((line) => line.piece);
 
@@ -59,7 +61,7 @@ export function JobCutList({ jobId, unit }: { jobId: string; unit: Unit }) {
       .catch(failed);
 
   return (
-    <Box component="section" aria-label="Cut list" sx={{ mt: 4 }}>
+    <Box component="section" aria-label="Cut list" sx={{ mt: 1 }}>
       <Box sx={{ display: "flex", alignItems: "baseline", gap: 2, borderBottom: "2px solid var(--ink)" }}>
         <Box component="h2" sx={{ m: 0, font: `600 22px ${condensed}`, flex: 1 }}>
           Cut list

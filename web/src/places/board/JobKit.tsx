@@ -12,9 +12,9 @@ export function JobKit({ jobId, unit }: { jobId: string; unit: Unit }) {
     queryFn: () => take(api.GET("/api/jobs/{job_id}/kit", { params: { path: { job_id: jobId } } })),
     staleTime: 0,
   });
-  if (!list.data || list.data.rows.length === 0) return null;
+  if (!list.data) return null;
   return (
-    <Box component="section" aria-label="Kit list" sx={{ mt: 4 }}>
+    <Box component="section" aria-label="Kit list" sx={{ mt: 1 }}>
       <Box component="h2" sx={{ m: 0, font: `600 22px ${condensed}`, borderBottom: "2px solid var(--ink)" }}>
         Kit list
       </Box>

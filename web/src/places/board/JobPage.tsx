@@ -13,28 +13,35 @@ import { NameDialog } from "../../ui/NameDialog";
 import { Circuits } from "./circuit/Circuits";
 import { JobCutList } from "./JobCutList";
 import { JobKit } from "./JobKit";
+import { JobPapers } from "./JobPapers";
 import { JobStripDown } from "./JobStripDown";
+import { JobTabs } from "./JobTabs";
 import { Ledger } from "./Ledger";
 import { LineTable } from "./LineTable";
 import { NewLineDialog } from "./NewLineDialog";
+import { NextUp } from "./NextUp";
 import { TakeIn } from "./TakeIn";
 import { askAgain } from "./askAgain";
+import type { JobPart } from "./jobParts";
+import { jobPartOf } from "./jobParts";
 
-/** One job: its machine, its unit, and its lines. */
+/** One job, a part of it at a time: its lines first. */
 export default function JobPage() {
-  const { jobId = "" } = useParams();
+  const { jobId = "", part: word } = useParams();
+  const part = jobPartOf(word);
   const job = useQuery({
     queryKey: ["jobs", jobId],
     queryFn: () => take(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: jobId } } })),
     refetchInterval: (query) => askAgain(query.state.data ? [query.state.data] : []),
   });
   if (job.isError) return <NotHere text={sentence(job.error)} />;
-  return job.data ? <JobView job={job.data} /> : null;
+  if (part === null) return <NotHere text="There is nothing at this address." />;
+  return job.data ? <JobView job={job.data} part={part} /> : null;
 }
 
 type Asking = { what: "line" | "job" } | { what: "rename"; line: LineSummary } | null;
 
-function JobView({ job }: { job: JobSummary }) {
+function JobView({ job, part }: { job: JobSummary; part: JobPart }) {
   const [asking, setAsking] = useState<Asking>(null);
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -176,36 +183,43 @@ function JobView({ job }: { job: JobSummary }) {
           New line
         </Button>
       </Bar>
+      <JobTabs job={job} part={part} />
       <Box component="main" sx={{ p: 2, maxWidth: 1280, mx: "auto" }}>
-        <TakeIn job={job} change={change} />
-        <LineTable
-          lines={job.lines}
-          actions={(line) => (
-            <Box sx={{ display: "flex", gap: 1 }}>
-              <Button
-                size="small"
-                aria-label={`Rename ${line.name}`}
-                onClick={() => setAsking({ what: "rename", line })}
-              >
-                Rename
-              </Button>
-              <Button
-                size="small"
-                color="error"
-                sx={{ borderColor: "var(--stop)" }}
-                aria-label={`Delete ${line.name}`}
-                onClick={() => removeLine(line)}
-              >
-                Delete
-              </Button>
-            </Box>
-          )}
-        />
-        <Circuits jobId={job.id} unit={job.unit} />
-        <JobStripDown jobId={job.id} />
-        <JobCutList jobId={job.id} unit={job.unit} />
-        <JobKit jobId={job.id} unit={job.unit} />
-        <Ledger jobId={job.id} />
+        {part === "lines" && (
+          <>
+            <TakeIn job={job} change={change} />
+            <NextUp lines={job.lines} />
+            <LineTable
+              lines={job.lines}
+              actions={(line) => (
+                <Box sx={{ display: "flex", gap: 1 }}>
+                  <Button
+                    size="small"
+                    aria-label={`Rename ${line.name}`}
+                    onClick={() => setAsking({ what: "rename", line })}
+                  >
+                    Rename
+                  </Button>
+                  <Button
+                    size="small"
+                    color="error"
+                    sx={{ borderColor: "var(--stop)" }}
+                    aria-label={`Delete ${line.name}`}
+                    onClick={() => removeLine(line)}
+                  >
+                    Delete
+                  </Button>
+                </Box>
+              )}
+            />
+          </>
+        )}
+        {part === "circuits" && <Circuits jobId={job.id} unit={job.unit} />}
+        {part === "strip-down" && <JobStripDown jobId={job.id} />}
+        {part === "cuts" && <JobCutList jobId={job.id} unit={job.unit} />}
+        {part === "kit" && <JobKit jobId={job.id} unit={job.unit} />}
+        {part === "money" && <Ledger jobId={job.id} />}
+        {part === "papers" && <JobPapers job={job} />}
       </Box>
       <NewLineDialog
         open={asking?.what === "line"}

@@ -42,7 +42,7 @@ export function Ledger({ jobId }: { jobId: string }) {
   };
 
   return (
-    <Box component="section" aria-label="Who pays for what" sx={{ mt: 4 }}>
+    <Box component="section" aria-label="Who pays for what" sx={{ mt: 1 }}>
       <Box component="h2" sx={{ m: 0, font: `600 22px ${condensed}`, borderBottom: "2px solid var(--ink)" }}>
         Who pays for what
       </Box>

@@ -31,10 +31,15 @@ export function Circuits({ jobId, unit }: { jobId: string; unit: Unit }) {
       group.length > 1 || circuits.vacua.some((one) => one.lines.includes(group[0] ?? "") && one.actuators.length > 0),
   );
   const loose = circuits.findings.filter((one) => !joined.some((group) => group.includes(one.line)));
-  if (joined.length === 0 && loose.length === 0) return null;
+  if (joined.length === 0 && loose.length === 0)
+    return (
+      <Box sx={{ py: 2, color: "var(--second)" }}>
+        No lines of this job are joined: a port is joined to another line under Choose.
+      </Box>
+    );
   const solved = circuits.flows.some((one) => one.hot && joined.some((group) => group.includes(one.lines[0] ?? "")));
   return (
-    <Box component="section" aria-label="Circuits" sx={{ mt: 3 }}>
+    <Box component="section" aria-label="Circuits" sx={{ mt: 1 }}>
       <Box sx={{ display: "flex", gap: 2, alignItems: "center", flexWrap: "wrap", mb: 1 }}>
         <Typography variant="h2">Circuits</Typography>
         {solved && (
