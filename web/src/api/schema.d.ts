@@ -2448,7 +2448,8 @@ export interface components {
         /**
          * Beginning
          * @description What a new line is, and the first that is known of it, as typed: the `length` of the hose or of the old
-         *     part, and the diameter that a hose `goes_on`. What cannot be read is kept, and said where it stands.
+         *     part, and the diameter that a hose `goes_on`. What cannot be read is kept, and said where it stands. One made
+         *     `like` another line, by its id, takes all from that, or its `mirror` image.
          */
         Beginning: {
             /**
@@ -2467,6 +2468,16 @@ export interface components {
              * @default
              */
             goes_on: string;
+            /**
+             * Like
+             * @default
+             */
+            like: string;
+            /**
+             * Mirror
+             * @default false
+             */
+            mirror: boolean;
         };
         /**
          * Bench
@@ -3274,14 +3285,15 @@ export interface components {
          *     where it is moved to by one place; `at` is where it is split, from its end A as typed. `put` is the kind
          *     (tube, hose or a component's) that is put in, or that a swap puts in its place, as its neighbours take it.
          *     `union` is another joint behind it, `material` and `size` (blank: as now) another tube in its place,
-         *     `fitting` another end at `side`, `reduce` a reducer as a finding offers it.
+         *     `fitting` another end at `side`, `reduce` a reducer as a finding offers it, `copied` what is put in as it
+         *     was copied.
          */
         ChainEdit: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "insert" | "remove" | "move" | "turn" | "split" | "join" | "swap" | "reduce" | "union" | "tube" | "end";
+            kind: "insert" | "remove" | "move" | "turn" | "split" | "join" | "swap" | "reduce" | "union" | "tube" | "end" | "copy";
             /** Span */
             span: string;
             /**
@@ -3321,6 +3333,7 @@ export interface components {
              */
             at: string;
             reduce?: components["schemas"]["Reduce"] | null;
+            copied?: components["schemas"]["Copied"] | null;
         };
         /**
          * ChainOrder
@@ -4054,6 +4067,19 @@ export interface components {
              * @enum {string}
              */
             to: "bends" | "wire" | "corners" | "alongside";
+        };
+        /**
+         * Copied
+         * @description Pieces of a chain that were copied, with the joints between them.
+         */
+        Copied: {
+            /** Spans */
+            spans: (components["schemas"]["RigidSpan"] | components["schemas"]["HoseSpan"] | components["schemas"]["ComponentSpan"])[];
+            /**
+             * Joints
+             * @default []
+             */
+            joints: components["schemas"]["Joint"][];
         };
         /**
          * CopyOrder
@@ -8205,7 +8231,9 @@ export interface components {
              * @default {
              *       "begins": "like the old one",
              *       "length": "",
-             *       "goes_on": ""
+             *       "goes_on": "",
+             *       "like": "",
+             *       "mirror": false
              *     }
              */
             begins: components["schemas"]["Beginning"];

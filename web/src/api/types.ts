@@ -127,6 +127,7 @@ export type BenchReport = Schemas["BenchReport"];
 export type SwingView = Schemas["SwingView"];
 export type Making = Schemas["Making"];
 export type MakingState = Schemas["MakingState"];
+export type Copied = Schemas["Copied"];
 export type MadeBend = Schemas["MadeBend"];
 export type MadeFlare = Schemas["MadeFlare"];
 export type Flaring = Schemas["Flaring"];

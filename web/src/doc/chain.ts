@@ -29,6 +29,7 @@ export const restructure = (store: Store, order: Order): Promise<Rewritten> =>
             size: "",
             fitting: "",
             reduce: null,
+            copied: null,
             ...order,
           },
         },

@@ -4,8 +4,9 @@ import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import type { ChainEdit, Span } from "../api/types";
+import type { ChainEdit, Copied, Span } from "../api/types";
 import { restructure } from "../doc/chain";
+import { copiedPieces, copyPieces, saidOf } from "../doc/copied";
 import { useSelection } from "../doc/select";
 import type { LineEditor } from "../doc/useLine";
 import { COMPONENTS } from "../format/words";
@@ -37,6 +38,10 @@ export function ChainBar({ editor }: Props) {
       if (done.span === null) notice({ text: done.problem });
       else choosePlace({ kind: "span", id: done.span });
     });
+  const copy = (to: number) => {
+    copyPieces(line, k, to);
+    notice({ small: true, text: "Copied: put it in before or behind any piece, here or in another line." });
+  };
   return (
     <Box
       role="toolbar"
@@ -55,8 +60,16 @@ export function ChainBar({ editor }: Props) {
       }}
     >
       <Box sx={{ font: `600 17px ${condensed}`, mr: 1 }}>{nameOf(span)}</Box>
-      <Inserting text="Put in before" onPick={(put) => ask("insert", { side: "A", put })} />
-      <Inserting text="Put in behind" onPick={(put) => ask("insert", { side: "B", put })} />
+      <Inserting
+        text="Put in before"
+        onPick={(put) => ask("insert", { side: "A", put })}
+        onCopy={(copied) => ask("copy", { side: "A", copied })}
+      />
+      <Inserting
+        text="Put in behind"
+        onPick={(put) => ask("insert", { side: "B", put })}
+        onCopy={(copied) => ask("copy", { side: "B", copied })}
+      />
       <Inserting text="Swap for" onPick={(put) => ask("swap", { put })} />
       <Button size="small" variant="text" disabled={k === 0} onClick={() => ask("move", { side: "A" })}>
         Move to A
@@ -100,6 +113,14 @@ export function ChainBar({ editor }: Props) {
           )}
         </>
       )}
+      <Button size="small" variant="text" onClick={() => copy(k + 1)}>
+        Copy
+      </Button>
+      {next && (
+        <Button size="small" variant="text" onClick={() => copy(line.spans.length)}>
+          Copy with all behind
+        </Button>
+      )}
       <Button size="small" variant="text" disabled={line.spans.length === 1} onClick={() => ask("remove")}>
         Take out
       </Button>
@@ -115,8 +136,17 @@ const nameOf = (span: Span): string =>
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-function Inserting({ text, onPick }: { text: string; onPick: (what: string) => void }) {
+function Inserting({
+  text,
+  onPick,
+  onCopy,
+}: {
+  text: string;
+  onPick: (what: string) => void;
+  onCopy?: (copied: Copied) => void;
+}) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const copied = anchor && onCopy ? copiedPieces() : null;
   const put = (what: string) => {
     setAnchor(null);
     onPick(what);
@@ -133,6 +163,16 @@ function Inserting({ text, onPick }: { text: string; onPick: (what: string) => v
         {text}
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        {copied && (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null);
+              onCopy?.(copied);
+            }}
+          >
+            as copied: {saidOf(copied)}
+          </MenuItem>
+        )}
         {["tube", "hose", ...COMPONENTS].map((what) => (
           <MenuItem key={what} onClick={() => put(what)}>
             {what}

@@ -46,7 +46,7 @@ const WORST = ["stop", "caution", "note"];
 
 /** What is wrong or risky, worst first; choosing one lights it up on strip and stage. */
 export function Findings({ editor, view }: Props) {
-  const [taking, setTaking] = useState<Finding | null>(null);
+  const [taking, setTaking] = useState<readonly Finding[] | null>(null);
   const { plan, old } = view;
   const findings = [...(view.bench?.findings ?? []), ...(plan?.findings ?? [])].sort(
     (a, b) => WORST.indexOf(a.severity) - WORST.indexOf(b.severity),
@@ -84,14 +84,15 @@ export function Findings({ editor, view }: Props) {
       )}
       {view.beyond && <Box sx={{ mb: 1, color: "var(--second)" }}>At the tool: {view.beyond}</Box>}
       {plan?.chosen && open.length === 0 && <Box>Nothing against this line.</Box>}
-      {open.map((finding) => (
-        <Item
-          key={finding.code + placeOf(finding)}
-          finding={finding}
-          editor={editor}
-          onSetAside={() => setTaking(finding)}
-        />
-      ))}
+      {alikeOf(open).map((alike) =>
+        alike.length > 1 ? (
+          <Alike key={alike.map(keyOf).join()} alike={alike} editor={editor} onSetAside={setTaking} />
+        ) : (
+          alike.map((finding) => (
+            <Item key={keyOf(finding)} finding={finding} editor={editor} onSetAside={() => setTaking([finding])} />
+          ))
+        ),
+      )}
       {taken.length > 0 && (
         <Box sx={{ mt: 2 }}>
           <Typography variant="h2">Set aside</Typography>
@@ -131,16 +132,86 @@ export function Findings({ editor, view }: Props) {
         onClose={() => setTaking(null)}
         onDone={(reason) => {
           if (!taking) return;
-          const entry = { code: taking.code, at: spotOf(taking), reason };
-          editor.edit((was) => ({ ...was, set_aside: [...was.set_aside, entry] }));
+          const entries = taking.map((finding) => ({ code: finding.code, at: spotOf(finding), reason }));
+          editor.edit((was) => ({ ...was, set_aside: [...was.set_aside, ...entries] }));
         }}
       >
         <Box sx={{ color: "var(--second)" }}>
-          {taking?.safety ? "This one can hurt somebody. " : ""}
-          {taking?.title}. The reason stays with the line and can be read by whoever works on it next.
+          {taking?.some((one) => one.safety) ? "This one can hurt somebody. " : ""}
+          {taking?.[0]?.title}
+          {taking && taking.length > 1 ? `, and the same at ${many(taking.length - 1, "other bend")}` : ""}. The reason
+          stays with the line and can be read by whoever works on it next.
         </Box>
       </NameDialog>
     </>
+  );
+}
+
+const keyOf = (finding: Finding): string => finding.code + placeOf(finding);
+
+/** What is said of several bends of one tube is one thing to settle; all else stands by itself, in the same order. */
+function alikeOf(findings: readonly Finding[]): Finding[][] {
+  const groups = new Map<string, Finding[]>();
+  for (const finding of findings) {
+    const { kind, span } = finding.where;
+    const key = kind === "bend" ? `${finding.code} ${finding.severity} ${span}` : keyOf(finding);
+    groups.set(key, [...(groups.get(key) ?? []), finding]);
+  }
+  return [...groups.values()];
+}
+
+/** One finding at several bends: settled for all at once, or bend by bend. */
+function Alike({
+  alike,
+  editor,
+  onSetAside,
+}: {
+  alike: readonly Finding[];
+  editor: LineEditor;
+  onSetAside: (findings: readonly Finding[]) => void;
+}) {
+  const [first] = alike;
+  if (!first) return null;
+  const fixes = alike.flatMap(({ fix }) => (fix && !fix.reduce ? [fix] : []));
+  // what is changed on the whole tube is changed once
+  const once = new Set(fixes.map(({ changes }) => JSON.stringify(changes))).size === 1;
+  const bends = alike.map(({ where }) => where.number).join(", ");
+  return (
+    <Box data-alike={first.code} sx={{ py: 1.25, borderBottom: "1px solid var(--rule)" }}>
+      <Box sx={{ display: "flex", gap: 1.25 }}>
+        <SeverityMark severity={first.severity} />
+        <Box sx={{ minWidth: 0 }}>
+          <Box sx={{ font: `600 17px ${condensed}`, lineHeight: 1.25 }}>{first.title}</Box>
+          <Box sx={{ fontSize: 14.5, color: "var(--second)" }}>The same holds at bends {bends}.</Box>
+          <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2 }}>
+            {fixes.length === alike.length && (
+              <Act
+                strong
+                onClick={() =>
+                  editor.edit((was) => fixes.reduce((line, { changes }) => applyChanges(line, changes), was))
+                }
+              >
+                {once ? (fixes[0]?.label ?? "") : `At all ${alike.length}: ${fixes[0]?.label ?? ""}`}
+              </Act>
+            )}
+            {first.severity !== "note" && (
+              <Act onClick={() => onSetAside(alike)}>{`Set all ${alike.length} aside…`}</Act>
+            )}
+          </Box>
+          <Box
+            component="details"
+            sx={{
+              "& summary": { cursor: "pointer", color: "var(--second)", "@media (pointer: coarse)": { minHeight: 44 } },
+            }}
+          >
+            <summary>Bend by bend</summary>
+            {alike.map((finding) => (
+              <Item key={keyOf(finding)} finding={finding} editor={editor} onSetAside={() => onSetAside([finding])} />
+            ))}
+          </Box>
+        </Box>
+      </Box>
+    </Box>
   );
 }
 

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Literal, assert_never
+from typing import Annotated, Literal, assert_never
+
+from annotated_types import MaxLen
 
 from bendrel.core.joints.put_in import usual_hose
 from bendrel.core.line.document import BendReadings, CornerReadings, Line
@@ -18,11 +20,14 @@ Begins = Literal["like the old one", "hose", "old tube", "corners", "alongside"]
 @record
 class Beginning:
     """What a new line is, and the first that is known of it, as typed: the `length` of the hose or of the old
-    part, and the diameter that a hose `goes_on`. What cannot be read is kept, and said where it stands."""
+    part, and the diameter that a hose `goes_on`. What cannot be read is kept, and said where it stands. One
+    that is made `like` another line, by its id, takes all from that, or its `mirror` image."""
 
     begins: Begins = "like the old one"
     length: Text = ""
     goes_on: Text = ""
+    like: Annotated[str, MaxLen(40)] = ""
+    mirror: bool = False
 
 
 def begun(line: Line, kit: Kit, said: Beginning) -> Line:

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from typing import Annotated, Literal, assert_never
 
-from annotated_types import MaxLen
+from annotated_types import MaxLen, MinLen
 
 from bendrel.core.findings import EndName, Reduce
 from bendrel.core.geometry.bends import BendList
 from bendrel.core.ids import NotAChain
 from bendrel.core.joints.put_in import put_for, put_in, rejoined
 from bendrel.core.joints.reduced import reduced
-from bendrel.core.line.document import COMPONENT_KINDS, Line, RigidSpan
+from bendrel.core.line.document import COMPONENT_KINDS, MOST_SPANS, Joint, Line, RigidSpan, Span
 from bendrel.core.line.edits.chain import (
     move,
     place_of,
@@ -20,6 +20,7 @@ from bendrel.core.line.edits.chain import (
     turned_round,
 )
 from bendrel.core.line.edits.split import join, split
+from bendrel.core.line.edits.twin import copied_in
 from bendrel.core.line.resolve import Resolved, resolve
 from bendrel.core.line.run import main_run
 from bendrel.core.mend.cuts import longest_straight
@@ -31,7 +32,17 @@ from bendrel.core.units.lengths import is_blank, length_mm
 from bendrel.core.units.notation import parse_length
 from bendrel.services.errors import Refused
 
-Kind = Literal["insert", "remove", "move", "turn", "split", "join", "swap", "reduce", "union", "tube", "end"]
+Kind = Literal[
+    "insert", "remove", "move", "turn", "split", "join", "swap", "reduce", "union", "tube", "end", "copy"
+]
+
+
+@record
+class Copied:
+    """Pieces of a chain that were copied, with the joints between them."""
+
+    spans: Annotated[tuple[Span, ...], MinLen(1), MaxLen(MOST_SPANS)]
+    joints: Annotated[tuple[Joint, ...], MaxLen(MOST_SPANS)] = ()
 
 
 @record
@@ -40,7 +51,8 @@ class ChainEdit:
     where it is moved to by one place; `at` is where it is split, from its end A as typed. `put` is the kind
     (tube, hose or a component's) that is put in, or that a swap puts in its place, as its neighbours take it.
     `union` is another joint behind it, `material` and `size` (blank: as now) another tube in its place,
-    `fitting` another end at `side`, `reduce` a reducer as a finding offers it."""
+    `fitting` another end at `side`, `reduce` a reducer as a finding offers it, `copied` what is put in as it
+    was copied."""
 
     kind: Kind
     span: Annotated[str, MaxLen(20)]
@@ -52,6 +64,7 @@ class ChainEdit:
     fitting: Annotated[str, MaxLen(40)] = ""
     at: Annotated[str, MaxLen(40)] = ""
     reduce: Reduce | None = None
+    copied: Copied | None = None
 
 
 @record
@@ -68,6 +81,12 @@ def edit_chain(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
     match edit.kind:
         case "insert" | "swap":
             return _put(line, edit, kit)
+        case "copy":
+            if edit.copied is None:
+                raise Refused("Nothing was copied yet: choose a piece and copy it first.")
+            after = copied_in(line, edit.span, edit.side, edit.copied.spans, edit.copied.joints)
+            there = {span.id for span in line.spans}
+            kept = next(span.id for span in after.spans if span.id not in there)
         case "tube":
             after = retubed(line, kit, edit.span, edit.material, edit.size)
         case "end":

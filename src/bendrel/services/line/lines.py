@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 from bendrel.core.geometry.bends import BendList
 from bendrel.core.line.condition import Condition
 from bendrel.core.line.document import BendReadings, CornerReadings, CornerRow, Line, RigidSpan
+from bendrel.core.line.edits.twin import twin_of
 from bendrel.core.line.resolve import resolve
 from bendrel.core.line.rewrite import Entry, with_shape
 from bendrel.core.line.run import with_span
@@ -84,8 +85,12 @@ class Lines:
         taken_in: Condition | None = None,
         begins: Beginning = LIKE_THE_OLD_ONE,
     ) -> OpenLine:
-        """A new line with the usual choices and no readings yet, in the job's unit, as it begins."""
+        """A new line with the usual choices and no readings yet, in the job's unit, as it begins; one like
+        another takes that one's service, unit and readings."""
         check_name(name)
+        if begins.like:
+            source = self.open(begins.like).document
+            return self.add(job_id, twin_of(source, name, mirror=begins.mirror))
         if service not in self._kit.services:
             raise Refused(f"The catalogue has no service “{service[:40]}”; choose one that is listed.")
         with self._database.reading() as session:

@@ -93,29 +93,9 @@ function JobView({ job, part }: { job: JobSummary; part: JobPart }) {
     });
   };
 
-  const addLine = (body: NewLine, mirrorOf: string, at: string) =>
+  const addLine = (body: NewLine, at: string) =>
     attempt(async () => {
       const line = await take(api.POST("/api/jobs/{job_id}/lines", { ...path, body }));
-      if (mirrorOf) {
-        const order = {
-          how: "mirror",
-          spacing: "",
-          clock: "12:00",
-          nested: false,
-          end: "B",
-          longer: "",
-          choices: true,
-        } as const;
-        const { document } = await take(
-          api.POST("/api/copy", { body: { document: line.document, source: mirrorOf, order, span: "" } }),
-        );
-        await take(
-          api.PUT("/api/lines/{line_id}", {
-            params: { path: { line_id: line.id } },
-            body: { version: line.version, document },
-          }),
-        );
-      }
       await navigate(`/lines/${line.id}/${at}`);
     });
 

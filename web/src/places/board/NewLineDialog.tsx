@@ -8,10 +8,10 @@ interface Props {
   open: boolean;
   /** The unit of the job, in which bare numbers are. */
   unit: Unit;
-  /** Lines that the new one may be the mirror image of. */
+  /** Lines that the new one may be made after. */
   lines: readonly LineSummary[];
   onClose: () => void;
-  onDone: (line: NewLine, mirrorOf: string, at: string) => void;
+  onDone: (line: NewLine, at: string) => void;
 }
 
 interface Kind {
@@ -22,6 +22,8 @@ interface Kind {
   at: string;
   /** What its length is called where that is asked first. */
   length?: string;
+  /** It is made after a line that is there. */
+  after?: true;
 }
 
 const KINDS: readonly Kind[] = [
@@ -42,6 +44,8 @@ const KINDS: readonly Kind[] = [
     length: "Its whole length",
   },
   { id: "corners", name: "a tube by points", begins: "corners", at: "measure" },
+  { id: "mirror", name: "the mirror image of another line", begins: "like the old one", at: "measure", after: true },
+  { id: "same", name: "a copy of another line", begins: "like the old one", at: "measure", after: true },
   {
     id: "alongside",
     name: "a tube bent beside the old part",
@@ -58,13 +62,17 @@ export function NewLineDialog({ open, unit, lines, onClose, onDone }: Props) {
   const [chosen, setChosen] = useState("tube");
   const [length, setLength] = useState("");
   const [goesOn, setGoesOn] = useState("");
-  const kind = KINDS.find((one) => one.id === chosen);
-  const twin = kind ? "" : chosen;
+  const [like, setLike] = useState("");
+  const kinds = KINDS.filter((one) => !one.after || lines.length > 0);
+  const kind = kinds.find((one) => one.id === chosen);
   const hose = kind?.begins === "hose";
+  const source = kind?.after ? like || (lines[0]?.id ?? "") : "";
   const begins = {
     begins: kind?.begins ?? ("like the old one" as const),
     length: kind?.length ? length.slice(0, 80) : "",
     goes_on: hose ? goesOn.slice(0, 80) : "",
+    like: source,
+    mirror: chosen === "mirror",
   };
   return (
     <NameDialog
@@ -74,18 +82,13 @@ export function NewLineDialog({ open, unit, lines, onClose, onDone }: Props) {
       first=""
       done="Make the line"
       onClose={onClose}
-      onDone={(name) => onDone({ name, service, reasons: [], urgency: "soon", begins }, twin, kind?.at ?? "measure")}
+      onDone={(name) => onDone({ name, service, reasons: [], urgency: "soon", begins }, kind?.at ?? "measure")}
     >
-      <Pick
-        label="It is"
-        value={chosen}
-        options={[
-          ...KINDS.map(({ id, name }) => ({ id, name })),
-          ...lines.map((line) => ({ id: line.id, name: `the mirror image of ${line.name}` })),
-        ]}
-        onChange={setChosen}
-      />
-      <Pick label="Service" value={service} options={catalogue?.services ?? []} onChange={setService} />
+      <Pick label="It is" value={chosen} options={kinds} onChange={setChosen} />
+      {kind?.after && <Pick label="Line" value={source} options={[...lines]} onChange={setLike} />}
+      {!kind?.after && (
+        <Pick label="Service" value={service} options={catalogue?.services ?? []} onChange={setService} />
+      )}
       {hose && (
         <Field
           label="Goes on"

@@ -13,12 +13,13 @@ def mirrored(readings: BendReadings | CornerReadings) -> BendReadings | CornerRe
     """The readings that another hand would have typed for the mirror image. What cannot be read
     stays as it was typed."""
     if isinstance(readings, BendReadings):
-        rows = tuple(replace(row, plane=_plane(row.plane)) for row in readings.rows)
+        rows = tuple(replace(row, plane=mirrored_plane(row.plane)) for row in readings.rows)
         return replace(readings, rows=rows)
     return replace(readings, rows=tuple(_corner(row) for row in readings.rows))
 
 
-def _plane(plane: Plane) -> Plane:
+def mirrored_plane(plane: Plane) -> Plane:
+    """A plane as it lies in the mirror image; one that cannot be read stays as it was typed."""
     exact = None if plane.exact_deg is None else normalised_turn(-plane.exact_deg)
     try:
         kind, value = parse_plane(plane.text, plane.by)
