@@ -202,3 +202,33 @@ def test_nothing_that_fits_the_schema_breaks_the_server(tmp_path):
 
     tried = [check(result.ok()) for result in schema.get_all_operations()]
     assert len(tried) >= 20
+
+
+def test_a_line_begins_as_the_mirror_image_or_a_copy_of_another(client):
+    jobs = client.get("/api/jobs").json()
+    source = next(line for job in jobs for line in job["lines"] if line["name"] == "Cooler return, spliced")
+    job = jobs[0]["id"]
+    for mirror in (False, True):
+        body = {"name": "again", "begins": {"like": source["id"], "mirror": mirror}}
+        made = client.post(f"/api/jobs/{job}/lines", json=body).json()["document"]
+        assert [span["state"] for span in made["spans"]] == ["stays", "to make", "stays"]
+        assert made["proving"]["holds"] == []
+        assert made["service"] == "cooler"
+    gone = client.post(f"/api/jobs/{job}/lines", json={"name": "again", "begins": {"like": "gone"}})
+    assert gone.status_code == 404
+    assert "no line" in gone.json()["message"]
+
+
+def test_nothing_is_put_in_that_was_not_copied(client):
+    jobs = client.get("/api/jobs").json()
+    line = next(line for job in jobs for line in job["lines"] if line["name"] == "Cooler return, spliced")
+    document = client.get(f"/api/lines/{line['id']}").json()["document"]
+    spans = document["spans"]
+    order = {"kind": "copy", "span": spans[0]["id"], "side": "A"}
+    empty = client.post("/api/chain", json={"document": document, "edit": order})
+    assert empty.status_code == 422
+    assert "Nothing was copied yet" in empty.json()["message"]
+    copied = {"spans": spans[:2], "joints": document["joints"][:1]}
+    made = client.post("/api/chain", json={"document": document, "edit": order | {"copied": copied}}).json()
+    assert len(made["document"]["spans"]) == 5
+    assert made["document"]["spans"][0]["id"] == made["span"]

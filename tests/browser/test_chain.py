@@ -292,3 +292,20 @@ def test_something_is_let_in_where_a_line_begins_so(page: Page):
         "aria-expanded", "true"
     )
     expect(page.get_by_label("Let in", exact=True)).to_be_visible()
+
+
+def test_pieces_that_were_copied_are_put_into_another_line(page: Page, copy_of):
+    open_line(page, copy_of(RETURN), "choose")
+    strip(page).locator("[data-part='c1']").click()
+    tools = page.get_by_role("toolbar", name="The chosen piece")
+    tools.get_by_role("button", name="Copy", exact=True).click()
+    expect(page.get_by_text("Copied: put it in before or behind any piece")).to_be_visible()
+    page.goto(f"/lines/{copy_of('Cooler return, spliced')}/choose")
+    expect(strip(page).locator("[data-part]")).to_have_count(0)
+    strip(page).locator("[data-tube]").first.click()
+    tools.get_by_role("button", name="Put in behind").click()
+    page.get_by_role("menuitem", name="as copied: ").click()
+    expect(strip(page).locator("[data-part]")).to_have_count(1)
+    expect(page.get_by_role("region", name="The chosen place").get_by_label("Rated for")).to_have_value(
+        "10 bar"
+    )

@@ -339,3 +339,24 @@ def test_looking_at_the_old_line(page: Page, own_line):
     expect(page.get_by_label("dangerous route")).to_be_checked()
     page.get_by_role("button", name="Take out damage 2").click()
     expect(page.locator("[data-damage]")).to_have_count(1)
+
+
+def test_one_finding_of_several_bends_is_settled_once(page: Page, api, own_line):
+    """The line beside it, bent about the same centres: every radius is another than the tool's."""
+    opened = api.get(f"/api/lines/{own_line}").json()
+    for row in opened["document"]["spans"][0]["readings"]["rows"][:3]:
+        row["radius"] = {"text": "22 mm", "unit": "mm"}
+    api.put(f"/api/lines/{own_line}", data={"version": opened["version"], "document": opened["document"]})
+    open_line(page, own_line, "plan")
+    alike = page.locator("aside [data-alike='radius_not_the_tools']")
+    expect(alike).to_contain_text("The same holds at bends 1, 2, 3.")
+    expect(alike.get_by_role("button", name="At all 3: ")).to_be_visible()
+    alike.get_by_role("button", name="Set all 3 aside…").click()
+    asked = page.get_by_role("dialog")
+    expect(asked).to_contain_text("and the same at 2 other bends")
+    asked.get_by_label("Reason, kept in the record").fill("only a sketch")
+    asked.get_by_role("button", name="Set aside").click()
+    expect(alike).to_have_count(0)
+    saved(page)
+    aside = api.get(f"/api/lines/{own_line}").json()["document"]["set_aside"]
+    assert [one["code"] for one in aside] == ["radius_not_the_tools"] * 3
