@@ -36,7 +36,7 @@ def test_a_wrench_without_room_to_swing_is_said_and_costs_the_way_its_place(kit)
 
 
 def test_where_nothing_cuts_the_line_comes_off_first(kit):
-    told = tools_there(kit, kit.splicing.methods["hose"], "bead", "8 mm", None, 5.0)
+    told = tools_there(kit, kit.splicing.methods["hose"], "bead", "8 mm", None, 5.0, "mm")
     assert (told[0].fits, "take the line off" in told[0].why) == ("does not fit", True)
 
 
@@ -74,3 +74,9 @@ def test_minutes_worked_count_only_spells_that_ended():
         Spell(start="yesterday", stop="2026-11-26T18:25:00+00:00"),
     )
     assert worked_minutes(MakingState(spells=spells)) == 25
+
+
+def test_what_is_said_of_the_room_is_in_the_unit_of_the_line(kit):
+    told = tools_there(kit, kit.splicing.methods["hose"], "bead", "8 mm", None, 12.7, "in")
+    assert any('1/2"' in tool.why for tool in told)
+    assert not any(" mm" in tool.why for tool in told)

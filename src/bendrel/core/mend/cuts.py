@@ -8,6 +8,7 @@ from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import BendList, ShapeError, bend_spans
 from bendrel.core.geometry.parts import SLACK_MM
 from bendrel.core.record import record
+from bendrel.core.units.notation import Unit, format_length
 
 
 @record
@@ -90,7 +91,7 @@ def _highest_free(low: float, high: float, taken: Iterable[tuple[float, float]])
     return place if place >= low - 1e-9 else None
 
 
-def lacking(shape: BendList, at_mm: float, stays: EndName, room: Room) -> str:
+def lacking(shape: BendList, at_mm: float, stays: EndName, room: Room, unit: Unit = "mm") -> str:
     """What straight a cut lacks when the side of end `stays` stays, in words; blank where there is enough.
     A cut in an arc lacks everything."""
     stretch = next(
@@ -104,9 +105,11 @@ def lacking(shape: BendList, at_mm: float, stays: EndName, room: Room) -> str:
     taken = (room.end_a if stays == "A" else room.end_b) if at_end else 0.0
     if own - taken < room.stays - SLACK_MM:
         left = max(0.0, own - taken)
-        return f"Only {left:.0f} mm straight stay on the side of {stays}; it needs {room.stays:g}."
+        needs = format_length(room.stays, unit)
+        return f"Only {format_length(left, unit)} straight stay on the side of {stays}; it needs {needs}."
     if others < room.piece - SLACK_MM:
-        return f"The new piece has {others:.0f} mm straight towards {stays}; it needs {room.piece:g}."
+        has, needs = format_length(others, unit), format_length(room.piece, unit)
+        return f"The new piece has {has} straight towards {stays}; it needs {needs}."
     return ""
 
 

@@ -20,6 +20,7 @@ from bendrel.core.parts.splicing import Method
 from bendrel.core.parts.tube import Tube
 from bendrel.core.parts.verdict import preferred
 from bendrel.core.record import record
+from bendrel.core.units.notation import Unit
 
 BY_MATERIAL = Source(kind="common practice", text="joints and ends by what the tube is of")
 OVER_A_GAP: tuple[Method, ...] = ("flared_unions", "bite_unions", "sleeve_unions", "hose")
@@ -35,6 +36,7 @@ def over_gap(
     *,
     between_bodies: bool = False,
     free_mm: float | None = None,
+    unit: Unit = "mm",
 ) -> tuple[Offer, ...]:
     """Every way over a gap between two cut tubes of `od_mm` and `other_mm`, best first.
 
@@ -42,7 +44,7 @@ def over_gap(
     other's, which is as much shorter as both tubes go into them. `tubes` are what the tube may be: one where
     its material is said, else one of each material, and every way is told for the one that suits it best;
     none where the catalogue has none of this size. `free_mm` is what is free all round the tubes (None while
-    not measured)."""
+    not measured); reasons are said in `unit`."""
     gap = _Gap(
         kit=kit,
         gap_mm=gap_mm,
@@ -51,6 +53,7 @@ def over_gap(
         service=service,
         between_bodies=between_bodies,
         free_mm=free_mm,
+        unit=unit,
     )
     return ranked([_best(kit, gap, method, tubes) for method in OVER_A_GAP])
 
@@ -103,6 +106,7 @@ class _Gap:
     service: Service
     between_bodies: bool
     free_mm: float | None
+    unit: Unit
 
     def offer(self, method: Method, tube: Tube | None) -> Offer:
         """One way in one tube."""
@@ -115,7 +119,7 @@ class _Gap:
         gap = self.gap_mm
         if self.between_bodies:
             gap += 2 * ((into or 0.0) + way.stop)
-        offer = gap_lengths(kit, way, self.service, said.fitting, gap, larger, tube)
+        offer = gap_lengths(kit, way, self.service, said.fitting, gap, larger, tube, unit=self.unit)
         if self.between_bodies and into is None:
             word = worst(word, "refused")
             text = "How far this tube goes into the union is not known: read the gap between the cut faces."
@@ -132,13 +136,13 @@ class _Gap:
             word = worst(word, "care")
             text = f"The catalogue has no hose of the usual class for {larger:g} mm."
             reasons.append(Reason(text=text, source=kit.limits["hose_warm"].source))
-        if no_room := no_swing(way, self.free_mm):
+        if no_room := no_swing(way, self.free_mm, self.unit):
             word = worst(word, "care")
             reasons.append(Reason(text=no_room, source=way.source))
         least = least_piece(kit, way, said.fitting, size)
         if offer.piece_mm is not None and not fits(offer.piece_mm, least):
             word = "refused"
-            reasons.append(too_short(least, way.source))
+            reasons.append(too_short(least, way.source, self.unit))
             offer = replace(offer, piece_mm=None)
-        tools = tools_there(kit, way, said.fitting, size, None, self.free_mm)
+        tools = tools_there(kit, way, said.fitting, size, None, self.free_mm, self.unit)
         return replace(offer, verdict=word, reasons=tuple(reasons), tools=tools)

@@ -17,6 +17,7 @@ from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.service import Service
 from bendrel.core.parts.splicing import Splice
 from bendrel.core.parts.tube import Tube
+from bendrel.core.units.notation import Unit, format_length
 
 
 def flare_loss(kit: Kit, way: Splice, fitting: str, tube: Tube | None) -> float:
@@ -62,7 +63,15 @@ def least_piece(kit: Kit, way: Splice, fitting: str, size: str) -> float:
 
 
 def gap_lengths(
-    kit: Kit, way: Splice, service: Service, fitting: str, gap_mm: float, od_mm: float, tube: Tube | None
+    kit: Kit,
+    way: Splice,
+    service: Service,
+    fitting: str,
+    gap_mm: float,
+    od_mm: float,
+    tube: Tube | None,
+    *,
+    unit: Unit = "mm",
 ) -> Offer:
     """The new piece over a gap measured cut face to cut face. Source: plane geometry of the joints, term by
     term."""
@@ -86,6 +95,7 @@ def gap_lengths(
                     "hose = gap + overlap at each end",
                     (("gap, cut face to cut face", gap_mm), ("overlap, two clamps", overlap)),
                     gap_mm + 2 * overlap,
+                    unit,
                 ),
             ),
         )
@@ -106,6 +116,7 @@ def gap_lengths(
                         ("one union, seat to seat", way.seat),
                     ),
                     piece,
+                    unit,
                 ),
             ),
         )
@@ -120,15 +131,16 @@ def gap_lengths(
                 "piece, cut to cut = gap − the stop of each union",
                 (("gap, cut face to cut face", gap_mm), ("stop of one union", way.stop)),
                 piece,
+                unit,
             ),
         ),
     )
 
 
-def working(formula: str, terms: Sequence[tuple[str, float]], result: float) -> Derivation:
-    """How the length of a new piece comes about, term by term, in mm."""
-    inputs = [given(name, f"{mm:.2f} mm") for name, mm in terms]
-    return shown("splice", "Length of the new piece", formula, inputs, f"{result:.2f} mm", DERIVED)
+def working(formula: str, terms: Sequence[tuple[str, float]], result: float, unit: Unit = "mm") -> Derivation:
+    """How the length of a new piece comes about, term by term, in `unit`."""
+    inputs = [given(name, format_length(mm, unit)) for name, mm in terms]
+    return shown("splice", "Length of the new piece", formula, inputs, format_length(result, unit), DERIVED)
 
 
 def fits(piece_mm: float | None, least_mm: float) -> bool:
@@ -136,7 +148,9 @@ def fits(piece_mm: float | None, least_mm: float) -> bool:
     return (piece_mm or 0.0) >= least_mm - SLACK_MM
 
 
-def too_short(least_mm: float, source: Source) -> Reason:
+def too_short(least_mm: float, source: Source, unit: Unit = "mm") -> Reason:
     """Why a gap that leaves less than `least_mm` for the new piece is refused."""
-    text = f"The new piece is too short: both its ends need {least_mm:.0f} mm. Cut further apart."
+    text = (
+        f"The new piece is too short: both its ends need {format_length(least_mm, unit)}. Cut further apart."
+    )
     return Reason(text=text, source=source)

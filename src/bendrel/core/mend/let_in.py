@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Literal
 
@@ -32,6 +32,7 @@ from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.rule_names import AdviceName
 from bendrel.core.parts.service import Service
 from bendrel.core.record import record
+from bendrel.core.units.notation import format_length
 
 Joined = Literal["hoses", "its own ends"]
 Mounted = Literal["in line", "elsewhere, on hoses"]
@@ -155,13 +156,20 @@ _ADVICE: dict[tuple[ComponentKind, bool], AdviceName] = {
 """What is said of a kind of component, by whether the way that the line flows is not known."""
 
 
+def _in_unit_of(rigid: Rigid) -> Callable[[float], str]:
+    """How a length is said in the line's unit."""
+    unit = rigid.run.line.unit
+    return lambda mm: format_length(mm, unit)
+
+
 def _longest(rigid: Rigid, wide_mm: float, room_mm: float) -> float:
     """The middle of the longest straight that has the room, clear of the tube's own ends."""
     best = longest_straight(rigid.shape)
+    said = _in_unit_of(rigid)
     if best.long_mm < wide_mm + 2 * room_mm:
         raise ShapeError(
-            f"No straight has room: {wide_mm + 2 * room_mm:.0f} mm are needed, the longest is "
-            f"{best.long_mm:.0f} mm. Mount it elsewhere, on hoses."
+            f"No straight has room: {said(wide_mm + 2 * room_mm)} are needed, the longest is "
+            f"{said(best.long_mm)}. Mount it elsewhere, on hoses."
         )
     return best.middle_mm
 
@@ -169,10 +177,10 @@ def _longest(rigid: Rigid, wide_mm: float, room_mm: float) -> float:
 def _check(
     rigid: Rigid, a_mm: float, b_mm: float, room_mm: float, clips_mm: Sequence[float], clip_mm: float
 ) -> None:
-    whole = rigid.shape.developed_mm
+    whole, said = rigid.shape.developed_mm, _in_unit_of(rigid)
     if a_mm < 0 or b_mm > whole:
         raise ShapeError(
-            f"The cut-out from {a_mm:.0f} to {b_mm:.0f} mm lies beyond the tube of {whole:.0f} mm."
+            f"The cut-out from {said(a_mm)} to {said(b_mm)} lies beyond the tube of {said(whole)}."
         )
     for number, bend in enumerate(bend_spans(rigid.shape), start=1):
         if a_mm < bend.middle_mm < b_mm:
@@ -180,12 +188,12 @@ def _check(
     for cut, end in ((a_mm, "A"), (b_mm, "B")):
         why = why_not(rigid.shape, cut, clips_mm, clip_mm)
         if why:
-            raise ShapeError(f"The cut at {cut:.0f} mm cannot be made: {why}.")
+            raise ShapeError(f"The cut at {said(cut)} cannot be made: {why}.")
         own = next(one for one in straights(rigid.shape) if one.start_mm - 1e-9 <= cut <= one.stop_mm + 1e-9)
         left = cut - own.start_mm if end == "A" else own.stop_mm - cut
         if left < room_mm - 1e-9:
             raise ShapeError(
-                f"The cut at {cut:.0f} mm leaves {left:.0f} mm straight on the side of {end}; {room_mm:g} "
+                f"The cut at {said(cut)} leaves {said(left)} straight on the side of {end}; {said(room_mm)} "
                 "are needed for what joins it."
             )
 

@@ -28,6 +28,7 @@ from bendrel.core.parts.service import Service
 from bendrel.core.parts.splicing import DamageKind, Method, Splice
 from bendrel.core.parts.tube import Tube
 from bendrel.core.record import record
+from bendrel.core.units.notation import Unit, format_length
 
 Cuts = tuple[float | None, float | None]
 UNIONS: tuple[Method, ...] = ("sleeve_unions", "flared_unions", "bite_unions")
@@ -41,7 +42,7 @@ class Damaged:
     """A tube and what is wrong with it, in mm from end A. `clips_mm` are what holds it, `end_a_mm` and
     `end_b_mm` the straight that its own ends take up, `grip_mm` the straight that the bender wants beyond a
     nut, `free_mm` what is free all round the tube at the cuts (None while not measured), `ends` how they
-    come undone."""
+    come undone; reasons and working are said in `unit`."""
 
     shape: BendList
     tube: Tube
@@ -53,6 +54,7 @@ class Damaged:
     end_b_mm: float = 0.0
     grip_mm: float = 0.0
     free_mm: float | None = None
+    unit: Unit = "mm"
     ends: tuple[EndState, EndState] = ("comes undone", "comes undone")
 
 
@@ -86,7 +88,7 @@ def _offer(
     a = cuts_mm[0] if cuts_mm[0] is not None else cut_before(damaged.shape, low, room, damaged.clips_mm)
     b = cuts_mm[1] if cuts_mm[1] is not None else cut_behind(damaged.shape, high, room, damaged.clips_mm)
     if a is None or b is None:
-        return _no_room(way, said, "A" if a is None else "B", room)
+        return _no_room(way, said, "A" if a is None else "B", room, damaged.unit)
     a, b = _long_enough(kit, damaged, service, way, said, room, found_mm=(a, b), chosen_mm=cuts_mm)
     said = _swing(damaged, way, _with_room(damaged, way, said, room, (a, b)))
     made = _between(kit, damaged, service, way, said, (a, b))
@@ -139,7 +141,7 @@ def _room(kit: Kit, damaged: Damaged, service: Service, way: Splice, fitting: st
 def _with_room(damaged: Damaged, way: Splice, said: Allowed, room: Room, cuts_mm: Cuts) -> Allowed:
     """What is said of a way, and of cuts that a person has chosen where it has no room."""
     lacks = [
-        lacking(damaged.shape, cut, end, room)
+        lacking(damaged.shape, cut, end, room, damaged.unit)
         for cut, end in zip(cuts_mm, ENDS, strict=True)
         if cut is not None
     ]
@@ -170,22 +172,23 @@ def _there(kit: Kit, damaged: Damaged, way: Splice, fitting: str, cuts: Cuts) ->
         for cut, end in zip(cuts, ENDS, strict=True)
         if cut is not None and (left := stays_beside(damaged.shape, cut, end)) is not None
     ]
-    return tools_there(kit, way, fitting, damaged.tube.size, min(stays) if stays else None, damaged.free_mm)
+    left = min(stays) if stays else None
+    return tools_there(kit, way, fitting, damaged.tube.size, left, damaged.free_mm, damaged.unit)
 
 
 def _swing(damaged: Damaged, way: Splice, said: Allowed) -> Allowed:
     """What is said of a way whose wrench or driver cannot be swung in the room that was measured."""
-    text = no_swing(way, damaged.free_mm)
+    text = no_swing(way, damaged.free_mm, damaged.unit)
     if not text:
         return said
     reason = Reason(text=text, source=way.source)
     return replace(said, word=worst(said.word, "care"), reasons=(*said.reasons, reason))
 
 
-def _no_room(way: Splice, said: Allowed, end: str, room: Room) -> Offer:
+def _no_room(way: Splice, said: Allowed, end: str, room: Room, unit: Unit) -> Offer:
     text = (
-        f"No straight on the side of {end} is clear of damage and clips and has the {room.stays:.0f} mm that "
-        "nut and wrench need."
+        f"No straight on the side of {end} is clear of damage and clips and has the "
+        f"{format_length(room.stays, unit)} that nut and wrench need."
     )
     return Offer(
         method=way.id,
@@ -202,12 +205,13 @@ def _between(
 ) -> Offer:
     a, b = cuts_mm
     bends = _bends_between(damaged.shape, a, b)
-    lengths = gap_lengths(kit, way, service, said.fitting, b - a, damaged.tube.od_mm, damaged.tube)
+    tube, unit = damaged.tube, damaged.unit
+    lengths = gap_lengths(kit, way, service, said.fitting, b - a, tube.od_mm, tube, unit=unit)
     reasons, word = list(said.reasons), said.word
     least = least_piece(kit, way, said.fitting, damaged.tube.size)
     if not fits(lengths.piece_mm, least):
         word = "refused"
-        reasons.append(too_short(least, way.source))
+        reasons.append(too_short(least, way.source, damaged.unit))
         lengths = replace(lengths, piece_mm=None)
     if way.id == "hose" and bends:
         word = worst(word, "care")
@@ -275,13 +279,16 @@ def _from_a_separation(
         else:
             cut = cut_before(shape, min(low, shape.developed_mm - least), room, damaged.clips_mm)
     if cut is None:
-        return _no_room(way, said, "B" if from_a else "A", room)
+        return _no_room(way, said, "B" if from_a else "A", room, damaged.unit)
     cuts: Cuts = (None, cut) if from_a else (cut, None)
     said = _swing(damaged, union, _with_room(damaged, union, said, room, cuts))
     gap = cut if from_a else shape.developed_mm - cut
     if not fits(gap, least):
-        said = replace(said, word="refused", reasons=(*said.reasons, too_short(least, way.source)))
-    lengths = gap_lengths(kit, union, service, said.fitting, gap, damaged.tube.od_mm, damaged.tube)
+        said = replace(
+            said, word="refused", reasons=(*said.reasons, too_short(least, way.source, damaged.unit))
+        )
+    tube, unit = damaged.tube, damaged.unit
+    lengths = gap_lengths(kit, union, service, said.fitting, gap, tube.od_mm, tube, unit=unit)
     use, between = flare_loss(kit, union, said.fitting, damaged.tube), lengths.stop_mm or 0.0
     bends = _bends_between(shape, 0.0 if from_a else cut, cut if from_a else shape.developed_mm)
     overlap = kit.splicing.weigh.overlap_mm
@@ -315,6 +322,7 @@ def _from_a_separation(
                     ("union, or its stop", between),
                 ),
                 gap + use - between,
+                damaged.unit,
             ),
         ),
     )

@@ -89,9 +89,10 @@ def resleeve(kit: Kit, damaged: Damaged, service: Service, end: EndName, hose_mm
                 "hose = old hose + tube cut off + overlap",
                 (("old hose", hose_mm or 0.0), ("tube cut off", gone), ("overlap, two clamps", lap)),
                 piece,
+                damaged.unit,
             ),
         ),
-        tools=tools_there(kit, way, said.fitting, damaged.tube.size, stays, damaged.free_mm),
+        tools=tools_there(kit, way, said.fitting, damaged.tube.size, stays, damaged.free_mm, damaged.unit),
     )
 
 

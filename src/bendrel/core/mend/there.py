@@ -10,6 +10,7 @@ from bendrel.core.parts.fitting import Fitting, Flarer
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.splicing import Cutter, Splice
 from bendrel.core.record import record
+from bendrel.core.units.notation import Unit, format_length
 
 Fits = Literal["fits", "does not fit", "measure first"]
 
@@ -25,30 +26,35 @@ class ToolThere:
 
 
 def tools_there(
-    kit: Kit, way: Splice, fitting: str, size: str, stays_mm: float | None, free_mm: float | None
+    kit: Kit, way: Splice, fitting: str, size: str, stays_mm: float | None, free_mm: float | None, unit: Unit
 ) -> tuple[ToolThere, ...]:
     """What cuts, flares and tightens a way of joining at the cuts. `stays_mm` is the straight that stays
     beside the tighter cut, `free_mm` what is free all round the tube; None while nobody has measured it."""
-    return tuple(_all(kit, way, fitting, size, stays_mm, free_mm))
+    return tuple(_all(kit, way, fitting, size, stays_mm, free_mm, unit))
 
 
 def _all(
-    kit: Kit, way: Splice, fitting: str, size: str, stays_mm: float | None, free_mm: float | None
+    kit: Kit, way: Splice, fitting: str, size: str, stays_mm: float | None, free_mm: float | None, unit: Unit
 ) -> Iterator[ToolThere]:
     cutter = cutter_there(kit, free_mm)
+
+    def said(mm: float) -> str:
+        return format_length(mm, unit)
+
     if cutter is None:
         last = min(kit.splicing.cutters, key=lambda row: row.swing)
         yield ToolThere(
             what="nothing of the list cuts there",
             fits="does not fit",
-            why=f"{free_mm:.0f} mm are free, the smallest needs {last.swing:.0f}: take the line off first",
+            why=f"{said(free_mm or 0.0)} are free, the smallest needs {said(last.swing)}: "
+            f"take the line off first",
             source=last.source,
         )
     else:
         yield ToolThere(
             what=cutter.name,
             fits="measure first" if free_mm is None else "fits",
-            why=f"needs {cutter.swing:.0f} mm all round; {cutter.after}",
+            why=f"needs {said(cutter.swing)} all round; {cutter.after}",
             source=cutter.source,
         )
     known = kit.fittings.get(fitting)
@@ -66,7 +72,7 @@ def _all(
             yield ToolThere(
                 what=tool.name,
                 fits="measure first" if stays_mm is None else "fits",
-                why=f"holds {tool.grip_mm:.0f} mm of straight behind the flare, its nut pushed back",
+                why=f"holds {said(tool.grip_mm)} of straight behind the flare, its nut pushed back",
                 source=tool.source,
             )
     if way.swing > 0:
@@ -74,8 +80,8 @@ def _all(
         yield ToolThere(
             what=what,
             fits="measure first" if free_mm is None else "fits" if free_mm >= way.swing else "does not fit",
-            why=f"needs {way.swing:.0f} mm to swing"
-            + ("" if free_mm is None or free_mm >= way.swing else f", {free_mm:.0f} are free"),
+            why=f"needs {said(way.swing)} to swing"
+            + ("" if free_mm is None or free_mm >= way.swing else f", {said(free_mm)} are free"),
             source=way.source,
         )
 
@@ -86,14 +92,14 @@ def cutter_there(kit: Kit, free_mm: float | None) -> Cutter | None:
     return next((row for row in rows if free_mm is None or row.swing <= free_mm), None)
 
 
-def no_swing(way: Splice, free_mm: float | None) -> str:
+def no_swing(way: Splice, free_mm: float | None, unit: Unit) -> str:
     """Why a wrench or driver cannot be swung in the room that was measured; blank where it can, and while
     nobody has measured."""
     if free_mm is None or free_mm >= way.swing:
         return ""
     return (
-        f"Only {free_mm:.0f} mm are free round the tube, {way.swing:.0f} are needed to swing: a crowfoot or "
-        "a ring driver, or cut where there is room."
+        f"Only {format_length(free_mm, unit)} are free round the tube, {format_length(way.swing, unit)} are "
+        "needed to swing: a crowfoot or a ring driver, or cut where there is room."
     )
 
 

@@ -92,6 +92,7 @@ def ways_over_gap(order: GapOrder, kit: Kit) -> GapWays:
         tubes,
         between_bodies=order.bodies,
         free_mm=free,
+        unit=order.unit,
     )
     methods = tuple(kit.splicing.methods[offer.method] for offer in offers)
     of_it = tuple(tube.material for tube in tubes_of(kit, one, service))

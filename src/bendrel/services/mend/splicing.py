@@ -59,6 +59,7 @@ def damaged_of(
         end_b_mm=taken_by(b.size, b.nut),
         grip_mm=max(rigid.choices.bender.least_before_first_mm, rigid.choices.bender.least_after_last_mm),
         free_mm=free_mm,
+        unit=line.unit,
         ends=(end_state(line, kit, "A"), end_state(line, kit, "B")),
     )
 
