@@ -191,3 +191,20 @@ def test_a_hose_is_known_by_a_wire_laid_in(page: Page, copy_of):
     panel.get_by_text("cut in place", exact=True).click()
     expect(panel).to_contain_text("Type the length that was cut")
     saved(page)
+
+
+def test_a_bought_hose_is_held_against_what_is_wanted(page: Page, copy_of):
+    page.goto(f"/lines/{copy_of('Chassis to second axle, hose')}/choose?piece=h1")
+    page.locator("summary", has_text="Check a bought hose").click()
+    field = page.get_by_label("It is over all")
+    field.fill("much")
+    expect(page.get_by_role("alert").filter(has_text="“much” is not a length")).to_be_visible()
+    field.fill("300 mm")
+    short = page.locator("aside [data-finding='bought_hose']")
+    expect(short).to_contain_text("The bought hose is too short")
+    field.fill("430 mm")
+    expect(short).to_have_count(0)
+    field.fill("")
+    saved(page)
+    page.reload()
+    expect(page.locator("details", has_text="Check a bought hose")).not_to_have_attribute("open", "")

@@ -6,7 +6,7 @@ import pytest
 
 from bendrel.core.line.document import HoseSpan, Line
 from bendrel.core.line.edits.turned import reversed_hose
-from bendrel.core.line.hose_way import HosePattern
+from bendrel.core.line.hose_way import BoughtHose, HosePattern
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 
@@ -82,3 +82,44 @@ def test_a_place_beyond_the_wire_is_said_and_nothing_is_lost(kit):
 def test_turned_round_the_tightest_place_is_told_from_the_other_end():
     hose = line(HosePattern(length=mm(372), radius=mm(90), at=mm(96))).spans[0]
     assert reversed_hose(hose).pattern.at.exact_mm == pytest.approx(276)
+
+
+def bought(kit, read, stands="", **changes):
+    hose = HoseSpan(
+        id="h1",
+        hose="oil-cooler_dash8",
+        joined="crimped",
+        length=mm(500),
+        angle_a=90,
+        angle_b=90,
+        clock="90",
+        bought=BoughtHose(length=Length(text=read), clock=stands),
+    )
+    made = Line(name="cooler", service="oil-cooler", unit="mm", spans=(dataclasses.replace(hose, **changes),))
+    plan = plan_line(made, kit)
+    return [one.title for one in plan.findings if one.code == "bought_hose"], plan
+
+
+@pytest.mark.parametrize(
+    ("length", "clock", "titles"),
+    [
+        ("", "", []),
+        # a hundredth of 500 mm either way, five degrees either way
+        ("495", "85", []),
+        ("505", "95", []),
+        ("494.9", "", ["The bought hose is too short"]),
+        ("505.1", "", ["The bought hose is too long"]),
+        ("500", "84", ["The elbows of the bought hose stand otherwise"]),
+        ("500", "270", ["The elbows of the bought hose stand otherwise"]),
+        ("500", "-270", []),
+    ],
+)
+def test_a_bought_hose_is_held_against_what_is_wanted(kit, length, clock, titles):
+    assert bought(kit, length, clock)[0] == titles
+
+
+def test_of_a_bought_hose_only_what_is_known_is_judged(kit):
+    assert bought(kit, "300", "10", length=Length(), clock="")[0] == []
+    assert bought(kit, "300", "10", state="stays")[0] == []
+    _, plan = bought(kit, "long", "round")
+    assert {one.path for one in plan.problems} >= {"/spans/h1/bought/length", "/spans/h1/bought/clock"}

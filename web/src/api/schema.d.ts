@@ -2448,8 +2448,8 @@ export interface components {
         /**
          * Beginning
          * @description What a new line is, and the first that is known of it, as typed: the `length` of the hose or of the old
-         *     part, and the diameter that a hose `goes_on`. What cannot be read is kept, and said where it stands. One made
-         *     `like` another line, by its id, takes all from that, or its `mirror` image.
+         *     part, and the diameter that a hose `goes_on`. What cannot be read is kept, and said where it stands. One
+         *     that is made `like` another line, by its id, takes all from that, or its `mirror` image.
          */
         Beginning: {
             /**
@@ -2912,6 +2912,25 @@ export interface components {
             material_cents: number;
         };
         /**
+         * BoughtHose
+         * @description A bought, made-up hose as it was read before it is fitted: over all, and how its elbows stand to each
+         *     other.
+         */
+        BoughtHose: {
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            length: components["schemas"]["Length"];
+            /**
+             * Clock
+             * @default
+             */
+            clock: string;
+        };
+        /**
          * BoughtPart
          * @description Every comparison, and where end B of the part lies against the old line's: mm and degrees.
          *     `end_b_mm` is None while nothing that moves it has been read.
@@ -2925,6 +2944,16 @@ export interface components {
             way_b_deg: number | null;
             /** Problems */
             problems: components["schemas"]["Problem"][];
+        };
+        /**
+         * BoughtRead
+         * @description What was read of a bought hose: over all in mm, how its elbows stand in degrees; None while blank.
+         */
+        BoughtRead: {
+            /** Length Mm */
+            length_mm: number | null;
+            /** Clock Deg */
+            clock_deg: number | null;
         };
         /**
          * Bow
@@ -4955,7 +4984,7 @@ export interface components {
              */
             severity: "stop" | "caution" | "note";
             /** Code */
-            code: ("twin" | "old_contact" | "fixture" | "clip_behind" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "freezes" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_pattern" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter" | "union_ends" | "joint_without_hose" | "nothing_between" | "end_open" | "hose_on_what" | "joint_threads" | "joint_size" | "side_unsaid" | "part_refused" | "part_care") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_torque" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
+            code: ("twin" | "old_contact" | "fixture" | "clip_behind" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "freezes" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_pattern" | "bought_hose" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter" | "union_ends" | "joint_without_hose" | "nothing_between" | "end_open" | "hose_on_what" | "joint_threads" | "joint_size" | "side_unsaid" | "part_refused" | "part_care") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_torque" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
             where: components["schemas"]["Place"];
             /** Title */
             title: string;
@@ -6213,7 +6242,7 @@ export interface components {
          *     a wire or the old hose that its length was taken from. `angle_a`
          *     and `angle_b` are the angles of its own ends, `own_a` and `own_b` what these are where it is not the
          *     usual of their kind, `clock` how they stand to each other where that is not worked out; `done` names the
-         *     steps of its making that are done. `state` is as of a tube.
+         *     steps of its making that are done. `state` is as of a tube; `bought` is what was read of a bought one.
          */
         HoseSpan: {
             /**
@@ -6344,6 +6373,7 @@ export interface components {
              * @default []
              */
             done: string[];
+            bought?: components["schemas"]["BoughtHose"] | null;
         };
         /**
          * HoseStudy
@@ -9017,6 +9047,7 @@ export interface components {
             /** Clock Deg */
             clock_deg: number | null;
             pattern: components["schemas"]["PatternRead"] | null;
+            bought: components["schemas"]["BoughtRead"] | null;
         };
         /**
          * Plan
@@ -10189,7 +10220,7 @@ export interface components {
              * Flat
              * @default
              */
-            flat: ("least_engagement" | "damage_apart_mm" | "reading_mm" | "reading_deg" | "alike_mm" | "alike_share" | "alike_pitch" | "tell_mm" | "tell_pitch" | "wrench_exact" | "wrench_least" | "wrench_most" | "galvanic_v" | "hose_slides" | "hose_warm" | "hose_loose" | "clamp_gap_mm" | "clamped_kpa" | "clamped_bare_kpa" | "clamped_force_n" | "clamped_bare_force_n" | "one_clamp_bead" | "one_clamp_bare" | "clamp_left" | "same_size_mm" | "hand_mm" | "sleeve_wall" | "low_pressure_share" | "over_pressure_share" | "low_heat_c" | "over_heat_c" | "high_pressure_kpa" | "banjo_loss" | "adapter_loss" | "orifice_cd" | "choked_share" | "boss_wall_share" | "thread_engagement" | "roughness_mm" | "drill_room_mm" | "little_room_mm" | "land_mm" | "trial_radius_mm" | "trial_zero_mm" | "trial_springback" | "trial_springback_deg" | "trial_reading_deg" | "straighten_mm" | "swing_clear_mm" | "most_swings" | "joint_straight_mm" | "flat_coefficient" | "flat_brake" | "flat_pressure" | "flat_vacuum" | "flat_low" | "flat_pressure_from_kpa" | "hardest_bend" | "spread_straight_mm" | "spread_angle_deg" | "spread_rotation_deg" | "zone_soft_mm" | "zone_soft_deg" | "zone_stiff_mm" | "zone_stiff_deg" | "zone_hose_mm" | "zone_hose_deg" | "least_share" | "useful_offcut_mm" | "kerf_mm" | "new_stick_short_mm" | "new_stick_long_mm" | "bought_weighs" | "meets_mm" | "meets_deg" | "trim_mm" | "shift_mm" | "change_deg" | "turn_deg" | "roll_deg" | "route_room_mm" | "open_deg" | "bend_on_deg" | "degree_mm" | "made_reading_deg" | "made_reading_mm" | "fine_gauge_deg" | "offer_mm" | "offer_deg" | "offer_eye_share" | "jig_least_mm" | "jig_margin_mm" | "bend_short_deg" | "carried_share" | "left_long_mm" | "tweak_mm" | "tweak_tool_deg" | "tweak_least_deg" | "tweak_surely" | "tweak_alone" | "tweak_second" | "fits_share" | "slip_sd" | "twist_straight_mm" | "twist_deg" | "trial_made_mm" | "trial_made_deg" | "say_mm" | "say_deg" | "say_turn_deg" | "spread_counts" | "slip_off" | "odd_sd" | "gross_mm" | "gross_deg" | "slip_mm" | "slip_deg" | "stub_mm" | "drawn_hose_mm" | "drawn_part_mm" | "clip_end_mm" | "clip_give_mm" | "clip_plastic_share" | "stiff_per_od" | "hose_shrinks" | "hose_grows" | "hose_twist_deg" | "hose_longest_share" | "hose_clip_share" | "torque_spread" | "hose_end_deg" | "vacuum_leak_kpa_min" | "part_costs") | "";
+            flat: ("least_engagement" | "damage_apart_mm" | "reading_mm" | "reading_deg" | "alike_mm" | "alike_share" | "alike_pitch" | "tell_mm" | "tell_pitch" | "wrench_exact" | "wrench_least" | "wrench_most" | "galvanic_v" | "hose_slides" | "hose_warm" | "hose_loose" | "clamp_gap_mm" | "clamped_kpa" | "clamped_bare_kpa" | "clamped_force_n" | "clamped_bare_force_n" | "one_clamp_bead" | "one_clamp_bare" | "clamp_left" | "same_size_mm" | "hand_mm" | "sleeve_wall" | "low_pressure_share" | "over_pressure_share" | "low_heat_c" | "over_heat_c" | "high_pressure_kpa" | "banjo_loss" | "adapter_loss" | "orifice_cd" | "choked_share" | "boss_wall_share" | "thread_engagement" | "roughness_mm" | "drill_room_mm" | "little_room_mm" | "land_mm" | "trial_radius_mm" | "trial_zero_mm" | "trial_springback" | "trial_springback_deg" | "trial_reading_deg" | "straighten_mm" | "swing_clear_mm" | "most_swings" | "joint_straight_mm" | "flat_coefficient" | "flat_brake" | "flat_pressure" | "flat_vacuum" | "flat_low" | "flat_pressure_from_kpa" | "hardest_bend" | "spread_straight_mm" | "spread_angle_deg" | "spread_rotation_deg" | "zone_soft_mm" | "zone_soft_deg" | "zone_stiff_mm" | "zone_stiff_deg" | "zone_hose_mm" | "zone_hose_deg" | "least_share" | "useful_offcut_mm" | "kerf_mm" | "new_stick_short_mm" | "new_stick_long_mm" | "bought_weighs" | "meets_mm" | "meets_deg" | "trim_mm" | "shift_mm" | "change_deg" | "turn_deg" | "roll_deg" | "route_room_mm" | "open_deg" | "bend_on_deg" | "degree_mm" | "made_reading_deg" | "made_reading_mm" | "fine_gauge_deg" | "offer_mm" | "offer_deg" | "offer_eye_share" | "jig_least_mm" | "jig_margin_mm" | "bend_short_deg" | "carried_share" | "left_long_mm" | "tweak_mm" | "tweak_tool_deg" | "tweak_least_deg" | "tweak_surely" | "tweak_alone" | "tweak_second" | "fits_share" | "slip_sd" | "twist_straight_mm" | "twist_deg" | "trial_made_mm" | "trial_made_deg" | "say_mm" | "say_deg" | "say_turn_deg" | "spread_counts" | "slip_off" | "odd_sd" | "gross_mm" | "gross_deg" | "slip_mm" | "slip_deg" | "stub_mm" | "drawn_hose_mm" | "drawn_part_mm" | "clip_end_mm" | "clip_give_mm" | "clip_plastic_share" | "stiff_per_od" | "hose_shrinks" | "hose_grows" | "hose_twist_deg" | "hose_longest_share" | "hose_clip_share" | "torque_spread" | "hose_end_deg" | "vacuum_leak_kpa_min" | "part_costs" | "bought_hose_share" | "bought_hose_deg") | "";
             /**
              * Like
              * @default

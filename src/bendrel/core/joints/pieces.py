@@ -8,6 +8,7 @@ from typing import Literal, assert_never
 from bendrel.core.findings import EndName
 from bendrel.core.joints.face import Face
 from bendrel.core.joints.faces import end_kind, face_of, row_of, side_of
+from bendrel.core.joints.hose_read import BoughtRead, PatternRead, bought_of, clock_of, pattern_of, read_mm
 from bendrel.core.joints.lap import Lap, lap_on
 from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
 from bendrel.core.line.paths import span_path
@@ -20,9 +21,8 @@ from bendrel.core.parts.picking import verdict_order
 from bendrel.core.parts.push_fit import HoseFit, PushBands, clamp_holds, clamps_for, hose_fit
 from bendrel.core.parts.verdict import VERDICT_ORDER
 from bendrel.core.record import record
-from bendrel.core.units.lengths import Length, is_blank, length_mm
 from bendrel.core.units.notation import UnitError
-from bendrel.core.units.quantities import parse_degrees, parse_pressure, parse_volume
+from bendrel.core.units.quantities import parse_pressure, parse_volume
 
 Side = Literal["near", "far"]
 
@@ -57,18 +57,6 @@ class Stands:
 
 
 @record
-class PatternRead:
-    """What a wire or the old hose said, in mm: length, tightest radius of its middle and how far that is
-    from end A; None while not read."""
-
-    by: Literal["wire", "old hose"]
-    was: str
-    length_mm: float | None
-    radius_mm: float | None
-    at_mm: float | None
-
-
-@record
 class PlacedHose:
     """One hose of the line. `near` is the side towards the tube that it hangs on, A between two tubes.
     `length_mm` is None while not measured; `laps` is how far it lies on what it goes on at A
@@ -88,6 +76,7 @@ class PlacedHose:
     cut_mm: float | None
     clock_deg: float | None
     pattern: PatternRead | None
+    bought: BoughtRead | None
 
     def side(self, end: EndName) -> HoseEndFit | None:
         """What one end of it goes on."""
@@ -191,9 +180,9 @@ def _component(line: Line, kit: Kit, k: int, span: ComponentSpan, problems: list
         on_a_mm=_size_of(line, kit, k, span, "A", problems),
         on_b_mm=_size_of(line, kit, k, span, "B", problems),
         piece=span,
-        bore_mm=_length(span.bore, at("bore"), problems) if restrictor else None,
-        land_mm=_length(span.land, at("land"), problems) or kit.limits["land_mm"].value,
-        length_mm=_length(span.length, at("length"), problems),
+        bore_mm=read_mm(span.bore, at("bore"), problems) if restrictor else None,
+        land_mm=read_mm(span.land, at("land"), problems) or kit.limits["land_mm"].value,
+        length_mm=read_mm(span.length, at("length"), problems),
         row=row,
         faces=(face_of(kit, span, "A"), face_of(kit, span, "B")),
         offers=component_offers(kit, line.service, span.what),
@@ -242,7 +231,7 @@ def _hose(line: Line, kit: Kit, k: int, piece: HoseSpan, problems: list[Problem]
             for side, end in sides
             if (met := on[end]) is not None
         )
-    length = _length(piece.length, span_path(piece.id, "length"), problems)
+    length = read_mm(piece.length, span_path(piece.id, "length"), problems)
     takes = _takes(kit, piece, hose)
     return PlacedHose(
         stands=stands,
@@ -254,8 +243,9 @@ def _hose(line: Line, kit: Kit, k: int, piece: HoseSpan, problems: list[Problem]
         ends=ends,
         laps=laps,
         takes_mm=takes,
-        clock_deg=_clock(piece, problems),
-        pattern=_pattern(piece, problems),
+        clock_deg=clock_of(piece, problems),
+        pattern=pattern_of(piece, problems),
+        bought=bought_of(piece, problems),
         cut_mm=length if piece.joined == "clamps" else _between(length, takes),
     )
 
@@ -267,34 +257,6 @@ def _takes(kit: Kit, piece: HoseSpan, hose: Hose) -> tuple[float | None, float |
     if size is None:
         return (None, None)
     return (size.takes_mm(piece.angle_a), size.takes_mm(piece.angle_b))
-
-
-def _pattern(piece: HoseSpan, problems: list[Problem]) -> PatternRead | None:
-    """The readings of a wire or the old hose."""
-    read = piece.pattern
-    if read is None:
-        return None
-
-    def mm(name: str, reading: Length) -> float | None:
-        return _length(reading, span_path(piece.id, "pattern", name), problems)
-
-    length, radius, at = mm("length", read.length), mm("radius", read.radius), mm("at", read.at)
-    if length is not None and at is not None and at > length:
-        message = f"This lies beyond end B: the {read.by} is {read.length.text} long."
-        problems.append(Problem(path=span_path(piece.id, "pattern", "at"), message=message))
-        at = None
-    return PatternRead(by=read.by, was=read.was, length_mm=length, radius_mm=radius, at_mm=at)
-
-
-def _clock(piece: HoseSpan, problems: list[Problem]) -> float | None:
-    """How two elbows stand to each other as it was typed, in degrees."""
-    if not piece.clock.strip():
-        return None
-    try:
-        return parse_degrees(piece.clock) % 360.0
-    except UnitError as error:
-        problems.append(Problem(path=span_path(piece.id, "clock"), message=str(error)))
-        return None
 
 
 def _between(length: float | None, takes: tuple[float | None, float | None]) -> float | None:
@@ -314,7 +276,7 @@ def _lap(
 ) -> Lap:
     """How far one end lies on what it goes on; of a diameter that nobody knows, on one of its own bore."""
     reading = piece.lap_a if end == "A" else piece.lap_b
-    typed = _length(reading, span_path(piece.id, f"lap_{end.lower()}"), problems)
+    typed = read_mm(reading, span_path(piece.id, f"lap_{end.lower()}"), problems)
     on_mm = met[0] if met is not None else hose.id_mm
     return lap_on(kit, hose, on_mm, clamps=piece.clamps_each, clamp=clamp, typed_mm=typed)
 
@@ -324,7 +286,7 @@ def _goes_on(
 ) -> tuple[float, bool, bool] | None:
     """What one end of a hose goes on: the diameter, whether it is bare, and whether it is a tube. It comes
     from the neighbour unless it was typed; None where nobody knows it."""
-    typed = _length(
+    typed = read_mm(
         piece.on_a if end == "A" else piece.on_b, span_path(piece.id, f"on_{end.lower()}"), problems
     )
     plain = piece.plain_a if end == "A" else piece.plain_b
@@ -350,7 +312,7 @@ def _goes_on(
 def _own_size(kit: Kit, span: ComponentSpan, side: EndName, problems: list[Problem]) -> float | None:
     """The diameter of one side of a component: as typed, else its row's."""
     name = "on_a" if side == "A" else "on_b"
-    typed = _length(span.on_a if side == "A" else span.on_b, span_path(span.id, name), problems)
+    typed = read_mm(span.on_a if side == "A" else span.on_b, span_path(span.id, name), problems)
     row = side_of(kit, span, side)
     return row.on_mm if typed is None and row is not None else typed
 
@@ -452,13 +414,3 @@ def _end_fit(
         holds=None if clamp is None else clamp_holds(clamp, fit.over_mm, left),
         offers=clamp_offers(kit, service, hose, kit.hose_classes[hose.hose_class].clamps, (on_mm,)),
     )
-
-
-def _length(reading: Length, path: str, problems: list[Problem]) -> float | None:
-    if is_blank(reading):
-        return None
-    try:
-        return length_mm(reading)
-    except UnitError as error:
-        problems.append(Problem(path=path, message=str(error)))
-        return None

@@ -17,6 +17,7 @@ from bendrel.core.judge.piece.judge_pairs import judge_pairs
 from bendrel.core.judge.piece.judge_route import judge_route
 from bendrel.core.judge.piece.judge_section import judge_section
 from bendrel.core.judge.piece.judge_shape import judge_shape
+from bendrel.core.judge.whole.judge_bought_hose import judge_bought_hose
 from bendrel.core.judge.whole.judge_finish import judge_finish
 from bendrel.core.judge.whole.judge_flow import judge_flow
 from bendrel.core.judge.whole.judge_hose import judge_hose
@@ -56,6 +57,7 @@ def judge(
     found += judge_hose(whole)
     found += judge_way(whole)
     found += judge_pattern(whole)
+    found += judge_bought_hose(whole)
     found += judge_parts(whole)
     found += judge_joints(whole)
     found += judge_mates(whole)

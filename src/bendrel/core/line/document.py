@@ -17,7 +17,7 @@ from bendrel.core.ids import Id, NotAChain, fill_ids
 from bendrel.core.line.checks import Checks
 from bendrel.core.line.condition import Condition
 from bendrel.core.line.exact_ways import ExactWays
-from bendrel.core.line.hose_way import HosePattern, HoseWay
+from bendrel.core.line.hose_way import BoughtHose, HosePattern, HoseWay
 from bendrel.core.line.proving import Proving
 from bendrel.core.line.removal import OpenItem, Removal
 from bendrel.core.measure.legs import By, Reference
@@ -247,7 +247,7 @@ class HoseSpan:
     a wire or the old hose that its length was taken from. `angle_a`
     and `angle_b` are the angles of its own ends, `own_a` and `own_b` what these are where it is not the
     usual of their kind, `clock` how they stand to each other where that is not worked out; `done` names the
-    steps of its making that are done. `state` is as of a tube."""
+    steps of its making that are done. `state` is as of a tube; `bought` is what was read of a bought one."""
 
     id: SpanId = ""
     kind: Literal["hose"] = "hose"
@@ -274,6 +274,7 @@ class HoseSpan:
     own_b: Side = Side()
     clock: Text = ""
     done: Annotated[tuple[ItemId, ...], MaxLen(30)] = ()
+    bought: BoughtHose | None = None
 
 
 ComponentKind = Literal[

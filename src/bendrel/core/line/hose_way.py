@@ -83,6 +83,15 @@ class HoseWay:
 
 
 @record
+class BoughtHose:
+    """A bought, made-up hose as it was read before it is fitted: over all, and how its elbows stand to each
+    other."""
+
+    length: Length = Length()
+    clock: Text = ""
+
+
+@record
 class HosePattern:
     """What was taken as the pattern of a hose: a wire laid in where it will lie, or the old hose. `length` is
     over all, from seat to seat or from one end of the hose to the other; `radius` the tightest of its middle,

@@ -29,7 +29,7 @@ LimitName = Literal[
     "slip_deg", "stub_mm", "drawn_hose_mm", "drawn_part_mm", "clip_end_mm", "clip_give_mm",
     "clip_plastic_share", "stiff_per_od", "hose_shrinks", "hose_grows", "hose_twist_deg",
     "hose_longest_share", "hose_clip_share", "torque_spread", "hose_end_deg", "vacuum_leak_kpa_min",
-    "part_costs",
+    "part_costs", "bought_hose_share", "bought_hose_deg",
 ]  # fmt: skip
 AdviceName = Literal[
     "end_open", "side_unsaid", "end_room", "prove_nut", "thread_fit", "seat_pairs", "double_flare_hard",
@@ -41,6 +41,6 @@ AdviceName = Literal[
     "starved", "sleeve_wall", "trial_piece", "shared_thread", "reservoir", "let_in", "let_in_cooler",
     "let_in_filter", "let_in_unknown", "joint_missing", "joint_sizes", "union_law", "hose_to_hose",
     "swing", "joint", "openings", "left_open", "clip_gap", "hose_way", "hose_pattern",
-    "hose_pattern_rubbed", "clip_behind", "hose_slack", "hose_plane",
+    "hose_pattern_rubbed", "bought_hose", "clip_behind", "hose_slack", "hose_plane",
     "hose_free", "hose_ends",
 ]  # fmt: skip

@@ -13,6 +13,7 @@ import { Columns } from "../../ui/Columns";
 import { Field, Pick } from "../../ui/Field";
 import { useNotice } from "../../ui/notice";
 import { useHoseStudy } from "../../doc/useHoseStudy";
+import { BoughtCheck } from "./hose/BoughtCheck";
 import { HoseLead } from "./hose/HoseLead";
 import { HowKnown } from "./hose/HowKnown";
 import { WayStudy } from "./hose/WayStudy";
@@ -111,6 +112,7 @@ function OfHose({
             Where its ends are
           </Typography>
           <HowKnown piece={piece} unit={line.unit} catalogue={catalogue} problemAt={problemAt} onChange={onChange} />
+          <BoughtCheck piece={piece} unit={line.unit} problemAt={problemAt} onChange={onChange} />
         </Box>
       </Columns>
       {study && (

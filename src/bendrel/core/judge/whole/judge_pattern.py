@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from bendrel.core.findings import Change, Finding, Fix
-from bendrel.core.joints.pieces import PatternRead, PlacedHose
+from bendrel.core.joints.hose_read import PatternRead
+from bendrel.core.joints.pieces import PlacedHose
 from bendrel.core.judge.case import Whole
 from bendrel.core.judge.whole.hose_fixes import hose_at
 

@@ -80,7 +80,7 @@ def fresh_copy(span: Span, *, mirror: bool = False) -> Span:
         readings = mirrored(span.readings) if mirror else span.readings
         return replace(span, readings=readings, checks=Checks(), bought=())
     if isinstance(span, HoseSpan):
-        made = replace(span, done=(), pattern=None)
+        made = replace(span, done=(), pattern=None, bought=None)
         if not mirror:
             return made
         shape = span.shape
