@@ -309,3 +309,14 @@ def test_another_clamp_goes_into_the_line_and_a_torque_is_held_against_the_manua
     tight.get_by_placeholder("torque set").fill("9 N·m")
     expect(tight).to_contain_text("9 N·m is too tight.")
     expect(page.get_by_role("region", name="Findings")).to_contain_text("Tighter than it may be")
+
+
+def test_a_circuit_is_proved_once_for_both_of_its_lines(page: Page, line_ids):
+    page.goto(f"/lines/{line_ids['Vacuum, tee to primer']}/prove")
+    holds = page.get_by_role("region", name="Does it hold")
+    holds.get_by_role("button", name="Proved together with Vacuum, pump to tee").click()
+    expect(holds.get_by_text("It holds")).to_be_visible()
+    expect(holds.get_by_role("button", name="Proved together with")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(holds.get_by_role("button", name="Proved together with")).to_be_visible()
+    saved(page)

@@ -19,6 +19,7 @@ from bendrel.core.parts.proving import WrenchRule
 from bendrel.core.work.learnt import Learnt, learnt
 from bendrel.services.line.lines import OpenLine
 from bendrel.services.proof.closings import Closing
+from bendrel.services.proof.joined_holds import JoinedHold
 from bendrel.services.proof.proof_runs import Chart, ProofRun
 from bendrel.services.shelf.wrench import WrenchDraft
 from bendrel.standins.vessel import VesselOrder
@@ -52,6 +53,12 @@ def handover(line_id: str, services: Services) -> Response:
     """The note for the owner."""
     data, name = services.papers.handover(line_id, date.today())
     return as_file(data, "application/pdf", f"{name}, handover.pdf", inline=True)
+
+
+@router.get("/lines/{line_id}/joined-holds")
+def joined_holds(line_id: str, services: Services, today: date) -> tuple[JoinedHold, ...]:
+    """The hold tests of the lines that this one is joined to."""
+    return services.joined_holds.of(line_id, today)
 
 
 @router.get("/jobs/{job_id}/handover.pdf", response_class=Response)

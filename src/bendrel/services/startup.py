@@ -28,6 +28,7 @@ from bendrel.services.kept.whole_shop import WholeShops
 from bendrel.services.line.lines import Lines
 from bendrel.services.line.papers import Papers
 from bendrel.services.proof.closings import Closings
+from bendrel.services.proof.joined_holds import JoinedHolds
 from bendrel.services.proof.proof_runs import ProofRuns
 from bendrel.services.proof.recorder import Recorder
 from bendrel.services.shelf.shelf import Shelf
@@ -64,6 +65,7 @@ class Shop:
     cuttings: Cuttings
     strip_downs: StripDowns
     circuits: Circuits
+    joined_holds: JoinedHolds
     recorder: Recorder
     runs: ProofRuns
     closings: Closings
@@ -105,6 +107,7 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
     instruments = Instruments({"pressure": recorder})
     lines, runs = Lines(database, shelf), ProofRuns(database, recorder)
     jobs, closings = Jobs(database, shelf), Closings(lines, runs, shelf)
+    circuits = Circuits(database)
     return Shop(
         shelf=shelf,
         database=database,
@@ -123,7 +126,8 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
         stock=StockRoom(database, shelf),
         cuttings=Cuttings(database, shelf),
         strip_downs=StripDowns(database),
-        circuits=Circuits(database),
+        circuits=circuits,
+        joined_holds=JoinedHolds(lines, closings, circuits, runs, shelf),
         recorder=recorder,
         runs=runs,
         closings=closings,

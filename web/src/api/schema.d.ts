@@ -1810,6 +1810,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lines/{line_id}/joined-holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Joined Holds
+         * @description The hold tests of the lines that this one is joined to.
+         */
+        get: operations["joined_holds_api_lines__line_id__joined_holds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/handover.pdf": {
         parameters: {
             query?: never;
@@ -6690,6 +6710,19 @@ export interface components {
              * Format: date-time
              */
             updated_at: string;
+        };
+        /**
+         * JoinedHold
+         * @description A hold test of a line that this one is joined to: `hold` as it would be noted here, `leak` its result.
+         */
+        JoinedHold: {
+            /** Line */
+            line: string;
+            /** Name */
+            name: string;
+            hold: components["schemas"]["Hold"];
+            /** Leak */
+            leak: string;
         };
         /**
          * JoinedTo
@@ -15431,6 +15464,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Default Response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    joined_holds_api_lines__line_id__joined_holds_get: {
+        parameters: {
+            query: {
+                today: string;
+            };
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinedHold"][];
+                };
             };
             /** @description Default Response */
             default: {

@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, sentence, take } from "../../api/client";
 import type { Closing, Hold, ProofRun } from "../../api/types";
-import { blankHold, changed, localTime, withProving } from "../../doc/proving";
+import { blankHold, changed, freeId, localTime, withProving } from "../../doc/proving";
 import type { ClosingView } from "../../doc/useClosing";
 import type { LineEditor } from "../../doc/useLine";
 import { condensed } from "../../theme/theme";
@@ -62,6 +62,20 @@ export function HoldTests({ editor, closing, view }: Props) {
       )
       .then(kept)
       .catch(fail);
+  const day = localTime(new Date()).slice(0, 10);
+  const joined = useQuery({
+    queryKey: ["jobs", opened.job_id, "joined-holds", opened.id],
+    queryFn: () =>
+      take(
+        api.GET("/api/lines/{line_id}/joined-holds", {
+          params: { path: { line_id: opened.id }, query: { today: day } },
+        }),
+      ),
+  });
+  const notes = new Set(line.proving.holds.map((hold) => `${hold.note} ${hold.at}`));
+  const offered = (joined.data ?? []).filter(({ hold }) => !notes.has(`${hold.note} ${hold.at}`));
+  const takeOver = (hold: Hold) =>
+    edit((was) => withProving(was, ({ holds }) => ({ holds: [...holds, { ...hold, id: freeId(holds, "h") }] })));
   const used = new Set(line.proving.holds.map((hold) => hold.run));
   const spare = (runs.data ?? []).filter((run) => !used.has(run.id));
   return (
@@ -91,6 +105,17 @@ export function HoldTests({ editor, closing, view }: Props) {
             edit((was) => withProving(was, ({ holds }) => ({ holds: holds.filter((one) => one.id !== hold.id) })))
           }
         />
+      ))}
+      {offered.map(({ line: other, name, hold, leak }) => (
+        <Box
+          key={`${other} ${hold.at} ${leak}`}
+          sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap", mt: 1 }}
+        >
+          <Button size="small" onClick={() => takeOver(hold)}>
+            Proved together with {name}
+          </Button>
+          <Box sx={{ color: "var(--second)" }}>{leak}</Box>
+        </Box>
       ))}
       <Box sx={{ display: "flex", gap: 0.75, flexWrap: "wrap", mt: 1 }}>
         <Button size="small" onClick={record}>
