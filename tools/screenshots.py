@@ -95,6 +95,7 @@ def hoses(page: Page) -> None:
     shoot(page, "hose")
     page.goto("/")
     page.get_by_role("link", name="Fire tender").click()
+    page.get_by_role("link", name="Circuits").click()
     circuits = page.get_by_role("region", name="Circuits")
     circuits.get_by_text("When one of them breaks").click()
     circuits.evaluate("region => region.scrollIntoView()")
