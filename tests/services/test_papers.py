@@ -10,6 +10,7 @@ from icalendar import Calendar
 from PIL import Image
 from pypdf import PdfReader
 
+from bendrel.core.bend.told.flared import MadeFlare
 from bendrel.core.line.condition import Decision
 from bendrel.core.line.proving import BeforeAfter, FillRow, FollowUp, Hold, HoldRow, JointEvent, JointWork
 from bendrel.core.line.removal import RemovedItem, TakenApart
@@ -229,3 +230,16 @@ def test_one_note_over_a_whole_job(demo):
     empty = demo.jobs.create(JobDraft(name="empty"))
     with pytest.raises(Refused, match="no line yet"):
         demo.papers.handover_of_job(empty.id, TODAY)
+
+
+def test_the_record_says_how_the_flares_came_out(demo, ids):
+    line_id = ids["Rear axle, left"]
+    making = demo.makings.begin(line_id)
+    state = replace(
+        making.state,
+        flares=(MadeFlare(end="A", across="0.276", unit="in", failed=1), MadeFlare(end="B")),
+    )
+    demo.makings.keep(making.id, making.version, state)
+    text = " ".join(pages(demo.papers.record(line_id, TODAY)[0]))
+    assert 'Tube, end A: 0.276": 0.268" to 0.283" is right. Once cut off' in text
+    assert "Tube, end B" not in text, "nobody has read it"

@@ -107,7 +107,7 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
     instruments = Instruments({"pressure": recorder})
     lines, runs = Lines(database, shelf), ProofRuns(database, recorder)
     jobs, closings = Jobs(database, shelf), Closings(lines, runs, shelf)
-    circuits = Circuits(database)
+    circuits, makings = Circuits(database), Makings(database, shelf)
     return Shop(
         shelf=shelf,
         database=database,
@@ -122,7 +122,7 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
         standins={kind: StandIn(kind, instruments) for kind in FIELD_KINDS},
         supplier=supplier,
         kits=KitLists(database, shelf, supplier),
-        makings=Makings(database, shelf),
+        makings=makings,
         stock=StockRoom(database, shelf),
         cuttings=Cuttings(database, shelf),
         strip_downs=StripDowns(database),
@@ -132,7 +132,7 @@ def open_shop(path: Path, *, backups: bool = True, new: bool = False) -> Shop:
         runs=runs,
         closings=closings,
         whole=WholeShops(database, shelf),
-        papers=Papers(lines, jobs, closings, runs, photos, shelf),
+        papers=Papers(lines, jobs, closings, runs, makings, photos, shelf),
         vessel=Vessel(instruments),
     )
 

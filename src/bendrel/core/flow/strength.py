@@ -16,6 +16,7 @@ from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.service import Duty
 from bendrel.core.parts.tube_strength import TubeStrength, tube_strength
 from bendrel.core.record import record
+from bendrel.core.units.notation import Unit, format_fine, format_small
 
 ElementKind = Literal["tube", "end", "hose", "clamps", "component"]
 
@@ -50,8 +51,10 @@ class Strength:
     tube: TubeStrength | None
 
 
-def strength_of(kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, carried: Carried) -> Strength:
-    """Every element against the duty of `carried`. The tightest bend governs a tube."""
+def strength_of(
+    kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, carried: Carried, unit: Unit = "mm"
+) -> Strength:
+    """Every element against the duty of `carried`, told in `unit`. The tightest bend governs a tube."""
     elements: list[Element] = []
     tubes: list[tuple[str, TubeStrength]] = []
     several = len(rigids) > 1
@@ -63,7 +66,7 @@ def strength_of(kit: Kit, rigids: Sequence[Rigid], pieces: Pieces, carried: Carr
             found for end in rigid.ends if (found := _end(kit, rigid, end, k if several else 0, carried))
         ]
     for hose in pieces.hoses:
-        elements += _hose(kit, hose, carried)
+        elements += _hose(kit, hose, carried, unit)
     elements += [found for one in pieces.components if (found := _component(one, carried)) is not None]
     known = [e for e in elements if e.allowed_kpa is not None]
     weakest = min(known, key=lambda e: e.allowed_kpa or 0.0).id if known else None
@@ -102,18 +105,19 @@ def _tube(rigid: Rigid, carried: Carried, name: str) -> tuple[Element, TubeStren
         burst_kpa=own.burst_kpa,
         allowed_kpa=own.allowed_kpa,
         too_hot=own.share is None,
-        words=_words(own, duty),
+        words=_words(own, duty, rigid.run.line.unit),
         source=_source(rigid, own),
         approved=own.by == "law",
     )
     return element, own
 
 
-def _words(own: TubeStrength, duty: Duty) -> str:
+def _words(own: TubeStrength, duty: Duty, unit: Unit) -> str:
     if own.by == "law":
         return "as it is sold for this use"
     wall = "wall" if own.by == "tube standard" else "least wall"
-    return f"{wall} {own.wall_mm:.2f} mm, factor {duty.design_factor:g}, {duty.hot_c:.0f} °C"
+    said = format_fine(round(own.wall_mm, 2), unit)
+    return f"{wall} {said}, factor {duty.design_factor:g}, {duty.hot_c:.0f} °C"
 
 
 def _source(rigid: Rigid, own: TubeStrength) -> Source:
@@ -201,7 +205,7 @@ def clamped_joint(kit: Kit, bore_mm: float, *, bare: bool, clamps: int) -> Clamp
     return ClampedJoint(kpa=min(by_force, most.value) * share, source=governing.source)
 
 
-def _hose(kit: Kit, placed: PlacedHose, carried: Carried) -> list[Element]:
+def _hose(kit: Kit, placed: PlacedHose, carried: Carried, unit: Unit) -> list[Element]:
     where, told = Place(kind="span", span=placed.piece.id), placed.stands.told
     hot = carried.duty.hot_c > placed.hose_class.highest_c
     law, made_up = placed.hose_class.law, placed.piece.joined == "crimped"
@@ -234,7 +238,7 @@ def _hose(kit: Kit, placed: PlacedHose, carried: Carried) -> list[Element]:
                     burst_kpa=None,
                     allowed_kpa=joint.kpa,
                     too_hot=False,
-                    words=f"{placed.piece.clamps_each} each side on {side.on_mm:.1f} mm",
+                    words=f"{placed.piece.clamps_each} each side on {format_small(side.on_mm, unit)}",
                     source=joint.source,
                 )
             )

@@ -23,7 +23,7 @@ from bendrel.core.parts.tube import Material, Tube
 from bendrel.core.parts.tube_strength import tube_strength
 from bendrel.core.parts.wetting import Wetting, wetting
 from bendrel.core.record import record
-from bendrel.core.units.notation import format_length
+from bendrel.core.units.notation import format_fine, format_length, format_small
 from bendrel.core.units.quantities import format_pressure
 from bendrel.core.work.chosen import Chosen
 
@@ -66,6 +66,14 @@ class Whole:
     def say(self, mm: float) -> str:
         """A length in the person's unit."""
         return format_length(mm, self.line.unit)
+
+    def say_small(self, mm: float) -> str:
+        """What is read with a caliper, in the person's unit."""
+        return format_small(mm, self.line.unit)
+
+    def say_wall(self, mm: float) -> str:
+        """A wall as tube is sold, in the person's unit."""
+        return format_fine(mm, self.line.unit)
 
     def say_kpa(self, kpa: float) -> str:
         """A pressure in the person's system."""

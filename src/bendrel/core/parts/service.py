@@ -9,6 +9,7 @@ from annotated_types import Ge, Gt
 from bendrel.core.findings import Source
 from bendrel.core.parts.rule_names import LimitName
 from bendrel.core.record import record
+from bendrel.core.words import a_or_an
 
 WorkStage = Literal["remove", "make", "fit", "prove"]
 """The stages of the work at which something must be said."""
@@ -99,4 +100,4 @@ class Service:
     @property
     def a_line(self) -> str:
         """A line of it in words: an engine-oil cooler line."""
-        return f"{'an' if self.name[0] in 'aeiou' else 'a'} {self.name} line"
+        return a_or_an(f"{self.name} line")

@@ -204,6 +204,15 @@ def format_small(mm: float, unit: Unit = "mm") -> str:
     return f'{mm / MM_PER_INCH:.3f}"' if unit == "in" else format_length(mm, unit)
 
 
+def format_fine(mm: float, unit: Unit = "mm") -> str:
+    """Print a wall, as tube is sold: thousandths of an inch, or of a millimetre.
+
+    >>> format_fine(0.711, "in"), format_fine(0.711), format_fine(1)
+    ('0.028"', '0.711 mm', '1 mm')
+    """
+    return f'{mm / MM_PER_INCH:.3f}"' if unit == "in" else f"{round(mm, 3):g} mm"
+
+
 def format_angle(degrees: float) -> str:
     """Print degrees to a tenth, without a needless `.0`.
 

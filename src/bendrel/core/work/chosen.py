@@ -52,7 +52,7 @@ def choose(
     strength: Strength | None = None
     flowing: Flowing | None = None
     if duty is not None:
-        strength = strength_of(kit, rigids, pieces, duty)
+        strength = strength_of(kit, rigids, pieces, duty, line.unit)
         flowing = flow_of_line(line, kit, rigids, pieces, duty)
     decision = line.condition.decision
     return Chosen(

@@ -21,6 +21,7 @@ from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.single_use import ItemKind
 from bendrel.core.parts.splicing import Choice
 from bendrel.core.record import record
+from bendrel.core.units.notation import format_fine
 
 NeedUnit = Literal["mm", "each", "l"]
 
@@ -85,7 +86,7 @@ def _tubes(kit: Kit, rigids: Sequence[Rigid], decided: Choice | None, whole: boo
     for rigid in rigids:
         if rigid.new and whole:
             tube, material = rigid.tube, rigid.choices.material
-            name = f"{material.name} tube {tube.size} × {tube.wall_mm:g} mm"
+            name = f"{material.name} tube {tube.size} × {format_fine(tube.wall_mm, rigid.run.line.unit)}"
             cut = _need(f"tube:{tube.id}", name, rigid.part.take_mm, "cut length", "mm")
             yield replace(cut, span=rigid.run.span.id)
         for parts in rigid.ends:

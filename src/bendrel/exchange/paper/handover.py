@@ -10,6 +10,7 @@ from bendrel.core.line.opened import stays
 from bendrel.core.parts.kit import Kit
 from bendrel.core.plan.model import Plan
 from bendrel.core.units.notation import format_length
+from bendrel.core.words import a_or_an
 from bendrel.exchange.paper.flowing import Pages
 from bendrel.exchange.paper.paper import SECOND, STOP
 from bendrel.exchange.paper.record import LAW, RecordPaper
@@ -88,7 +89,7 @@ def _kind(span: Span) -> str:
 def _named(line: Line, plan: Plan, kit: Kit, span: Span) -> str:
     """One new piece: how long, of what."""
     if isinstance(span, ComponentSpan):
-        return f"a {span.what}" if span.what[0] not in "aeiou" else f"an {span.what}"
+        return a_or_an(span.what)
     if isinstance(span, HoseSpan):
         hose = kit.hoses.get(span.hose)
         of = f"{kit.hose_classes[hose.hose_class].name}, {hose.size}" if hose else "hose"

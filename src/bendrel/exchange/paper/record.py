@@ -69,6 +69,7 @@ class RecordPaper:
     cautions: tuple[str, ...]
     photos: tuple[bytes, ...]
     step_texts: dict[str, str]
+    flares: tuple[str, ...] = ()
 
 
 def build_record(paper: RecordPaper, kit: Kit, today: date) -> bytes:
@@ -83,6 +84,7 @@ def build_record(paper: RecordPaper, kit: Kit, today: date) -> bytes:
     _drawing(pages, paper, kit)
     removed_rows(pages, line, kit)
     _joints(pages, paper, kit, line.unit)
+    _flares(pages, paper)
     _clips(pages, paper, kit)
     _fills(pages, paper)
     _holds(pages, paper, line.unit)
@@ -174,6 +176,14 @@ def _joints(pages: Pages, paper: RecordPaper, kit: Kit, unit: Unit) -> None:
             )
         )
     pages.table((38, 34, 34, 24, 16, 36), rows)
+
+
+def _flares(pages: Pages, paper: RecordPaper) -> None:
+    """What was read of the flares as they were made."""
+    if paper.flares:
+        pages.heading("Flares as made")
+        for text in paper.flares:
+            pages.paragraph(text, 9.5)
 
 
 def _clips(pages: Pages, paper: RecordPaper, kit: Kit) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from datetime import UTC, date, datetime
 
 from bendrel.core.line.document import Line
@@ -11,6 +12,9 @@ from bendrel.core.work.holding import air_of
 from bendrel.exchange.paper.handover import build_handover
 from bendrel.exchange.paper.record import HeldPaper, RecordPaper, build_record
 from bendrel.exchange.readings.reminders import build_reminders
+from bendrel.exchange.shapes.sketch_line import name_of
+from bendrel.services.bench.benches import flares_stand
+from bendrel.services.bench.makings import Makings
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.job.jobs import Jobs
 from bendrel.services.job.photos import Photos, photos_of
@@ -27,9 +31,16 @@ class Papers:
     """Use cases on papers. Raises NotFound and Refused."""
 
     def __init__(
-        self, lines: Lines, jobs: Jobs, closings: Closings, runs: ProofRuns, photos: Photos, shelf: Shelf
+        self,
+        lines: Lines,
+        jobs: Jobs,
+        closings: Closings,
+        runs: ProofRuns,
+        makings: Makings,
+        photos: Photos,
+        shelf: Shelf,
     ) -> None:
-        self._lines, self._jobs, self._closings = lines, jobs, closings
+        self._lines, self._jobs, self._closings, self._makings = lines, jobs, closings, makings
         self._runs, self._photos, self._shelf = runs, photos, shelf
 
     def record(self, line_id: str, today: date) -> tuple[bytes, str]:
@@ -79,6 +90,7 @@ class Papers:
             cautions=said.cautions["prove"],
             photos=tuple(self._pictures(line)),
             step_texts=_step_texts(kit, line),
+            flares=tuple(self._flares(line, line_id)),
         )
 
     def _held(self, line: Line, told: HoldTold) -> HeldPaper:
@@ -90,6 +102,23 @@ class Papers:
             pairs = zip(read.times_s, read.pressures_kpa, strict=True)
             course = tuple(pair for k, pair in enumerate(pairs) if k % every == 0)
         return HeldPaper(hold=hold, result=told.result, short=told.short, course=course)
+
+    def _flares(self, line: Line, line_id: str) -> Iterator[str]:
+        """What was read of the flares of each tube as it was made last."""
+        told: set[str] = set()
+        for made in self._makings.of_line(line_id):
+            if made.span in told or made.outcome not in ("", "good"):
+                continue
+            told.add(made.span)
+            noted = [one for one in made.state.flares if one.across.strip() or one.failed]
+            if not noted or not any(span.id == made.span for span in line.spans):
+                continue
+            tube = name_of(line, made.span)
+            for one in flares_stand(made.document, self._shelf.kit, tuple(noted), made.span):
+                if one.end in {flare.end for flare in noted}:
+                    failed = next(flare.failed for flare in noted if flare.end == one.end)
+                    cut = f" {one.lost}" if failed else ""
+                    yield f"{tube.capitalize()}, end {one.end}: {one.text or 'not measured.'}{cut}"
 
     def _pictures(self, line: Line) -> list[bytes]:
         found = []

@@ -127,7 +127,7 @@ def _stronger(whole: Whole, element: Element) -> Fix | None:
     if not own:
         return None
     tube = min(own, key=lambda row: row.wall_mm)
-    return choose(f"Take {tube.wall_mm:g} mm of wall", (case.run.at("tube"), tube.id))
+    return choose(f"Take {case.say_wall(tube.wall_mm)} of wall", (case.run.at("tube"), tube.id))
 
 
 def _case_of(whole: Whole, element: Element) -> Case | None:

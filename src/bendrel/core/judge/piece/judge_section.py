@@ -67,6 +67,7 @@ def judge_section(case: Case) -> Iterator[Finding]:
                 case.at_bend(bend.number),
                 source=limit.source,
                 flat=section.flat,
+                wall=case.say_wall(case.tube.wall_mm),
                 radius=case.say(bend.radius_mm),
                 kind=kind.name,
                 limit=limit.value,

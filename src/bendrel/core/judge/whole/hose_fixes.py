@@ -55,10 +55,11 @@ def fitting_bore(case: Whole, hose: PlacedHose) -> Fix | None:
         return None
     if any(best_bore(case.kit, hose.hose.hose_class, (side.on_mm,)) is None for side in (a, b)):
         return None
-    return reducer(hose.piece.id, a.on_mm, b.on_mm)
+    return reducer(case, hose.piece.id, a.on_mm, b.on_mm)
 
 
-def reducer(span: str, a_mm: float, b_mm: float) -> Fix:
+def reducer(case: Whole, span: str, a_mm: float, b_mm: float) -> Fix:
     """A reducer between two sizes that nothing joins."""
     made = Reduce(span=span, a_mm=a_mm, b_mm=b_mm)
-    return Fix(label=f"Put a reducer in, {a_mm:g} to {b_mm:g} mm", changes=(), choice=True, reduce=made)
+    label = f"Put a reducer in, {case.say_small(a_mm)} to {case.say_small(b_mm)}"
+    return Fix(label=label, changes=(), choice=True, reduce=made)

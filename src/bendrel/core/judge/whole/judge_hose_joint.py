@@ -10,6 +10,7 @@ from bendrel.core.judge.case import Whole, choose
 from bendrel.core.judge.verdicts import said_against
 from bendrel.core.judge.whole.hose_fixes import beaded_end, fitting_bore, hose_at
 from bendrel.core.parts.hose import ClampKindId
+from bendrel.core.words import a_or_an
 
 JOINTS = {"clamps": "hose-and-clamps", "crimped": "crimped-hose", "reusable": "reusable-hose"}
 
@@ -74,12 +75,12 @@ def _clamp(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
     if offers and sizes:
         best = case.kit.clamps[offers[0]]
         name = case.kit.clamp_kinds[best.kind].name
-        fix = choose(f"Use a {name} {best.name} mm", (hose_at(hose, "clamp"), best.id))
+        fix = choose(f"Use {a_or_an(name)} {best.name} mm", (hose_at(hose, "clamp"), best.id))
     if clamp is None:
         yield case.told(
             "no_clamp",
             where,
-            message=f"Once pushed on it measures {hose.ends[0].fit.over_mm:.1f} mm outside."
+            message=f"Once pushed on it measures {case.say_small(hose.ends[0].fit.over_mm)} outside."
             if hose.ends
             else "What its ends go on is not known, so neither is what they measure once pushed on.",
             advice="Choose a clamp whose range holds that."
@@ -102,9 +103,9 @@ def _clamp(case: Whole, hose: PlacedHose) -> Iterator[Finding]:
             fix=fix,
             name=case.kit.clamp_kinds[clamp.kind].name,
             clamp=clamp.name,
-            closed_mm=clamp.closed_mm,
-            open_mm=clamp.open_mm,
-            over=over,
+            closed=case.say_small(clamp.closed_mm),
+            opened=case.say_small(clamp.open_mm),
+            over=case.say_small(over),
             more=f": less than {limit.value:.0%} of its range is left to squeeze." if inside else ".",
         )
 
@@ -132,7 +133,7 @@ def _clamp_kind(case: Whole, hose: PlacedHose, kind: ClampKindId, fix: Fix | Non
             fix=fix,
             name=name,
             hose_class=hose.hose_class.name,
-            k=" or ".join(f"a {case.kit.clamp_kinds[k].name}" for k in hose.hose_class.clamps),
+            k=" or ".join(a_or_an(case.kit.clamp_kinds[k].name) for k in hose.hose_class.clamps),
         )
 
 
@@ -140,7 +141,7 @@ def _push(case: Whole, hose: PlacedHose, side: HoseEndFit) -> Iterator[Finding]:
     where = case.at_span(hose.piece.id, side.faces)
     on = "the tube" if side.tube else f"the {side.side} spigot"
     share = f"{side.fit.interference:+.0%}"
-    figures = f"{side.on_mm:.1f} mm in a bore of {hose.hose.id_mm:.1f} mm is {share}"
+    figures = f"{case.say_small(side.on_mm)} in a bore of {case.say_small(hose.hose.id_mm)} is {share}"
     if side.fit.push in ("loose", "too tight"):
         kind = "hose_loose" if side.fit.push == "loose" else "hose_tight"
         yield case.told(kind, where, fix=fitting_bore(case, hose), on=on, figures=figures)

@@ -50,7 +50,7 @@ def _tubes(whole: Whole, before: RigidSpan, behind: RigidSpan, joint: Joint) -> 
             where,
             message=rule.text,
             source=rule.source,
-            fix=reducer(before.id, one.od_mm, other.od_mm),
+            fix=reducer(whole, before.id, one.od_mm, other.od_mm),
             size=one.size,
             size_2=other.size,
             name=kit.joints[joint.kind].name,
@@ -76,7 +76,7 @@ def _tube_and_component(
     yield whole.told(
         "component_size",
         whole.at_span(tube.id, "B" if tube_first else "A"),
-        fix=reducer(span, a, b),
+        fix=reducer(whole, span, a, b),
         what=component.what,
         size=whole.say(size),
         size_2=row.size,

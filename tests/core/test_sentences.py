@@ -1,0 +1,98 @@
+"""Every sentence that is said of a line, as people make them, reads as a person would write it."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+import pytest
+
+from bendrel.core.joints.closing import joints_of
+from bendrel.core.line.document import Line
+from bendrel.core.line.opened import stays
+from bendrel.core.plan.planner import plan_line
+from bendrel.core.work.closing import work_of
+from bendrel.core.work.making import steps_for
+from bendrel.services.bench.benches import planned_of
+from bendrel.services.errors import Refused
+from tests.lines import known_kit
+from tests.made_lines import made_line
+from tests.sentences import wrong_in
+
+KIT = known_kit()
+CALLED = frozenset(
+    found
+    for row in (*KIT.clips, *KIT.tubes.values(), *KIT.hoses.values(), *KIT.clamps.values(), *KIT.wrenches)
+    for name in ("name", "size")
+    for found in re.findall(r"\d+(?:\.\d+)?(?: mm)?", str(getattr(row, name, "")))
+)
+"""Figures that things are called by in the trade, in whatever unit the line is told."""
+NAMES = frozenset(one if one.endswith("mm") else f"{one} mm" for one in CALLED)
+
+
+def said(line: Line) -> Iterator[str]:
+    plan = plan_line(line, KIT)
+    for finding in plan.findings:
+        yield from (finding.title, finding.message, finding.advice, finding.fix.label if finding.fix else "")
+    yield from (problem.message for problem in plan.problems)
+    if plan.chosen is not None:
+        for tool in plan.chosen.tools:
+            yield from (tool.what, tool.why, tool.note)
+        yield from (need.what for need in plan.chosen.needs)
+    joints = joints_of(line, KIT)
+    yield from (joint.place for joint in joints)
+    for step in work_of(line, KIT, joints).steps:
+        yield from (step.text, step.why)
+    for span in line.spans:
+        if span.kind == "rigid" and not stays(span):
+            try:
+                rigid = planned_of(line, KIT, span.id)
+            except Refused:
+                continue
+            for step in steps_for(rigid, KIT):
+                yield from (step.text, step.why, *step.cautions)
+                for told in step.flaring.steps if step.flaring else ():
+                    yield from (told.text, told.why)
+
+
+@pytest.mark.parametrize("first", range(0, 60, 20))
+def test_what_is_said_of_lines_as_people_make_them(first):
+    wrong, count = [], 0
+    for seed in range(first, first + 20):
+        line = made_line(KIT, seed)
+        for text in said(line):
+            count += 1
+            wrong += [(seed, kind, where) for kind, where in wrong_in(text, line.unit, NAMES)]
+    assert count > 1000
+    assert wrong == []
+
+
+@pytest.mark.parametrize(
+    ("text", "unit", "kind"),
+    [
+        ("Use a injection clamp", "mm", "article"),
+        ("Use an union", "mm", "article"),
+        ("1 stops are open", "mm", "number"),
+        ("12 clamp to fit", "mm", "number"),
+        ("At /spans/s1/length", "mm", "raw"),
+        ("hose_kinks", "mm", "raw"),
+        ("the the tube", "mm", "twice"),
+        ("Which seat?. Say it", "mm", "stops"),
+        ("Cut at 12 mm", "in", "unit"),
+        ('Cut at 12"', "mm", "unit"),
+    ],
+)
+def test_the_checker_finds_what_is_wrong(text, unit, kind):
+    assert [found for found, _ in wrong_in(text, unit)] == [kind]
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "Use an injection clamp and a union, one bend, 2 bends; a u-bend",
+        "Cut 4.75 mm tube…",
+        "End A is end A. One of 2.",
+    ],
+)
+def test_the_checker_lets_pass_what_is_right(text):
+    assert list(wrong_in(text, "in", frozenset({"4.75 mm"}))) == []
