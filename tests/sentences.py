@@ -9,7 +9,10 @@ from bendrel.core.units.notation import Unit
 
 _SPOKEN = r"(?:uni|use|usu|eu|one\b|once\b)"
 """How a word begins that is written with a vowel and spoken with a consonant."""
-_COUNTED = r"(?:bend|line|thing|joint|turn|stop|caution|note|minute|hour|hose|tube|clamp|clip|step|reading|piece|end)"
+_COUNTED = (
+    r"(?:bend|line|thing|joint|turn|stop|caution|note|minute|hour"
+    r"|hose|tube|clamp|clip|step|reading|piece|end)"
+)
 _WRONG = {
     "article": re.compile(rf"\ba (?!{_SPOKEN})[aeiou]\w|\ban (?:{_SPOKEN}|[bcdfgjklmnpqrstvwxyz]\w)"),
     "number": re.compile(

@@ -6713,7 +6713,7 @@ export interface components {
         };
         /**
          * JoinedHold
-         * @description A hold test of a line that this one is joined to: `hold` as it would be noted here, `leak` its result.
+         * @description A hold test of a line that this one is joined to, as it would be noted here, and what it says.
          */
         JoinedHold: {
             /** Line */
