@@ -78,7 +78,7 @@ def two_tubes(between=(), joint=""):
 def test_a_reducer_joins_two_tubes_of_different_sizes():
     line = two_tubes(joint="compression-union")
     found = next(f for f in plan_line(line, KIT).findings if f.code == "joint_sizes")
-    assert found.fix.label == "Put a reducer in, 8 to 10 mm"
+    assert found.fix.label == "Put a reducer in, 8 mm to 10 mm"
     mended = with_fix(line, found.fix, KIT)
     assert [getattr(span, "what", span.kind) for span in mended.spans] == ["rigid", "reducer", "rigid"]
     reducer = mended.spans[1]

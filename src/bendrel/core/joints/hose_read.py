@@ -77,6 +77,8 @@ def bought_of(piece: HoseSpan, problems: list[Problem]) -> BoughtRead | None:
 
 
 def read_mm(reading: Length, path: str, problems: list[Problem]) -> float | None:
+    """A length as typed, in mm; None where it is blank, and where it cannot be read: that is a problem at
+    `path`."""
     if is_blank(reading):
         return None
     try:
