@@ -57,8 +57,9 @@ def test_a_line_from_nothing_to_its_sheet(client):
     assert saved.json()["version"] == 2
     sheet = client.get(f"/api/lines/{line['id']}/sheet.pdf")
     assert sheet.headers["content-type"] == "application/pdf"
-    made, closed = PdfReader(io.BytesIO(sheet.content)).pages
+    made, flared, closed = PdfReader(io.BytesIO(sheet.content)).pages
     assert "Fit and prove" not in made.extract_text()
+    assert "Flaring" in flared.extract_text()
     assert "Fit and prove" in closed.extract_text()
 
 

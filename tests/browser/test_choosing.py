@@ -19,7 +19,7 @@ def finding(page: Page, code: str):
 def test_a_clamp_that_does_not_suit_is_put_right_with_one_click(page: Page, copy_of):
     open_line(page, copy_of(COOLER), "choose")
     expect(page.locator("[data-hose='b1']")).to_be_visible()
-    expect(finding(page, "clamp_range")).to_contain_text("25 to 40 mm")
+    expect(finding(page, "clamp_range")).to_contain_text('0.984" to 1.575"')
     finding(page, "clamp_range").get_by_role("button", name="Use a worm-drive clamp 12-20 mm").click()
     expect(finding(page, "clamp_range")).to_have_count(0)
     expect(page.get_by_label("Clamp", exact=True)).to_have_value("worm_12-20")

@@ -196,7 +196,7 @@ def test_a_hose_is_known_by_a_wire_laid_in(page: Page, copy_of):
 def test_a_bought_hose_is_held_against_what_is_wanted(page: Page, copy_of):
     page.goto(f"/lines/{copy_of('Chassis to second axle, hose')}/choose?piece=h1")
     page.locator("summary", has_text="Check a bought hose").click()
-    field = page.get_by_label("It is over all")
+    field = page.get_by_label("The bought one measures")
     field.fill("much")
     expect(page.get_by_role("alert").filter(has_text="“much” is not a length")).to_be_visible()
     field.fill("300 mm")

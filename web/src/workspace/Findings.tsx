@@ -149,12 +149,15 @@ export function Findings({ editor, view }: Props) {
 
 const keyOf = (finding: Finding): string => finding.code + placeOf(finding);
 
-/** What is said of several bends of one tube is one thing to settle; all else stands by itself, in the same order. */
+/** What is said of several bends of one tube, with one way out, is one thing to settle; all else stands by itself, in
+ * the same order: a stop at one bend may be settled at another. */
 function alikeOf(findings: readonly Finding[]): Finding[][] {
   const groups = new Map<string, Finding[]>();
   for (const finding of findings) {
     const { kind, span } = finding.where;
-    const key = kind === "bend" ? `${finding.code} ${finding.severity} ${span}` : keyOf(finding);
+    const way = finding.fix?.label ?? "";
+    const together = kind === "bend" && finding.severity !== "stop";
+    const key = together ? `${finding.code} ${finding.severity} ${span} ${way}` : keyOf(finding);
     groups.set(key, [...(groups.get(key) ?? []), finding]);
   }
   return [...groups.values()];

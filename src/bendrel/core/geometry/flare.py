@@ -19,8 +19,8 @@ def flare_profile(
 
     Source: a wall that keeps its thickness.
 
-    >>> flare_profile("cone", 6, 1, 9, 45)  # the middle of the wall lies half a wall inside
-    ((-13.5, 2.5), (-1.5, 2.5), (0.0, 4.0))
+    >>> [(round(x, 3), round(y, 3)) for x, y in flare_profile("cone", 6, 1, 9, 45)]  # half a wall inside
+    [(-13.5, 2.5), (-1.5, 2.5), (0.0, 4.0)]
     """
     middle = (od_mm - wall_mm) / 2
     rim = max(middle, (flare_mm - wall_mm) / 2)

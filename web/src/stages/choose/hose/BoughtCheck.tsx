@@ -26,7 +26,7 @@ export function BoughtCheck({ piece, unit, problemAt, onChange }: Props) {
       open={piece.bought !== null}
     >
       <Field
-        label="It is over all"
+        label="The bought one measures"
         text={bought.length.text}
         placeholder={piece.joined === "clamps" ? "end to end" : "seat to seat"}
         takes="length"
