@@ -39,7 +39,12 @@ export function SharedLog({ jobId, log }: { jobId: string; log: ReturnType<typeo
               sx={{
                 pl: "24px",
                 fontSize: 15,
-                "& summary": { cursor: "pointer", color: "var(--second)", minHeight: 30 },
+                "& summary": {
+                  cursor: "pointer",
+                  color: "var(--second)",
+                  minHeight: 30,
+                  "@media (pointer: coarse)": { minHeight: 44, pt: 1 },
+                },
               }}
             >
               <summary>
