@@ -13,7 +13,7 @@ from bendrel.core.units.notation import Unit, UnitError, format_length, format_s
 
 FlareVerdict = Literal["", "right", "too small", "too wide", "no range is known", "cannot be read"]
 _WIDEST = 3.0
-"""No flare is so many times as wide as its tube."""
+"""No flare is so many times as wide as its tube: what reads more was misread. Source: common practice."""
 _EXACT_MM = 1e-9
 
 

@@ -13,15 +13,14 @@ from bendrel.exchange.paper.paper import (
     INK,
     LABEL,
     LEFT,
-    RIGHT,
     RULE,
     SECOND,
     STOP,
-    TEXT,
     TUBE,
     text_at,
     wrapped,
 )
+from bendrel.exchange.paper.sheet_work import ticked
 
 WIDE, TALL, APART = 34 * MM, 28 * MM, 42 * MM
 """A picture, and from one to the next, in points."""
@@ -38,7 +37,7 @@ def flaring_pages(pages: Pages, flarings: Sequence[Flaring], *, name: str, job: 
             told = [step] if step.id != "nut" else [_nut(one) for one in alike]
             for each in told:
                 number += 1
-                _step(pages, number, each)
+                ticked(pages, f"{number}. {each.text}", each.why)
             if step.pictures:
                 _pictures(pages, alike[0], step.pictures)
         for one in alike:
@@ -64,21 +63,6 @@ def _alike(flarings: Sequence[Flaring]) -> list[list[Flaring]]:
 
 def _words(flaring: Flaring) -> list[str]:
     return [step.id if step.id == "nut" else step.text for step in flaring.steps]
-
-
-def _step(pages: Pages, number: int, step: FlaringTold) -> None:
-    width = RIGHT - LEFT - 8 * MM
-    lines = wrapped(f"{number}. {step.text}", TEXT, 10, width)
-    pages.room((len(lines) * 4.4 + 5.5) * MM)
-    for k, line in enumerate(lines):
-        pages.y -= 4.4 * MM
-        if k == 0:
-            pages.canvas.setStrokeColor(INK)
-            pages.canvas.setLineWidth(0.7)
-            pages.canvas.rect(LEFT, pages.y - 0.5, 8, 8)
-        text_at(pages.canvas, LEFT + 6 * MM, pages.y, line, TEXT, 10)
-    pages.paragraph(step.why, 8.5, SECOND, 6 * MM)
-    pages.y -= 1 * MM
 
 
 def _pictures(pages: Pages, flaring: Flaring, pictures: Sequence[FlarePicture]) -> None:

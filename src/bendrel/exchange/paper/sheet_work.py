@@ -29,10 +29,11 @@ def work_pages(pages: Pages, steps: Sequence[Step], *, name: str, job: str, toda
             pages.heading(HEADINGS[stage])
         for caution in step.cautions:
             pages.paragraph(caution, 9, STOP)
-        _ticked(pages, f"{number}. {step.text}", step.why)
+        ticked(pages, f"{number}. {step.text}", step.why)
 
 
-def _ticked(pages: Pages, text: str, why: str) -> None:
+def ticked(pages: Pages, text: str, why: str) -> None:
+    """Write a step with a box to tick before it, and under it why it stands there."""
     lines = wrapped(text, TEXT, 10, RIGHT - LEFT - 8 * MM)
     pages.room((len(lines) * 4.6 + 3) * MM)
     pages.y -= 1.4 * MM

@@ -70,7 +70,7 @@ export function figureOf(drawn: Part | null, from: Plan | null, line: Line, open
     const state = line.spans.find((span) => span.id === drawn.span);
     const main = tubeOf(drawn, state?.kind === "rigid" && state.state === "stays", open, new Matrix4());
     const ends = { A: alone(drawn.end_a), B: open ? null : alone(drawn.end_b) };
-    const clips = clipsOf(from, line, [main], []);
+    const clips = clipsOf(from, [main], []);
     return { main, tubes: [main], others: [], clips, ends, views: drawn.views };
   }
   const tubes: TubeFigure[] = [];
@@ -93,7 +93,7 @@ export function figureOf(drawn: Part | null, from: Plan | null, line: Line, open
     main: tubes.find((tube) => tube.part.span === drawn?.span) ?? null,
     tubes,
     others,
-    clips: clipsOf(from, line, tubes, others),
+    clips: clipsOf(from, tubes, others),
     ends: {
       A: { point: vector(first.starts.point), outward: vector(first.starts.way).negate() },
       B: placed.whole ? { point: vector(last.ends.point), outward: vector(last.ends.way) } : null,
@@ -106,10 +106,9 @@ export function figureOf(drawn: Part | null, from: Plan | null, line: Line, open
 const CLIP_MM = 14;
 
 /** Clips, sleeves and grommets where they sit; what names no piece is on the main tube. */
-function clipsOf(from: Plan | null, line: Line, tubes: TubeFigure[], others: OtherFigure[]): ClipFigure[] {
-  const main = from?.main ?? "";
+function clipsOf(from: Plan | null, tubes: TubeFigure[], others: OtherFigure[]): ClipFigure[] {
   return (from?.looked.fixtures ?? []).flatMap((one) => {
-    const span = one.span || main || (line.spans[0]?.id ?? "");
+    const span = one.span || from?.main;
     const tube = tubes.find((candidate) => candidate.part.span === span);
     const way = tube ? tube.points : (others.find((candidate) => candidate.span === span)?.points ?? []);
     const middle = pointAlong(way, one.at_mm);
