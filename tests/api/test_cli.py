@@ -254,7 +254,7 @@ def test_without_a_length_the_shortest_hose_that_keeps_the_radius_is_drawn():
 @pytest.mark.parametrize(
     ("words", "said"),
     [
-        ((*U_TURN, "--radius", "50", "--length", "150"), "does not reach: its ends are 200.0 mm apart"),
+        ((*U_TURN, "--radius", "50", "--length", "150"), "does not reach: its ends are 200 mm apart"),
         ((*U_TURN, "--radius", "0"), "--radius 0"),
         ((*U_TURN, "--radius", "nan"), "--radius nan"),
         ((*U_TURN[:4], "0,200,0,0,0,0", "--radius", "50"), "has no length"),

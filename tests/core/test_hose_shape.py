@@ -199,10 +199,10 @@ def test_between_ends_in_line_the_straight_hose_begins_the_window():
     ("make", "said"),
     [
         (lambda: ends((1, 2, 3), (1, 0, 0), (1, 2, 3), (0, 1, 0)), "same point"),
-        (lambda: hose_shape(ends(*U_TURN), 150), "does not reach: its ends are 200.0 mm apart"),
+        (lambda: hose_shape(ends(*U_TURN), 150), "does not reach: its ends are 200 mm apart"),
         (lambda: hose_shape(ends(*U_TURN, straight=30), 200), "too short here"),
         (lambda: hose_windows(ends(*U_TURN), 0, 500), "more than 0"),
-        (lambda: hose_windows(ends(*U_TURN), 50, 100), "more than 200.0 mm is needed"),
+        (lambda: hose_windows(ends(*U_TURN), 50, 100), "more than 200 mm is needed"),
         (lambda: ends(*U_TURN, straight=-1), "0 or more"),
     ],
 )

@@ -1,8 +1,8 @@
 """The root of what Bendrel raises on purpose, in every layer.
 
     BendrelError
-    ├── core       UnitError (PlaneUnsaid), ShapeError (ReadingError), ThreadError (MixedThreads), NotAChain,
-    │              OrderError, HoseError, HoldError, HoldUnread
+    ├── core       UnitError (PlaneUnsaid), LengthsError (ShapeError (ReadingError), HoseError),
+    │              ThreadError (MixedThreads), NotAChain, OrderError, HoldError, HoldUnread
     ├── catalogue  OwnError
     ├── exchange   FileError
     ├── store      Busy, NoRoom, UnreadableDocument, NotEmpty, Strange, BackupError, UnusableShop

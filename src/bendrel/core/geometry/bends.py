@@ -10,13 +10,13 @@ from typing import Annotated
 
 from annotated_types import Ge, Gt, Le
 
-from bendrel.core.errors import BendrelError
 from bendrel.core.record import record
+from bendrel.core.units.lengths_error import LengthsError
 
 NO_CORNER_DEG = 170.0  # beyond this the corner runs off towards infinity and is no use
 
 
-class ShapeError(BendrelError, ValueError):
+class ShapeError(LengthsError, ValueError):
     """A shape that cannot exist or cannot be read. The text is meant for the person."""
 
 

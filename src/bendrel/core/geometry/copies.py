@@ -29,8 +29,10 @@ def neighbour(shape: BendList, spacing_mm: float, clock_deg: float, *, nested: b
             radius = bend.radius_mm - inward
             if radius <= 0:
                 raise ShapeError(
-                    f"Bend {number} has a radius of {bend.radius_mm:.1f} mm and the neighbour lies "
-                    f"{inward:.1f} mm inside it; keep the bend's own radius, or take the other side."
+                    f"Bend {number} has a radius of {{radius}} and the neighbour lies {{inward}} inside it; "
+                    "keep the bend's own radius, or take the other side.",
+                    radius=bend.radius_mm,
+                    inward=inward,
                 )
             bends.append(replace(bend, radius_mm=radius))
             continue
@@ -49,7 +51,8 @@ def extended(shape: BendList, end: EndName, by_mm: float) -> BendList:
     """
     straight = shape.straights_mm[0 if end == "A" else -1] + by_mm
     if straight < 0:
-        raise ShapeError(f"End {end} has only {straight - by_mm:.1f} mm of straight to take off.")
+        left = straight - by_mm
+        raise ShapeError(f"End {end} has only {{left}} of straight to take off.", left=left)
     if end == "A" and shape.bends:
         first = replace(shape.bends[0], straight_mm=straight)
         return replace(shape, bends=(first, *shape.bends[1:]))

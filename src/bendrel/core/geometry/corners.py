@@ -79,8 +79,9 @@ def traced_bends(corners: Corners, *, allow_overlap: bool = False) -> tuple[Bend
         straight = length(leg) - tangents[k] - tangents[k + 1]
         if straight < -STRAIGHT_IS_ZERO_MM and not allow_overlap:
             raise ShapeError(
-                f"{_leg_name(keep[k], keep[k + 1], len(corners.points))} is {-straight:.2f} mm "
-                "too short for the bends at its ends; lengthen it or use a smaller radius."
+                f"{_leg_name(keep[k], keep[k + 1], len(corners.points))} is {{short}} too short for the "
+                "bends at its ends; lengthen it or use a smaller radius.",
+                short=-straight,
             )
         straights.append(0.0 if abs(straight) < STRAIGHT_IS_ZERO_MM else straight)
     normals = [unit(cross(a, b)) for a, b in pairwise(ways)]

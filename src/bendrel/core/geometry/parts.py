@@ -30,13 +30,17 @@ def cut_across(shape: BendList, at_mm: float) -> Parts:
     Raises ShapeError for a place beyond the ends, and for one in an arc.
     """
     if not -SLACK_MM <= at_mm <= shape.developed_mm + SLACK_MM:
-        raise ShapeError(f"{at_mm:.1f} mm lies beyond the tube, which is {shape.developed_mm:.1f} mm long.")
+        whole = shape.developed_mm
+        raise ShapeError("{at} lies beyond the tube, which is {whole} long.", at=at_mm, whole=whole)
     spans = bend_spans(shape)
     for number, span in enumerate(spans, start=1):
         if span.start_mm + SLACK_MM < at_mm < span.end_mm - SLACK_MM:
             raise ShapeError(
-                f"{at_mm:.1f} mm lies in the arc of bend {number}, {span.start_mm:.1f} to "
-                f"{span.end_mm:.1f} mm; a tube is cut on a straight."
+                f"{{at}} lies in the arc of bend {number}, {{start}} to {{end}}; a tube is cut on a "
+                "straight.",
+                at=at_mm,
+                start=span.start_mm,
+                end=span.end_mm,
             )
     k = sum(span.end_mm <= at_mm + SLACK_MM for span in spans)
     reached = spans[k - 1].end_mm if k else 0.0

@@ -21,6 +21,7 @@ from bendrel.core.line.resolve import Problem, Reader
 from bendrel.core.parts.hose_end import clocking_deg, elbow
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
+from bendrel.core.units.lengths_error import said_in
 
 _BETWEEN = 3
 """Points looked at between two of the hose's own when its distance from something is measured."""
@@ -94,7 +95,8 @@ def lay_hose(kit: Kit, hose: PlacedHose, reader: Reader) -> LaidHose | None:
     try:
         places = travel_of(ends, moves)
     except HoseError as error:
-        reader.problems.append(Problem(path=span_path(hose.piece.id, "way", "moves"), message=str(error)))
+        at = span_path(hose.piece.id, "way", "moves")
+        reader.problems.append(Problem(path=at, message=said_in(error, reader.unit)))
         moves, places = (), travel_of(ends, ())
     pulls = max(places, key=lambda place: place.ends.least_mm)
     known = LaidHose(

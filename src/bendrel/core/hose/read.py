@@ -13,6 +13,7 @@ from bendrel.core.line.resolve import Problem, Reader
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length, is_blank, length_mm
+from bendrel.core.units.lengths_error import said_in
 from bendrel.core.units.notation import UnitError
 
 
@@ -53,7 +54,8 @@ def ends_of(kit: Kit, hose: PlacedHose, way: HoseWay, reader: Reader) -> HoseEnd
     try:
         return HoseEnds(a=a, b=b)
     except HoseError as error:
-        reader.problems.append(Problem(path=span_path(hose.piece.id, "way", "b"), message=str(error)))
+        at = span_path(hose.piece.id, "way", "b")
+        reader.problems.append(Problem(path=at, message=said_in(error, reader.unit)))
         return None
 
 

@@ -13,6 +13,7 @@ from bendrel.core.line.run import with_span
 from bendrel.core.parts.fits import best_bore
 from bendrel.core.parts.kit import Kit
 from bendrel.core.units.lengths import Length
+from bendrel.core.units.notation import format_small
 
 
 def reduced(line: Line, kit: Kit, span_id: str, a_mm: float, b_mm: float) -> Line:
@@ -48,7 +49,8 @@ def reduced(line: Line, kit: Kit, span_id: str, a_mm: float, b_mm: float) -> Lin
 def _on(kit: Kit, line: Line, span: HoseSpan, hose_class: str, on_mm: float, name: str) -> HoseSpan:
     hose = best_bore(kit, hose_class, (on_mm,))
     if hose is None:
-        raise NotAChain(f"No {kit.hose_classes[hose_class].name} of the catalogue goes on {on_mm:.1f} mm.")
+        on = format_small(on_mm, line.unit)
+        raise NotAChain(f"No {kit.hose_classes[hose_class].name} of the catalogue goes on {on}.")
     offers = clamp_offers(kit, line.service, hose, kit.hose_classes[hose_class].clamps, (on_mm,))
     clamp = span.clamp if span.clamp in offers else (offers[0] if offers else None)
     blank = Length()

@@ -15,6 +15,7 @@ from bendrel.core.measure.legs import ReadBends, shape_of
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, changed, value_of
 from bendrel.core.record import record
+from bendrel.core.units.lengths_error import said_in
 from bendrel.core.units.notation import UnitError, normalised_turn, parse_angle, parse_length, parse_plane
 
 
@@ -57,7 +58,9 @@ def compare_bought(span: RigidSpan, read: ReadBends, errors: ReadingErrors) -> B
         try:
             found, slot = _one(reading, index, rows, read, errors)
         except (UnitError, ShapeError) as error:
-            problems.append(Problem(path=span_path(span.id, "bought", index), message=str(error)))
+            problems.append(
+                Problem(path=span_path(span.id, "bought", index), message=said_in(error, reading.unit))
+            )
             continue
         compared.append(found)
         if slot is not None:

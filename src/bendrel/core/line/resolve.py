@@ -14,7 +14,8 @@ from bendrel.core.measure.legs import ReadBend, ReadBends, ReadingError, shape_o
 from bendrel.core.measure.slots import Slot
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Angle, Length, Plane, length_mm
-from bendrel.core.units.notation import Sign, UnitError, parse_angle, parse_plane
+from bendrel.core.units.lengths_error import said_in
+from bendrel.core.units.notation import Sign, Unit, UnitError, parse_angle, parse_plane
 from bendrel.core.units.quantities import parse_degrees, parse_way
 
 T = TypeVar("T")
@@ -45,9 +46,10 @@ class Resolved:
 
 
 class Reader:
-    """Reads fields one by one and collects every problem instead of stopping at the first."""
+    """Reads fields one by one and collects every problem, in `unit`, instead of stopping at the first."""
 
-    def __init__(self) -> None:
+    def __init__(self, unit: Unit = "mm") -> None:
+        self.unit = unit
         self.problems: list[Problem] = []
         self.lengths: dict[str, float] = {}
 
@@ -86,8 +88,15 @@ class Reader:
         try:
             return read()
         except (UnitError, ShapeError) as error:
-            self.problems.append(Problem(path=path, message=str(error)))
+            self.problems.append(Problem(path=path, message=said_in(error, self.unit)))
             return None
+
+
+def _unit_of(readings: BendReadings | CornerReadings) -> Unit:
+    """The unit that they are typed in: that of the last one."""
+    if isinstance(readings, BendReadings):
+        return readings.last.unit
+    return readings.rows[-1].x.unit if readings.rows else "mm"
 
 
 def resolve(readings: BendReadings | CornerReadings, *, od_mm: float, radius_mm: float | None) -> Resolved:
@@ -96,7 +105,7 @@ def resolve(readings: BendReadings | CornerReadings, *, od_mm: float, radius_mm:
     Straights may come out negative: that is a finding of the plan, not a misreading. Nothing is
     raised; what cannot be read comes back as problems and then there is no shape.
     """
-    reader = Reader()
+    reader = Reader(_unit_of(readings))
     if isinstance(readings, CornerReadings):
         corners = _read_corners(reader, readings, radius_mm)
         return _made(reader, readings, corners, lambda c: traced_bends(c, allow_overlap=True))
@@ -120,9 +129,9 @@ def _made(
             shape, rows = make(read)
         except ReadingError as error:
             at = LAST if error.row is None else row_path(readings.rows[error.row].id, error.field)
-            reader.problems.append(Problem(path=at, message=str(error)))
+            reader.problems.append(Problem(path=at, message=error.said(reader.unit)))
         except ShapeError as error:
-            reader.problems.append(Problem(path="/rows", message=str(error)))
+            reader.problems.append(Problem(path="/rows", message=error.said(reader.unit)))
     return Resolved(
         shape=shape,
         ids=tuple(readings.rows[k].id for k in rows),

@@ -22,8 +22,8 @@ class ReadingError(ShapeError):
     """Readings that contradict each other; `row` (0 is the first from end A, None the last leg) and `field`
     say which."""
 
-    def __init__(self, row: int | None, field: str, message: str) -> None:
-        super().__init__(message)
+    def __init__(self, row: int | None, field: str, message: str, **lengths_mm: float) -> None:
+        super().__init__(message, **lengths_mm)
         self.row, self.field = row, field
 
 
@@ -115,8 +115,11 @@ def _angle(row: ReadBend, k: int) -> float:
         raise ReadingError(
             k,
             "to",
-            f"From {row.at_mm:g} to {row.to_mm or 0:g} mm on the wire is no bend at a radius of "
-            f"{row.radius_mm:g} mm; the end mark lies after the start, by at most a full turn.",
+            "From {at} to {to} on the wire is no bend at a radius of {radius}; the end mark lies after the "
+            "start, by at most a full turn.",
+            at=row.at_mm,
+            to=row.to_mm or 0.0,
+            radius=row.radius_mm,
         )
     return angle
 
@@ -140,7 +143,7 @@ def _straight(
     try:
         ahead = setback_mm(row.read_to, angle, row.radius_mm, read.od_mm)
     except ShapeError as error:
-        raise ReadingError(k, "length", str(error)) from error
+        raise ReadingError(k, "length", error.sentence, **error.lengths_mm) from error
     return _settled(row.at_mm - taken - ahead)
 
 
@@ -158,7 +161,7 @@ def _setback(row: int | None, reference: Reference, bend: Bend, od_mm: float) ->
     try:
         return setback_mm(reference, bend.angle_deg, bend.radius_mm, od_mm)
     except ShapeError as error:
-        raise ReadingError(row, "length", str(error)) from error
+        raise ReadingError(row, "length", error.sentence, **error.lengths_mm) from error
 
 
 def _settled(straight: float) -> float:

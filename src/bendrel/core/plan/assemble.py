@@ -92,7 +92,7 @@ def _planned(line: Line, kit: Kit) -> WholePlan:
     rigids = tuple(one.rigid for one in planned if one.rigid is not None)
     main = main_run(line)
     name = main.span.id if main else ""
-    reader = Reader()
+    reader = Reader(line.unit)
     pieces = place_pieces(line, kit, reader.problems)
     lengths_mm = {rigid.run.span.id: rigid.part.developed_mm for rigid in rigids}
     lengths_mm |= {hose.piece.id: hose.length_mm for hose in pieces.hoses if hose.length_mm is not None}

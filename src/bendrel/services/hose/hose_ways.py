@@ -25,6 +25,7 @@ from bendrel.core.parts.wetting import wetting
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.record import record
+from bendrel.core.units.lengths_error import said_in
 from bendrel.exchange.paper.sheet_hose import build_hose_sheet
 from bendrel.services.errors import NotFound
 
@@ -51,7 +52,7 @@ class HoseStudy:
 def study_hose(line: Line, kit: Kit, span: str, others: Sequence[Line] = ()) -> HoseStudy:
     """Look at one hose of `line`, beside the hoses of `others` that are measured from the same datum.
     Raises NotFound."""
-    reader = Reader()
+    reader = Reader(line.unit)
     hoses = {hose.stands.span: hose for hose in place_pieces(line, kit, reader.problems).hoses}
     hose = hoses.get(span)
     if hose is None:
@@ -79,7 +80,7 @@ def study_hose(line: Line, kit: Kit, span: str, others: Sequence[Line] = ()) -> 
         share = kit.limits["hose_longest_share"].value
         windows = windows_of(laid.ends, laid.moves, laid.needs_mm, share)
     except HoseError as error:
-        reader.problems.append(Problem(path=f"/spans/{span}/way", message=str(error)))
+        reader.problems.append(Problem(path=f"/spans/{span}/way", message=said_in(error, line.unit)))
     told: tuple[AtPosition, ...] = ()
     fitted: tuple[Vector, ...] = ()
     if laid.length_mm is not None:

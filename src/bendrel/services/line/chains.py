@@ -7,7 +7,7 @@ from typing import Annotated, Literal, assert_never
 from annotated_types import MaxLen, MinLen
 
 from bendrel.core.findings import EndName, Reduce
-from bendrel.core.geometry.bends import BendList
+from bendrel.core.geometry.bends import BendList, ShapeError
 from bendrel.core.ids import NotAChain
 from bendrel.core.joints.put_in import put_for, put_in, rejoined
 from bendrel.core.joints.reduced import reduced
@@ -76,7 +76,14 @@ class Edited:
 
 
 def edit_chain(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
-    """`line` after one edit. Raises Refused, NotAChain, ShapeError and UnitError."""
+    """`line` after one edit. Raises Refused, NotAChain and UnitError."""
+    try:
+        return _edited(line, edit, kit)
+    except ShapeError as error:
+        raise Refused(error.said(line.unit)) from error
+
+
+def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
     at, kept = place_of(line, edit.span), edit.span
     match edit.kind:
         case "insert" | "swap":

@@ -202,7 +202,7 @@ def _beside(made: Line, name: str, source: Line, order: CopyOrder, kit: Kit) -> 
     except UnitError as error:
         raise Refused(f"Neighbour: {error}") from error
     except ShapeError as error:
-        raise Refused(str(error)) from error
+        raise Refused(error.said(made.unit)) from error
     return with_readings(made, tube_of(made, name).span, shape, "bends", kit)
 
 

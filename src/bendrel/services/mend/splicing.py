@@ -26,6 +26,7 @@ from bendrel.core.parts.splicing import DamageKind, Splice
 from bendrel.core.plan.planner import plan_line, tube_of_plan
 from bendrel.core.record import record
 from bendrel.core.units.lengths import is_blank, length_mm
+from bendrel.core.units.lengths_error import said_in
 from bendrel.core.units.notation import Unit, UnitError, format_length, parse_length
 from bendrel.core.work.shopping import Need
 from bendrel.core.work.tools import Tool
@@ -243,7 +244,7 @@ def _chosen_cuts(
             wanted = parse_length(text, line.unit)
             at, why = nearest(hurt.shape, wanted, low, high, hurt.clips_mm, kit.splicing.weigh.clip_mm)
         except (UnitError, ShapeError) as error:
-            raise Refused(f"Cut on the side of {name}: {error}") from error
+            raise Refused(f"Cut on the side of {name}: {said_in(error, line.unit)}") from error
         if why:
             snapped.append(
                 f"The cut on the side of {name} was moved to {format_length(at, line.unit)}: {why}."

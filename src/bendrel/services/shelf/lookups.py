@@ -18,7 +18,7 @@ from bendrel.core.parts.threads.wrench import WrenchFit, wrenches_for
 from bendrel.core.parts.tube_strength import TubeStrength, tube_strength
 from bendrel.core.parts.verdict import Of, VerdictWord, preferred
 from bendrel.core.record import record
-from bendrel.core.units.notation import MM_PER_INCH, Unit, UnitError, parse_length
+from bendrel.core.units.notation import MM_PER_INCH, Unit, UnitError, format_small, parse_length
 from bendrel.core.units.quantities import parse_temperature
 from bendrel.services.errors import Refused
 
@@ -310,7 +310,9 @@ def how_strong(order: StrengthOrder, kit: Kit) -> Stronger:
         raise Refused("The design factor must lie between 1 and 10.")
     radius = _length("The radius", order.radius, order.unit) if order.radius.strip() else None
     if radius is not None and radius <= tube.od_mm / 2:
-        raise Refused(f"The radius must be more than half the tube, {tube.od_mm / 2:.1f} mm.")
+        raise Refused(
+            f"The radius must be more than {format_small(tube.od_mm / 2, order.unit)}, half the tube."
+        )
     material = kit.materials[tube.material]
     heat = parse_temperature(order.temperature)
     found = tube_strength(tube, material, radius_mm=radius, temperature_c=heat, factor=order.factor)

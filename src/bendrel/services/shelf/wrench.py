@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from bendrel.core.findings import Source
 from bendrel.core.parts.proving import WrenchRule
 from bendrel.core.record import record
-from bendrel.core.units.notation import Unit, parse_length
+from bendrel.core.units.notation import Unit, format_length, parse_length
 from bendrel.services.errors import Refused
 from bendrel.store.models import Preference
 
@@ -34,9 +34,8 @@ def keep_wrench(session: Session, draft: WrenchDraft) -> None:
     length = parse_length(draft.length, draft.unit)
     offset = 0.0 if none else parse_length(draft.offset, draft.unit)
     if not LEAST_MM <= length <= MOST_MM or offset >= length:
-        raise Refused(
-            f"A torque wrench is {LEAST_MM:g} to {MOST_MM:g} mm from grip to square, its crowfoot shorter."
-        )
+        least, most = (format_length(mm, draft.unit) for mm in (LEAST_MM, MOST_MM))
+        raise Refused(f"A torque wrench is {least} to {most} from grip to square, its crowfoot shorter.")
     for question, mm in ((LENGTH, length), (OFFSET, offset)):
         keep_answer(session, question, f"{mm:.3f}")
 

@@ -8,7 +8,6 @@ from functools import lru_cache
 
 import numpy as np
 
-from bendrel.core.errors import BendrelError
 from bendrel.core.geometry.vectors import Vector, along, cross, dot, length, subtract, unit
 from bendrel.core.hose.shape.elastica import (
     Array,
@@ -22,6 +21,7 @@ from bendrel.core.hose.shape.elastica import (
     ways_out,
 )
 from bendrel.core.record import record
+from bendrel.core.units.lengths_error import LengthsError
 
 COARSE, FINE, FINEST = 24, 64, 192
 """Pieces for finding the shape, for its radius over many lengths, and for what is shown: the radius comes
@@ -29,7 +29,7 @@ out to 2 %, 0.3 % and 0.03 %."""
 _FLAT = 1e-6
 
 
-class HoseError(BendrelError, ValueError):
+class HoseError(LengthsError, ValueError):
     """A hose that cannot lie so; the text says what would do."""
 
 
@@ -130,7 +130,8 @@ def hose_shape(ends: HoseEnds, length_mm: float) -> HoseShape:
     (shape,), _ = _shapes((ends,), length_mm, FINEST)
     if shape.radius_mm == 0:
         raise HoseError(
-            f"A hose of {length_mm:.1f} mm would have to kink between these ends; it needs more length."
+            "A hose of {length} would have to kink between these ends; it needs more length.",
+            length=length_mm,
         )
     return shape
 
@@ -200,13 +201,15 @@ def reach_mm(ends: HoseEnds, points: Array) -> float:
 def _reaches(ends: HoseEnds, length_mm: float) -> None:
     if length_mm < ends.distance_mm - 1e-6:
         raise HoseError(
-            f"A hose of {length_mm:.1f} mm does not reach: its ends are {ends.distance_mm:.1f} mm apart."
+            "A hose of {length} does not reach: its ends are {apart} apart.",
+            length=length_mm,
+            apart=ends.distance_mm,
         )
     if length_mm < ends.least_mm - 1e-6 or (not ends.in_line and length_mm <= ends.least_mm * (1 + 1e-9)):
         raise HoseError(
-            f"A hose of {length_mm:.1f} mm is too short here: with its ends as they point it needs more "
-            f"than "
-            f"{ends.least_mm:.1f} mm."
+            "A hose of {length} is too short here: with its ends as they point it needs more than {least}.",
+            length=length_mm,
+            least=ends.least_mm,
         )
 
 

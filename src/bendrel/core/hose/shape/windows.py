@@ -86,8 +86,10 @@ def windows_over(positions: Sequence[HoseEnds], radius_mm: float, longest_mm: fl
     least = max(ends.least_mm for ends in positions)
     if longest_mm <= least:
         raise HoseError(
-            f"The greatest length looked at, {longest_mm:.1f} mm, does not reach from end to end: more than "
-            f"{least:.1f} mm is needed."
+            "The greatest length looked at, {longest}, does not reach from end to end: more than {least} is "
+            "needed.",
+            longest=longest_mm,
+            least=least,
         )
     search = _Search(positions, radius_mm)
     search.look(_lengths(positions, least, longest_mm))
