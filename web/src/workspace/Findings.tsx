@@ -14,6 +14,7 @@ import { BeingWorkedOut } from "../ui/BeingWorkedOut";
 import { NameDialog } from "../ui/NameDialog";
 import { SourceLine } from "../ui/Working";
 import { SeverityMark } from "../ui/SeverityMark";
+import { alikeOf, keyOf, placesOf } from "./alike";
 
 interface Props {
   editor: LineEditor;
@@ -31,7 +32,6 @@ const spotOf = ({ where }: Finding): Spot => ({
   item: where.item,
 });
 
-export const placeOf = (finding: Finding): string => Object.values(spotOf(finding)).join(" ");
 const sameSpot = (at: Spot, finding: Finding): boolean =>
   [at.kind, at.span, at.row, at.end ?? null, at.item].join(" ") ===
   Object.values(spotOf(finding))
@@ -97,10 +97,7 @@ export function Findings({ editor, view }: Props) {
         <Box sx={{ mt: 2 }}>
           <Typography variant="h2">Set aside</Typography>
           {taken.map((finding) => (
-            <Box
-              key={finding.code + placeOf(finding)}
-              sx={{ py: 1, borderTop: "1px solid var(--rule)", color: "var(--second)" }}
-            >
+            <Box key={keyOf(finding)} sx={{ py: 1, borderTop: "1px solid var(--rule)", color: "var(--second)" }}>
               <Box sx={{ display: "flex", gap: 1, alignItems: "center" }}>
                 <SeverityMark severity={finding.severity} size={16} /> {finding.title}
               </Box>
@@ -139,31 +136,17 @@ export function Findings({ editor, view }: Props) {
         <Box sx={{ color: "var(--second)" }}>
           {taking?.some((one) => one.safety) ? "This one can hurt somebody. " : ""}
           {taking?.[0]?.title}
-          {taking && taking.length > 1 ? `, and the same at ${many(taking.length - 1, "other bend")}` : ""}. The reason
-          stays with the line and can be read by whoever works on it next.
+          {taking && taking.length > 1
+            ? `, and the same at ${many(taking.length - 1, `other ${taking[0]?.where.kind === "bend" ? "bend" : "place"}`)}`
+            : ""}
+          . The reason stays with the line and can be read by whoever works on it next.
         </Box>
       </NameDialog>
     </>
   );
 }
 
-const keyOf = (finding: Finding): string => finding.code + placeOf(finding);
-
-/** What is said of several bends of one tube, with one way out, is one thing to settle; all else stands by itself, in
- * the same order: a stop at one bend may be settled at another. */
-function alikeOf(findings: readonly Finding[]): Finding[][] {
-  const groups = new Map<string, Finding[]>();
-  for (const finding of findings) {
-    const { kind, span } = finding.where;
-    const way = finding.fix?.label ?? "";
-    const together = kind === "bend" && finding.severity !== "stop";
-    const key = together ? `${finding.code} ${finding.severity} ${span} ${way}` : keyOf(finding);
-    groups.set(key, [...(groups.get(key) ?? []), finding]);
-  }
-  return [...groups.values()];
-}
-
-/** One finding at several bends: settled for all at once, or bend by bend. */
+/** One finding at several bends or pieces: settled for all at once, or one by one. */
 function Alike({
   alike,
   editor,
@@ -178,14 +161,16 @@ function Alike({
   const fixes = alike.flatMap(({ fix }) => (fix && !fix.reduce ? [fix] : []));
   // what is changed on the whole tube is changed once
   const once = new Set(fixes.map(({ changes }) => JSON.stringify(changes))).size === 1;
-  const bends = alike.map(({ where }) => where.number).join(", ");
+  const bends = first.where.kind === "bend";
   return (
     <Box data-alike={first.code} sx={{ py: 1.25, borderBottom: "1px solid var(--rule)" }}>
       <Box sx={{ display: "flex", gap: 1.25 }}>
         <SeverityMark severity={first.severity} />
         <Box sx={{ minWidth: 0 }}>
           <Box sx={{ font: `600 17px ${condensed}`, lineHeight: 1.25 }}>{first.title}</Box>
-          <Box sx={{ fontSize: 14.5, color: "var(--second)" }}>The same holds at bends {bends}.</Box>
+          <Box sx={{ fontSize: 14.5, color: "var(--second)" }}>
+            {bends ? "" : `${first.message} `}The same holds at {placesOf(alike, editor.document.spans)}.
+          </Box>
           <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2 }}>
             {fixes.length === alike.length && (
               <Act
@@ -207,9 +192,15 @@ function Alike({
               "& summary": { cursor: "pointer", color: "var(--second)", "@media (pointer: coarse)": { minHeight: 44 } },
             }}
           >
-            <summary>Bend by bend</summary>
+            <summary>{bends ? "Bend by bend" : "One by one"}</summary>
             {alike.map((finding) => (
-              <Item key={keyOf(finding)} finding={finding} editor={editor} onSetAside={() => onSetAside([finding])} />
+              <Item
+                key={keyOf(finding)}
+                finding={finding}
+                editor={editor}
+                named={bends ? "" : placesOf([finding], editor.document.spans)}
+                onSetAside={() => onSetAside([finding])}
+              />
             ))}
           </Box>
         </Box>
@@ -218,7 +209,15 @@ function Alike({
   );
 }
 
-function Item({ finding, editor, onSetAside }: { finding: Finding; editor: LineEditor; onSetAside: () => void }) {
+interface ItemProps {
+  finding: Finding;
+  editor: LineEditor;
+  /** Where it is, where its title does not say so. */
+  named?: string;
+  onSetAside: () => void;
+}
+
+function Item({ finding, editor, named, onSetAside }: ItemProps) {
   const { light, lit, choose, choosePlace } = useSelection();
   const notice = useNotice();
   const takeFix = ({ changes, reduce }: NonNullable<Finding["fix"]>) => {
@@ -228,7 +227,7 @@ function Item({ finding, editor, onSetAside }: { finding: Finding; editor: LineE
       done.span === null ? notice({ text: done.problem }) : choosePlace({ kind: "span", id: done.span }),
     );
   };
-  const key = finding.code + placeOf(finding);
+  const key = keyOf(finding);
   const chosen = lit?.key === key;
   const show = () => {
     if (finding.where.span && (finding.where.kind === "span" || finding.where.span !== editor.tube))
@@ -267,6 +266,7 @@ function Item({ finding, editor, onSetAside }: { finding: Finding; editor: LineE
           }}
         >
           {finding.title}
+          {named ? `: ${named}` : ""}
         </Box>
         <Box sx={{ fontSize: 14.5, color: "var(--second)", overflowWrap: "anywhere" }}>
           {finding.message}{" "}

@@ -1,12 +1,13 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import type { Clips, Fixture, Span } from "../../api/types";
+import type { Clips, Fixture } from "../../api/types";
 import { removeFound } from "../../doc/edits";
 import { blankFixture } from "../../doc/fixtures";
 import { freshId, typed } from "../../doc/rows";
 import { useCatalogue } from "../../doc/useCatalogue";
 import type { LineEditor } from "../../doc/useLine";
+import { pieceName } from "../../doc/pieceName";
 import type { PlanView } from "../../doc/usePlan";
 import { lengthAsTyped } from "../../format/units";
 import { FIXED_TO, FIXTURES, STATES } from "../../format/words";
@@ -17,15 +18,6 @@ interface Props {
   view: PlanView;
   /** Where clips are proposed along the tube that is worked on. */
   proposed: Clips | null;
-}
-
-/** A tube or hose by its kind, with its number where there are several. */
-function pieceName(pieces: readonly Span[], at: number): string {
-  const word = (span: Span) => (span.kind === "rigid" ? "tube" : "hose");
-  const own = pieces[at];
-  if (!own) return "";
-  const alike = pieces.filter((span) => span.kind === own.kind);
-  return alike.length > 1 ? `${word(own)} ${alike.indexOf(own) + 1}` : word(own);
 }
 
 /** What holds the line, thing by thing over all its tubes and hoses: kind and size, what it goes on, the hole and
@@ -75,7 +67,7 @@ export function ClipList({ editor, view, proposed }: Props) {
                 <Choice
                   label={`On which piece ${n}`}
                   value={one.span || editor.tube}
-                  options={pieces.map((span, at) => ({ id: span.id, name: pieceName(pieces, at) }))}
+                  options={pieces.map((span) => ({ id: span.id, name: pieceName(line.spans, span.id) }))}
                   onChange={(span) => change(one.id, { span })}
                 />
               )}
