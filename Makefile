@@ -116,10 +116,11 @@ audit: $(VENV)/.installed-dev
 soak: $(VENV)/.installed-dev
 	BENDREL_KILLS=300 $(BIN)/python -m pytest -n 0 tests/api/test_kills.py
 	BENDREL_THOROUGH=1 $(BIN)/python -m pytest -n 2 tests/core/test_measuring.py tests/core/test_splice.py \
-	  tests/core/test_findings.py tests/core/test_fixes.py tests/core/test_fit.py tests/services/test_backups.py tests/services/test_drawn_shops.py tests/services/test_proof_runs.py tests/core/test_calibration.py
-	BENDREL_HOLD_RUNS=60 BENDREL_FIT_PARTS=60 BENDREL_READ_PARTS=24 BENDREL_ORDERS=4 BENDREL_KEPT=all $(BIN)/python -m pytest \
+	  tests/core/test_findings.py tests/core/test_sentences.py tests/core/test_fixes.py tests/core/test_fit.py tests/services/test_backups.py tests/services/test_drawn_shops.py tests/services/test_proof_runs.py tests/core/test_calibration.py
+	BENDREL_HOLD_RUNS=60 BENDREL_FIT_PARTS=60 BENDREL_READ_PARTS=24 BENDREL_ORDERS=8 BENDREL_KEPT=all $(BIN)/python -m pytest \
 	  -n 2 tests/core/test_hold.py tests/core/test_fit.py tests/core/test_weighed.py tests/core/test_order.py \
 	  tests/core/test_kept_answers.py
+	BENDREL_FUZZ=3000 $(BIN)/python -m pytest -n 2 tests/api/test_any_document.py
 	BENDREL_CHAINS=500 BENDREL_HOSE_LINES=500 BENDREL_SPLICED=300 BENDREL_LINES=200 $(BIN)/python -m pytest -n 2 \
 	  tests/core/test_turned.py tests/core/test_lap.py tests/core/test_splice.py tests/core/test_steps.py
 

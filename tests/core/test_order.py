@@ -174,7 +174,7 @@ def hits_in(
 def test_every_accepted_order_is_free_in_the_other_library(bender):
     radius = KIT.benders[bender].radius_mm
     accepted = 0
-    for seed in range(4 * TIMES):
+    for seed in range(2 * TIMES):
         shape = part_for(seed, 3 + seed % 3, radius)
         found = find_order(at(bender, shape), "A", 5000)
         if found.order is None:
@@ -183,7 +183,7 @@ def test_every_accepted_order_is_free_in_the_other_library(bender):
         accepted += 1
         assert sorted(s.bend for s in found.order) == list(range(len(shape.bends)))
         assert hits_in(shape, found.order, bender) == [], f"seed {seed}"
-    assert accepted >= 2 * TIMES
+    assert accepted >= TIMES
 
 
 @pytest.mark.parametrize("bender", ["lever_3-16in", "bench_3-16in", "vise_3-16in"])

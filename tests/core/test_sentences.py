@@ -24,6 +24,7 @@ from bendrel.services.errors import Refused
 from bendrel.services.shelf.lookups import StrengthOrder, how_strong
 from tests.lines import bent, known_kit, row
 from tests.made_lines import made_line
+from tests.often import often
 from tests.sentences import wrong_in
 
 KIT = known_kit()
@@ -62,7 +63,7 @@ def said(line: Line) -> Iterator[str]:
                     yield from (told.text, told.why)
 
 
-@pytest.mark.parametrize("first", range(0, 60, 20))
+@pytest.mark.parametrize("first", range(0, often(40, 100), 20))
 def test_what_is_said_of_lines_as_people_make_them(first):
     wrong, count = [], 0
     for seed in range(first, first + 20):

@@ -3,6 +3,7 @@
 import io
 import json
 import zipfile
+from shutil import copyfile
 
 import pytest
 
@@ -29,9 +30,13 @@ BENDER = {
 PIECE = {"cut": "300", "mark": "150", "dial": "90", "leg_a": "152.4", "leg_b": "158.9", "angle": "88.5"}
 
 
-@pytest.fixture
-def made(shop):
-    """A job with a line on an own, tried bender, half made, and the bender's row id."""
+@pytest.fixture(scope="module")
+def half_made(templates, tmp_path_factory):
+    """A shop with a job whose line is half made on an own, tried bender: its file, the ids of both."""
+    path = tmp_path_factory.mktemp("half made") / "shop.db"
+    copyfile(templates["empty"], path)
+    shop = open_shop(path, backups=False)
+    shop.jobs.patience_s = 60.0
     bender = shop.shelf.add(OwnDraft(shelf="benders", fields=BENDER)).row_id
     shop.shelf.try_tool(bender, "copper-nickel", PIECE, "mm")
     shop.shelf.try_tool("lever_3-16in", "copper-nickel", PIECE, "mm")
@@ -46,7 +51,25 @@ def made(shop):
     state = MakingState(done=("bend-1",), made=(bend,), spells=(spell,))
     shop.makings.keep(making.id, making.version, state)
     shop.makings.end(making.id, "scrap")
-    return job.id, bender
+    shop.jobs.board()  # so that every copy knows what it says
+    shop.close()
+    return path, job.id, bender
+
+
+@pytest.fixture
+def shop(half_made, tmp_path):
+    """A copy of that shop."""
+    copyfile(half_made[0], tmp_path / "shop.db")
+    opened = open_shop(tmp_path / "shop.db", backups=False)
+    opened.jobs.patience_s = 60.0
+    yield opened
+    opened.close()
+
+
+@pytest.fixture
+def made(half_made):
+    """The job and the bender."""
+    return half_made[1:]
 
 
 def brought_in(place, data):
