@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
+from bendrel.core.parts.kit import Kit
 from bendrel.core.units.notation import Unit
 
 _SPOKEN = r"(?:uni|use|usu|eu|one\b|once\b)"
@@ -34,3 +35,14 @@ def wrong_in(text: str, unit: Unit, names: frozenset[str] = frozenset()) -> Iter
     for found in _OTHER_UNIT[unit].finditer(text):
         if found.group() not in names:
             yield "unit", text[max(0, found.start() - 25) : found.end() + 25]
+
+
+def names_in(kit: Kit) -> frozenset[str]:
+    """Figures that things of the catalogue are called by in the trade, in whatever unit a line is told."""
+    called = {
+        found
+        for row in (*kit.clips, *kit.tubes.values(), *kit.hoses.values(), *kit.clamps.values(), *kit.wrenches)
+        for name in ("name", "size")
+        for found in re.findall(r"\d+(?:\.\d+)?(?: mm)?", str(getattr(row, name, "")))
+    }
+    return frozenset(one if one.endswith("mm") else f"{one} mm" for one in called)

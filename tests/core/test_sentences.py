@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
 from dataclasses import replace
 
@@ -25,17 +24,10 @@ from bendrel.services.shelf.lookups import StrengthOrder, how_strong
 from tests.lines import bent, known_kit, row
 from tests.made_lines import made_line
 from tests.often import often
-from tests.sentences import wrong_in
+from tests.sentences import names_in, wrong_in
 
 KIT = known_kit()
-CALLED = frozenset(
-    found
-    for row in (*KIT.clips, *KIT.tubes.values(), *KIT.hoses.values(), *KIT.clamps.values(), *KIT.wrenches)
-    for name in ("name", "size")
-    for found in re.findall(r"\d+(?:\.\d+)?(?: mm)?", str(getattr(row, name, "")))
-)
-"""Figures that things are called by in the trade, in whatever unit the line is told."""
-NAMES = frozenset(one if one.endswith("mm") else f"{one} mm" for one in CALLED)
+NAMES = names_in(KIT)
 
 
 def said(line: Line) -> Iterator[str]:

@@ -169,7 +169,8 @@ function Alike({
         <Box sx={{ minWidth: 0 }}>
           <Box sx={{ font: `600 17px ${condensed}`, lineHeight: 1.25 }}>{first.title}</Box>
           <Box sx={{ fontSize: 14.5, color: "var(--second)" }}>
-            {bends ? "" : `${first.message} `}The same holds at {placesOf(alike, editor.document.spans)}.
+            {bends ? "" : `${first.message} ${first.fix ? "" : first.advice} `}The same holds at{" "}
+            {placesOf(alike, editor.document.spans)}.
           </Box>
           <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2 }}>
             {fixes.length === alike.length && (

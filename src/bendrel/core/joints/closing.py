@@ -55,8 +55,9 @@ class LineJoint:
     with the shop's crowfoot in line; `by_feel` says that the shop tightens by feel. `applied` is what goes
     on it (sealant, oil, nothing), `why` the reason, `new_parts` what it takes new each time. `turns` it
     should take by hand, None where no thread is counted; `angle` says what must point the right way when
-    tight. `nips` says that it settles and is tightened once more; `new` that it is no old joint. `height_mm`
-    is how high it stands over the datum that it was read from, None where nobody measured it."""
+    tight. `nips` says that it settles and is tightened once more, `again` what is done then (blank: at its
+    torque); `new` that it is no old joint. `height_mm` is how high it stands over the datum that it was read
+    from, None where nobody measured it."""
 
     id: str
     span: str
@@ -72,6 +73,7 @@ class LineJoint:
     set_nm: tuple[float, float] | None
     by_feel: bool
     tight: str
+    again: str
     applied: str
     why: str
     new_parts: tuple[str, ...]
@@ -163,6 +165,7 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
         set_nm=set_nm,
         by_feel=by_feel,
         tight=_tight(kit, parts, torque, by_feel),
+        again=_settled(kit, parts),
         applied=applied,
         why=why,
         new_parts=_new_parts(parts, kit, span),
@@ -324,6 +327,14 @@ def _tight(kit: Kit, parts: _Parts, torque: Aim | None, by_feel: bool) -> str:
     if parts.closes == "clamp" and hose is not None and hose.clamp is not None:
         return kit.clamp_kinds[hose.clamp.kind].tight
     return closing.tight if closing.always or torque is None or by_feel else ""
+
+
+def _settled(kit: Kit, parts: _Parts) -> str:
+    """What is done about it once more, when it has settled; blank for a wrench at its torque."""
+    hose = parts.hose
+    if parts.closes == "clamp" and hose is not None and hose.clamp is not None:
+        return kit.clamp_kinds[hose.clamp.kind].again
+    return kit.proving.closings[parts.closes].again
 
 
 def _applied(kit: Kit, parts: _Parts, fluid: Fluid | None) -> tuple[str, str]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from bendrel.core.findings import EndName
 from bendrel.core.line.apart import removal_steps
 from bendrel.core.line.document import HoseSpan, Line
+from bendrel.core.line.opened import port_opened
 from bendrel.core.line.removal import (
     OldFluid,
     OpenItem,
@@ -44,7 +45,9 @@ def judge_removal(line: Line, kit: Kit) -> Removed:
     if rule is not None:
         ends: tuple[EndName, EndName] = ("A", "B")
         ports = tuple(
-            (end, line.port(end).label, _thread(line, kit, end), _hose_over(line, end)) for end in ends
+            (end, line.port(end).label, _thread(line, kit, end), _hose_over(line, end))
+            for end in ends
+            if port_opened(line, end)
         )
         share = kit.pan_share.value
         said = tuple(caution.text for caution in kit.cautions_at(line.service, "remove"))

@@ -56,13 +56,15 @@ class Hose:
 
 @record
 class ClampKind:
-    """A kind of clamp, what its people say of it, what closes it and how far."""
+    """A kind of clamp, what its people say of it, what closes it, how far, and what is done about it `again`
+    once the hose has settled."""
 
     id: ClampKindId
     name: str
     text: str
     driver: str
     tight: str
+    again: str
     source: Source
 
 

@@ -14,7 +14,7 @@ from typing import Literal
 from bendrel.core.joints.closing import LineJoint
 from bendrel.core.joints.direction import flow_of
 from bendrel.core.line.condition import HOLDING
-from bendrel.core.line.document import ComponentSpan, Line
+from bendrel.core.line.document import ComponentSpan, Line, RigidSpan
 from bendrel.core.line.opened import stays
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.proving import Part, ProvingRule, ProvingStep
@@ -101,7 +101,7 @@ def _loose(of: _Line) -> Iterator[Step]:
         else "Nothing is tight until all has found its place.",
     )
     fastened = to_fasten(of.line)
-    if not any(item.kind in HOLDING for item in fastened):
+    if _new_tube(of.line) and not any(item.kind in HOLDING for item in fastened):
         yield step_of(of.kit, "clips-loose")
     for item in fastened:
         yield step_of(of.kit, "clip-loose", f"clip-loose-{item.id}", told=put_on_words(of.line, of.kit, item))
@@ -115,7 +115,7 @@ def _fit(of: _Line) -> Iterator[Step]:
     for joint in first:
         yield _tighten(of, joint, "tight")
     held = [item for item in to_fasten(of.line) if item.kind in HOLDING]
-    if not held:
+    if _new_tube(of.line) and not held:
         yield step_of(kit, "clips")
     for item in held:
         told = tight_words(of.line, of.kit, item)
@@ -132,6 +132,11 @@ def _fit(of: _Line) -> Iterator[Step]:
     if sources:
         yield replace(step_of(kit, "closed"), kind=behind)
     yield from _taken_off(kit, reversed(sources), "fill", behind)
+
+
+def _new_tube(line: Line) -> bool:
+    """Tube that is new hangs in clips, noted or not; old tube and hoses hang in what is noted."""
+    return any(isinstance(span, RigidSpan) and not stays(span) for span in line.spans)
 
 
 def _with_it_open(step: ProvingStep, last: LineJoint, sources: tuple[PutOn, ...]) -> Step:
@@ -203,7 +208,7 @@ def _tighten(of: _Line, joint: LineJoint, kind: StepKind) -> Step:
 
 def _again(kit: Kit, joint: LineJoint, rule: ProvingRule) -> Step:
     closing = kit.proving.closings[joint.closes]
-    text = closing.again or "Put the wrench on at its torque once more: it must not turn."
+    text = joint.again or "Put the wrench on at its torque once more: it must not turn."
     if closing.screwed and joint.nips:
         text = f"Nip it once more, the second wrench on: {closing.settles}."
     told = f"With nothing standing behind it, {text[0].lower()}{text[1:]}" if rule.relieve else text

@@ -115,7 +115,7 @@ export default function FitPanel({ editor, view }: Props) {
             </Box>
           )}
           <BackForTheJob jobId={editor.opened.job_id} lineId={editor.opened.id} />
-          <Met editor={editor} />
+          {line.spans.some((span) => span.kind === "rigid" && span.state !== "stays") && <Met editor={editor} />}
           {closing && <CountedIn editor={editor} closing={closing} />}
           <OpenItems items={line.open_items} set={(open_items) => edit((was) => ({ ...was, open_items }))} />
           {closing && <WrenchFields wrench={closing.wrench} unit={line.unit} saved={again} />}
