@@ -3665,7 +3665,8 @@ export interface components {
         };
         /**
          * ClampKind
-         * @description A kind of clamp, what its people say of it, what closes it and how far.
+         * @description A kind of clamp, what its people say of it, what closes it, how far, and what is done about it `again`
+         *     once the hose has settled.
          */
         ClampKind: {
             /**
@@ -3681,6 +3682,8 @@ export interface components {
             driver: string;
             /** Tight */
             tight: string;
+            /** Again */
+            again: string;
             source: components["schemas"]["Source"];
         };
         /**
@@ -7526,8 +7529,9 @@ export interface components {
          *     with the shop's crowfoot in line; `by_feel` says that the shop tightens by feel. `applied` is what goes
          *     on it (sealant, oil, nothing), `why` the reason, `new_parts` what it takes new each time. `turns` it
          *     should take by hand, None where no thread is counted; `angle` says what must point the right way when
-         *     tight. `nips` says that it settles and is tightened once more; `new` that it is no old joint. `height_mm`
-         *     is how high it stands over the datum that it was read from, None where nobody measured it.
+         *     tight. `nips` says that it settles and is tightened once more, `again` what is done then (blank: at its
+         *     torque); `new` that it is no old joint. `height_mm` is how high it stands over the datum that it was read
+         *     from, None where nobody measured it.
          */
         LineJoint: {
             /** Id */
@@ -7566,6 +7570,8 @@ export interface components {
             by_feel: boolean;
             /** Tight */
             tight: string;
+            /** Again */
+            again: string;
             /** Applied */
             applied: string;
             /** Why */
