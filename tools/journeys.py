@@ -7,168 +7,67 @@ dried waits; nobody waits for it here. Exits with 1 where a job takes more than 
 
 from __future__ import annotations
 
-import re
+import subprocess
 import sys
-from datetime import datetime, timedelta
+import tempfile
 from pathlib import Path
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Browser, expect, sync_playwright
 
 ROOT = Path(__file__).parents[1]
-sys.path[:0] = [str(ROOT), str(ROOT / "tools")]
+sys.path.insert(0, str(ROOT))
 
+from hand import Hand  # noqa: E402
+from tests.browser.conftest import CHROMIUM_FLAGS, free_port  # noqa: E402
+from tests.sentences import names_in, wrong_in  # noqa: E402
+from whole_jobs import JOBS, Job  # noqa: E402
+
+from bendrel.catalogue.loader import load_kit  # noqa: E402
 
 PATIENCE_MS = 60_000
-SAID = """() => [...document.querySelectorAll('main, aside, [role=toolbar], [role=dialog], footer')]
-  .flatMap(part => part.innerText.split('\\n')).map(line => line.trim()).filter(line => line.length > 3)"""
-"""What the page says now, line by line; what is folded is not said."""
 
 
-class Hand:
-    """Somebody at the screen. Each method is one action, but for `look`, `read`, `wait` and `within`."""
-
-    def __init__(self, page: Page) -> None:
-        self.page = page
-        self.actions = 0
-        self.said: set[str] = set()
-        self.minutes = 0
-
-    def press(self, name: str, *, role: str = "button", at: Locator | None = None) -> None:
-        """What is called so, or begins so."""
-        found = (at or self.page).get_by_role(role, name=re.compile(f"^{re.escape(name)}"))
-        self.click(found.first)
-
-    def click(self, what: Locator) -> None:
-        what.click()
-        self.actions += 1
-
-    def write(self, label: str, text: str, *, at: Locator | None = None) -> None:
-        """Into the field of that label."""
-        found = (at or self.page).get_by_role("textbox", name=label, exact=True)
-        found.first.fill(text)
-        self.actions += 1
-
-    def pick(self, label: str, option: str, *, at: Locator | None = None) -> None:
-        """What is called so, in the list of that label."""
-        found = (at or self.page).get_by_role("combobox", name=label, exact=True).first
-        named = found.locator("option").filter(has_text=re.compile(f"^{re.escape(option)}"))
-        expect(named.first).to_be_attached()
-        found.select_option(value=named.first.get_attribute("value"))
-        self.actions += 1
-
-    def tick(self, name: str) -> None:
-        self.click(self.page.get_by_role("checkbox", name=name, exact=True).first)
-
-    def key(self, keys: str) -> None:
-        """One key, or several held together."""
-        self.page.keyboard.press(keys)
-        self.actions += 1
-
-    def region(self, name: str) -> Locator:
-        return self.page.get_by_role("region", name=name)
-
-    @property
-    def asked(self) -> Locator:
-        """What the stage asks."""
-        return self.region("What this stage asks")
-
-    def stage(self, number: int) -> None:
-        """To a stage by its key; what was on the one before is read first."""
-        self.read()
-        self.settle()
-        self.key(f"Alt+{number}")
-        expect(self.asked.locator("h2, h3, button").first).to_be_visible()
-        self.read()
-
-    def settle(self) -> None:
-        """Nothing is being worked out, all is saved."""
-        expect(self.page.get_by_role("status", name="Being worked out")).to_have_text("")
-        expect(self.page.get_by_text(re.compile(r"^saved \d"))).to_be_visible()
-
-    def read(self) -> None:
-        """Every sentence on the screen."""
-        self.said.update(self.page.evaluate(SAID))
-
-    def as_told(self, *groups: str) -> None:
-        """The steps of these groups as told, or of all: kind by kind, and then each that stands alone."""
-        self.read()
-        for at in [self.region(name) for name in groups] or [self.asked]:
-            together = at.get_by_role("button", name=re.compile(r"^All \d+ of these as told"))
-            while left := together.count():
-                self.click(together.first)
-                expect(together).to_have_count(left - 1)
-            boxes = at.locator("[data-step]").get_by_role("checkbox", checked=False)
-            while left := boxes.count():
-                self.click(boxes.first)
-                expect(boxes).to_have_count(left - 1)
-        self.settle()
-        self.read()
-
-    def later(self, minutes: int) -> None:
-        """The page's clock goes on."""
-        self.minutes += minutes
-        self.page.clock.set_fixed_time(datetime.now() + timedelta(minutes=self.minutes))
+def worked(browser: Browser, address: str, job: Job) -> bool:
+    """Work one job and say how it went; whether it went as it should."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address)
+    context.set_default_timeout(PATIENCE_MS)
+    hand = Hand(context.new_page())
+    job.work(hand)
+    context.close()
+    names = names_in(load_kit())
+    wrong = [found for line in sorted(hand.said) for found in wrong_in(line, "in", names)]
+    short = job.work.__name__.replace("_", " ")
+    print(
+        f"{hand.actions:4d} of {job.most:3d} actions, {len(hand.said):4d} lines read, {len(wrong)} wrong  {short}"
+    )
+    for kind, where in wrong:
+        print(f"       {kind}: {where}")
+    return hand.actions <= job.most and not wrong
 
 
-def dry(hand: Hand) -> None:
-    """What is to be dried is dried, and looked at when its wait is over."""
-    watch = hand.region("Leak watch")
-    hand.click(watch.get_by_role("button", name=re.compile(r"(^|: )Dried")).first)
-    hand.settle()
-    hand.later(31)
-    hand.click(watch.get_by_role("button", name=re.compile(r"(^|: )It is dry")).first)
-    hand.settle()
-    hand.read()
+def main() -> None:
+    expect.set_options(timeout=PATIENCE_MS)
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
+        command = [
+            Path(sys.executable).with_name("bendrel"),
+            "demo",
+            "--data",
+            folder,
+            "--port",
+            str(free_port()),
+        ]
+        server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+        try:
+            address = server.stdout.readline().split("open at ")[1].split()[0] if server.stdout else ""
+            browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM_FLAGS)
+            asked = sys.argv[1:]
+            went = [worked(browser, address, job) for job in JOBS if not asked or job.work.__name__ in asked]
+            browser.close()
+        finally:
+            server.terminate()
+            server.wait(timeout=20)
+    sys.exit(not all(went))
 
 
-def job(hand: Hand, name: str) -> None:
-    """A new job, from the board."""
-    hand.page.goto("/")
-    hand.press("New job")
-    hand.write("Name of the job or machine", name)
-    hand.key("Enter")
-    expect(hand.page.get_by_role("heading", name=name, level=1)).to_be_visible()
-
-
-def line(hand: Hand, name: str, it_is: str, service: str, *known: tuple[str, str]) -> None:
-    """A new line of the job, with what is known of it first."""
-    hand.press("New line")
-    hand.write("Name of the line", name)
-    hand.pick("It is", it_is)
-    hand.pick("Service", service)
-    for label, text in known:
-        hand.write(label, text)
-    hand.read()
-    hand.key("Enter")
-    expect(hand.asked).to_be_visible()
-    hand.settle()
-    hand.read()
-
-
-def fit(hand: Hand) -> None:
-    """The line is fitted, all as told."""
-    hand.stage(7)
-    expect(hand.asked.locator("[data-step]").first).to_be_visible()
-    hand.as_told()
-
-
-def prove(hand: Hand, who: str, *, old: str = "") -> None:
-    """Filled, watched twice, what it is for tried, and the name under it; `old` is how the old part is."""
-    hand.stage(8)
-    expect(hand.asked.locator("[data-step]").first).to_be_visible()
-    hand.as_told("Fill and bleed")
-    dry(hand)
-    hand.as_told("Once more, settled", "Afterwards")
-    dry(hand)
-    for check in hand.region("Does it work").locator("[data-check]").all():
-        hand.click(check.get_by_text("yes", exact=True))
-    if old:
-        hand.pick("It is", old, at=hand.region("The old part that stays"))
-    hand.settle()
-    hand.read()
-    end = hand.region("Sign-off")
-    expect(end).to_contain_text("Nothing is in the way.")
-    hand.write("Signed by", who, at=end)
-    hand.press("Sign the line off", at=end)
-    expect(end).to_contain_text(f"Signed off by {who}")
-    hand.read()
+if __name__ == "__main__":
+    main()

@@ -2,7 +2,18 @@
 
 from __future__ import annotations
 
-from journeys import Hand, fit, job, line, prove
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from hand import Hand, fit, job, line, prove
+
+
+@dataclass(frozen=True)
+class Job:
+    """A whole job and the most actions that it may take."""
+
+    work: Callable[[Hand], None]
+    most: int
 
 
 def spliced_cooler_line(hand: Hand) -> None:
@@ -63,3 +74,40 @@ def cooler_let_in(hand: Hand) -> None:
     hand.settle()
     fit(hand)
     prove(hand, "Ada", old="sound")
+
+
+def braided_oil_feed(hand: Hand) -> None:
+    """Braided hose to a turbocharger: a restrictor in its adapter at the block, a banjo at the other end."""
+    job(hand, "Delivery van")
+    line(hand, "Turbo feed", "a hose", "oil feed", ("Length of it", "26"))
+    hand.pick("Held by", "reusable ends")
+    hand.pick("End B", "goes into or over a seat")
+    hand.pick("Seals as", "banjo with two washers")
+    hand.write("Its thread", "M12x1.5")
+    port(hand, "B", "flat face for a banjo bolt", "M12x1.5")
+    port(hand, "A", "tapered NPT port", "1/8-27 NPT")
+    hand.click(hand.region("The strip").locator("[data-hose]"))
+    put_in(hand, "Put in before", "restrictor")
+    hand.write("Bore", "1 mm")
+    hand.settle()
+    fit(hand)
+    prove(hand, "Ada")
+
+
+def put_in(hand: Hand, where: str, what: str) -> None:
+    hand.press(where)
+    hand.press(what, role="menuitem")
+    hand.settle()
+
+
+def port(hand: Hand, end: str, seat: str, thread: str) -> None:
+    hand.click(hand.region("The strip").locator(f"[data-port='{end}']"))
+    hand.pick("Port’s seat", seat)
+    hand.write("Port thread", thread)
+
+
+JOBS = (
+    Job(spliced_cooler_line, 55),
+    Job(cooler_let_in, 65),
+    Job(braided_oil_feed, 75),
+)

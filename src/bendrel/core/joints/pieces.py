@@ -10,7 +10,7 @@ from bendrel.core.joints.face import Face
 from bendrel.core.joints.faces import end_kind, face_of, row_of, side_of
 from bendrel.core.joints.hose_read import BoughtRead, PatternRead, bought_of, clock_of, pattern_of, read_mm
 from bendrel.core.joints.lap import Lap, lap_on
-from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
+from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan, Span
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
 from bendrel.core.line.run import ENDS
@@ -149,15 +149,30 @@ def _outwards(line: Line) -> list[int]:
 def _stands(line: Line, k: int) -> Stands:
     tubes = [n for n, span in enumerate(line.spans) if isinstance(span, RigidSpan)]
     before, behind = [n for n in tubes if n < k], [n for n in tubes if n > k]
-    span = line.spans[k].id
+    span, which = line.spans[k].id, _which(line, k, before, behind)
     if before and behind:
-        told = f"between tube {len(before)} and tube {len(before) + 1}"
+        told = f"between tube {len(before)} and tube {len(before) + 1}{which}"
         return Stands(span=span, told=told, end=None, index=k - before[-1] - 1)
     if before:
-        return Stands(span=span, told="beyond B", end="B", index=k - before[-1] - 1)
+        return Stands(span=span, told=f"beyond B{which}", end="B", index=k - before[-1] - 1)
     if behind:
-        return Stands(span=span, told="beyond A", end="A", index=behind[0] - k - 1)
-    return Stands(span=span, told=f"{k + 1}" if len(line.spans) > 1 else "of the line", end=None, index=k)
+        return Stands(span=span, told=f"beyond A{which}", end="A", index=behind[0] - k - 1)
+    return Stands(span=span, told=f"of the line{which}", end=None, index=k)
+
+
+def _which(line: Line, k: int, before: list[int], behind: list[int]) -> str:
+    """Which one of its kind it is, where several stand in one place; blank where it is the only one."""
+
+    def kind(span: Span) -> str:
+        return span.what if isinstance(span, ComponentSpan) else span.kind
+
+    first, last = (before[-1] + 1 if before else 0), (behind[0] if behind else len(line.spans))
+    alike = [n for n in range(first, last) if kind(line.spans[n]) == kind(line.spans[k])]
+    if len(alike) == 1:
+        return ""
+    if len(alike) == 2:
+        return ", nearer to A" if k == alike[0] else ", nearer to B"
+    return f", no. {alike.index(k) + 1} from A"
 
 
 def _component(line: Line, kit: Kit, k: int, span: ComponentSpan, problems: list[Problem]) -> PlacedComponent:
