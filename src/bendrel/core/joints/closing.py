@@ -171,7 +171,7 @@ def _joint(line: Line, kit: Kit, pieces: Pieces, k: int, end: EndName, neighbour
         new_parts=_new_parts(parts, kit, span),
         turns=_turns(kit, parts),
         port_thread=port.thread if port else "",
-        angle=_angle(parts, span, neighbour),
+        angle=_angle(kit, parts, span, neighbour),
         nips=parts.closes in ("sleeve", "clamp") or (screwed and (torque is None or by_feel)),
         new=not stays(span),
         height_mm=_height_mm(span, end),
@@ -206,6 +206,8 @@ def _at_end(kit: Kit, pieces: Pieces, span: Span, end: EndName) -> _Parts:
     face = face_of(kit, span, end)
     if face.kind == "plug":
         return _plug(kit, face)
+    if face.kind == "spigot":
+        return _Parts(closes="clamp", name="the machine's own hose and its clamps")
     if span.what == "quick connector":
         return _Parts(closes="latch", name=span.what)
     return _Parts(closes="washer" if span.what == "banjo stack" else "maker", name=span.what)
@@ -389,11 +391,12 @@ def _height_mm(span: Span, end: EndName) -> float | None:
         return None
 
 
-def _angle(parts: _Parts, span: Span, neighbour: Span | None) -> str:
+def _angle(kit: Kit, parts: _Parts, span: Span, neighbour: Span | None) -> str:
     fitting = parts.fitting
     if fitting is not None and fitting.kind == "banjo":
         return "Hold the eye at its angle while the bolt is tightened."
-    for one in (span, neighbour):
+    screwed = kit.proving.closings[parts.closes].screwed
+    for one in (span, neighbour) if screwed else ():
         if isinstance(one, ComponentSpan) and one.what in _AT_ANGLE:
             which = "only one that may be backed off is turned back to get there"
             return f"The {one.what} points its way when it is tight; {which}."

@@ -168,7 +168,8 @@ def _prove(of: _Line) -> Iterator[Step]:
         yield _run(step, "works")
     if rule.hot or any(joint.nips for joint in of.joints):
         if rule.relieve and of.joints:
-            yield step_of(kit, "relieve", told=rule.relieve)
+            draws = rule.hold is not None and rule.hold.kind == "vacuum"
+            yield step_of(kit, "relieve-vacuum" if draws else "relieve", "relieve", told=rule.relieve)
         for joint in of.joints:
             yield _again(kit, joint, rule)
         told = watch.again.format(hot=" and hot" if rule.hot else "")

@@ -150,8 +150,8 @@ def _threshold(
 def _by_eye(hold: Hold, unit: Unit, air: float) -> tuple[list[float], list[float], list[float] | None]:
     times, pressures, warm = [], [], []
     for k, row in enumerate(hold.rows, start=1):
-        if not row.minutes.strip() and not row.pressure.strip():
-            continue
+        if not row.pressure.strip():
+            continue  # not read yet
         times.append(_read(f"reading {k}, time", row.minutes, _minutes) * 60)
         shown = _read(f"reading {k}, pressure", row.pressure, lambda text: _kpa(text, unit))
         pressures.append(_absolute(shown, hold, air))

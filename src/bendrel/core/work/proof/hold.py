@@ -90,11 +90,15 @@ def _small(figure: float) -> str:
     return f"{figure:.{max(0, 1 - floor(log10(abs(figure))))}f}"
 
 
+def _are(rows: int) -> str:
+    return {0: "are none", 1: "is 1"}.get(rows, f"are {rows}")
+
+
 def check(test: HoldTest, rules: HoldRules) -> None:
     """Raises HoldError for what cannot be judged."""
     rows = len(test.times_s)
     if rows < LEAST_ROWS:
-        raise HoldError(f"{rows} readings tell nothing; at least {LEAST_ROWS} are needed.")
+        raise HoldError(f"A verdict takes {LEAST_ROWS} readings at least; so far there {_are(rows)}.")
     if rows > MOST_ROWS:
         raise HoldError(f"{rows:,} readings are too many; up to {MOST_ROWS:,} are accepted.")
     for k in range(1, rows):
