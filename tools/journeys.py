@@ -1,8 +1,9 @@
 """Eight whole jobs, from intake to sign-off, worked through the interface by somebody who knows it: how many
 actions each takes, and what is wrong in the sentences on the way (`make journeys`).
 
-An action is a key that confirms or moves on, a click, or a field filled. The page's clock goes on while what was
-dried waits; nobody waits for it here. Exits with 1 where a job takes more than it may, or a sentence is wrong.
+An action is a key that confirms or moves on, a click, or a field filled. The page's clock goes on while what
+was dried waits; nobody waits for it here. Exits with 1 where a job takes more than it may, or says something
+wrong.
 """
 
 from __future__ import annotations
@@ -36,10 +37,8 @@ def worked(browser: Browser, address: str, job: Job) -> bool:
     context.close()
     names = names_in(load_kit())
     wrong = [found for line in sorted(hand.said) for found in wrong_in(line, "in", names)]
-    short = job.work.__name__.replace("_", " ")
-    print(
-        f"{hand.actions:4d} of {job.most:3d} actions, {len(hand.said):4d} lines read, {len(wrong)} wrong  {short}"
-    )
+    name = job.work.__name__.replace("_", " ")
+    print(f"{hand.actions:4d} of {job.most} actions, {len(hand.said)} lines read, {len(wrong)} wrong: {name}")
     for kind, where in wrong:
         print(f"       {kind}: {where}")
     return hand.actions <= job.most and not wrong

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from hand import Hand, fit, job, line, prove
+from playwright.sync_api import expect
 
 
 @dataclass(frozen=True)
@@ -106,8 +107,50 @@ def port(hand: Hand, end: str, seat: str, thread: str) -> None:
     hand.write("Port thread", thread)
 
 
+def vacuum_pair(hand: Hand) -> None:
+    """Two flaps from one source: a check valve and a tee in the first line, the second from the tee."""
+    job(hand, "Road service truck")
+    known = (("Goes on", "4 mm"), ("Length of it", "20"))
+    line(hand, "Flap left", "a hose", "vacuum, actuators", *known)
+    put_in(hand, "Put in behind", "check valve")
+    hand.pick("Points to", "end A")
+    put_in(hand, "Put in behind", "hose")
+    hand.write("Length", "12")
+    put_in(hand, "Put in behind", "tee")
+    put_in(hand, "Put in behind", "hose")
+    hand.write("Length", "8")
+    beyond(hand, "A", "a pump")
+    beyond(hand, "B", "an actuator")
+    hand.settle()
+    fit(hand)
+    prove(hand, "Ada", hold=held_by_eye)
+    hand.press("Road service truck", role="link")
+    line(hand, "Flap right", "a hose", "vacuum, actuators", ("Goes on", "4 mm"), ("Length of it", "30"))
+    hand.click(hand.region("The strip").locator("[data-port='A']"))
+    hand.pick("Stands on", "tee of Flap left")
+    beyond(hand, "B", "an actuator")
+    hand.settle()
+    fit(hand)
+    prove(hand, "Ada", hold=lambda hand: hand.press("Proved together with"))
+
+
+def beyond(hand: Hand, end: str, what: str) -> None:
+    hand.click(hand.region("The strip").locator(f"[data-port='{end}']"))
+    hand.pick("Beyond it", what)
+
+
+def held_by_eye(hand: Hand) -> None:
+    """Pulled down and watched for five minutes, the gauge read five times."""
+    hold = hand.region("Does it hold")
+    hand.press("Read it by eye", at=hold)
+    for k, psi in enumerate(("8.7", "8.7", "8.6", "8.6", "8.6"), start=1):
+        hand.write(f"Pressure, reading {k}", psi, at=hold)
+    expect(hold.get_by_role("status", name="What it says")).to_contain_text("It holds.")
+
+
 JOBS = (
     Job(spliced_cooler_line, 55),
     Job(cooler_let_in, 65),
     Job(braided_oil_feed, 75),
+    Job(vacuum_pair, 75),
 )

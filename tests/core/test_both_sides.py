@@ -13,7 +13,7 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.flow.strength import clamped_joint
 from bendrel.core.joints.direction import backwards, flow_of
-from bendrel.core.line.document import Carries
+from bendrel.core.line.document import Carries, Port, PortUnit
 from bendrel.core.parts.push_fit import PushBands, clamp_holds, clamps_for, hose_fit, overlap_needed_mm
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
@@ -345,6 +345,29 @@ def test_which_way_it_flows_by_the_ports(a, b, pressure, vacuum):
     assert flow_of(made, vacuum=True) == vacuum
     said = replace(made, carries=Carries(flows="B to A"))
     assert flow_of(said, vacuum=False) == "B to A"
+
+
+@pytest.mark.parametrize(
+    ("unit", "vacuum", "flows"),
+    # a pump drives and draws, a manifold draws, what is fed takes; a flap's air goes to the source
+    [
+        ("pump", False, "A to B"),
+        ("pump", True, "B to A"),
+        ("engine manifold", True, "B to A"),
+        ("engine manifold", False, "not known"),
+        ("consumer", False, "B to A"),
+        ("actuator", True, "A to B"),
+        ("actuator", False, "not known"),
+        ("switch", True, "A to B"),
+    ],
+)
+def test_which_way_it_flows_by_what_stands_at_a_port(unit, vacuum, flows):
+    made = bent(*U)
+    made = replace(made, port_a=Port(unit=PortUnit(kind=unit)))
+    assert flow_of(made, vacuum=vacuum) == flows
+    # what was said of a port comes first
+    said = replace(made, port_a=Port(unit=PortUnit(kind=unit), role="return"))
+    assert flow_of(said, vacuum=vacuum) == "B to A"
 
 
 @pytest.mark.parametrize("part", ["check valve", "filter", "restrictor", "valve", "reservoir", "adapter"])

@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Literal, assert_never
 
 from bendrel.core.findings import EndName
-from bendrel.core.line.document import ComponentSpan, Line
+from bendrel.core.line.document import ComponentSpan, Line, Port, PortRole
 
 Flows = Literal["A to B", "B to A", "both ways", "not known", "contradicts"]
 Faces = Literal["A", "B", "not known"]
 
 
 def flow_of(line: Line, *, vacuum: bool) -> Flows:
-    """The way the fluid goes, as said, or by the roles of the ports.
+    """The way the fluid goes, as said, or by the roles of the ports, or by what stands there.
 
     Fluid leaves a source or feed and goes into a return. In a vacuum line the air goes towards the
     source. Source: common practice.
@@ -23,7 +23,8 @@ def flow_of(line: Line, *, vacuum: bool) -> Flows:
     into: dict[EndName, Flows] = {"A": "B to A", "B": "A to B"}
     said: set[Flows] = set()
     for end in out:
-        role = line.port(end).role
+        port = line.port(end)
+        role = _by_what_stands_there(port, vacuum=vacuum) if port.role == "not known" else port.role
         if role == "source":
             said.add(into[end] if vacuum else out[end])
         elif role == "feed":
@@ -33,6 +34,23 @@ def flow_of(line: Line, *, vacuum: bool) -> Flows:
     if not said:
         return "not known"
     return said.pop() if len(said) == 1 else "contradicts"
+
+
+def _by_what_stands_there(port: Port, *, vacuum: bool) -> PortRole:
+    """A pump drives, an engine's manifold draws, a consumer takes; what moves both ways says nothing."""
+    match port.unit.kind:
+        case "pump":
+            return "source"
+        case "engine manifold":
+            return "source" if vacuum else "not known"
+        case "consumer":
+            return "feed" if vacuum else "return"
+        case "actuator" | "switch":
+            return "feed" if vacuum else "not known"
+        case "":
+            return "not known"
+        case _:
+            assert_never(port.unit.kind)
 
 
 def one_way(component: ComponentSpan, *, vacuum: bool) -> bool:
