@@ -4,9 +4,10 @@ import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import type { ChainEdit, Copied, Span } from "../api/types";
+import type { ChainEdit, Copied, Length, RigidSpan, Span } from "../api/types";
 import { restructure } from "../doc/chain";
 import { copiedPieces, copyPieces, saidOf } from "../doc/copied";
+import { editBends, typed } from "../doc/rows";
 import { useSelection } from "../doc/select";
 import type { LineEditor } from "../doc/useLine";
 import { COMPONENTS } from "../format/words";
@@ -87,6 +88,23 @@ export function ChainBar({ editor }: Props) {
       </Button>
       {span.kind === "rigid" && (
         <>
+          {line.spans.length > 1 && straight(span) && (
+            <Box component="label" sx={{ display: "flex", alignItems: "center", gap: 0.5, fontSize: 14 }}>
+              Straight for
+              <Input
+                size="row"
+                width={84}
+                text={straight(span)?.text ?? ""}
+                placeholder="length"
+                takes="length"
+                onText={(text) =>
+                  editor.edit((was) =>
+                    editBends(was, (read) => ({ ...read, last: typed(text.slice(0, 80), was.unit) }), span.id),
+                  )
+                }
+              />
+            </Box>
+          )}
           <Button size="small" variant="text" onClick={() => ask("split", { at })}>
             Split at
           </Button>
@@ -128,6 +146,10 @@ export function ChainBar({ editor }: Props) {
     </Box>
   );
 }
+
+/** How long a tube is that has no bends; null of any other. */
+const straight = ({ readings }: RigidSpan): Length | null =>
+  readings.kind === "bends" && readings.rows.length === 0 ? readings.last : null;
 
 const nameOf = (span: Span): string =>
   span.kind === "component"

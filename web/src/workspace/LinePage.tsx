@@ -15,7 +15,6 @@ import { DraftAside } from "./DraftAside";
 import { Unreadable } from "./Unreadable";
 import { Workspace } from "./Workspace";
 
-/** The piece or port that an address leads to. */
 /** What is asked for in the address; else what is the only piece, where that is no tube. */
 function placeOf(asked: URLSearchParams, spans: readonly Span[]): ChosenPlace | null {
   const [piece, port] = [asked.get("piece"), asked.get("port")];
