@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -98,6 +99,10 @@ def braided_oil_feed(hand: Hand) -> None:
 def put_in(hand: Hand, where: str, what: str) -> None:
     hand.press(where)
     hand.press(what, role="menuitem")
+    expect(hand.page.get_by_role("toolbar", name="The chosen piece")).to_contain_text(what.capitalize())
+    expect(hand.region("The chosen place").get_by_role("heading").first).to_have_text(
+        re.compile(f"^({what}|line)$", re.IGNORECASE)
+    )
     hand.settle()
 
 
@@ -148,9 +153,45 @@ def held_by_eye(hand: Hand) -> None:
     expect(hold.get_by_role("status", name="What it says")).to_contain_text("It holds.")
 
 
+def composite_return(hand: Hand) -> None:
+    """An old stub, then hoses with a cooler, a filter and new tube between them: twelve joints on hose."""
+    job(hand, "Quay loader")
+    known = ("Its whole length", "12")
+    line(hand, "Steering return", "an old tube with a bad place", "power steering, return", known)
+    hand.pick("Port A is", "source")
+    hand.stage(4)
+    hand.click(hand.region("The strip").locator("[data-tube] rect").first)
+    put_in(hand, "Put in behind", "hose")
+    hand.write("Length", "3")
+    tube_and_hose(hand, "14")
+    put_in(hand, "Put in behind", "cooler")
+    hand.write("Length", "11")
+    hand.write("Rated for", "10 bar")
+    put_in(hand, "Put in behind", "hose")
+    hand.write("Length", "3")
+    tube_and_hose(hand, "9")
+    put_in(hand, "Put in behind", "filter")
+    hand.pick("Points to", "end B")
+    put_in(hand, "Put in behind", "hose")
+    hand.write("Length", "3")
+    tube_and_hose(hand, "7")
+    hand.settle()
+    hand.read()
+    fit(hand)
+    prove(hand, "Ada", old="sound")
+
+
+def tube_and_hose(hand: Hand, length: str) -> None:
+    put_in(hand, "Put in behind", "tube")
+    hand.write("Straight for", length)
+    put_in(hand, "Put in behind", "hose")
+    hand.write("Length", "3")
+
+
 JOBS = (
     Job(spliced_cooler_line, 55),
     Job(cooler_let_in, 65),
     Job(braided_oil_feed, 75),
     Job(vacuum_pair, 75),
+    Job(composite_return, 75),
 )

@@ -182,11 +182,13 @@ def _sizes(line: Line, kit: Kit, at: int, left: Face, right: Face) -> tuple[floa
 
 def usual_hose(line: Line, kit: Kit, name: str, sizes: tuple[float, ...]) -> HoseSpan:
     """The usual hose of the line's service in the bore that goes on diameters of some `sizes` (mm; none:
-    any), held in the service's way."""
+    any), held in the service's way; one that the line has already comes first, so that one piece is bought."""
     service = kit.services.get(line.service)
     kind = kit.hose_classes.get(service.hose_class or "") if service is not None else None
     rows = [row for row in kit.hoses.values() if kind is None or row.hose_class == kind.id]
-    best = _bore(kit, rows, sizes)
+    there = {span.hose for span in line.spans if isinstance(span, HoseSpan)}
+    fits = (row for row in rows if row.id in there and sizes and all(bore_fits(kit, row, mm) for mm in sizes))
+    best = next(fits, None) or _bore(kit, rows, sizes)
     kind = kind or kit.hose_classes[best.hose_class]
     two = kit.preferences.get("clamp-count", "two") == "two"
     if kind.clamps:
