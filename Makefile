@@ -10,7 +10,7 @@ INTERFACE := src/bendrel/interface/index.html
 unexport PYTHONDONTWRITEBYTECODE
 
 .PHONY: demo install web web-test test check quick lint lint-core lint-web lint-web-again types types-current notices notices-current chromium bench matrix \
-  mutants golden audit soak screenshots clean
+  mutants golden audit soak journeys screenshots clean
 
 demo: install web
 	$(BIN)/bendrel demo --data var/demo
@@ -123,6 +123,10 @@ soak: $(VENV)/.installed-dev
 	BENDREL_FUZZ=3000 $(BIN)/python -m pytest -n 2 tests/api/test_any_document.py
 	BENDREL_CHAINS=500 BENDREL_HOSE_LINES=500 BENDREL_SPLICED=300 BENDREL_LINES=200 $(BIN)/python -m pytest -n 2 \
 	  tests/core/test_turned.py tests/core/test_lap.py tests/core/test_splice.py tests/core/test_steps.py
+
+# eight whole jobs through the interface, their actions counted and their sentences read; some four minutes
+journeys: $(VENV)/.installed-dev web chromium
+	$(BIN)/python tools/journeys.py
 
 screenshots: $(VENV)/.installed-dev web chromium
 	$(BIN)/python tools/screenshots.py

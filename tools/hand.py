@@ -134,18 +134,30 @@ def line(hand: Hand, name: str, it_is: str, service: str, *known: tuple[str, str
     hand.read()
 
 
-def fit(hand: Hand) -> None:
-    """The line is fitted, all as told."""
+def fit(hand: Hand, *, first: Callable[[Hand], None] | None = None) -> None:
+    """The line is fitted, all as told; `first` is what is put in before."""
     hand.stage(7)
     expect(hand.asked.locator("[data-step]").first).to_be_visible()
+    if first is not None:
+        first(hand)
+        hand.settle()
     hand.as_told()
 
 
-def prove(hand: Hand, who: str, *, old: str = "", hold: Callable[[Hand], None] | None = None) -> None:
+def prove(
+    hand: Hand,
+    who: str,
+    *,
+    old: str = "",
+    hold: Callable[[Hand], None] | None = None,
+    closed: tuple[str, ...] = (),
+) -> None:
     """Filled, watched twice, what it is for tried, and the name under it; `old` is how the old part is,
-    `hold` proves that it holds."""
+    `hold` proves that it holds, `closed` are places that nobody opened: nothing is asked of them."""
     hand.stage(8)
     expect(hand.asked.locator("[data-step]").first).to_be_visible()
+    for place in closed:
+        expect(hand.asked).not_to_contain_text(place)
     hand.as_told("Fill and bleed")
     if hold is not None:
         hold(hand)

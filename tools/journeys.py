@@ -8,6 +8,7 @@ wrong.
 
 from __future__ import annotations
 
+import re
 import subprocess
 import sys
 import tempfile
@@ -26,6 +27,8 @@ from whole_jobs import JOBS, Job  # noqa: E402
 from bendrel.catalogue.loader import load_kit  # noqa: E402
 
 PATIENCE_MS = 60_000
+OTHER_UNIT_BESIDE = re.compile(r"^[\d.]+ mm$|[\d.]+ mm (?=\([\d.]+ in\))")
+"""What a reading is in mm, beside its field; and walls, which are sold by either name."""
 
 
 def worked(browser: Browser, address: str, job: Job) -> bool:
@@ -36,7 +39,8 @@ def worked(browser: Browser, address: str, job: Job) -> bool:
     job.work(hand)
     context.close()
     names = names_in(load_kit())
-    wrong = [found for line in sorted(hand.said) for found in wrong_in(line, "in", names)]
+    lines = (OTHER_UNIT_BESIDE.sub("", line) for line in sorted(hand.said))
+    wrong = [found for line in lines for found in wrong_in(line, "in", names)]
     name = job.work.__name__.replace("_", " ")
     print(f"{hand.actions:4d} of {job.most} actions, {len(hand.said)} lines read, {len(wrong)} wrong: {name}")
     for kind, where in wrong:

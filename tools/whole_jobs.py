@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable
 from dataclasses import dataclass
 
 from hand import Hand, fit, job, line, prove
 from playwright.sync_api import expect
+
+PORTS = ("port A", "port B")
 
 
 @dataclass(frozen=True)
@@ -37,7 +38,7 @@ def spliced_cooler_line(hand: Hand) -> None:
     hand.pick("Your school", "economy")
     mend(hand, "hose", "end B would break in the cooler")
     fit(hand)
-    prove(hand, "Ada", old="sound")
+    prove(hand, "Ada", old="sound", closed=PORTS)
 
 
 def mend(hand: Hand, way: str, why: str) -> None:
@@ -75,7 +76,7 @@ def cooler_let_in(hand: Hand) -> None:
     hand.press("Let it in", at=at)
     hand.settle()
     fit(hand)
-    prove(hand, "Ada", old="sound")
+    prove(hand, "Ada", old="sound", closed=PORTS)
 
 
 def braided_oil_feed(hand: Hand) -> None:
@@ -100,9 +101,8 @@ def put_in(hand: Hand, where: str, what: str) -> None:
     hand.press(where)
     hand.press(what, role="menuitem")
     expect(hand.page.get_by_role("toolbar", name="The chosen piece")).to_contain_text(what.capitalize())
-    expect(hand.region("The chosen place").get_by_role("heading").first).to_have_text(
-        re.compile(f"^({what}|line)$", re.IGNORECASE)
-    )
+    if what != "tube":
+        expect(hand.region("The chosen place").get_by_role("heading").first).to_have_text(what.capitalize())
     hand.settle()
 
 
@@ -178,7 +178,7 @@ def composite_return(hand: Hand) -> None:
     hand.settle()
     hand.read()
     fit(hand)
-    prove(hand, "Ada", old="sound")
+    prove(hand, "Ada", old="sound", closed=("port A",))
 
 
 def tube_and_hose(hand: Hand, length: str) -> None:
@@ -188,10 +188,82 @@ def tube_and_hose(hand: Hand, length: str) -> None:
     hand.write("Length", "3")
 
 
+def union_splice(hand: Hand) -> None:
+    """A pipe that rusted at one clip, its ends behind the tank: a short piece between two flared unions."""
+    job(hand, "Harbour tug")
+    line(
+        hand,
+        "Fuel, along the frame",
+        "an old tube with a bad place",
+        "fuel, low pressure",
+        ("Its whole length", "60"),
+    )
+    hand.tick("rusted through")
+    hand.press("Add damage")
+    hand.write("Damage 1 from", "31")
+    hand.write("Damage 1 to", "33")
+    mend(hand, "flared_unions", "both ends sit behind the tank")
+    fit(hand)
+    prove(hand, "Ada", old="sound", closed=PORTS)
+
+
+def long_line_in_clips(hand: Hand) -> None:
+    """Fifteen feet along a frame, nine bends, held by P-clips that are ticked loose and tight."""
+    job(hand, "Launch")
+    line(hand, "Fuel, tank to pump", "a tube like the old one", "fuel, low pressure")
+    for k, (leg, angle, plane) in enumerate(FRAME, start=1):
+        hand.press("Add a bend")
+        hand.write(f"Leg to bend {k}", leg)
+        hand.write(f"Angle of bend {k}", angle)
+        if plane:
+            hand.write(f"Plane of bend {k}", plane)
+    hand.write("Last leg, to end B", "9")
+    hand.settle()
+    for end in "AB":
+        hand.click(
+            hand.page.locator("[data-finding='end_open']")
+            .filter(has_text=f"port {end}")
+            .get_by_role("button", name="The machine's own hose goes on it")
+        )
+    hand.settle()
+    fit(hand, first=lambda hand: hand.press("Put these"))
+    prove(hand, "Ada")
+
+
+FRAME = (
+    ("6", "90", ""),
+    ("22", "45", "3:00"),
+    ("30", "45", "9:00"),
+    ("24", "60", "12:00"),
+    ("18", "60", "6:00"),
+    ("26", "30", "12:00"),
+    ("14", "90", "3:00"),
+    ("20", "45", "12:00"),
+    ("12", "45", "6:00"),
+)
+"""Leg to the bend, its angle and its plane, from end A; inches."""
+
+
+def one_braided_hose(hand: Hand) -> None:
+    """A hose to an oil cooler with reusable ends, one of them an elbow."""
+    job(hand, "Dock crane")
+    line(hand, "Cooler feed", "a hose", "engine-oil cooler", ("Length of it", "22"))
+    hand.pick("Held by", "reusable ends")
+    hand.pick("End B is", "90°")
+    port(hand, "A", "37° cone", "3/4-16")
+    port(hand, "B", "37° cone", "3/4-16")
+    hand.settle()
+    fit(hand)
+    prove(hand, "Ada")
+
+
 JOBS = (
     Job(spliced_cooler_line, 55),
     Job(cooler_let_in, 65),
     Job(braided_oil_feed, 75),
     Job(vacuum_pair, 75),
     Job(composite_return, 75),
+    Job(union_splice, 45),
+    Job(long_line_in_clips, 75),
+    Job(one_braided_hose, 45),
 )

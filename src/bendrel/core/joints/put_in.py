@@ -182,7 +182,7 @@ def _sizes(line: Line, kit: Kit, at: int, left: Face, right: Face) -> tuple[floa
 
 def usual_hose(line: Line, kit: Kit, name: str, sizes: tuple[float, ...]) -> HoseSpan:
     """The usual hose of the line's service in the bore that goes on diameters of some `sizes` (mm; none:
-    any), held in the service's way; one that the line has already comes first, so that one piece is bought."""
+    any), held in the service's way; what the line has already comes first, so that one piece is bought."""
     service = kit.services.get(line.service)
     kind = kit.hose_classes.get(service.hose_class or "") if service is not None else None
     rows = [row for row in kit.hoses.values() if kind is None or row.hose_class == kind.id]

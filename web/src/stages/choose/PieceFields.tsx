@@ -335,7 +335,10 @@ export function ComponentFields({
 
 /** What one side of a component that is sold is, in words. */
 function sideName(catalogue: Catalogue, side: Catalogue["components"][number]["a"]): string {
-  const named = [...catalogue.seats, ...catalogue.fittings].find(({ id }) => id === side.of)?.name;
+  // "tapered pipe stud, NPT": a thread that says so itself is not said twice
+  const named = [...catalogue.seats, ...catalogue.fittings]
+    .find(({ id }) => id === side.of)
+    ?.name.replace(/, (\S+)$/, (whole, kind: string) => (side.thread.includes(kind) ? "" : whole));
   const spigot = side.of === "plain" ? "spigot" : `${side.of === "bead" ? "beaded" : "barbed"} spigot`;
   const size = side.thread || (side.on_mm == null ? "" : `${side.on_mm} mm`);
   return [side.kind === "spigot" ? spigot : (named ?? side.of), size].filter(Boolean).join(" ");
