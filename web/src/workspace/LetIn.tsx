@@ -53,6 +53,8 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
     return () => showCuts(null);
   }, [place, showCuts, span]);
   const hoses = order.joined === "hoses";
+  // what nobody has typed yet is asked for, not refused
+  const refused = place?.verdict === "refused" && order.rated.trim() !== "";
   const take_ = () =>
     void letIn(editor, order).then((done) => {
       if (done.span === null) notice({ text: done.problem });
@@ -160,8 +162,8 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
         {problem && <Box sx={{ color: "var(--stop)" }}>{problem}</Box>}
         {place && (
           <>
-            <Box sx={{ fontWeight: 600, color: place.verdict === "refused" ? "var(--stop)" : "inherit" }}>
-              {place.verdict === "refused" ? "Refused. " : ""}
+            <Box sx={{ fontWeight: 600, color: refused ? "var(--stop)" : "inherit" }}>
+              {refused ? "Refused. " : place.verdict === "refused" ? "Not yet. " : ""}
               Cut at {sayLength(place.cut_a_mm, line.unit)} and {sayLength(place.cut_b_mm, line.unit)}
               {place.hoses_mm[0] != null && `, hose ${sayLength(place.hoses_mm[0], line.unit)} on the A side`}
               {place.hoses_mm[1] != null && `, ${sayLength(place.hoses_mm[1], line.unit)} on the B side`}.{" "}

@@ -32,7 +32,8 @@ from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.rule_names import AdviceName
 from bendrel.core.parts.service import Service
 from bendrel.core.record import record
-from bendrel.core.units.notation import format_length
+from bendrel.core.units.notation import Unit, format_length
+from bendrel.core.units.quantities import format_pressure
 
 Joined = Literal["hoses", "its own ends"]
 Mounted = Literal["in line", "elsewhere, on hoses"]
@@ -106,7 +107,7 @@ def place_of_component(
     if judged is not None and judged.verdict in ("caution", "refused"):
         word = worst(word, WORDS[judged.verdict])
         reasons.insert(0, Reason(text=judged.reason, source=judged.source))
-    rating = _rating(service, new)
+    rating = _rating(service, new, line.unit)
     if rating is not None:
         word = worst(word, "refused" if service.safety_critical else "care")
         reasons.insert(0, rating)
@@ -127,7 +128,7 @@ def place_of_component(
     )
 
 
-def _rating(service: Service, new: LetIn) -> Reason | None:
+def _rating(service: Service, new: LetIn, unit: Unit) -> Reason | None:
     """What is wrong with what its maker says that it stands; None where nothing is, and where nothing
     presses on it."""
     duty = service.duty
@@ -139,9 +140,8 @@ def _rating(service: Service, new: LetIn) -> Reason | None:
         text = f"What it is rated for is not known, and {service.a_line} can hurt somebody: type it first."
         return Reason(text=text, source=NO_RATING)
     if new.rated_kpa < duty.working_kpa:
-        text = (
-            f"It is rated for {new.rated_kpa / 100:g} bar, the line works at {duty.working_kpa / 100:g} bar."
-        )
+        rated, works = (format_pressure(kpa, unit) for kpa in (new.rated_kpa, duty.working_kpa))
+        text = f"It is rated for {rated}, the line works at {works}."
         return Reason(text=text, source=duty.source)
     return None
 

@@ -36,7 +36,7 @@ export function Advice({ condition, looked, set }: Props) {
         {advice.arguments.map((argument) => (
           <Box component="li" key={argument.id} sx={{ py: 0.75, borderTop: "1px solid var(--rule)" }}>
             <Box sx={{ fontWeight: 600, color: argument.weight > 0 ? "var(--good)" : "var(--stop)" }}>
-              {argument.weight > 0 ? "for" : "against"} {argument.choice}
+              speaks {argument.weight > 0 ? "for" : "against"}: {argument.choice}
             </Box>
             {argument.text}
             <SourceLine source={argument.source} />
