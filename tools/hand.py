@@ -137,7 +137,7 @@ def line(hand: Hand, name: str, it_is: str, service: str, *known: tuple[str, str
 def fit(hand: Hand, *, first: Callable[[Hand], None] | None = None) -> None:
     """The line is fitted, all as told; `first` is what is put in before."""
     hand.stage(7)
-    expect(hand.asked.locator("[data-step]").first).to_be_visible()
+    expect(hand.region("Into its place, all loose")).to_be_visible()
     if first is not None:
         first(hand)
         hand.settle()
@@ -155,7 +155,7 @@ def prove(
     """Filled, watched twice, what it is for tried, and the name under it; `old` is how the old part is,
     `hold` proves that it holds, `closed` are places that nobody opened: nothing is asked of them."""
     hand.stage(8)
-    expect(hand.asked.locator("[data-step]").first).to_be_visible()
+    expect(hand.region("Fill and bleed")).to_be_visible()
     for place in closed:
         expect(hand.asked).not_to_contain_text(place)
     hand.as_told("Fill and bleed")
