@@ -76,6 +76,11 @@ def test_pieces_are_put_in_moved_split_and_taken_out_on_the_strip(page: Page, co
     expect(page.locator("aside [data-finding='joint_missing']")).to_be_visible()
     tools.get_by_role("button", name="Join with the next").click()
     expect(strip(page).locator("[data-tube]")).to_have_count(2)
+    tools.get_by_role("button", name="Put in behind").click()
+    page.get_by_role("menuitem", name="tube").click()
+    expect(strip(page).locator("[data-tube]")).to_have_count(3)
+    tools.get_by_role("textbox", name="Straight for").fill("125 mm")
+    expect(strip(page).locator("[data-name]").filter(has_text="125")).to_be_visible()
 
 
 def test_a_joint_and_a_port_are_chosen_with_the_keyboard(page: Page, copy_of):

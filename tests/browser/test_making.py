@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_choosing import finding
 from tests.browser.test_line import kept, open_line, saved
+from tests.browser.test_shop import by_night_and_day
 
 pytestmark = pytest.mark.browser
 
@@ -492,6 +493,7 @@ def test_a_flare_is_guided_and_one_that_failed_is_counted(page: Page, own_line):
     expect(page.get_by_role("alert")).to_contain_text("“wide” is not a length")
     across.fill("0.275")
     expect(page.locator("[data-flare='right']")).to_be_visible()
+    assert by_night_and_day(page) == []
     page.reload()
     page.get_by_role("button", name="4, Flare", exact=True).click()
     expect(across).to_have_value("0.275")

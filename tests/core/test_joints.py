@@ -270,6 +270,28 @@ def test_a_hose_put_in_comes_as_its_neighbours_take_it(kit, service, side, unit)
     }  # fmt: skip
 
 
+def test_a_tube_put_in_at_a_port_ends_as_the_service_usually_does(kit):
+    """A return of a steering gear: beaded for hose; between two hoses both of its ends go under hose."""
+    first = tube("s1", "bead", material="steel-plated_3-8in_0.711", state="stays")
+    line = line_of(first, service="steering-return")
+    line, hose = put_in(line, kit, "s1", "B", "hose")
+    line, last = put_in(line, kit, hose, "B", "tube")
+    assert [line.span(last).end_a.fitting, line.span(last).end_b.fitting] == ["bead", "bead"]
+    assert "end_service" not in {f.code for f in plan_line(line, kit).findings if f.where.span == last}
+
+
+def test_a_hose_put_in_is_cut_from_what_the_line_has_where_that_goes_on(kit):
+    """A filter with spigots of 10 mm between hoses of 3/8 in, which go on it: one hose is bought."""
+    first = tube("s1", "bead", material="steel-plated_3-8in_0.711", state="stays")
+    line = line_of(first, service="steering-return")
+    line, hose = put_in(line, kit, "s1", "B", "hose")
+    line, part = put_in(line, kit, hose, "B", "filter")
+    line, other = put_in(line, kit, part, "B", "hose")
+    assert line.span(other).hose == line.span(hose).hose
+    alone, own = put_in(line_of(line.span(part), service="steering-return"), kit, part, "B", "hose")
+    assert kit.hoses[alone.span(own).hose].id_mm == 10
+
+
 def test_a_component_put_in_is_the_one_that_goes_there(kit):
     line = line_of(braided(), service="oil-cooler", port_a=Port(thread="3/8-18 NPT", seat="npt-port"))
     made, name = put_in(line, kit, "h1", "A", "adapter")

@@ -124,13 +124,13 @@ def test_what_cannot_be_edited_is_said_in_a_sentence(kit):
 
 @pytest.mark.parametrize("kind", ["insert", "swap"])
 def test_a_tube_comes_into_a_line_of_hose_alone(kit, kind):
-    """In the size that the service usually starts with, under the hose beside it."""
+    """In the size that the service usually starts with, and with its usual ends."""
     hose = HoseSpan(id="h1", hose="cooler_3-8in", clamp="worm_12-20")
     line = Line(name="hose alone", service="cooler", unit="in", spans=(hose,))
     made = edit_chain(line, ChainEdit(kind=kind, span="h1", put="tube"), kit)
     tube = made.document.span(made.span)
     assert kit.tubes[tube.tube].size == "3/8 in"
-    assert (tube.end_a.fitting == "bead") == (kind == "insert")
+    assert (tube.end_a.fitting, tube.end_b.fitting) == ("bead", "bead")
 
 
 def test_damage_and_clips_stay_where_they_are_when_a_tube_is_cut_and_joined_again(kit):

@@ -44,17 +44,17 @@ export function LetIn({ span, editor, onDone }: { span: string; editor: LineEdit
     take(api.POST("/api/let-in", { body: { document: line, order }, signal })),
   );
   const place = made?.place;
+  // what nobody has typed yet is asked for, not refused
+  const refused = place?.verdict === "refused" && order.rated.trim() !== "";
   useEffect(() => {
     if (!place) return;
     const [low, high] = [place.cut_a_mm, place.cut_b_mm];
     const move = (end: "A" | "B", mm: number) =>
       setOrder((was) => ({ ...was, at: `${((low + high) / 2 + mm - (end === "A" ? low : high)).toFixed(1)} mm` }));
-    showCuts({ span, a: low, b: high, refused: place.verdict === "refused", move });
+    showCuts({ span, a: low, b: high, refused, move });
     return () => showCuts(null);
-  }, [place, showCuts, span]);
+  }, [place, refused, showCuts, span]);
   const hoses = order.joined === "hoses";
-  // what nobody has typed yet is asked for, not refused
-  const refused = place?.verdict === "refused" && order.rated.trim() !== "";
   const take_ = () =>
     void letIn(editor, order).then((done) => {
       if (done.span === null) notice({ text: done.problem });

@@ -19,6 +19,7 @@ from bendrel.core.line.document import (
     RigidSpan,
     Side,
     Span,
+    TubeEnd,
 )
 from bendrel.core.line.edits.chain import fresh_id, insert, place_of, swapped
 from bendrel.core.line.opened import stays
@@ -107,15 +108,18 @@ def _with_end(line: Line, kit: Kit, tube: RigidSpan, end: EndName, name: str) ->
 
 
 def _suited(line: Line, kit: Kit, name: str) -> Line:
-    """The ends of new tubes beside a clamped hose become such as a hose goes over."""
+    """The ends of new tubes beside a clamped hose become such as a hose goes over, those at a port the usual
+    ones of the service."""
     at = place_of(line, name)
     span = line.spans[at]
     if isinstance(span, RigidSpan):
         for end in ENDS:
+            tube = line.spans[at]
+            assert isinstance(tube, RigidSpan)
             if facing(kit, line, at, end).kind == "bore":
-                tube = line.spans[at]
-                assert isinstance(tube, RigidSpan)
                 line = _under_hose(line, kit, tube, end)
+            elif at == (0 if end == "A" else len(line.spans) - 1):
+                line = _at_port(line, kit, tube, end)
         return line
     if not isinstance(span, HoseSpan) or span.joined != "clamps":
         return line
@@ -125,6 +129,14 @@ def _suited(line: Line, kit: Kit, name: str) -> Line:
             if isinstance(beside, RigidSpan):
                 line = _under_hose(line, kit, beside, "B" if end == "B" else "A")
     return line
+
+
+def _at_port(line: Line, kit: Kit, tube: RigidSpan, end: EndName) -> Line:
+    service = kit.services.get(line.service)
+    if service is None or service.start is None or tube.end(end).fitting != TubeEnd().fitting:
+        return line
+    name = service.start.end_inch if line.unit == "in" else service.start.end_metric
+    return _with_end(line, kit, tube, end, name) or line
 
 
 def _under_hose(line: Line, kit: Kit, tube: RigidSpan, end: EndName) -> Line:
