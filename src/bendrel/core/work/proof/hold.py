@@ -98,7 +98,7 @@ def check(test: HoldTest, rules: HoldRules) -> None:
     """Raises HoldError for what cannot be judged."""
     rows = len(test.times_s)
     if rows < LEAST_ROWS:
-        raise HoldError(f"A verdict takes {LEAST_ROWS} readings at least; so far there {_are(rows)}.")
+        raise HoldError(f"A verdict takes at least {LEAST_ROWS} readings; so far there {_are(rows)}.")
     if rows > MOST_ROWS:
         raise HoldError(f"{rows:,} readings are too many; up to {MOST_ROWS:,} are accepted.")
     for k in range(1, rows):
