@@ -80,7 +80,7 @@ def test_pieces_are_put_in_moved_split_and_taken_out_on_the_strip(page: Page, co
     page.get_by_role("menuitem", name="tube").click()
     expect(strip(page).locator("[data-tube]")).to_have_count(3)
     tools.get_by_role("textbox", name="Straight for").fill("125 mm")
-    expect(strip(page).locator("[data-name]").filter(has_text="125")).to_be_visible()
+    expect(strip(page).get_by_role("group", name="The tube unrolled, 125 mm from A to B")).to_be_visible()
 
 
 def test_a_joint_and_a_port_are_chosen_with_the_keyboard(page: Page, copy_of):
