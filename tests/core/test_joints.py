@@ -10,7 +10,7 @@ from bendrel.core.joints.closing import joints_of
 from bendrel.core.joints.faces import face_of, port_face
 from bendrel.core.joints.mate import mate
 from bendrel.core.joints.pieces import place_pieces
-from bendrel.core.joints.put_in import put_for, put_in, rejoined
+from bendrel.core.joints.put_in import put_for, put_in, rejoined, usual_hose
 from bendrel.core.judge.whole.judge_hose_joint import joint_of
 from bendrel.core.line.document import (
     BendReadings,
@@ -290,6 +290,16 @@ def test_a_hose_put_in_is_cut_from_what_the_line_has_where_that_goes_on(kit):
     assert line.span(other).hose == line.span(hose).hose
     alone, own = put_in(line_of(line.span(part), service="steering-return"), kit, part, "B", "hose")
     assert kit.hoses[alone.span(own).hose].id_mm == 10
+
+
+def test_a_hose_in_a_size_that_its_usual_class_is_not_made_in_is_of_another_class(kit):
+    """SAE J517 100R4, return hose, begins at 3/4 in: a spigot of 5/8 in takes another that is right there."""
+    line = Line(name="return", service="hydraulic-return", unit="in", spans=(HoseSpan(id="h1", hose=""),))
+    hose = usual_hose(line, kit, "h1", (15.9,))
+    assert (kit.hoses[hose.hose].hose_class, kit.hoses[hose.hose].id_mm) == ("steering-return", 15.9)
+    assert kit.verdict("hose", "steering-return", "hydraulic-return").verdict == "right"
+    assert hose.clamp is not None
+    assert kit.hoses[usual_hose(line, kit, "h1", (19.1,)).hose].hose_class == "hydraulic-return"
 
 
 def test_a_component_put_in_is_the_one_that_goes_there(kit):

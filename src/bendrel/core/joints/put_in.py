@@ -28,7 +28,8 @@ from bendrel.core.line.run import ENDS, main_run, with_span
 from bendrel.core.parts.fits import best_bore, bore_fits, nut_for_port
 from bendrel.core.parts.hose import Hose
 from bendrel.core.parts.kit import Kit
-from bendrel.core.parts.picking import usual_ends
+from bendrel.core.parts.picking import clamped_classes, usual_ends
+from bendrel.core.parts.service import Service
 from bendrel.core.units.lengths import Length
 
 What = ComponentKind | str
@@ -197,6 +198,16 @@ def usual_hose(line: Line, kit: Kit, name: str, sizes: tuple[float, ...]) -> Hos
     any), held in the service's way; what the line has already comes first, so that one piece is bought."""
     service = kit.services.get(line.service)
     kind = kit.hose_classes.get(service.hose_class or "") if service is not None else None
+    if (
+        service is not None
+        and kind is not None
+        and kind.clamps
+        and sizes
+        and not _fitting(kit, kind.id, sizes)
+    ):
+        # its usual class is not made so small or so large: the best other one that is
+        others = (name for name in clamped_classes(kit, service) if _strong(kit, service, name, sizes))
+        kind = kit.hose_classes[next(others, kind.id)]
     rows = [row for row in kit.hoses.values() if kind is None or row.hose_class == kind.id]
     there = {span.hose for span in line.spans if isinstance(span, HoseSpan)}
     fits = (row for row in rows if row.id in there and sizes and all(bore_fits(kit, row, mm) for mm in sizes))
@@ -211,10 +222,22 @@ def usual_hose(line: Line, kit: Kit, name: str, sizes: tuple[float, ...]) -> Hos
     return HoseSpan(id=name, hose=best.id, length=Length(unit=line.unit), joined="crimped")
 
 
+def _fitting(kit: Kit, hose_class: str, sizes: tuple[float, ...]) -> Hose | None:
+    """The bore of a class that goes on all, else on the first."""
+    return best_bore(kit, hose_class, sizes) or best_bore(kit, hose_class, sizes[:1])
+
+
+def _strong(kit: Kit, service: Service, hose_class: str, sizes: tuple[float, ...]) -> bool:
+    """The bore of a class that fits is rated for what the service usually works at."""
+    hose = _fitting(kit, hose_class, sizes)
+    working = service.duty.working_kpa if service.duty is not None else 0.0
+    return hose is not None and hose.pressure_kpa is not None and hose.pressure_kpa >= working
+
+
 def _bore(kit: Kit, rows: list[Hose], sizes: tuple[float, ...]) -> Hose:
     if not sizes:
         return rows[0]
-    on_all = best_bore(kit, rows[0].hose_class, sizes) or best_bore(kit, rows[0].hose_class, sizes[:1])
+    on_all = _fitting(kit, rows[0].hose_class, sizes)
     return on_all or min(rows, key=lambda row: abs(row.id_mm - sizes[0]))
 
 

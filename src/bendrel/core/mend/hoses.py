@@ -10,9 +10,8 @@ from bendrel.core.mend.offer import Reason
 from bendrel.core.parts.fits import best_bore
 from bendrel.core.parts.hose import Hose
 from bendrel.core.parts.kit import Kit
-from bendrel.core.parts.picking import verdict_order
+from bendrel.core.parts.picking import clamped_classes
 from bendrel.core.parts.service import Service
-from bendrel.core.parts.verdict import VERDICT_ORDER
 from bendrel.core.units.lengths import Length
 
 
@@ -22,17 +21,7 @@ def clamped_class(kit: Kit, service: Service) -> str:
     usual = kit.hose_classes.get(service.hose_class)
     if usual is None or usual.clamps or service.duty is None:
         return service.hose_class
-    family = kit.fluids[service.duty.fluid].family
-    found = [
-        (verdict_order(kit, "hose", kind.id, service.id), kind.id)
-        for kind in kit.hose_classes.values()
-        if kit.verdict("hose", kind.id, service.id) is not None
-        and verdict_order(kit, "hose", kind.id, service.id) < VERDICT_ORDER["refused"]
-        and kind.clamps
-        and family in kind.families
-        and kind.highest_c >= service.duty.hot_c
-    ]
-    return min(found)[1] if found else ""
+    return next(iter(clamped_classes(kit, service)), "")
 
 
 def no_hose(kit: Kit, od_mm: float) -> Reason:

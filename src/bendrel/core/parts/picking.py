@@ -25,6 +25,24 @@ def verdict_order(kit: Kit, of: Of, name: str, service: str) -> int:
     return VERDICT_ORDER[verdict.verdict if verdict is not None else "acceptable"]
 
 
+def clamped_classes(kit: Kit, service: Service) -> tuple[str, ...]:
+    """Classes of hose that are clamped on a line of `service`, by id, the best verdict first: judged there
+    and not refused, made for its usual fluid, standing its heat."""
+    if service.duty is None:
+        return ()
+    family = kit.fluids[service.duty.fluid].family
+    found = [
+        (verdict_order(kit, "hose", kind.id, service.id), kind.id)
+        for kind in kit.hose_classes.values()
+        if kit.verdict("hose", kind.id, service.id) is not None
+        and verdict_order(kit, "hose", kind.id, service.id) < VERDICT_ORDER["refused"]
+        and kind.clamps
+        and family in kind.families
+        and kind.highest_c >= service.duty.hot_c
+    ]
+    return tuple(name for _, name in sorted(found))
+
+
 def ends_for(
     kit: Kit,
     service: str,
