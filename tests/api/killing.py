@@ -173,8 +173,12 @@ def main(folder: Path, cycles: int, seed: int) -> dict[str, Any]:
         # the threads end before the next child is made
         thread = threading.Thread(target=writer.work, args=(port, random.Random(rng.random())))
         thread.start()
-        # a kill may also come while it starts
-        time.sleep(rng.uniform(0.3, 0.9) if cycle % 5 else rng.uniform(0.01, 0.3))
+        # a kill may also come while it starts; else not before it has acknowledged something, however slow
+        if cycle % 5:
+            before, until = writer.count, time.monotonic() + 20
+            while writer.count == before and time.monotonic() < until:
+                time.sleep(0.01)
+        time.sleep(rng.uniform(0.01, 0.5))
         os.kill(child, signal.SIGKILL)
         os.waitpid(child, 0)
         thread.join()
