@@ -6,7 +6,10 @@ from shutil import copyfile
 
 import pytest
 
+from bendrel.core.line.document import HoseSpan, Line
 from bendrel.core.line.proving import Hold, HoldRow
+from bendrel.core.units.lengths import Length
+from bendrel.services.job.jobs import JobDraft
 from bendrel.services.proof.joined_holds import TAKEN
 from bendrel.services.startup import open_shop
 
@@ -68,3 +71,14 @@ def test_a_test_read_by_eye_is_taken_with_what_was_shut_in(demo, ids, reads):
 
 def test_a_line_that_is_joined_to_nothing_has_none(demo, ids):
     assert demo.joined_holds.of(ids["Header tank to engine"], TODAY) == ()
+
+
+def test_a_line_whose_length_nobody_knows_holds_an_unknown_volume(shop):
+    job = shop.jobs.create(JobDraft(name="Winch"))
+    hose = HoseSpan(id="h1", hose="cooler_3-8in", clamp="worm_12-20", length=Length(text="a lot"))
+    line = Line(name="return", service="cooler", unit="in", spans=(hose,))
+    kept = shop.lines.add(job.id, line)
+    assert shop.closings.of(line, kept.id, TODAY).volume_ml is None
+    known = replace(line, spans=(replace(hose, length=Length(text="20", unit="in")),))
+    # 20 in of 3/8 in bore, by hand: pi/4 * 9.5^2 * 508 / 1000
+    assert shop.closings.of(known, kept.id, TODAY).volume_ml == pytest.approx(36.0, rel=0.02)

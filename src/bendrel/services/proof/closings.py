@@ -251,8 +251,9 @@ def _weakest(plan: Plan) -> float | None:
 
 
 def _volume(plan: Plan) -> float | None:
+    """What the line holds in ml; None where nothing of it is known."""
     flowing = plan.chosen.flowing if plan.chosen else None
-    return flowing.volume_ml if flowing else None
+    return (flowing.volume_ml or None) if flowing else None
 
 
 def _day(text: str) -> date:
