@@ -29,16 +29,20 @@ def spliced_cooler_line(hand: Hand) -> None:
         "transmission cooler",
         ("Its whole length", "66"),
     )
-    hand.tick("rusted through")
-    hand.press("Add damage")
-    hand.write("Damage 1 from", "24")
-    hand.write("Damage 1 to", "29")
+    rusted_through(hand, "24", "29")
     hand.pick("Depth of damage 1", "through")
     hand.pick("End B", "seized in an expensive part")
     hand.pick("Your school", "economy")
     mend(hand, "hose", "end B would break in the cooler")
     fit(hand)
     prove(hand, "Ada", old="sound", closed=PORTS)
+
+
+def rusted_through(hand: Hand, first: str, last: str) -> None:
+    hand.tick("rusted through")
+    hand.press("Add damage")
+    hand.write("Damage 1 from", first)
+    hand.write("Damage 1 to", last)
 
 
 def mend(hand: Hand, way: str, why: str) -> None:
@@ -198,10 +202,7 @@ def union_splice(hand: Hand) -> None:
         "fuel, low pressure",
         ("Its whole length", "60"),
     )
-    hand.tick("rusted through")
-    hand.press("Add damage")
-    hand.write("Damage 1 from", "31")
-    hand.write("Damage 1 to", "33")
+    rusted_through(hand, "31", "33")
     mend(hand, "flared_unions", "both ends sit behind the tank")
     fit(hand)
     prove(hand, "Ada", old="sound", closed=PORTS)
