@@ -6,7 +6,7 @@ import pytest
 
 from bendrel.core.line.document import HoseSpan, Line
 from bendrel.core.line.edits.turned import reversed_hose
-from bendrel.core.line.hose_way import BoughtHose, HosePattern
+from bendrel.core.line.hose_way import BoughtHose, HoseEndAt, HosePattern, HoseWay
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 
@@ -116,6 +116,19 @@ def bought(kit, read, stands="", **changes):
 )
 def test_a_bought_hose_is_held_against_what_is_wanted(kit, length, clock, titles):
     assert bought(kit, length, clock)[0] == titles
+
+
+@pytest.mark.parametrize(
+    ("stands", "titles"), [("180", []), ("90", ["The elbows of the bought hose stand otherwise"])]
+)
+def test_a_bought_hoses_elbows_are_held_against_the_way_where_no_clock_is_typed(kit, stands, titles):
+    """A hose that lies straight, out of one port that looks up and into one that looks down: half a turn."""
+    a, b = (
+        HoseEndAt(x=mm(x), y=mm(0), z=mm(0), way=way, seat=seat)
+        for x, way, seat in ((0, "+x", "+z"), (400, "+x", "-z"))
+    )
+    way = HoseWay(a=a, b=b)
+    assert bought(kit, "500", stands, clock="", way=way, length=mm(500))[0] == titles
 
 
 def test_of_a_bought_hose_only_what_is_known_is_judged(kit):

@@ -10,6 +10,7 @@ import pytest
 from pypdf import PdfReader
 
 from bendrel.catalogue.signs import load_signs
+from bendrel.core.line.condition import Fixture
 from bendrel.core.line.document import ComponentKind, ComponentSpan, HoseSpan, Joint
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Angle, Length
@@ -48,6 +49,17 @@ def test_an_elbow_stands_where_plane_geometry_puts_it(kit):
     assert first[-1][0] - first[0][0] == pytest.approx(100 * scale, abs=0.2)
     assert last[-1][0] - first[0][0] == pytest.approx(130 * scale, abs=0.2)
     assert first[0][1] - last[-1][1] == pytest.approx(130 * scale, abs=0.2)
+
+
+def test_clips_are_bars_across_the_line_where_they_sit(kit):
+    """Two tubes of 100 in one straight: 640 units for 200 mm, from 60 on; a clip of no
+    named tube is on the main one."""
+    line = line_of("t", "u", joints=(Joint(kind="union"),))
+    clips = (Fixture(at=Length(text="25")), Fixture(at=Length(text="50"), span="u"))
+    drawn = svg_of(kit, replace(line, condition=replace(line.condition, fixtures=clips)))
+    bars = [points(bar) for bar in drawn.iter(f"{SVG}polyline") if bar.get("data-clip") is not None]
+    assert [(a[0], b[0]) for a, b in bars] == [(140, 140), (540, 540)]
+    assert all(abs(a[1] - b[1]) == 16 for a, b in bars)
 
 
 def test_new_tube_old_tube_and_hose_are_drawn_in_their_own_ways(kit):

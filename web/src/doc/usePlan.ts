@@ -3,6 +3,7 @@ import { api, sentence, take } from "../api/client";
 import type { BenchReport, Line } from "../api/types";
 import type { BenchView } from "./useBench";
 import { Early } from "./early";
+import { withoutFilled } from "./filled";
 import { Newest } from "./newest";
 import type { Seen } from "./planView";
 import { NOTHING_SEEN, seenAfter, seenWithout } from "./planView";
@@ -31,5 +32,9 @@ export function usePlan(document: Line, bench: BenchView, tube: string): PlanVie
     });
   }, [document, newest, tube]);
   const waiting = settled !== document ? "The line" : bench.asking ? "What the tool makes of it" : "";
-  return useMemo(() => ({ ...seen, bench: bench.report, beyond: bench.beyond, waiting }), [seen, bench, waiting]);
+  const plan = useMemo(() => withoutFilled(seen.plan, settled, document), [seen.plan, settled, document]);
+  return useMemo(
+    () => ({ ...seen, plan, bench: bench.report, beyond: bench.beyond, waiting }),
+    [seen, plan, bench, waiting],
+  );
 }

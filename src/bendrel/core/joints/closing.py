@@ -207,7 +207,7 @@ def _at_end(kit: Kit, pieces: Pieces, span: Span, end: EndName) -> _Parts:
     if face.kind == "plug":
         return _plug(kit, face)
     if face.kind == "spigot":
-        return _Parts(closes="clamp", name="the machine's own hose and its clamps")
+        return _Parts(closes="clamp", name="the hose that goes on it and its clamps")
     if span.what == "quick connector":
         return _Parts(closes="latch", name=span.what)
     return _Parts(closes="washer" if span.what == "banjo stack" else "maker", name=span.what)

@@ -54,6 +54,10 @@ class Plan:
         """One tube; the main one unless another is asked for."""
         return next((piece for piece in self.pieces if piece.span == (span or self.main)), None)
 
+    def clips_mm(self, span: str) -> tuple[float, ...]:
+        """Where one span is held, in mm from its end A; what is noted of no span is of the main tube."""
+        return tuple(one.at_mm for one in self.looked.fixtures if (one.span or self.main) == span)
+
     @property
     def part(self) -> Part | None:
         """The main tube's part."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import io
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from functools import cache
 from importlib.resources import files
 
@@ -15,6 +15,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from bendrel.core.findings import Finding
+from bendrel.core.geometry.view import Point
 
 INK, SECOND, RULE = HexColor("#15191b"), HexColor("#545b5e"), HexColor("#c6c0b4")
 TUBE, BEND, STOP = HexColor("#b5561f"), HexColor("#7d3a13"), HexColor("#b3121d")
@@ -65,6 +66,15 @@ def wrapped(text: str, font: str, size: float, width: float) -> list[str]:
         else:
             lines.append(word)
     return lines
+
+
+def draw_bars(canvas: Canvas, bars: Sequence[tuple[Point, Point]], at: Callable[[Point], Point]) -> None:
+    """Draw the clips of a line."""
+    canvas.setLineCap(0)
+    canvas.setStrokeColor(INK)
+    canvas.setLineWidth(2.4)
+    for a, b in bars:
+        canvas.line(*at(a), *at(b))
 
 
 def stops_bar(canvas: Canvas, findings: Sequence[Finding], y: float) -> float:

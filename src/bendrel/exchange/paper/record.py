@@ -143,9 +143,9 @@ def _drawing(pages: Pages, paper: RecordPaper, kit: Kit) -> None:
             pages.y,
         )
     elif plan.part is not None:
-        draw_tube(
-            pages.canvas, sketch(plan.part, plan.part.views["free"], width, DRAWING, 16 * MM), LEFT, pages.y
-        )
+        part = plan.part
+        drawn = sketch(part, part.views["free"], width, DRAWING, 16 * MM, plan.clips_mm(part.span))
+        draw_tube(pages.canvas, drawn, LEFT, pages.y)
     for k, span in enumerate(line.spans):
         pages.row("Chain" if k == 0 else "", f"{k + 1}. {span_in_words(line, plan, kit, span.id)}")
 

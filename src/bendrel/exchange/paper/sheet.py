@@ -32,6 +32,7 @@ from bendrel.exchange.paper.paper import (
     STOP,
     TEXT,
     TUBE,
+    draw_bars,
     fitted,
     fonts,
     stops_bar,
@@ -60,7 +61,7 @@ def build_sheet(line: Line, plan: Plan, kit: Kit, steps: Sequence[Step], *, job:
     y = _header(canvas, line, f"{job} · {machine}" if machine else job, tube, plan, today)
     y = stops_bar(canvas, plan.findings, y)
     crowded = len(part.bends) > 10
-    y = _drawing_and_figures(canvas, line, part, y, 52 * MM if crowded else 78 * MM)
+    y = _drawing_and_figures(canvas, line, plan, part, y, 52 * MM if crowded else 78 * MM)
     y = _table(canvas, part, line.unit, y)
     y = _steps(canvas, [step for step in steps if not step.whole], y)
     _cautions(canvas, cautions, y)
@@ -98,9 +99,12 @@ def _header(canvas: Canvas, line: Line, job: str, tube: str, plan: Plan, today: 
     return y - 9 * MM
 
 
-def _drawing_and_figures(canvas: Canvas, line: Line, part: Part, y: float, height: float) -> float:
+def _drawing_and_figures(
+    canvas: Canvas, line: Line, plan: Plan, part: Part, y: float, height: float
+) -> float:
     width = 118 * MM
-    draw_tube(canvas, sketch(part, part.views["free"], width, height, 11 * MM), LEFT, y - height)
+    drawing = sketch(part, part.views["free"], width, height, 11 * MM, plan.clips_mm(part.span))
+    draw_tube(canvas, drawing, LEFT, y - height)
     x, at, unit = LEFT + width + 6 * MM, y - 8 * MM, line.unit
     for term in part.terms:
         text_at(canvas, x, at, fitted(term.label, LABEL, 11, 40 * MM), LABEL, 11, SECOND)
@@ -159,6 +163,7 @@ def draw_tube(canvas: Canvas, drawing: Sketch, x0: float, y0: float) -> None:
     canvas.setLineWidth(wide + 4)
     for a, b in drawing.ends:
         canvas.line(*at(a), *at(b))
+    draw_bars(canvas, drawing.clips, at)
     for label in drawing.labels:
         x, y = at(label.at)
         if not label.end:

@@ -26,6 +26,7 @@ from bendrel.exchange.paper.paper import (
     SECOND,
     TEXT,
     TUBE,
+    draw_bars,
     fitted,
     text_at,
 )
@@ -135,6 +136,7 @@ def draw_whole(canvas: Canvas, drawing: LineSketch, x0: float, y0: float) -> Non
     canvas.setLineWidth(1.4)
     for a, b in drawing.joints:
         canvas.line(*at(a), *at(b))
+    draw_bars(canvas, drawing.clips, at)
     canvas.setFillColor(INK)
     for label in drawing.labels:
         x, y = at(label.at)

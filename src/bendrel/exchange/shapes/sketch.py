@@ -5,16 +5,16 @@ Co-ordinates are paper units of the box asked for, y downwards.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from typing import Literal
 
 from bendrel.core.bend.tube.part import Part
 from bendrel.core.geometry.vectors import Vector, dot
 from bendrel.core.geometry.view import Point, View, back_of
 from bendrel.core.record import record
+from bendrel.exchange.shapes.clip_bars import Bar, Place, clip_bars
 
 Role = Literal["straight", "bend"]
-Place = Callable[[Vector], Point]
 
 
 @record
@@ -47,10 +47,14 @@ class Sketch:
     strokes: tuple[Stroke, ...]
     labels: tuple[Label, ...]
     ends: tuple[tuple[Point, Point], ...]
+    clips: tuple[Bar, ...]
 
 
-def sketch(part: Part, view: View, width: float, height: float, margin: float) -> Sketch:
-    """Draw `part` as seen in `view`, to true proportion, as large as the box allows."""
+def sketch(
+    part: Part, view: View, width: float, height: float, margin: float, clips_mm: Sequence[float] = ()
+) -> Sketch:
+    """Draw `part` as seen in `view`, to true proportion, as large as the box allows, held at `clips_mm` from
+    end A."""
     place, scale = fitted_to([point for _, point in part.path], view, width, height, margin)
     strokes = [_stroke(part, run, view, place) for run in _runs(part)]
     corners = [place(p) for p in (part.end_a.point, *part.bend_points, part.end_b.point)]
@@ -74,6 +78,7 @@ def sketch(part: Part, view: View, width: float, height: float, margin: float) -
         strokes=tuple(sorted(strokes, key=lambda s: s.depth)),
         labels=tuple(apart(labels)),
         ends=tuple(ends),
+        clips=clip_bars([point for _, point in part.path], clips_mm, place),
     )
 
 

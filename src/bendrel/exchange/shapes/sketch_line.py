@@ -18,7 +18,8 @@ from bendrel.core.line.document import ComponentSpan, HoseSpan, Line, RigidSpan
 from bendrel.core.plan.in_space import InSpace, SpanInSpace, seen_from
 from bendrel.core.plan.model import Plan
 from bendrel.core.record import record
-from bendrel.exchange.shapes.sketch import Label, Place, apart, fitted_to, label_at
+from bendrel.exchange.shapes.clip_bars import Bar, Place, clip_bars
+from bendrel.exchange.shapes.sketch import Label, apart, fitted_to, label_at
 
 SpanLook = Literal["to make", "stays", "hose", "component"]
 LEAST_WIDTH, MOST_WIDTH = 3.0, 9.0
@@ -44,12 +45,14 @@ class SpanSketch:
 @record
 class LineSketch:
     """A drawing of the whole line in a box of `width` × `height`: spans from the farthest to the nearest,
-    the two ends of the paper's ticks at every joint, and what is written beside them."""
+    the two ends of the paper's ticks at every joint, bars where clips sit, and what is written beside
+    them."""
 
     width: float
     height: float
     spans: tuple[SpanSketch, ...]
     joints: tuple[tuple[Point, Point], ...]
+    clips: tuple[Bar, ...]
     labels: tuple[Label, ...]
 
 
@@ -91,6 +94,9 @@ def sketch_line(
         height=height,
         spans=tuple(sorted(spans, key=lambda one: one.depth)),
         joints=tuple(_joints(space, place)),
+        clips=tuple(
+            bar for span, path in paths.items() for bar in clip_bars(path, plan.clips_mm(span), place)
+        ),
         labels=tuple(apart(named)),
     )
 

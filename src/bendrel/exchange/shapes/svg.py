@@ -8,6 +8,7 @@ from xml.sax.saxutils import quoteattr
 from bendrel.catalogue.signs import Sign
 from bendrel.core.bend.tube.part import Part
 from bendrel.core.geometry.view import Point, View
+from bendrel.exchange.shapes.clip_bars import Bar
 from bendrel.exchange.shapes.sketch import Label, Sketch, sketch
 from bendrel.exchange.shapes.sketch_line import LineSketch, SpanSketch, alongside, cross_ticks
 
@@ -17,14 +18,16 @@ TUBE = 'fill="none" stroke-linecap="round" stroke-linejoin="round"'
 FONT = 'font-family="\'Barlow Condensed\',sans-serif" font-weight="600" font-size="13" text-anchor="middle"'
 
 
-def draw_svg(part: Part, view: View, width: float = 760, height: float = 480) -> str:
-    """One view of the part as a stand-alone SVG of `width` × `height` pixels.
+def draw_svg(
+    part: Part, view: View, width: float = 760, height: float = 480, clips_mm: Sequence[float] = ()
+) -> str:
+    """One view of the part as a stand-alone SVG of `width` × `height` pixels, held at `clips_mm` from end A.
 
     Every bend carries `data-bend` so that a screen can link it to the strip. Styled by attributes
     alone: a strict content policy allows no style element.
     """
-    drawing = sketch(part, view, width, height, 56)
-    body = [*_tube(drawing), *_ends(drawing), *_labels(drawing)]
+    drawing = sketch(part, view, width, height, 56, clips_mm)
+    body = [*_tube(drawing), *_clips(drawing.clips), *_ends(drawing), *_labels(drawing)]
     return _svg(width, height, f"Drawing of the line, {len(part.bends)} bends", body)
 
 
@@ -34,6 +37,7 @@ def draw_line_svg(drawing: LineSketch) -> str:
     body = [
         *(line for span in drawing.spans for line in _span(span)),
         *(_line((a, b), 'stroke="currentColor" stroke-width="2"') for a, b in drawing.joints),
+        *_clips(drawing.clips),
         *_words(drawing.labels),
     ]
     said = f"Drawing of the whole line, {len(drawing.spans)} spans"
@@ -71,6 +75,10 @@ def _span(span: SpanSketch) -> list[str]:
     if span.look == "hose":
         drawn += [_line(tick, f'{ink} stroke-width="1.2"') for tick in cross_ticks(span)]
     return drawn
+
+
+def _clips(bars: Sequence[Bar]) -> list[str]:
+    return [_line(bar, 'data-clip="" stroke="currentColor" stroke-width="4"') for bar in bars]
 
 
 def _sign(sign: Sign, at: Point, link: str) -> str:

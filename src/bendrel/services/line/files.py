@@ -107,4 +107,4 @@ def draw_line(line: Line, kit: Kit, span: str, view: ViewName = "free") -> str:
     part = (piece.part or piece.so_far) if piece else None
     if part is None:
         raise Refused("There is nothing to draw until the first leg can be read.")
-    return draw_svg(part, part.views[view])
+    return draw_svg(part, part.views[view], clips_mm=plan.clips_mm(part.span))

@@ -13,10 +13,13 @@ from bendrel.core.units.notation import format_clock
 def judge_bought_hose(case: Whole) -> Iterator[Finding]:
     """Findings on every bought hose that was read: another length than it is to have, elbows that stand
     otherwise."""
+    laid = {one.span: one.clock_deg for one in case.laid}
     for hose in case.chosen.pieces.hoses:
         if hose.bought is not None and hose.piece.state != "stays":
             yield from _length(case, hose, hose.bought.length_mm)
-            yield from _clock(case, hose, hose.bought.clock_deg)
+            if hose.piece.angle_a != 0 and hose.piece.angle_b != 0:
+                wanted = laid.get(hose.piece.id, hose.clock_deg)
+                yield from _clock(case, hose, hose.bought.clock_deg, wanted)
 
 
 def _length(case: Whole, hose: PlacedHose, read_mm: float | None) -> Iterator[Finding]:
@@ -31,8 +34,8 @@ def _length(case: Whole, hose: PlacedHose, read_mm: float | None) -> Iterator[Fi
         yield case.told("bought_hose_long", case.at_span(hose.piece.id), length=told, wanted=needed)
 
 
-def _clock(case: Whole, hose: PlacedHose, read_deg: float | None) -> Iterator[Finding]:
-    wanted = hose.clock_deg
+def _clock(case: Whole, hose: PlacedHose, read_deg: float | None, wanted: float | None) -> Iterator[Finding]:
+    """How its elbows stand against what was asked for, or else what its way makes of them."""
     if read_deg is None or wanted is None:
         return
     off = abs((read_deg - wanted + 180.0) % 360.0 - 180.0)
