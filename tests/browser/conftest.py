@@ -26,8 +26,9 @@ CHROMIUM_FLAGS = [
     "--use-angle=swiftshader",
     "--enable-unsafe-swiftshader",
     "--ignore-gpu-blocklist",
-    # pages are put together without the graphics stand-in: that alone is a fifth of the tests' time
+    # pages are painted and put together without the graphics stand-in: that is a third of the tests' time
     "--disable-gpu-compositing",
+    "--disable-gpu-rasterization",
     # the pages of a context share the process that draws them, and the scripts it has compiled
     "--process-per-site",
     "--in-process-gpu",
