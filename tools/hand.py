@@ -8,7 +8,7 @@ from datetime import datetime, timedelta
 
 from playwright.sync_api import Locator, Page, expect
 
-SAID = """() => [...document.querySelectorAll('main, aside, [role=toolbar], [role=dialog], footer')]
+SAID = """() => [...document.querySelectorAll('main, aside, [role=toolbar], dialog[open], footer')]
   .flatMap(part => part.innerText.split('\\n')).map(line => line.trim()).filter(line => line.length > 3)"""
 """What the page says now, line by line; what is folded is not said."""
 

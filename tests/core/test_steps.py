@@ -7,6 +7,7 @@ import pytest
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.joints.closing import joints_of
 from bendrel.core.line.document import TestFlare
+from bendrel.core.line.proving import Done, Proving
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.plan.working import order_of_work
 from bendrel.core.units.lengths import Length
@@ -177,7 +178,8 @@ NEEDED = {
     },
     "jet": {"hydraulic", "hydraulic-return", "steering-pressure", "steering-return", "fuel-high"},
     "jet-diesel": {"fuel-injection"},
-    "accumulator": {"hydraulic", "hydraulic-return", "hydraulic-suction", "brake"},
+    "accumulator": {"hydraulic", "hydraulic-return", "hydraulic-suction"},
+    "brake-accumulator": {"brake"},
     "servo": {"vacuum"},
 }  # fmt: skip
 
@@ -255,3 +257,15 @@ def test_a_bought_end_is_looked_at_and_neither_made_nor_cut_off(kit):
     part = plan_line(line, kit).part
     assert {term.id: term.mm for term in part.terms if term.id.startswith("end-")} == {"end-A": 0, "end-B": 0}
     assert part.moves[0].measured_from == "flared_rim"
+
+
+def test_a_nut_that_was_run_home_by_hand_is_proved(kit):
+    """It is asked for before the flare; a joint that went home by hand has answered it."""
+    nut = replace(DOUBLE, proved=False)
+    line = bent(row(100, 90), service="brake", end_a=nut, end_b=nut)
+
+    def asked(of):
+        return [one.where.end for one in plan_line(of, kit).findings if one.code == "prove_nut"]
+
+    run_home = Proving(done=(Done(step=f"hand-{line.spans[0].id}-A"),))
+    assert (asked(line), asked(replace(line, proving=run_home))) == (["A", "B"], ["B"])

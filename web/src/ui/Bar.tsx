@@ -39,14 +39,14 @@ export function Bar({ trail, title, children }: { trail: Step[]; title: ReactNod
           "& a:hover": { textDecoration: "underline" },
         }}
       >
-        {trail.map((step) => (
+        {trail.map((step, k) => (
           <Box
             key={step.to}
             sx={{
               color: "var(--second)",
               minWidth: 40,
-              // where one is counts more than the way there
-              flexShrink: 1000,
+              // where one is counts more than the way there; the way home is short and whole
+              flexShrink: k === 0 ? 0 : 1000,
               overflow: "hidden",
               textOverflow: "ellipsis",
               whiteSpace: "nowrap",

@@ -70,7 +70,7 @@ export function Findings({ editor, view }: Props) {
       </Box>
       {plan && !plan.chosen && (
         <Box sx={{ mb: 1 }}>
-          {old ? "The drawing is from before. " : ""}
+          {old && !view.growing ? "The drawing is from before. " : ""}
           {blanks > 0 ? `${blanks} ${blanks === 1 ? "reading is" : "readings are"} still to finish; ` : ""}
           the line is judged as soon as every reading can be read.
           {plan.problems

@@ -90,6 +90,11 @@ def joint_id(span: str, end: EndName) -> str:
     return f"{span}-{end}"
 
 
+def hand_step(joint: str) -> str:
+    """The id of the step in which a joint is run home by hand."""
+    return f"hand-{joint}"
+
+
 def joints_of(line: Line, kit: Kit) -> tuple[LineJoint, ...]:
     """All joints of `line` that are opened, in order."""
     pieces = place_pieces(line, kit, [])

@@ -11,7 +11,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from typing import Literal
 
-from bendrel.core.joints.closing import LineJoint
+from bendrel.core.joints.closing import LineJoint, hand_step
 from bendrel.core.joints.direction import flow_of
 from bendrel.core.line.condition import HOLDING
 from bendrel.core.line.document import ComponentSpan, Line, RigidSpan
@@ -192,7 +192,7 @@ def _by_hand(of: _Line, joint: LineJoint, kind: StepKind) -> Step:
         of.kit.proving.closings[joint.closes].start.format(turns=turns),
     ]
     said = " ".join(text for text in told if text)
-    step = step_of(of.kit, "hand", f"hand-{joint.id}", told=said, angle=joint.angle)
+    step = step_of(of.kit, "hand", hand_step(joint.id), told=said, angle=joint.angle)
     return replace(step, kind=kind, joint=joint.id, off=off)
 
 

@@ -117,7 +117,7 @@ def _findings(unit: Unit, kit: Kit, chosen: Choices, part: Part, told: Exactness
         severity="note" if soft else "caution",
         code="seldom_fits",
         where=place_of_bend(part, bend.number),
-        title=f"{told.made.hand:.0%} of such parts drop into the port",
+        title=f"Made as told, {told.made.hand:.0%} of such parts come home by hand",
         message=(
             f"With this shop's spread half of them miss by more than {half}, one in twenty by {most}; "
             f"a hand brings {zone} home. "

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from bendrel.core.bend.tube.ends import trial_counts
 from bendrel.core.findings import EndName, Finding, Fix
+from bendrel.core.joints.closing import hand_step, joint_id
 from bendrel.core.joints.mate import fit_words
 from bendrel.core.judge.case import Case, choose, set_value
 from bendrel.core.line.run import ENDS
@@ -152,7 +153,7 @@ def _port(case: Case, end: EndName, nut: Nut) -> Iterator[Finding]:
             fix=_other_nut(case, end),
             verdict=_VERDICTS[fit.verdict],
         )
-    elif not at.port.proved:
+    elif not at.port.proved and not case.run.line.proving.ticked(hand_step(joint_id(at.span, end))):
         yield case.told(
             "prove_nut", case.at_end(end), fix=set_value("It runs home by hand", at.port_at("proved"), True)
         )
