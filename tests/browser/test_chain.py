@@ -177,7 +177,7 @@ def test_the_whole_line_stands_on_the_stage_and_its_pieces_can_be_chosen_there(p
     stage.get_by_role("button", name="Choose the cooler").click()
     expect(page.get_by_role("toolbar", name="The chosen piece")).to_contain_text("Cooler")
     expect(stage).to_contain_text("steering tank")
-    expect(stage).to_contain_text("hoses are drawn straight on")
+    expect(stage).to_contain_text("a hose is drawn straight on")
 
 
 def test_without_webgl_the_core_draws_the_whole_line(page: Page, copy_of):

@@ -9,9 +9,10 @@ from math import hypot
 import pytest
 
 from bendrel.core.measure.ask import separating, unnoticed
-from bendrel.core.measure.culprits import Given, ranked
+from bendrel.core.measure.culprits import ranked
 from bendrel.core.measure.doubt import ReadingErrors, doubt_of, spread_of
 from bendrel.core.measure.legs import ReadBend, ReadBends
+from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import changed, slots
 

@@ -9,8 +9,9 @@ import pytest
 from bendrel.core.geometry.centreline import end_frame
 from bendrel.core.line.edits.mirror import mirrored
 from bendrel.core.line.resolve import resolve, slot_path
-from bendrel.core.measure.culprits import MOST_NAMED, Given, ranked
+from bendrel.core.measure.culprits import MOST_NAMED, ranked
 from bendrel.core.measure.doubt import ReadingErrors, doubt_of, spread_of
+from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import changed, slots, value_of
 from bendrel.core.plan.planner import plan_line

@@ -44,7 +44,7 @@ def test_the_record_of_a_signed_line(demo, ids):
     text = " ".join(pages(data))
     assert name == "Header tank to engine"
     for part in (
-        "Signed off Jonas", "port A, header tank", "worm-drive clamp", "none published", "its own fluid",
+        "Signed off Jonas", "port A, header tank", "worm-drive clamp", "its own fluid",
         "2.1 L", "holds; no leak seen", "0 min 1.00 bar", "second look", f"Rules {demo.kit.rules_version}",
         "local law",
     ):  # fmt: skip

@@ -14,9 +14,9 @@ from bendrel.core.line.checks import way_from_a
 from bendrel.core.line.document import RigidSpan
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
-from bendrel.core.measure.culprits import Given
 from bendrel.core.measure.doubt import Doubt, ReadingErrors, doubt_of, spread_of
 from bendrel.core.measure.legs import ReadBends
+from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import Outcome, outcome
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record

@@ -10,9 +10,10 @@ from typing import Literal
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.corners import Corners
 from bendrel.core.geometry.vectors import dot
-from bendrel.core.measure.culprits import MOST_NAMED, Given, Suspect
+from bendrel.core.measure.culprits import MOST_NAMED, Suspect
 from bendrel.core.measure.doubt import Doubt, ReadingErrors, doubt_of, spread_of
 from bendrel.core.measure.legs import ReadBends
+from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import Outcome, outcome
 from bendrel.core.measure.slots import Slot, changed, slots
 from bendrel.core.record import record

@@ -2,18 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
-from math import sqrt
-
 import numpy as np
 from numpy.typing import NDArray
 
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.corners import Corners
-from bendrel.core.geometry.vectors import Vector
-from bendrel.core.measure.doubt import ReadingErrors, Spread, spread_of
+from bendrel.core.measure.doubt import ReadingErrors, spread_of
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.outcome import Outcome, outcome
+from bendrel.core.measure.observed import Given, equations, misses
+from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, SlotKind, changed, slots
 from bendrel.core.record import record
 
@@ -29,25 +26,12 @@ MANY_READINGS = 60
 
 
 @record
-class Given:
-    """The checks that were taken, in mm and as unit vectors; None where not."""
-
-    wire_mm: float | None = None
-    tape_mm: float | None = None
-    way_a: Vector | None = None
-    way_b: Vector | None = None
-
-
-@record
 class Suspect:
     """A reading that may be wrong, and the change in mm or degrees that would reconcile all."""
 
     slot: Slot
     change: float
     misfit: float
-
-
-Residual = Callable[[Outcome], Array]
 
 
 def ranked(
@@ -63,51 +47,21 @@ def ranked(
     """
     # a smaller change explains a check sooner than a larger one; a plane may be any way round
     worst: dict[SlotKind, float] = {"length": errors.gross_mm, "angle": errors.gross_deg, "plane": 180.0}
-    residual = _residual(given)
     whiten = _whitening(read, given, errors)
     found = []
     for slot in slots(read):
-        fit = _Fit(read, slot, residual, whiten)
+        fit = _Fit(read, slot, given, whiten)
         change, misfit = fit.best(coarse=len(list(slots(read))) > MANY_READINGS)
         weight = (change / worst[slot.kind]) ** 2
         found.append((misfit + weight, Suspect(slot=slot, change=change, misfit=misfit)))
     return tuple(sorted(found, key=lambda pair: pair[0]))
 
 
-def _residual(given: Given) -> Residual:
-    """Checks less what the readings come out as, one row a figure."""
-
-    def rows(made: Outcome) -> Iterator[float]:
-        if given.wire_mm is not None:
-            yield given.wire_mm - made.developed_mm
-        if given.tape_mm is not None:
-            yield given.tape_mm - made.tape_mm
-        for wanted, got in ((given.way_a, made.way_a), (given.way_b, made.way_b)):
-            if wanted is not None:
-                yield from (w - g for w, g in zip(wanted, got, strict=True))
-
-    return lambda made: np.fromiter(rows(made), dtype=float)
-
-
 def _whitening(read: ReadBends | Corners, given: Given, errors: ReadingErrors) -> Array:
-    """The matrix that turns residuals into independent ones of unit spread."""
-    spread: Spread = spread_of(read, errors)
-    rows, own = [], []
-    length, angle = errors.length_mm / sqrt(3), np.radians(errors.angle_deg) / sqrt(3)
-    if given.wire_mm is not None:
-        rows.append(spread.developed)
-        own.append(length)
-    if given.tape_mm is not None:
-        rows.append(spread.tape)
-        own.append(length)
-    if given.way_a is not None:
-        rows += [np.zeros_like(spread.developed)] * 3
-        own += [angle] * 3
-    if given.way_b is not None:
-        rows += list(spread.way)
-        own += [angle] * 3
-    matrix = np.array(rows)
-    covariance = (matrix * spread.sigmas**2) @ matrix.T + np.diag(np.array(own) ** 2)
+    """The matrix that turns misses into independent ones of unit spread."""
+    spread = spread_of(read, errors)
+    rows, own = equations(read, given, errors, spread)
+    covariance = (rows * spread.sigmas**2) @ rows.T + np.diag(own)
     whitened: Array = np.linalg.inv(np.linalg.cholesky(covariance))
     return whitened
 
@@ -115,8 +69,8 @@ def _whitening(read: ReadBends | Corners, given: Given, errors: ReadingErrors) -
 class _Fit:
     """The best change of one reading."""
 
-    def __init__(self, read: ReadBends | Corners, slot: Slot, residual: Residual, whiten: Array) -> None:
-        self._read, self._slot, self._residual, self._whiten = read, slot, residual, whiten
+    def __init__(self, read: ReadBends | Corners, slot: Slot, given: Given, whiten: Array) -> None:
+        self._read, self._slot, self._given, self._whiten = read, slot, given, whiten
 
     def best(self, *, coarse: bool) -> tuple[float, float]:
         """(change, misfit): a look over the whole range, then Gauss and Newton from the best two."""
@@ -155,7 +109,7 @@ class _Fit:
             return None
         if isinstance(self._read, ReadBends) and not _angles_hold(self._read, self._slot, x):
             return None
-        whitened: Array = self._whiten @ self._residual(made)
+        whitened: Array = self._whiten @ misses(self._given, made)
         return whitened
 
 

@@ -60,11 +60,12 @@ class Doubt:
 @record
 class Spread:
     """Derivatives of the outcome by each reading (columns, as `slots` gives them): developed
-    length (1 row), end B's place and the way into B (3 rows each), per mm or degree."""
+    length (1 row), end B's place, the way into B and the way out of A (3 rows each), per mm or degree."""
 
     developed: Array
     point: Array
     way: Array
+    way_a: Array
     tape: Array
     sigmas: Array
 
@@ -78,17 +79,20 @@ def spread_of(read: ReadBends | Corners, errors: ReadingErrors) -> Spread:
     shape = shape_of(read)
     straights, angles, turns = _by_readings(read, shape, found)
     developed, point, way, tape = _by_geometry(shape, straights, angles, turns)
-    return Spread(developed=developed, point=point, way=way, tape=tape, sigmas=sigmas)
+    return Spread(
+        developed=developed, point=point, way=way, way_a=np.zeros_like(way), tape=tape, sigmas=sigmas
+    )
 
 
-def doubt_of(spread: Spread) -> Doubt:
-    """The 95 % figures of a spread."""
-    variance = spread.sigmas**2
+def doubt_of(spread: Spread, loadings: Array | None = None) -> Doubt:
+    """The 95 % figures of a spread. `loadings` is how every independent error, of standard deviation 1, moves
+    each reading (a row a reading, mm or degrees); where nothing is adjusted each has its own alone."""
+    of = np.diag(spread.sigmas) if loadings is None else loadings
     return Doubt(
-        developed_mm=_half_95(spread.developed**2 * variance),
-        end_b_mm=_radius_95((spread.point * variance) @ spread.point.T),
-        tape_mm=_half_95(spread.tape**2 * variance),
-        way_b_deg=degrees(_radius_95((spread.way * variance) @ spread.way.T)),
+        developed_mm=_half_95((spread.developed @ of) ** 2),
+        end_b_mm=_radius_95(spread.point @ of),
+        tape_mm=_half_95((spread.tape @ of) ** 2),
+        way_b_deg=degrees(_radius_95(spread.way @ of)),
     )
 
 
@@ -97,20 +101,25 @@ def _half_95(variances: Array) -> float:
     total = float(np.sum(variances))
     if total <= 0:
         return 0.0
-    kurtosis = -1.2 * float(np.sum(variances**2)) / total**2
+    kurtosis = EVEN * float(np.sum(variances**2)) / total**2
     return float(np.interp(kurtosis, _KURTOSIS, _HALF_95)) * sqrt(total)
 
 
-def _radius_95(covariance: Array) -> float:
-    """Radius that holds 95 % of a normal cloud: Satterthwaite's scaled χ², its quantile by
-    Wilson and Hilferty."""
+EVEN = -1.2
+"""Excess kurtosis of an even error."""
+
+
+def _radius_95(loadings: Array) -> float:
+    """Radius that holds 95 % of a cloud of even errors, of which each moves it along one column:
+    Satterthwaite's scaled χ² of the square of the distance, its quantile by Wilson and Hilferty."""
+    covariance = loadings @ loadings.T
     total = float(np.trace(covariance))
-    squares = float(np.sum(covariance**2))
     if total <= 0:
         return 0.0
-    freedom = total**2 / squares
+    variance = 2 * float(np.sum(covariance**2)) + EVEN * float(np.sum(np.sum(loadings**2, axis=0) ** 2))
+    freedom = 2 * total**2 / max(variance, 1e-3 * total**2)
     cube = 1 - 2 / (9 * freedom) + 1.644854 * sqrt(2 / (9 * freedom))
-    return sqrt(squares / total * freedom * cube**3)
+    return sqrt(total * cube**3)
 
 
 def _by_readings(read: ReadBends, shape: BendList, found: list[Slot]) -> tuple[Array, Array, Array]:
@@ -219,9 +228,15 @@ def _spread_of_corners(read: Corners, sigmas: Array) -> Spread:
     ahead = np.array(unit(leg))
     across = (np.eye(3) - np.outer(ahead, ahead)) / length(leg)
     way[:, -3:], way[:, -6:-3] = across, -across
+    first = subtract(points[1], points[0])
+    out = np.array(unit(first))
+    sideways = (np.eye(3) - np.outer(out, out)) / length(first)
+    way_a = np.zeros_like(way)
+    way_a[:, :3] -= sideways
+    way_a[:, 3:6] += sideways
     ends = subtract(points[-1], points[0])
     tape = np.array(unit(ends)) @ point if length(ends) > 1e-9 else np.zeros(3 * count)
-    return Spread(developed=developed, point=point, way=way, tape=tape, sigmas=sigmas)
+    return Spread(developed=developed, point=point, way=way, way_a=way_a, tape=tape, sigmas=sigmas)
 
 
 def _developed(points: list[list[float]], radii: tuple[float, ...]) -> float:

@@ -13,13 +13,15 @@ from bendrel.core.record import record
 
 @record
 class Outcome:
-    """Developed length and rim-to-rim distance in mm; the ways out of A and into B as unit vectors,
-    in the part's frame for bend readings and in the datum's axes for corner points."""
+    """Developed length and rim-to-rim distance in mm; the ways out of A and into B as unit vectors, and
+    where end B stands from end A, in the part's frame for bend readings and in the datum's axes for corner
+    points."""
 
     developed_mm: float
     tape_mm: float
     way_a: Vector
     way_b: Vector
+    point: Vector
 
 
 def outcome(read: ReadBends | Corners) -> Outcome:
@@ -32,9 +34,14 @@ def outcome(read: ReadBends | Corners) -> Outcome:
             tape_mm=length(subtract(read.points[-1], read.points[0])),
             way_a=unit(legs[0]),
             way_b=unit(legs[-1]),
+            point=subtract(read.points[-1], read.points[0]),
         )
     shape = shape_of(read)
     last = end_frame(shape)
     return Outcome(
-        developed_mm=shape.developed_mm, tape_mm=length(last.point), way_a=(1.0, 0.0, 0.0), way_b=last.way
+        developed_mm=shape.developed_mm,
+        tape_mm=length(last.point),
+        way_a=(1.0, 0.0, 0.0),
+        way_b=last.way,
+        point=last.point,
     )

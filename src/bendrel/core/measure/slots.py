@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from typing import Literal
 
@@ -71,6 +71,26 @@ def changed(read: ReadBends | Corners, slot: Slot, by: float) -> ReadBends | Cor
     bends = list(read.bends)
     bends[slot.row] = _with(bends[slot.row], slot.field, value)
     return replace(read, bends=tuple(bends))
+
+
+def moved(read: ReadBends | Corners, by: Sequence[float]) -> ReadBends | Corners:
+    """`read` with every reading changed at once, by mm or degrees in the order of `slots`."""
+    left = iter(by)
+    if isinstance(read, Corners):
+        points = [(x + next(left), y + next(left), z + next(left)) for x, y, z in read.points]
+        return replace(read, points=tuple(points))
+    bends = []
+    for k, row in enumerate(read.bends):
+        new = _with(row, "length", row.at_mm + next(left))
+        if row.angle_deg is not None:
+            new = _with(new, "angle", row.angle_deg + next(left))
+        else:
+            new = _with(new, "to", (row.to_mm or 0.0) + next(left))
+        if k:
+            turn = row.clock_deg if row.clock_deg is not None else row.rotation_deg
+            new = _with(new, "plane", (turn or 0.0) + next(left))
+        bends.append(new)
+    return replace(read, bends=tuple(bends), last_mm=read.last_mm + next(left))
 
 
 def _with(row: ReadBend, field: Field, value: float) -> ReadBend:

@@ -73,16 +73,17 @@ class Margin:
 @record
 class Overlap:
     """How far a hose lies on a tube for so many clamps: the greater of a least length and `diameters` of
-    it."""
+    it, but no more than `most_mm`."""
 
     clamps: int
     least_mm: Mm
     diameters: Mm
+    most_mm: Mm
     source: Source
 
     def on(self, od_mm: float) -> float:
         """The overlap on a tube of this outside diameter, in mm."""
-        return max(self.least_mm, self.diameters * od_mm)
+        return min(self.most_mm, max(self.least_mm, self.diameters * od_mm))
 
 
 @record

@@ -8,7 +8,7 @@ from typing import Annotated, Literal, assert_never
 from annotated_types import MaxLen
 
 from bendrel.core.joints.put_in import usual_hose
-from bendrel.core.line.document import BendReadings, CornerReadings, Line
+from bendrel.core.line.document import BendReadings, CornerReadings, CornerRow, Line
 from bendrel.core.line.run import main_run
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
@@ -47,7 +47,9 @@ def begun(line: Line, kit: Kit, said: Beginning) -> Line:
             kept = replace(tube, readings=copied, state="stays", spare=Length(text="0", unit=line.unit))
             return replace(line, spans=(kept,))
         case "corners":
-            return replace(line, spans=(replace(tube, readings=CornerReadings()),))
+            return replace(
+                line, spans=(replace(tube, readings=CornerReadings(rows=(CornerRow(), CornerRow()))),)
+            )
         case "hose":
             on = Length(text=said.goes_on, unit=line.unit)
             size = length_if_read(on) or kit.tubes[tube.tube].od_mm

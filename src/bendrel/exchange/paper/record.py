@@ -92,7 +92,7 @@ def build_record(paper: RecordPaper, kit: Kit, today: date) -> bytes:
     compared_rows(pages, line)
     _open(pages, paper)
     _photos(pages, paper)
-    pages.heading("What stands above this")
+    pages.heading("Cautions")
     for text in paper.cautions:
         pages.paragraph(text, 8.5, SECOND)
     pages.paragraph(f"{LAW} Rules {paper.plan.rules_version}.", 8.5)
@@ -156,20 +156,21 @@ def _joints(pages: Pages, paper: RecordPaper, kit: Kit, unit: Unit) -> None:
     rows = [("where", "what", "tight", "applied", "by", "under watch")]
     for joint in paper.joints:
         work, tick = work_at(paper.line, joint), paper.line.proving.ticked(f"tight-{joint.id}")
-        as_told = "as told" if tick and not (work and work.tight) else work.tight if work else ""
+        usual = "as told" if joint.torque else "as told, by feel"
+        as_told = usual if tick and not (work and work.tight) else work.tight if work else ""
         who = dict.fromkeys(name for name in (work.by if work else "", tick.by if tick else "") if name)
         published = (
             f"{format_torque(joint.torque.least_nm, joint.torque.most_nm, unit)}, "
             f"{'machine manual' if joint.torque.source == MANUAL else joint.torque.source.kind}"
             if joint.torque
-            else "none published"
+            else ""
         )
         history = " ".join(f"{event.at[11:16]} {event.what}" for event in work.events) if work else ""
         rows.append(
             (
                 joint.place,
                 joint.name,
-                f"{as_told} ({published})" if as_told else published,
+                f"{as_told} ({published})" if as_told and published else as_told or published,
                 work.applied if work else "",
                 f"{', '.join(who)} {tick.at[11:16] if tick else ''}".strip(),
                 f"{words[stands[joint.id].state].capitalize()}. {history}".strip(),

@@ -20,8 +20,9 @@ from bendrel.core.line.resolve import Resolved, resolve, slot_path
 from bendrel.core.line.rewrite import computed_length
 from bendrel.core.line.run import with_span
 from bendrel.core.measure.ask import AskKind, separating, unnoticed
-from bendrel.core.measure.culprits import MOST_NAMED, Given, ranked
+from bendrel.core.measure.culprits import MOST_NAMED, ranked
 from bendrel.core.measure.explain import name_of, slip_of
+from bendrel.core.measure.observed import Given
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length

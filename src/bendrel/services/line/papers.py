@@ -26,6 +26,9 @@ from bendrel.services.shelf.shelf import Shelf
 COURSE = 300
 """Points of a run that are drawn on paper."""
 
+ABOVE = "override"
+"""The caution that the record ends with in words of its own."""
+
 
 class Papers:
     """Use cases on papers. Raises NotFound and Refused."""
@@ -87,7 +90,9 @@ class Papers:
             due=said.due,
             in_the_way=said.in_the_way,
             signed_stands=said.signed_stands,
-            cautions=said.cautions["prove"],
+            cautions=tuple(
+                caution.text for caution in kit.cautions_at(line.service, "prove") if caution.id != ABOVE
+            ),
             photos=tuple(self._pictures(line)),
             step_texts=_step_texts(kit, line),
             flares=tuple(self._flares(line, line_id)),

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import { memo, useCallback, useMemo, useState } from "react";
 import type { Line, Part, Plan, ViewName } from "../../api/types";
-import { isCopied } from "../../doc/rows";
+import { isCopied, mainTube } from "../../doc/rows";
 import { useSelection } from "../../doc/select";
 import type { PlanView } from "../../doc/usePlan";
 import { condensed } from "../../theme/theme";
@@ -15,6 +15,14 @@ import { fetched } from "../../ui/fetched";
 const Scene = fetched(() => import("./Scene"));
 
 const VIEWS: ViewName[] = ["from A", "from B", "above", "free"];
+
+/** What is typed first. */
+const FIRST = {
+  bends:
+    "Type the legs, bends and planes as you read them off the old line, end A first. The line appears here from the first leg on.",
+  corners:
+    "Type the points of its middle as they stand in your datum, end A first: one at each end, one at every corner. The line appears here from the second on.",
+};
 
 /** The line in space, to true proportion; a drawing from the core stands in without WebGL. */
 export const Stage = memo(function Stage({ document: line, view }: { document: Line; view: PlanView }) {
@@ -34,6 +42,7 @@ export const Stage = memo(function Stage({ document: line, view }: { document: L
     }),
     [a.label, a.thread, b.label, b.thread],
   );
+  const readings = mainTube(line)?.readings.kind ?? "bends";
   const copied = isCopied(line, view.piece?.span ?? "");
   const chosen = part && bend !== null ? part.bends[bend - 1] : undefined;
   return (
@@ -68,8 +77,7 @@ export const Stage = memo(function Stage({ document: line, view }: { document: L
           }}
         >
           {/* before the first answer nobody knows whether anything has been read */}
-          {view.plan &&
-            "Type the legs, bends and planes as you read them off the old line, end A first. The line appears here from the first leg on."}
+          {view.plan && FIRST[readings]}
         </Box>
       )}
       {shown && (
@@ -100,7 +108,7 @@ export const Stage = memo(function Stage({ document: line, view }: { document: L
         {growing && "drawn as far as it has been read; it goes on from here"}
         {old && "drawn as it was before the reading that cannot be read"}
         {!old && !growing && !chosen && guessedHose(line, part, drawnFrom)
-          ? "hoses are drawn straight on: how they lie is not known"
+          ? "a hose is drawn straight on while nobody has said how it lies"
           : ""}
         {!old &&
           !growing &&

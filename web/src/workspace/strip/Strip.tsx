@@ -53,7 +53,7 @@ export function Strip({ editor, view }: Props) {
       {view.drawn || editor.document.spans.some((span) => span.kind !== "rigid") ? (
         <Unrolled editor={editor} view={view} width={width} />
       ) : (
-        <Box sx={{ p: 3, color: "var(--second)" }}>The tube is laid out here, to scale, from the first leg on.</Box>
+        <Box sx={{ p: 3, color: "var(--second)" }}>The tube is laid out here, to scale, as it is read.</Box>
       )}
     </Box>
   );

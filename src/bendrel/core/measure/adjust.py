@@ -1,0 +1,150 @@
+"""All readings adjusted together: the shape that fits what was read and every further reading best.
+
+The unknowns are what each reading should have been. Each reading is an observation of itself, each further
+one (wire, tapes, where end B stands and where it looks) an observation of what the readings come out as; all
+are weighed by what they are worth. With no further reading every reading is taken as it was read.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from math import sqrt
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bendrel.core.geometry.corners import Corners
+from bendrel.core.measure.doubt import Doubt, ReadingErrors, Spread, doubt_of, spread_of
+from bendrel.core.measure.legs import ReadBends
+from bendrel.core.measure.observed import Given, equations, misses
+from bendrel.core.measure.outcome import outcome
+from bendrel.core.measure.slots import Slot, moved, slots
+from bendrel.core.record import record
+
+Array = NDArray[np.float64]
+
+ROUNDS, STILL = 12, 1e-8
+OPEN = 60.0
+"""A reading that is left out is off by so many times what readings are: it is found from the others alone."""
+
+
+@record
+class Trust:
+    """What a person says of single readings: `held` are right as they were read, `left_out` count nothing."""
+
+    held: frozenset[Slot] = frozenset()
+    left_out: frozenset[Slot] = frozenset()
+
+
+@record
+class Taken:
+    """One reading as it was taken: the change from what was read, and what 95 of 100 are within; mm or
+    degrees."""
+
+    slot: Slot
+    change: float
+    doubt: float
+
+
+@record
+class Adjusted:
+    """The readings as taken. `off` is how far the further readings contradict, in standard deviations of
+    what all errors together can do: over 1.96 times in one of twenty."""
+
+    read: ReadBends | Corners
+    taken: tuple[Taken, ...]
+    doubt: Doubt
+    off: float
+
+
+def adjust(
+    read: ReadBends | Corners, given: Given, errors: ReadingErrors, trust: Trust | None = None
+) -> Adjusted:
+    """The readings of `read` adjusted to everything that is `given`.
+
+    Weighted least squares by Gauss and Newton, in the form that needs only the observations' own normal
+    equations: x = S·Aᵀ·(A·S·Aᵀ + T)⁻¹·(c − f(x) + A·x), S and T the variances of readings and observations.
+    Raises ShapeError where `read` is no shape, or where what is given bends it into none.
+    Source: JCGM 102:2011, 6; observation equations of surveying, any textbook.
+    """
+    found = list(slots(read))
+    sigmas = _sigmas(found, errors, trust or Trust())
+    x: Array = np.zeros(len(found))
+    here, spread = read, spread_of(read, errors)
+    if given == Given():
+        return _told(here, found, x, np.diag(sigmas), spread, 0.0)
+    off = 0.0
+    for turn in range(ROUNDS):
+        rows, own = equations(here, given, errors, spread)
+        miss = misses(given, outcome(here))
+        gain, inner = _gain(rows, own, sigmas)
+        if turn == 0:
+            off = _contradiction(miss, inner, given)
+        step = gain @ (miss + rows @ x)
+        still = float(np.max(np.abs(step - x), initial=0.0)) < STILL
+        x = step
+        here = moved(read, x.tolist())
+        spread = spread_of(here, errors)
+        if still:
+            break
+    return _told(here, found, x, _loadings(*equations(here, given, errors, spread), sigmas), spread, off)
+
+
+def expected(
+    read: ReadBends | Corners, given: Given, errors: ReadingErrors, trust: Trust | None = None
+) -> Doubt:
+    """The doubt of `read` where all of `given` is read as well: its figures do not count, only that they are
+    there. Raises ShapeError where `read` is no shape."""
+    spread = spread_of(read, errors)
+    sigmas = _sigmas(slots(read), errors, trust or Trust())
+    if given == Given():
+        return doubt_of(spread, np.diag(sigmas))
+    return doubt_of(spread, _loadings(*equations(read, given, errors, spread), sigmas))
+
+
+def _gain(rows: Array, own: Array, sigmas: Array) -> tuple[Array, Array]:
+    """How the misses move the readings, and the covariance of the misses."""
+    scaled = rows * sigmas**2
+    inner = scaled @ rows.T + np.diag(own)
+    gain = np.asarray(np.linalg.solve(inner, scaled).T, dtype=np.float64)
+    return gain, inner
+
+
+def _loadings(rows: Array, own: Array, sigmas: Array) -> Array:
+    """How every error, of readings and of what is given, moves each reading as it is taken."""
+    gain, _ = _gain(rows, own, sigmas)
+    both: Array = np.hstack([np.diag(sigmas) - (gain @ rows) * sigmas, gain * np.sqrt(own)])
+    return both
+
+
+def _sigmas(found: Iterable[Slot], errors: ReadingErrors, trust: Trust) -> Array:
+    def one(slot: Slot) -> float:
+        if slot in trust.held:
+            return 0.0
+        return errors.sigma(slot) * (OPEN if slot in trust.left_out else 1.0)
+
+    return np.array([one(slot) for slot in found])
+
+
+def _contradiction(miss: Array, inner: Array, given: Given) -> float:
+    """The misses against what all errors can do, as so many standard deviations of a normal one: Wilson and
+    Hilferty's cube root of χ² by its freedom. A way has two figures, though three rows tell it."""
+    freedom = len(miss) - sum(way is not None for way in (given.way_a, given.way_b))
+    square = float(miss @ np.linalg.solve(inner, miss))
+    spread = 2 / (9 * freedom)
+    return float((np.cbrt(square / freedom) - (1 - spread)) / sqrt(spread))
+
+
+def _told(
+    here: ReadBends | Corners, found: list[Slot], x: Array, loadings: Array, spread: Spread, off: float
+) -> Adjusted:
+    own = 1.96 * np.sqrt(np.sum(loadings**2, axis=1))
+    return Adjusted(
+        read=here,
+        taken=tuple(
+            Taken(slot=slot, change=change, doubt=doubt)
+            for slot, change, doubt in zip(found, x.tolist(), own.tolist(), strict=True)
+        ),
+        doubt=doubt_of(spread, loadings),
+        off=off,
+    )
