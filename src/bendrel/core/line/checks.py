@@ -1,8 +1,11 @@
-"""Readings that are not needed for the shape, taken to catch a misreading."""
+"""Readings that are not needed for the shape, taken to catch a misreading and to know end B better."""
 
 from __future__ import annotations
 
 from math import cos, radians, sin
+from typing import Annotated
+
+from annotated_types import MaxLen
 
 from bendrel.core.geometry.vectors import Vector
 from bendrel.core.record import record
@@ -17,6 +20,11 @@ class Checks:
     For bend readings, port B's direction is told against end A: `port_b_angle` from straight on and
     `port_b_clock` as seen from A. For corner points both ways are told in the datum's axes: end A
     away from its port, end B towards its port.
+
+    For bend readings `ahead`, `up` and `right` say where rim B stands as seen from rim A: along A's way,
+    towards 12 o'clock (the side that the first bend turns to) and towards 3 o'clock. `held` are readings that
+    are right as they are, `left_out` those that count nothing where all are adjusted together; pointers into
+    the readings.
     """
 
     wire: Length = Length()
@@ -25,6 +33,11 @@ class Checks:
     port_b_clock: Plane = Plane()
     way_a: Text = ""
     way_b: Text = ""
+    ahead: Length = Length()
+    up: Length = Length()
+    right: Length = Length()
+    held: Annotated[tuple[Text, ...], MaxLen(400)] = ()
+    left_out: Annotated[tuple[Text, ...], MaxLen(400)] = ()
 
 
 def way_from_a(angle_deg: float, clock_deg: float) -> Vector:

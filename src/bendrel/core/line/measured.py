@@ -3,21 +3,26 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from contextlib import suppress
+from functools import partial
 from math import acos, degrees, hypot
 from typing import Literal, TypeVar
 
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.corners import Corners
-from bendrel.core.geometry.vectors import Vector, dot
+from bendrel.core.geometry.vectors import Vector, dot, subtract
+from bendrel.core.geometry.vectors import length as length_of
 from bendrel.core.line.bought import BoughtPart, compare_bought
 from bendrel.core.line.checks import way_from_a
 from bendrel.core.line.document import RigidSpan
-from bendrel.core.line.paths import span_path
-from bendrel.core.line.resolve import Problem
-from bendrel.core.measure.doubt import Doubt, ReadingErrors, doubt_of, spread_of
+from bendrel.core.line.paths import readings_path, span_path
+from bendrel.core.line.resolve import Problem, slot_path
+from bendrel.core.measure.adjust import Adjusted, Trust, adjust, expected
+from bendrel.core.measure.doubt import Doubt, ReadingErrors
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given
+from bendrel.core.measure.observed import PLACE, Given
 from bendrel.core.measure.outcome import Outcome, outcome
+from bendrel.core.measure.slots import Slot, SlotKind, slots, value_of
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.units.lengths import is_blank, length_mm
@@ -25,13 +30,14 @@ from bendrel.core.units.notation import UnitError, parse_plane, parse_tilt
 from bendrel.core.units.quantities import parse_way
 
 T = TypeVar("T")
-CheckKind = Literal["wire", "tape", "way A", "way B"]
+TrustWord = Literal["", "held", "left out"]
+CheckKind = Literal["wire", "tape", "way A", "way B", "place B"]
 
 
 @record
 class Check:
-    """One check against the readings: in mm for wire and tape, in degrees for a way, where `given`
-    is 0 and `computed` how far the readings point away. `allowed` is what the reading errors of
+    """One check against the readings: in mm for wire, tape and place, in degrees for a way. Of a place and
+    a way `given` is 0 and `computed` how far the readings are away. `allowed` is what the reading errors of
     both can do in 95 of 100 cases."""
 
     kind: CheckKind
@@ -46,14 +52,38 @@ class Check:
 
 
 @record
+class TakenReading:
+    """One reading where all are adjusted together: its pointer in the document, what was read and what was
+    taken, and what 95 of 100 are within; in mm or degrees. `trust` is what a person says of it."""
+
+    path: str
+    kind: SlotKind
+    read: float
+    taken: float
+    doubt: float
+    trust: TrustWord
+
+
+@record
 class Measured:
-    """The doubt of the shape, every check that was taken, and checks that cannot be read."""
+    """The doubt of the shape as it is taken, every check, and checks that cannot be read. `taken` are the
+    readings where further ones adjust them; blank while there are none, or where they contradict one another:
+    nothing is bent to fit."""
 
     doubt: Doubt | None
     checks: tuple[Check, ...]
     disagree: bool
     bought: BoughtPart | None
+    taken: tuple[TakenReading, ...]
     problems: tuple[Problem, ...]
+
+
+@record
+class Weighed:
+    """What was measured, and the readings to plan by: as they were read, or as they are taken."""
+
+    measured: Measured
+    read: ReadBends | Corners | None
 
 
 def reading_errors(kit: Kit) -> ReadingErrors:
@@ -67,26 +97,63 @@ def reading_errors(kit: Kit) -> ReadingErrors:
     )
 
 
-def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Measured:
-    """Judge the readings of one rigid span; `read` is None while they cannot be read."""
+def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Weighed:
+    """Judge the readings of one rigid span, and adjust them to what was read further; `read` is None while
+    they cannot be read."""
     given, problems = given_checks(span)
+    nothing = Measured(doubt=None, checks=(), disagree=False, bought=None, taken=(), problems=problems)
     if read is None:
-        return Measured(doubt=None, checks=(), disagree=False, bought=None, problems=problems)
-    errors = reading_errors(kit)
+        return Weighed(measured=nothing, read=None)
+    errors, trust = reading_errors(kit), trust_of(span, read)
     bought: BoughtPart | None = None
     if span.bought and isinstance(read, ReadBends):
         bought = compare_bought(span, read, errors)
     try:
-        made, doubt = outcome(read), doubt_of(spread_of(read, errors))
+        made, doubt = outcome(read), expected(read, Given(), errors, trust)
     except ShapeError:
-        return Measured(doubt=None, checks=(), disagree=False, bought=None, problems=problems)
+        return Weighed(measured=nothing, read=read)
     checks = tuple(_compared(given, made, doubt, errors))
-    return Measured(
-        doubt=doubt,
+    fit: Adjusted | None = None
+    if checks and all(check.agrees for check in checks):
+        with suppress(ShapeError):
+            fit = adjust(read, given, errors, trust)
+    measured = Measured(
+        doubt=fit.doubt if fit else doubt,
         checks=checks,
         disagree=any(not check.agrees for check in checks),
         bought=bought,
+        taken=_taken(span, read, fit, trust) if fit else (),
         problems=problems,
+    )
+    return Weighed(measured=measured, read=fit.read if fit else read)
+
+
+def trust_of(span: RigidSpan, read: ReadBends | Corners) -> Trust:
+    """What a person says of the readings of `read`; pointers to rows that are gone say nothing."""
+    at = {slot_path(span.readings, slot): slot for slot in slots(read)}
+
+    def found(paths: tuple[str, ...]) -> frozenset[Slot]:
+        return frozenset(at[path] for path in paths if path in at)
+
+    return Trust(held=found(span.checks.held), left_out=found(span.checks.left_out))
+
+
+def _taken(
+    span: RigidSpan, read: ReadBends | Corners, fit: Adjusted, trust: Trust
+) -> tuple[TakenReading, ...]:
+    def word(slot: Slot) -> TrustWord:
+        return "held" if slot in trust.held else "left out" if slot in trust.left_out else ""
+
+    return tuple(
+        TakenReading(
+            path=readings_path(span.id, slot_path(span.readings, one.slot)),
+            kind=one.slot.kind,
+            read=value_of(read, one.slot),
+            taken=value_of(read, one.slot) + one.change,
+            doubt=one.doubt,
+            trust=word(one.slot),
+        )
+        for one in fit.taken
     )
 
 
@@ -99,6 +166,10 @@ def _compared(given: Given, made: Outcome, doubt: Doubt, errors: ReadingErrors) 
     if given.tape_mm is not None:
         allowed = hypot(doubt.tape_mm, length)
         found.append(Check(kind="tape", given=given.tape_mm, computed=made.tape_mm, allowed=allowed))
+    if given.place_b is not None:
+        off_mm = length_of(subtract(given.place_b, made.point))
+        allowed = hypot(doubt.end_b_mm, PLACE * length)
+        found.append(Check(kind="place B", given=0.0, computed=off_mm, allowed=allowed))
     ways: tuple[tuple[CheckKind, Vector | None, Vector], ...] = (
         ("way A", given.way_a, made.way_a),
         ("way B", given.way_b, made.way_b),
@@ -138,7 +209,30 @@ def given_checks(span: RigidSpan) -> tuple[Given, tuple[Problem, ...]]:
         clock = read("port_b_clock", tilt in (None, 0.0, 180.0), lambda: _clock(text))
         if tilt is not None and (clock is not None or tilt in (0.0, 180.0)):
             way_b = way_from_a(tilt, clock or 0.0)
-    return Given(wire_mm=wire, tape_mm=tape, way_a=way_a, way_b=way_b), tuple(problems)
+    place_b = _place_b(span, read, problems) if span.readings.kind == "bends" else None
+    given = Given(wire_mm=wire, tape_mm=tape, way_a=way_a, way_b=way_b, place_b=place_b)
+    return given, tuple(problems)
+
+
+def _place_b(
+    span: RigidSpan, read: Callable[[str, bool, Callable[[], float]], float | None], problems: list[Problem]
+) -> Vector | None:
+    """Where end B stands from A; all three sides are asked for, or a blank one would stand for none."""
+    checks = span.checks
+    sides = (("ahead", checks.ahead), ("up", checks.up), ("right", checks.right))
+    if all(is_blank(side) for _, side in sides):
+        return None
+    found = []
+    for name, side in sides:
+        found.append(read(name, is_blank(side), partial(length_mm, side, "any")))
+        if is_blank(side):
+            said = f"Say all three: how far end B stands {SIDES[name]}, 0 for none."
+            problems.append(Problem(path=span_path(span.id, "checks", name), message=said))
+    ahead, up, right = found
+    return None if ahead is None or up is None or right is None else (ahead, up, right)
+
+
+SIDES = {"ahead": "ahead of end A", "up": "towards 12 o’clock", "right": "towards 3 o’clock"}
 
 
 def _clock(text: str) -> float:

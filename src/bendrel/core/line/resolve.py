@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import TypeVar
 
 from bendrel.core.geometry.bends import BendList, ShapeError
@@ -19,7 +20,6 @@ from bendrel.core.units.notation import Sign, Unit, UnitError, parse_angle, pars
 from bendrel.core.units.quantities import parse_degrees, parse_way
 
 T = TypeVar("T")
-R = TypeVar("R", ReadBends, Corners)
 
 
 @record
@@ -107,26 +107,35 @@ def resolve(readings: BendReadings | CornerReadings, *, od_mm: float, radius_mm:
     """
     reader = Reader(_unit_of(readings))
     if isinstance(readings, CornerReadings):
-        corners = _read_corners(reader, readings, radius_mm)
-        return _made(reader, readings, corners, lambda c: traced_bends(c, allow_overlap=True))
-    whole = tuple(range(len(readings.rows)))
-    return _made(
-        reader, readings, _read_bends(reader, readings, od_mm, radius_mm), lambda b: (shape_of(b), whole)
-    )
+        return _made(reader, readings, _read_corners(reader, readings, radius_mm))
+    return _made(reader, readings, _read_bends(reader, readings, od_mm, radius_mm))
+
+
+def taken_as(
+    resolved: Resolved, readings: BendReadings | CornerReadings, read: ReadBends | Corners
+) -> Resolved:
+    """`resolved` with its shape made of `read`, which stands for what was read; its figures stay as typed."""
+    if read == resolved.read:
+        return resolved
+    made = _made(Reader(_unit_of(readings)), readings, read)
+    return replace(resolved, shape=made.shape, ids=made.ids, problems=made.problems)
+
+
+def _shape(read: ReadBends | Corners) -> tuple[BendList, tuple[int, ...]]:
+    if isinstance(read, Corners):
+        return traced_bends(read, allow_overlap=True)
+    return shape_of(read), tuple(range(len(read.bends)))
 
 
 def _made(
-    reader: Reader,
-    readings: BendReadings | CornerReadings,
-    read: R | None,
-    make: Callable[[R], tuple[BendList, tuple[int, ...]]],
+    reader: Reader, readings: BendReadings | CornerReadings, read: ReadBends | Corners | None
 ) -> Resolved:
     """The shape of what was read, or all problems."""
     shape: BendList | None = None
     rows: tuple[int, ...] = ()
     if read is not None and not reader.problems:
         try:
-            shape, rows = make(read)
+            shape, rows = _shape(read)
         except ReadingError as error:
             at = LAST if error.row is None else row_path(readings.rows[error.row].id, error.field)
             reader.problems.append(Problem(path=at, message=error.said(reader.unit)))

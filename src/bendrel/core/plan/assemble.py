@@ -17,7 +17,6 @@ from bendrel.core.judge.judged import judge
 from bendrel.core.judge.set_aside import worst_first
 from bendrel.core.line.document import Line
 from bendrel.core.line.edits.changes import with_changes
-from bendrel.core.line.measured import measure
 from bendrel.core.line.removed import judge_removal
 from bendrel.core.line.resolve import Reader
 from bendrel.core.line.run import main_run, runs
@@ -86,9 +85,7 @@ def with_fix(line: Line, kit: Kit, fix: Fix) -> Line:
 def _planned(line: Line, kit: Kit) -> WholePlan:
     planned = tuple(plan_rigid(run, kit) for run in runs(line))
     removed = judge_removal(line, kit)
-    measured = {
-        one.run.span.id: measure(one.run.span, kit, one.read.read if one.read else None) for one in planned
-    }
+    measured = {one.run.span.id: one.measured for one in planned}
     rigids = tuple(one.rigid for one in planned if one.rigid is not None)
     main = main_run(line)
     name = main.span.id if main else ""

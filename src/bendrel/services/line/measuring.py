@@ -95,7 +95,7 @@ def look_at_checks(document: Line, kit: Kit, name: str = "") -> CheckAdvice:
     if read is None or read.read is None:
         return CheckAdvice(named=(), ask=None)
     given, errors = given_checks(span)[0], reading_errors(kit)
-    wrong = given != Given() and measure(span, kit, read.read).disagree
+    wrong = given != Given() and measure(span, kit, read.read).measured.disagree
     try:
         found = ranked(read.read, given, errors) if wrong else ()
         asked = separating(read.read, given, found, errors) if wrong else unnoticed(read.read, given, errors)

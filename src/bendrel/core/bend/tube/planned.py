@@ -17,8 +17,9 @@ from bendrel.core.geometry.centreline import bend_middles, end_frame
 from bendrel.core.geometry.view import ABOVE, FROM_A, clearest, from_b
 from bendrel.core.line.document import TubeEnd
 from bendrel.core.line.growing import as_far_as_read
+from bendrel.core.line.measured import Measured, measure
 from bendrel.core.line.paths import readings_path
-from bendrel.core.line.resolve import Problem, Resolved, resolve
+from bendrel.core.line.resolve import Problem, resolve, taken_as
 from bendrel.core.line.rewrite import bend_ids
 from bendrel.core.line.run import Run, RunEnd, with_span
 from bendrel.core.parts.choices import Choices
@@ -58,7 +59,7 @@ class Planned:
 
     run: Run
     choices: Choices | None
-    read: Resolved | None
+    measured: Measured
     rigid: Rigid | None
     so_far: Part | None
     problems: tuple[Problem, ...]
@@ -78,7 +79,7 @@ def plan_rigid(run: Run, kit: Kit) -> Planned:
         return Planned(
             run=run,
             choices=None,
-            read=None,
+            measured=measure(run.span, kit, None).measured,
             rigid=None,
             so_far=None,
             problems=tuple(problems),
@@ -86,6 +87,9 @@ def plan_rigid(run: Run, kit: Kit) -> Planned:
         )
     span = run.span
     read = resolve(span.readings, od_mm=chosen.tube.od_mm, radius_mm=chosen.bender.radius_mm)
+    weighed = measure(span, kit, read.read)
+    if weighed.read is not None:
+        read = taken_as(read, span.readings, weighed.read)
     problems += [Problem(path=readings_path(span.id, p.path), message=p.message) for p in read.problems]
     spare = _optional(span.spare, run.at("spare"), problems)
     stock = _optional(span.stock, run.at("stock"), problems)
@@ -99,7 +103,7 @@ def plan_rigid(run: Run, kit: Kit) -> Planned:
         return Planned(
             run=run,
             choices=chosen,
-            read=read,
+            measured=weighed.measured,
             rigid=None,
             so_far=None if read.shape is not None else _so_far(run, kit, chosen),
             problems=tuple(problems),
@@ -113,7 +117,7 @@ def plan_rigid(run: Run, kit: Kit) -> Planned:
     return Planned(
         run=run,
         choices=chosen,
-        read=read,
+        measured=weighed.measured,
         rigid=Rigid(
             run=run,
             choices=chosen,

@@ -16,6 +16,7 @@ CODES: Mapping[CheckKind, Code] = {
     "tape": "check_tape",
     "way A": "check_way_a",
     "way B": "check_way_b",
+    "place B": "check_place_b",
 }
 
 
@@ -33,6 +34,9 @@ def _check(case: Case, check: Check) -> Finding:
         name = "Wire" if check.kind == "wire" else "Tape from rim to rim"
         title = f"{name} says {case.say(check.given)}, readings say {case.say(check.computed)}"
         off, allowed = case.say(abs(check.given - check.computed)), case.say(check.allowed)
+    elif check.kind == "place B":
+        title = f"End B stands {case.say(check.computed)} from where the readings say"
+        off, allowed = case.say(check.computed), case.say(check.allowed)
     else:
         title = f"Port {check.kind[-1]} points {format_angle(check.computed)} away from the readings"
         off, allowed = format_angle(check.computed), format_angle(check.allowed)
