@@ -16,7 +16,9 @@ from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import changed, slots
 
-ERRORS = ReadingErrors(length_mm=0.5, angle_deg=1.0, gross_mm=40.0, gross_deg=15.0)
+ERRORS = ReadingErrors(
+    length_mm=0.5, angle_deg=1.0, gross_mm=40.0, gross_deg=15.0, place_mm=1.0, radius_share=0.1
+)
 
 
 def bends(*rows, last=120.0) -> ReadBends:

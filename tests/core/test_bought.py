@@ -13,7 +13,9 @@ from bendrel.core.measure.doubt import ReadingErrors
 from tests.lines import bent, replace, row, the_tube
 from tests.measured import OD, R, marks, walk
 
-ERRORS = ReadingErrors(length_mm=0.5, angle_deg=1.0, gross_mm=50.0, gross_deg=45.0)
+ERRORS = ReadingErrors(
+    length_mm=0.5, angle_deg=1.0, gross_mm=50.0, gross_deg=45.0, place_mm=1.0, radius_share=0.1
+)
 LINE = bent(row(100, 90), row(60, 45, "3:00"), row(80, 60, "8:00"), last=90)
 
 

@@ -179,7 +179,7 @@ def held(read, *readings):
     return compare_bought(
         span,
         read,
-        ReadingErrors(length_mm=0.5, angle_deg=1, gross_mm=50, gross_deg=45),
+        ReadingErrors(length_mm=0.5, angle_deg=1, gross_mm=50, gross_deg=45, place_mm=1.0, radius_share=0.1),
     )
 
 

@@ -38,7 +38,9 @@ METHODS = {
     "mixture": by_mixture,
     "points": by_points,
 }
-ERRORS = ReadingErrors(length_mm=0.5, angle_deg=1.0, gross_mm=50.0, gross_deg=45.0)
+ERRORS = ReadingErrors(
+    length_mm=0.5, angle_deg=1.0, gross_mm=50.0, gross_deg=45.0, place_mm=1.0, radius_share=0.1
+)
 
 
 def read_back(readings):

@@ -3432,8 +3432,8 @@ export interface components {
         };
         /**
          * Check
-         * @description One check against the readings: in mm for wire and tape, in degrees for a way, where `given`
-         *     is 0 and `computed` how far the readings point away. `allowed` is what the reading errors of
+         * @description One check against the readings: in mm for wire, tape and place, in degrees for a way. Of a place and
+         *     a way `given` is 0 and `computed` how far the readings are away. `allowed` is what the reading errors of
          *     both can do in 95 of 100 cases.
          */
         Check: {
@@ -3441,7 +3441,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "wire" | "tape" | "way A" | "way B";
+            kind: "wire" | "tape" | "way A" | "way B" | "place B";
             /** Given */
             given: number;
             /** Computed */
@@ -3451,12 +3451,14 @@ export interface components {
         };
         /**
          * CheckAdvice
-         * @description What checks say of the readings: those to read again first, and the check to take next.
+         * @description What checks say of the readings: those to read again first, the check to take next, and what would
+         *     bring end B nearest; None while something contradicts.
          */
         CheckAdvice: {
             /** Named */
             named: components["schemas"]["Named"][];
             ask: components["schemas"]["NextCheck"] | null;
+            next: components["schemas"]["NextReadings"] | null;
         };
         /**
          * Checks
@@ -3466,6 +3468,11 @@ export interface components {
          *     For bend readings, port B's direction is told against end A: `port_b_angle` from straight on and
          *     `port_b_clock` as seen from A. For corner points both ways are told in the datum's axes: end A
          *     away from its port, end B towards its port.
+         *
+         *     For bend readings `ahead`, `up` and `right` say where rim B stands as seen from rim A: along A's way,
+         *     towards 12 o'clock (the side that the first bend turns to) and towards 3 o'clock. `held` are readings that
+         *     are right as they are, `left_out` those that count nothing where all are adjusted together; pointers into
+         *     the readings.
          */
         Checks: {
             /**
@@ -3505,6 +3512,37 @@ export interface components {
              * @default
              */
             way_b: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            ahead: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            up: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            right: components["schemas"]["Length"];
+            /**
+             * Held
+             * @default []
+             */
+            held: string[];
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: string[];
         };
         /**
          * Choice
@@ -5007,7 +5045,7 @@ export interface components {
              */
             severity: "stop" | "caution" | "note";
             /** Code */
-            code: ("twin" | "old_contact" | "fixture" | "clip_behind" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "freezes" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_pattern" | "bought_hose" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter" | "union_ends" | "joint_without_hose" | "nothing_between" | "end_open" | "hose_on_what" | "joint_threads" | "joint_size" | "side_unsaid" | "part_refused" | "part_care") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_torque" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
+            code: ("twin" | "old_contact" | "fixture" | "clip_behind" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "check_place_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "freezes" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_pattern" | "bought_hose" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter" | "union_ends" | "joint_without_hose" | "nothing_between" | "end_open" | "hose_on_what" | "joint_threads" | "joint_size" | "side_unsaid" | "part_refused" | "part_care") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_torque" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
             where: components["schemas"]["Place"];
             /** Title */
             title: string;
@@ -8007,7 +8045,9 @@ export interface components {
         };
         /**
          * Measured
-         * @description The doubt of the shape, every check that was taken, and checks that cannot be read.
+         * @description The doubt of the shape as it is taken, every check, and checks that cannot be read. `taken` are the
+         *     readings where further ones adjust them; blank while there are none, or where they contradict one another:
+         *     nothing is bent to fit.
          */
         Measured: {
             doubt: components["schemas"]["Doubt"] | null;
@@ -8016,6 +8056,8 @@ export interface components {
             /** Disagree */
             disagree: boolean;
             bought: components["schemas"]["BoughtPart"] | null;
+            /** Taken */
+            taken: components["schemas"]["TakenReading"][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
         };
@@ -8379,6 +8421,21 @@ export interface components {
              * @enum {string}
              */
             why: "which is wrong" | "which side";
+        };
+        /**
+         * NextReadings
+         * @description How well end B is known now, whether that is enough to meet its port, and what may be read further, the
+         *     one that brings most first.
+         */
+        NextReadings: {
+            /** End B Mm */
+            end_b_mm: number;
+            /** Way B Deg */
+            way_b_deg: number;
+            /** Enough */
+            enough: boolean;
+            /** Worth */
+            worth: components["schemas"]["Worth"][];
         };
         /**
          * Nut
@@ -10069,7 +10126,21 @@ export interface components {
              *         "text": ""
              *       },
              *       "way_a": "",
-             *       "way_b": ""
+             *       "way_b": "",
+             *       "ahead": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "up": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "right": {
+             *         "text": "",
+             *         "unit": "mm"
+             *       },
+             *       "held": [],
+             *       "left_out": []
              *     }
              */
             checks: components["schemas"]["Checks"];
@@ -10259,7 +10330,7 @@ export interface components {
              * Flat
              * @default
              */
-            flat: ("least_engagement" | "damage_apart_mm" | "reading_mm" | "reading_deg" | "alike_mm" | "alike_share" | "alike_pitch" | "tell_mm" | "tell_pitch" | "wrench_exact" | "wrench_least" | "wrench_most" | "galvanic_v" | "hose_slides" | "hose_warm" | "hose_loose" | "clamp_gap_mm" | "clamped_kpa" | "clamped_bare_kpa" | "clamped_force_n" | "clamped_bare_force_n" | "one_clamp_bead" | "one_clamp_bare" | "clamp_left" | "same_size_mm" | "hand_mm" | "sleeve_wall" | "low_pressure_share" | "over_pressure_share" | "low_heat_c" | "over_heat_c" | "high_pressure_kpa" | "banjo_loss" | "adapter_loss" | "orifice_cd" | "choked_share" | "boss_wall_share" | "thread_engagement" | "roughness_mm" | "drill_room_mm" | "little_room_mm" | "land_mm" | "trial_radius_mm" | "trial_zero_mm" | "trial_springback" | "trial_springback_deg" | "trial_reading_deg" | "straighten_mm" | "swing_clear_mm" | "most_swings" | "joint_straight_mm" | "flat_coefficient" | "flat_brake" | "flat_pressure" | "flat_vacuum" | "flat_low" | "flat_pressure_from_kpa" | "hardest_bend" | "spread_straight_mm" | "spread_angle_deg" | "spread_rotation_deg" | "zone_soft_mm" | "zone_soft_deg" | "zone_stiff_mm" | "zone_stiff_deg" | "zone_hose_mm" | "zone_hose_deg" | "least_share" | "useful_offcut_mm" | "kerf_mm" | "new_stick_short_mm" | "new_stick_long_mm" | "bought_weighs" | "meets_mm" | "meets_deg" | "trim_mm" | "shift_mm" | "change_deg" | "turn_deg" | "roll_deg" | "route_room_mm" | "open_deg" | "bend_on_deg" | "degree_mm" | "made_reading_deg" | "made_reading_mm" | "fine_gauge_deg" | "offer_mm" | "offer_deg" | "offer_eye_share" | "jig_least_mm" | "jig_margin_mm" | "bend_short_deg" | "carried_share" | "left_long_mm" | "tweak_mm" | "tweak_tool_deg" | "tweak_least_deg" | "tweak_surely" | "tweak_alone" | "tweak_second" | "fits_share" | "slip_sd" | "twist_straight_mm" | "twist_deg" | "trial_made_mm" | "trial_made_deg" | "say_mm" | "say_deg" | "say_turn_deg" | "spread_counts" | "slip_off" | "odd_sd" | "gross_mm" | "gross_deg" | "slip_mm" | "slip_deg" | "stub_mm" | "drawn_hose_mm" | "drawn_part_mm" | "clip_end_mm" | "clip_give_mm" | "clip_plastic_share" | "stiff_per_od" | "hose_shrinks" | "hose_grows" | "hose_twist_deg" | "hose_longest_share" | "hose_clip_share" | "torque_spread" | "hose_end_deg" | "vacuum_leak_kpa_min" | "part_costs" | "bought_hose_share" | "bought_hose_deg") | "";
+            flat: ("least_engagement" | "damage_apart_mm" | "reading_mm" | "reading_deg" | "alike_mm" | "alike_share" | "alike_pitch" | "tell_mm" | "tell_pitch" | "wrench_exact" | "wrench_least" | "wrench_most" | "galvanic_v" | "hose_slides" | "hose_warm" | "hose_loose" | "clamp_gap_mm" | "clamped_kpa" | "clamped_bare_kpa" | "clamped_force_n" | "clamped_bare_force_n" | "one_clamp_bead" | "one_clamp_bare" | "clamp_left" | "same_size_mm" | "hand_mm" | "sleeve_wall" | "low_pressure_share" | "over_pressure_share" | "low_heat_c" | "over_heat_c" | "high_pressure_kpa" | "banjo_loss" | "adapter_loss" | "orifice_cd" | "choked_share" | "boss_wall_share" | "thread_engagement" | "roughness_mm" | "drill_room_mm" | "little_room_mm" | "land_mm" | "trial_radius_mm" | "trial_zero_mm" | "trial_springback" | "trial_springback_deg" | "trial_reading_deg" | "straighten_mm" | "swing_clear_mm" | "most_swings" | "joint_straight_mm" | "flat_coefficient" | "flat_brake" | "flat_pressure" | "flat_vacuum" | "flat_low" | "flat_pressure_from_kpa" | "hardest_bend" | "spread_straight_mm" | "spread_angle_deg" | "known_mm" | "known_deg" | "place_mm" | "old_radius_share" | "spread_rotation_deg" | "zone_soft_mm" | "zone_soft_deg" | "zone_stiff_mm" | "zone_stiff_deg" | "zone_hose_mm" | "zone_hose_deg" | "least_share" | "useful_offcut_mm" | "kerf_mm" | "new_stick_short_mm" | "new_stick_long_mm" | "bought_weighs" | "meets_mm" | "meets_deg" | "trim_mm" | "shift_mm" | "change_deg" | "turn_deg" | "roll_deg" | "route_room_mm" | "open_deg" | "bend_on_deg" | "degree_mm" | "made_reading_deg" | "made_reading_mm" | "fine_gauge_deg" | "offer_mm" | "offer_deg" | "offer_eye_share" | "jig_least_mm" | "jig_margin_mm" | "bend_short_deg" | "carried_share" | "left_long_mm" | "tweak_mm" | "tweak_tool_deg" | "tweak_least_deg" | "tweak_surely" | "tweak_alone" | "tweak_second" | "fits_share" | "slip_sd" | "twist_straight_mm" | "twist_deg" | "trial_made_mm" | "trial_made_deg" | "say_mm" | "say_deg" | "say_turn_deg" | "spread_counts" | "slip_off" | "odd_sd" | "gross_mm" | "gross_deg" | "slip_mm" | "slip_deg" | "stub_mm" | "drawn_hose_mm" | "drawn_part_mm" | "clip_end_mm" | "clip_give_mm" | "clip_plastic_share" | "stiff_per_od" | "hose_shrinks" | "hose_grows" | "hose_twist_deg" | "hose_longest_share" | "hose_clip_share" | "torque_spread" | "hose_end_deg" | "vacuum_leak_kpa_min" | "part_costs" | "bought_hose_share" | "bought_hose_deg") | "";
             /**
              * Like
              * @default
@@ -11222,6 +11293,31 @@ export interface components {
             short: boolean;
         };
         /**
+         * TakenReading
+         * @description One reading where all are adjusted together: its pointer in the document, what was read and what was
+         *     taken, and what 95 of 100 are within; in mm or degrees. `trust` is what a person says of it.
+         */
+        TakenReading: {
+            /** Path */
+            path: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "length" | "angle" | "plane";
+            /** Read */
+            read: number;
+            /** Taken */
+            taken: number;
+            /** Doubt */
+            doubt: number;
+            /**
+             * Trust
+             * @enum {string}
+             */
+            trust: "" | "held" | "left out";
+        };
+        /**
          * TakesOut
          * @description What a way of mending asks for, priced, and the tools for it.
          */
@@ -12065,6 +12161,21 @@ export interface components {
             windows: components["schemas"]["Window"][];
             /** Over */
             over: components["schemas"]["AtLength"][];
+        };
+        /**
+         * Worth
+         * @description A further reading, and how well end B would be known with it: 95 of 100 lie within.
+         */
+        Worth: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "place B" | "way B" | "tape" | "wire";
+            /** End B Mm */
+            end_b_mm: number;
+            /** Way B Deg */
+            way_b_deg: number;
         };
         /**
          * Wrench

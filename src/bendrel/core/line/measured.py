@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from contextlib import suppress
 from functools import partial
-from math import acos, degrees, hypot
+from math import acos, degrees, hypot, sqrt
 from typing import Literal, TypeVar
 
 from bendrel.core.geometry.bends import ShapeError
@@ -20,7 +20,7 @@ from bendrel.core.line.resolve import Problem, slot_path
 from bendrel.core.measure.adjust import Adjusted, Trust, adjust, expected
 from bendrel.core.measure.doubt import Doubt, ReadingErrors
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import PLACE, Given
+from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import Outcome, outcome
 from bendrel.core.measure.slots import Slot, SlotKind, slots, value_of
 from bendrel.core.parts.kit import Kit
@@ -94,6 +94,8 @@ def reading_errors(kit: Kit) -> ReadingErrors:
         angle_deg=limits["reading_deg"].value,
         gross_mm=limits["gross_mm"].value,
         gross_deg=limits["gross_deg"].value,
+        place_mm=limits["place_mm"].value,
+        radius_share=limits["old_radius_share"].value,
     )
 
 
@@ -168,7 +170,7 @@ def _compared(given: Given, made: Outcome, doubt: Doubt, errors: ReadingErrors) 
         found.append(Check(kind="tape", given=given.tape_mm, computed=made.tape_mm, allowed=allowed))
     if given.place_b is not None:
         off_mm = length_of(subtract(given.place_b, made.point))
-        allowed = hypot(doubt.end_b_mm, PLACE * length)
+        allowed = hypot(doubt.end_b_mm, sqrt(3) * errors.place_mm)
         found.append(Check(kind="place B", given=0.0, computed=off_mm, allowed=allowed))
     ways: tuple[tuple[CheckKind, Vector | None, Vector], ...] = (
         ("way A", given.way_a, made.way_a),

@@ -33,13 +33,16 @@ _HALF_95 = (1.6454, 1.750, 1.9018, 1.95996)
 
 @record
 class ReadingErrors:
-    """The most that one reading is off: a length in mm, an angle or plane in degrees; `gross_mm` and
-    `gross_deg` how far people misread a length and a bend's angle at their worst."""
+    """The most that one reading is off: a length in mm, an angle or plane in degrees, each length that says
+    where end B stands; `gross_mm` and `gross_deg` how far people misread a length and a bend's angle at their
+    worst, `radius_share` what the radius of an old bend is off, in one standard deviation."""
 
     length_mm: float
     angle_deg: float
     gross_mm: float
     gross_deg: float
+    place_mm: float
+    radius_share: float
 
     def sigma(self, slot: Slot) -> float:
         """Standard deviation of one reading, in mm or degrees."""

@@ -18,12 +18,6 @@ from bendrel.core.record import record
 
 Array = NDArray[np.float64]
 
-RADIUS_SHARE = 0.1
-"""By so much of it the radius of an old bend differs from the tool's, in one standard deviation: a wire that
-was laid along the old line tells of both."""
-PLACE = 2.0
-"""Where end B stands is read over rule and square: it is off by so many times what a leg is."""
-
 
 @record
 class Given:
@@ -48,7 +42,7 @@ def equations(
     own: list[float] = []
     if given.wire_mm is not None:
         rows.append(spread.developed)
-        own.append(length**2 + _by_radius(read) ** 2)
+        own.append(length**2 + (errors.radius_share * _by_radius(read)) ** 2)
     if given.tape_mm is not None:
         rows.append(spread.tape)
         own.append(length**2)
@@ -60,15 +54,16 @@ def equations(
         own += [angle**2] * 3
     if given.place_b is not None:
         rows += list(spread.point)
-        own += [(PLACE * length) ** 2] * 3
+        own += [errors.place_mm**2 / 3] * 3
     return np.array(rows), np.array(own)
 
 
 def _by_radius(read: ReadBends | Corners) -> float:
-    """How far the length along an old line is off because its bends have another radius, in mm."""
+    """How much longer a line between the same corners is whose bends are all of another radius: mm for the
+    whole of it."""
     if isinstance(read, Corners):
         return 0.0
-    return RADIUS_SHARE * sum(
+    return sum(
         bend.radius_mm * abs(radians(bend.angle_deg) - 2 * tan(radians(min(bend.angle_deg, 160.0)) / 2))
         for bend in shape_of(read).bends
     )

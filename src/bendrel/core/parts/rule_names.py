@@ -17,6 +17,7 @@ LimitName = Literal[
     "trial_reading_deg", "straighten_mm", "swing_clear_mm", "most_swings", "joint_straight_mm",
     "flat_coefficient", "flat_brake", "flat_pressure", "flat_vacuum", "flat_low",
     "flat_pressure_from_kpa", "hardest_bend", "spread_straight_mm", "spread_angle_deg",
+    "known_mm", "known_deg", "place_mm", "old_radius_share",
     "spread_rotation_deg", "zone_soft_mm", "zone_soft_deg", "zone_stiff_mm", "zone_stiff_deg",
     "zone_hose_mm", "zone_hose_deg", "least_share", "useful_offcut_mm", "kerf_mm", "new_stick_short_mm",
     "new_stick_long_mm", "bought_weighs", "meets_mm", "meets_deg", "trim_mm", "shift_mm", "change_deg",

@@ -11,9 +11,9 @@ from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.copies import extended, neighbour
 from bendrel.core.geometry.reradius import Reradius, reradius
-from bendrel.core.line.document import BendReadings, CornerReadings, Line, RigidSpan
+from bendrel.core.line.document import BendReadings, CornerReadings, HoseSpan, Line, RigidSpan
 from bendrel.core.line.edits.mirror import mirrored
-from bendrel.core.line.measured import given_checks, measure, reading_errors
+from bendrel.core.line.measured import given_checks, measure, reading_errors, trust_of
 from bendrel.core.line.paths import LAST, readings_path, row_path
 from bendrel.core.line.references import without_bends
 from bendrel.core.line.resolve import Resolved, resolve, slot_path
@@ -23,6 +23,7 @@ from bendrel.core.measure.ask import AskKind, separating, unnoticed
 from bendrel.core.measure.culprits import MOST_NAMED, ranked
 from bendrel.core.measure.explain import name_of, slip_of
 from bendrel.core.measure.observed import Given
+from bendrel.core.measure.worth import NextReadings, next_readings
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length
@@ -81,10 +82,12 @@ class NextCheck:
 
 @record
 class CheckAdvice:
-    """What checks say of the readings: those to read again first, and the check to take next."""
+    """What checks say of the readings: those to read again first, the check to take next, and what would
+    bring end B nearest; None while something contradicts."""
 
     named: tuple[Named, ...]
     ask: NextCheck | None
+    next: NextReadings | None
 
 
 def look_at_checks(document: Line, kit: Kit, name: str = "") -> CheckAdvice:
@@ -93,14 +96,18 @@ def look_at_checks(document: Line, kit: Kit, name: str = "") -> CheckAdvice:
     span = tube_of(document, name).span
     read = _resolved(span, kit)
     if read is None or read.read is None:
-        return CheckAdvice(named=(), ask=None)
+        return CheckAdvice(named=(), ask=None, next=None)
     given, errors = given_checks(span)[0], reading_errors(kit)
     wrong = given != Given() and measure(span, kit, read.read).measured.disagree
     try:
         found = ranked(read.read, given, errors) if wrong else ()
         asked = separating(read.read, given, found, errors) if wrong else unnoticed(read.read, given, errors)
+        trust = trust_of(span, read.read)
+        further = (
+            None if wrong else next_readings(read.read, given, errors, trust, _zone(document, kit, span))
+        )
     except ShapeError:
-        return CheckAdvice(named=(), ask=None)
+        return CheckAdvice(named=(), ask=None, next=None)
     ask: NextCheck | None = None
     if asked is not None:
         ask = NextCheck(
@@ -119,7 +126,16 @@ def look_at_checks(document: Line, kit: Kit, name: str = "") -> CheckAdvice:
             for _, suspect in found[:MOST_NAMED]
         ),
         ask=ask,
+        next=further,
     )
+
+
+def _zone(document: Line, kit: Kit, span: RigidSpan) -> tuple[float, float]:
+    """How near end B must surely come to its port, in mm and degrees: more where a hose behind it gives."""
+    at = next(k for k, one in enumerate(document.spans) if one.id == span.id)
+    if any(isinstance(one, HoseSpan) for one in document.spans[max(0, at - 1) : at + 2]):
+        return kit.limits["zone_hose_mm"].value, kit.limits["zone_hose_deg"].value
+    return kit.limits["known_mm"].value, kit.limits["known_deg"].value
 
 
 def _change(change: float, kind: str, document: Line) -> str:
