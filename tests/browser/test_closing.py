@@ -257,10 +257,13 @@ def test_at_the_bench_one_step_a_screen(new_context, copy_of):
     expect(panel(page).get_by_role("checkbox").first).to_be_checked()
     page.goto(f"/lines/{line}/closing/prove")
     joint = page.locator("[data-joint-watch]")
+    step = page.get_by_text(re.compile(r"^\d+ of \d+"))
     for _ in range(30):
+        was = step.text_content() or ""
         if joint.count():
             break
         page.keyboard.press("ArrowRight")
+        expect(step).not_to_have_text(was)
     # Enter does the step of a joint that is watched too
     expect(page.get_by_role("button", name="Dried")).to_be_visible()
     page.keyboard.press("Enter")

@@ -48,7 +48,7 @@ def test_a_misread_leg_is_named_and_found(page: Page, own_line):
     expect(page.locator("aside [data-finding='check_wire']")).to_be_visible()
     named = page.locator("[data-suspect='/spans/s1/readings/rows/r4/length']")
     expect(named).to_contain_text("as if an inch was counted wrong")
-    named.get_by_role("button").click()
+    named.get_by_role("button", name="Go to").click()
     expect(reading(page, "Leg to bend 4")).to_be_focused()
     page.get_by_label("Rim to rim").fill("about a foot")
     expect(page.get_by_role("alert").filter(has_text="is not a length")).to_be_visible()
@@ -144,3 +144,31 @@ def test_the_twin_starts_as_the_mirror_image(page: Page, api):
     expect(reading(page, "Leg to bend 2")).to_have_value("6 13/16")
     line = page.url.split("/lines/")[1].split("/")[0]
     api.delete(f"/api/lines/{line}")
+
+
+def test_end_b_is_read_by_rule_and_square_and_all_is_taken_together(page: Page, own_line, api):
+    """What to read next is said; what is read so moves the readings a little, and each says so."""
+    open_line(page, own_line, "measure")
+    page.locator("summary", has_text="Checks").click()
+    known = page.get_by_role("status", name="How well end B is known")
+    expect(known).to_contain_text("where end B stands, by rule and square from A")
+    line = api.get(f"/api/lines/{own_line}").json()["document"]
+    part = api.post("/api/preview", data=line).json()["pieces"][0]["part"]
+    ahead, up, across = part["end_b"]["point"]
+    page.get_by_label("B, ahead of A").fill(f"{ahead + 2:.1f} mm")
+    expect(page.get_by_text("Say all three: how far end B stands towards 3")).to_be_visible()
+    page.get_by_label("B, up").fill(f"{up:.1f} mm")
+    page.get_by_label("B, across").fill(f"{across:.1f} mm")
+    expect(page.locator("[data-check='place B']")).to_contain_text("agrees within")
+    expect(page.locator("table", has_text="taken").first).to_be_visible()
+    expect(known).not_to_contain_text("where end B stands")
+    page.locator("summary", has_text="How every reading was taken").click()
+    page.get_by_role("button", name="Hold: leg to bend 2").click()
+    expect(page.get_by_text("leg to bend 2: held")).to_be_visible()
+    page.get_by_role("button", name="Count it again: leg to bend 2").click()
+    expect(page.get_by_text("leg to bend 2: held")).to_have_count(0)
+    # far off it is a contradiction: said, and nothing is bent to fit
+    page.get_by_label("B, ahead of A").fill(f"{ahead + 300:.1f} mm")
+    expect(page.locator("[data-check='place B']")).to_contain_text("off by")
+    expect(page.locator("table", has_text="taken")).to_have_count(0)
+    expect(page.get_by_role("status", name="Read these again")).to_be_visible()

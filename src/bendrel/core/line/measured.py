@@ -116,7 +116,7 @@ def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Weig
         return Weighed(measured=nothing, read=read)
     checks = tuple(_compared(given, made, doubt, errors))
     fit: Adjusted | None = None
-    if checks and all(check.agrees for check in checks):
+    if (checks or trust != Trust()) and all(check.agrees for check in checks):
         with suppress(ShapeError):
             fit = adjust(read, given, errors, trust)
     measured = Measured(

@@ -15,7 +15,7 @@ from bendrel.core.record import record
 
 WorthKind = Literal["place B", "way B", "tape", "wire"]
 
-SAYS_MORE = 0.97
+SAYS_MORE = 0.85
 """A reading is worth taking where it leaves less than this share of the doubt."""
 
 

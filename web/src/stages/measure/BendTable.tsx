@@ -14,6 +14,7 @@ import { focusReading, ReadingField } from "./ReadingField";
 import { ReferencePick } from "./ReferencePick";
 import { Said } from "./Said";
 import { RowTools } from "./RowTools";
+import { saidTaken } from "./taken";
 import type { Method } from "./methods";
 import { METHODS, METHODS_TO_B } from "./methods";
 import { MethodPick } from "./MethodPick";
@@ -91,7 +92,11 @@ export function BendTable({ editor, view, readings }: Props) {
     },
   });
 
+  const takens = new Map(view.old ? [] : view.piece?.measured.taken.map((one) => [one.path, one]));
+  const taken = (path: string) => saidTaken(takens.get(readingsAt(editor.tube) + path), line.unit);
   const became = (path: string) => {
+    const said = taken(path);
+    if (said) return said;
     const mm = lengths[readingsAt(editor.tube) + path];
     return mm === undefined ? "" : sayLength(mm, other);
   };
@@ -189,7 +194,7 @@ export function BendTable({ editor, view, readings }: Props) {
                       column="angle"
                       label={`Angle of bend ${k + 1}`}
                       text={row.angle.text}
-                      became=""
+                      became={taken(`${at}/angle`)}
                       {...(methodOf(row) === "wire" ? { usual: planned ? sayAngle(planned.angle_deg) : "marks" } : {})}
                       problem={problems.get(`${readingsAt(editor.tube)}${at}/angle`)}
                       onText={(text) => setRow(k, () => ({ angle: { text, exact_deg: null } }))}
@@ -202,7 +207,11 @@ export function BendTable({ editor, view, readings }: Props) {
                       label={`Plane of bend ${k + 1}`}
                       text={k === 0 ? "12:00" : row.plane.text}
                       readOnly={k === 0}
-                      became={k > 0 && planned ? planeBecame(row.plane, planned.rotation_deg, planned.clock_deg) : ""}
+                      became={
+                        k > 0 && planned
+                          ? taken(`${at}/plane`) || planeBecame(row.plane, planned.rotation_deg, planned.clock_deg)
+                          : ""
+                      }
                       problem={problems.get(`${readingsAt(editor.tube)}${at}/plane`)}
                       onText={(text) => setRow(k, () => ({ plane: { text, by: school, exact_deg: null } }))}
                     />

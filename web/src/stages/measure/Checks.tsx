@@ -9,7 +9,9 @@ import type { PlanView } from "../../doc/usePlan";
 import { sayAngle, sayLength } from "../../format/units";
 import { focusReading } from "./ReadingField";
 import { Section } from "../../ui/Section";
-import { spanOf, typed, withSpan } from "../../doc/rows";
+import { readingsAt, spanOf, typed, withSpan } from "../../doc/rows";
+import { SeenFromA } from "./SeenFromA";
+import { ReadNext, WhatIsTaken } from "./WhatIsTaken";
 
 interface Props {
   editor: LineEditor;
@@ -33,6 +35,7 @@ export function Checks({ editor, view }: Props) {
   const verdict = (kind: Check["kind"]) => (
     <Verdict check={measured?.checks.find((check) => check.kind === kind)} unit={line.unit} />
   );
+  const at = readingsAt(editor.tube);
   const corners = spanOf(line, editor.tube).readings.kind === "corners";
 
   return (
@@ -61,6 +64,9 @@ export function Checks({ editor, view }: Props) {
           onText={(text) => set({ tape: typed(text, line.unit) })}
         />
         {verdict("tape")}
+        {looked.next && <ReadNext next={looked.next} unit={line.unit} />}
+        {!corners && <SeenFromA checks={checks} unit={line.unit} problem={problem} onSet={set} />}
+        {!corners && verdict("place B")}
         {corners ? (
           <>
             <Field
@@ -99,6 +105,14 @@ export function Checks({ editor, view }: Props) {
           </>
         )}
         {verdict("way B")}
+        <WhatIsTaken
+          checks={checks}
+          readings={spanOf(line, editor.tube).readings}
+          at={at}
+          taken={measured?.taken ?? []}
+          unit={line.unit}
+          onSet={set}
+        />
         {suspects.length > 0 && (
           <Box
             role="status"
@@ -124,6 +138,14 @@ export function Checks({ editor, view }: Props) {
                 >
                   Go there
                 </Button>
+                <Button
+                  size="small"
+                  variant="text"
+                  aria-label={`Leave out ${suspect.name}`}
+                  onClick={() => set({ left_out: [...checks.left_out, suspect.path.slice(at.length)] })}
+                >
+                  Leave it out
+                </Button>
               </Box>
             ))}
           </Box>
@@ -145,7 +167,7 @@ function goTo(path: string, rows: readonly { id: string }[]) {
 
 function Verdict({ check, unit }: { check: Check | undefined; unit: "in" | "mm" }) {
   if (!check) return null;
-  const length = check.kind === "wire" || check.kind === "tape";
+  const length = check.kind === "wire" || check.kind === "tape" || check.kind === "place B";
   const say = (value: number) => (length ? sayLength(value, unit) : sayAngle(value));
   const off = Math.abs(check.given - check.computed);
   const agrees = off <= check.allowed;
@@ -160,7 +182,7 @@ function Verdict({ check, unit }: { check: Check | undefined; unit: "in" | "mm" 
         fontWeight: agrees ? 400 : 600,
       }}
     >
-      {length ? `readings say ${say(check.computed)}; ` : ""}
+      {length && check.kind !== "place B" ? `readings say ${say(check.computed)}; ` : ""}
       {agrees
         ? `agrees within ${say(check.allowed)}`
         : `off by ${say(off)}; reading error explains ${say(check.allowed)}`}
@@ -179,7 +201,7 @@ function useLooked(editor: LineEditor, wanted: boolean): CheckAdvice {
   return answer ?? NOTHING;
 }
 
-const NOTHING: CheckAdvice = { named: [], ask: null };
+const NOTHING: CheckAdvice = { named: [], ask: null, next: null };
 
 const CHECKS: Record<NextCheck["kind"], string> = {
   wire: "Lay a wire along the old line and take its whole length",

@@ -1,0 +1,120 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import type { ReactNode } from "react";
+import type { Checks, NextReadings, Readings, TakenReading, Unit } from "../../api/types";
+import { sayAngle, sayLength } from "../../format/units";
+import { readingName, saidDoubt, saidTaken } from "./taken";
+
+interface Props {
+  checks: Checks;
+  readings: Readings;
+  /** Pointer to the readings in the document. */
+  at: string;
+  taken: readonly TakenReading[];
+  unit: Unit;
+  onSet: (change: Partial<Checks>) => void;
+}
+
+/** Every reading as it was taken, with its doubt; each may be held as it is, or left out. */
+export function WhatIsTaken({ checks, readings, at, taken, unit, onSet }: Props) {
+  const say = { held: "held", left_out: "left out" } as const;
+  const trusted = (["held", "left_out"] as const).flatMap((how) =>
+    checks[how].flatMap((path) => {
+      const name = readingName(readings, path);
+      return name === null ? [] : [{ how, path, name }];
+    }),
+  );
+  const without = (path: string) => ({
+    held: checks.held.filter((one) => one !== path),
+    left_out: checks.left_out.filter((one) => one !== path),
+  });
+  const trust = (how: "held" | "left_out", path: string) => {
+    const left = without(path);
+    onSet({ ...left, [how]: [...left[how], path] });
+  };
+  return (
+    <>
+      {trusted.map(({ how, path, name }) => (
+        <Row key={path} text={`${name}: ${say[how]}`}>
+          <Button
+            size="small"
+            variant="text"
+            aria-label={`Count it again: ${name}`}
+            onClick={() => onSet(without(path))}
+          >
+            Count it again
+          </Button>
+        </Row>
+      ))}
+      {taken.length > 0 && (
+        <Box component="details" sx={{ mt: 1, "& summary": { cursor: "pointer", minHeight: 36, pt: 1 } }}>
+          <summary>How every reading was taken</summary>
+          {taken.map((one) => {
+            const path = one.path.slice(at.length);
+            const name = readingName(readings, path) ?? "";
+            const said = saidTaken(one, unit) || "as read";
+            return (
+              <Row key={path} text={`${name}: ${said}, ${saidDoubt(one, unit)}`}>
+                {one.trust === "" && (
+                  <>
+                    <Button
+                      size="small"
+                      variant="text"
+                      aria-label={`Hold: ${name}`}
+                      onClick={() => trust("held", path)}
+                    >
+                      Hold
+                    </Button>
+                    <Button
+                      size="small"
+                      variant="text"
+                      aria-label={`Leave out: ${name}`}
+                      onClick={() => trust("left_out", path)}
+                    >
+                      Leave out
+                    </Button>
+                  </>
+                )}
+              </Row>
+            );
+          })}
+        </Box>
+      )}
+    </>
+  );
+}
+
+function Row({ text, children }: { text: string; children: ReactNode }) {
+  return (
+    <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", borderBottom: "1px solid var(--rule)" }}>
+      <Box sx={{ flex: "1 1 180px", py: 0.5 }}>{text}</Box>
+      {children}
+    </Box>
+  );
+}
+
+const READ: Record<NextReadings["worth"][number]["kind"], string> = {
+  "place B": "where end B stands, by rule and square from A",
+  "way B": "which way port B points",
+  tape: "a tape straight across, from rim to rim",
+  wire: "a wire laid along the old line",
+};
+
+/** How well end B is known, and the one reading that brings it nearest. */
+export function ReadNext({ next, unit }: { next: NextReadings; unit: Unit }) {
+  const known = (mm: number, deg: number) => `± ${sayLength(mm, unit)} and ± ${sayAngle(deg)}`;
+  const [best] = next.worth;
+  return (
+    <Box role="status" aria-label="How well end B is known" data-enough={next.enough} sx={{ my: 1, fontSize: 15 }}>
+      End B is known to {known(next.end_b_mm, next.way_b_deg)}
+      {next.enough ? ": enough." : "."}
+      {best && (
+        <>
+          {" "}
+          To read next: <b>{READ[best.kind]}</b>; it would then be {known(best.end_b_mm, best.way_b_deg)}.
+        </>
+      )}
+      {!best && !next.enough && " No further reading asked for here brings it nearer; the trial fit will."}
+    </Box>
+  );
+}
