@@ -6,10 +6,12 @@ import socket
 import subprocess
 import sys
 import urllib.request
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
 
+from bendrel.core.line.checks import Checks
 from bendrel.core.line.document import Carries, ComponentSpan, HoseSpan, JoinedTo, Line, Port
 from bendrel.core.units.lengths import Length
 from bendrel.exchange.documents.archive import ArchivedJob, write_archive
@@ -359,6 +361,49 @@ READ = {"along_mm": 1.0, "off_mm": 6.0, "off_clock_deg": 120, "tilt_deg": 1.5, "
 def fits(folder, value, *words):
     (folder / "fit.json").write_text(value if isinstance(value, str) else json.dumps(value))
     return bendrel("fit", "stair.csv", "fit.json", *words, cwd=folder)
+
+
+def elbow(last):
+    """Corner 100 ahead of A, then so far up to end B, which stands 100 ahead and 80 up by rule and square."""
+    made = bent(row(100, 90, end="centre"), last=last, last_from="centre")
+    stands = Checks(ahead=Length(text="100"), up=Length(text="80"), right=Length(text="0"))
+    return write_line(replace(made, spans=(replace(made.spans[0], checks=stands),)))
+
+
+def test_readings_are_taken_together_and_the_next_one_is_named(tmp_path):
+    (tmp_path / "elbow.json").write_text(elbow(80))
+    value = answer("measure", "elbow.json", cwd=tmp_path)
+    assert value["taken"]["bends"][0] == pytest.approx(
+        {"straight_mm": 85, "rotation_deg": 0, "angle_deg": 90, "radius_mm": 15}
+    )
+    assert value["taken"]["last_straight_mm"] == pytest.approx(65)
+    first, *_, last = value["read"]
+    assert first["path"].endswith("/length")
+    assert (last["path"], last["read"], last["taken"]) == ("/spans/s1/readings/last", 80, pytest.approx(80))
+    assert 0 < value["end_b"]["doubt_mm"] < 1.5
+    assert value["slips"] == []
+    assert all(one["brings_deg"] < value["end_b"]["doubt_deg"] for one in value["next"])
+    assert "end B ±" in bendrel("measure", "elbow.json", cwd=tmp_path).stdout
+
+
+def test_a_slip_is_named_with_what_would_be_right(tmp_path):
+    """The last leg counted an inch too long."""
+    (tmp_path / "elbow.json").write_text(elbow(105.4))
+    value = answer("measure", "elbow.json", cwd=tmp_path)
+    slip = value["slips"][0]
+    assert (slip["path"], slip["read"]) == ("/spans/s1/readings/last", 105.4)
+    assert slip["likely"] == pytest.approx(80, abs=0.5)
+    assert slip["why"] == "as if an inch was counted wrong"
+    assert value["taken"]["last_straight_mm"] == pytest.approx(90.4)
+
+
+def test_a_part_by_its_bends_is_known_as_far_as_it_was_read(tmp_path):
+    """A plane read half a degree past half a turn is half a turn."""
+    rows = ["straight_mm,rotation_deg,angle_deg,radius_mm", "100,,90,15", "60,180.5,45,15", "80,,,"]
+    (tmp_path / "part.csv").write_text("\n".join(rows))
+    value = answer("measure", "part.csv", cwd=tmp_path)
+    assert value["taken"]["bends"][1]["rotation_deg"] == pytest.approx(-179.5)
+    assert value["next"][0]["what"] == "place B"
 
 
 def test_fit_says_what_to_do_and_counts_in_what_was_done(folder):

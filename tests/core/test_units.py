@@ -114,13 +114,16 @@ def test_printing():
         ("-45", "rotation", -45),
         ("-180", "rotation", 180),
         ("90°", "rotation", 90),
+        # half a turn that a gauge read a little over
+        ("180.5", "rotation", -179.5),
+        ("-183°", "rotation", 177),
     ],
 )
 def test_planes(text, kind, degrees):
     assert parse_plane(text) == (kind, degrees)
 
 
-@pytest.mark.parametrize("text", ["13:00", "3:60", "200", "up", ""])
+@pytest.mark.parametrize("text", ["13:00", "3:60", "186", "200", "up", ""])
 def test_planes_refused(text):
     with pytest.raises(UnitError):
         parse_plane(text)

@@ -155,6 +155,29 @@ def fit(
     show(value, as_json=as_json, table=table)
 
 
+@app.command()
+def measure(
+    file: Annotated[Path, typer.Argument(metavar="FILE", help="A line document, or a bend CSV.")],
+    radius: Radius = None,
+    as_json: AsJson = False,
+) -> None:
+    """How the readings are taken together, how well end B is known, and what to read next."""
+    from bendrel.services.line.readings_file import measure_file
+
+    value = measure_file(read_file(file), radius_of(radius))
+    table = [["reading", "read", "taken", "±"]]
+    table += [
+        [one["path"], *(f"{one[name]:.2f}" for name in ("read", "taken", "doubt"))] for one in value["read"]
+    ]
+    end = value["end_b"]
+    table.append([f"end B ± {end['doubt_mm']:.1f} mm and ± {end['doubt_deg']:.1f}°"])
+    for slip in value["slips"]:
+        table.append([f"{slip['path']}: {slip['read']:.1f} may be {slip['likely']:.1f}, {slip['why']}"])
+    for one in value["next"]:
+        table.append([f"{one['what']} brings ± {one['brings_mm']:.1f} mm and ± {one['brings_deg']:.1f}°"])
+    show(value, as_json=as_json, table=table)
+
+
 @app.command("hold-test")
 def hold_test(
     file: Annotated[

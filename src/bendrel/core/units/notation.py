@@ -123,6 +123,10 @@ def parse_angle(text: str, most: float = 360.0) -> float:
     return value
 
 
+OVER_DEG = 5.0
+"""So far past half a turn a gauge may read: half a turn, read a little over. Source: common practice."""
+
+
 def parse_plane(text: str, school: PlaneSchool = "") -> tuple[Literal["clock", "rotation"], float]:
     """Read the plane of a bend: a clock time seen from end A, or degrees from the bend before.
 
@@ -153,7 +157,7 @@ def parse_plane(text: str, school: PlaneSchool = "") -> tuple[Literal["clock", "
             return "clock", value % 12 * 30.0
         if school == "clock" or value > 0:
             raise PlaneUnsaid(_which_plane(shown, value, asked=school == ""))
-    if not -180 <= value <= 180:
+    if abs(value) > 180 + OVER_DEG:
         raise UnitError(f"“{shown}” is outside the turn; -180° to 180° is accepted.")
     return "rotation", normalised_turn(value)
 

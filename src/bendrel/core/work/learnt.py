@@ -89,9 +89,9 @@ def met_of(line: Line) -> Met:
     missed, tweaks = None, None
     if line.proving.missed.strip():
         try:
-            missed = length_mm(Length(text=line.proving.missed, unit=line.unit))
+            missed = length_mm(Length(text=line.proving.missed, unit=line.unit), "not_negative")
         except UnitError:
-            missed = 0.0 if line.proving.missed.strip() in ("0", "none") else None
+            missed = 0.0 if line.proving.missed.strip() == "none" else None
     try:
         tweaks = float(line.proving.tweaks) if line.proving.tweaks.strip() else None
     except ValueError:

@@ -10,6 +10,7 @@ from collections.abc import Sequence
 
 from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.geometry.corners import Corners, bends_from_corners
+from bendrel.core.units.notation import OVER_DEG, normalised_turn
 from bendrel.exchange.errors import FileError
 
 POINTS_HEADER = ("x_mm", "y_mm", "z_mm", "radius_mm")
@@ -71,7 +72,7 @@ def read_bends(data: bytes) -> BendList:
             raise FileError(f"Row {line}: rotation_deg is blank; only the first bend may be.")
         if k == 0 and rotation != 0:
             raise FileError(f"Row {line}: the first rotation must be 0 or blank.")
-        if not -180 <= rotation <= 180:
+        if abs(rotation) > 180 + OVER_DEG:
             raise FileError(f"Row {line}: rotation_deg must be from -180 to 180.")
         angle = number(cells[2], line, "angle_deg")
         if not 0 < angle <= 360:
@@ -79,7 +80,7 @@ def read_bends(data: bytes) -> BendList:
         bends.append(
             Bend(
                 straight_mm=_not_negative(cells[0], line, "straight_mm"),
-                rotation_deg=180.0 if rotation == -180 else rotation,
+                rotation_deg=rotation if -180 < rotation <= 180 else normalised_turn(rotation),
                 angle_deg=angle,
                 radius_mm=_positive(cells[3], line, "radius_mm"),
             )

@@ -104,7 +104,7 @@ def look_at_checks(document: Line, kit: Kit, name: str = "") -> CheckAdvice:
         asked = separating(read.read, given, found, errors) if wrong else unnoticed(read.read, given, errors)
         trust = trust_of(span, read.read)
         further = (
-            None if wrong else next_readings(read.read, given, errors, trust, _zone(document, kit, span))
+            None if wrong else next_readings(read.read, given, errors, trust, zone_of(document, kit, span))
         )
     except ShapeError:
         return CheckAdvice(named=(), ask=None, next=None)
@@ -130,7 +130,7 @@ def look_at_checks(document: Line, kit: Kit, name: str = "") -> CheckAdvice:
     )
 
 
-def _zone(document: Line, kit: Kit, span: RigidSpan) -> tuple[float, float]:
+def zone_of(document: Line, kit: Kit, span: RigidSpan) -> tuple[float, float]:
     """How near end B must surely come to its port, in mm and degrees: more where a hose behind it gives."""
     at = next(k for k, one in enumerate(document.spans) if one.id == span.id)
     if any(isinstance(one, HoseSpan) for one in document.spans[max(0, at - 1) : at + 2]):

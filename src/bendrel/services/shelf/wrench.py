@@ -30,9 +30,8 @@ class WrenchDraft:
 
 def keep_wrench(session: Session, draft: WrenchDraft) -> None:
     """Keep it for the shop. Raises Refused."""
-    none = draft.offset.strip() in ("", "0", "0 mm", "0 in")
     length = parse_length(draft.length, draft.unit)
-    offset = 0.0 if none else parse_length(draft.offset, draft.unit)
+    offset = parse_length(draft.offset, draft.unit, "not_negative") if draft.offset.strip() else 0.0
     if not LEAST_MM <= length <= MOST_MM or offset >= length:
         least, most = (format_length(mm, draft.unit) for mm in (LEAST_MM, MOST_MM))
         raise Refused(f"A torque wrench is {least} to {most} from grip to square, its crowfoot shorter.")

@@ -10,10 +10,10 @@ from bendrel.core.bend.told.trial import Offer
 from bendrel.core.bend.told.unknowns import Act
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Text
-from bendrel.core.units.notation import PlaneSchool, Unit, UnitError, parse_angle, parse_length, parse_plane
+from bendrel.core.units.notation import PlaneSchool, Unit, UnitError, parse_length, parse_plane, parse_tilt
 
 OfferField = Literal["along", "off", "off_clock", "tilt", "tilt_clock"]
-TOUCHES = ("touches", "touch", "home", "0")
+TOUCHES = ("touches", "touch", "home")
 MOST_OFFERS = 30
 
 
@@ -102,7 +102,7 @@ def _read(
     tilt: float | None = None
     try:
         if item.tilt.strip():
-            tilt = 0.0 if item.tilt.strip().lower() in (*TOUCHES, "square") else parse_angle(item.tilt)
+            tilt = 0.0 if item.tilt.strip().lower() in (*TOUCHES, "square") else parse_tilt(item.tilt)
             if tilt > 80:
                 raise UnitError(
                     f"“{item.tilt.strip()}”: more than 80° is another part; write how far it leans."
@@ -130,4 +130,4 @@ def _length(text: str, unit: Unit, od_mm: float) -> tuple[float, bool]:
     number, _, word = said.partition(" ")
     if word in ("tube", "tubes"):
         return parse_length(number, "mm") * od_mm, True
-    return parse_length(text, unit), False
+    return parse_length(text, unit, "not_negative"), False
