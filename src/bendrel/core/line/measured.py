@@ -132,6 +132,8 @@ def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Weig
 
 def trust_of(span: RigidSpan, read: ReadBends | Corners) -> Trust:
     """What a person says of the readings of `read`; pointers to rows that are gone say nothing."""
+    if not span.checks.held and not span.checks.left_out:
+        return Trust()
     at = {slot_path(span.readings, slot): slot for slot in slots(read)}
 
     def found(paths: tuple[str, ...]) -> frozenset[Slot]:

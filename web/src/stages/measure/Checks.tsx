@@ -25,8 +25,7 @@ export function Checks({ editor, view }: Props) {
   const { document: line, edit } = editor;
   const { checks } = spanOf(line, editor.tube);
   const measured = view.old ? undefined : view.piece?.measured;
-  const bends = spanOf(line, editor.tube).readings.kind === "bends";
-  const looked = useLooked(editor, (measured?.disagree ?? false) || (bends && measured != null));
+  const looked = useLooked(editor, measured?.doubt != null);
   const suspects = measured?.disagree ? looked.named : [];
   const set = (change: Partial<ChecksOf>) =>
     edit((was) => withSpan(was, { checks: { ...spanOf(was, editor.tube).checks, ...change } }, editor.tube));
@@ -41,6 +40,7 @@ export function Checks({ editor, view }: Props) {
   return (
     <>
       {looked.ask && <NextOne ask={looked.ask} />}
+      {looked.next && <ReadNext next={looked.next} unit={line.unit} />}
       <Section
         title="Checks"
         open={(measured?.checks.length ?? 0) > 0}
@@ -64,7 +64,6 @@ export function Checks({ editor, view }: Props) {
           onText={(text) => set({ tape: typed(text, line.unit) })}
         />
         {verdict("tape")}
-        {looked.next && <ReadNext next={looked.next} unit={line.unit} />}
         {!corners && <SeenFromA checks={checks} unit={line.unit} problem={problem} onSet={set} />}
         {!corners && verdict("place B")}
         {corners ? (
