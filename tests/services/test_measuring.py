@@ -187,3 +187,18 @@ def test_a_line_copied_alongside_is_made_at_the_bench_without_marks(shop):
     told = standing(making.document, shop.kit, ())
     assert told.remade.next is None
     assert {step.kind for step in told.steps} >= {"cut", "flare"}
+
+
+def test_what_goes_out_is_what_is_planned_and_an_edit_starts_from_what_was_read(shop):
+    """End B stands 1.5 mm further ahead than the readings say: the plan and every file are of the adjusted
+    line; told by corner points it has the readings' own corners, and is adjusted no second time."""
+    end = shop.lines.plan(SOURCE).part.end_b.point
+    ahead, up, right = (Length(text=f"{side:.4f}") for side in (end[0] + 1.5, end[1], end[2]))
+    line = with_tube(SOURCE, checks=Checks(ahead=ahead, up=up, right=right))
+    planned, out = shop.lines.plan(line).part, shape(shop, line)
+    assert planned.end_b.point[0] > end[0] + 0.3
+    assert out.developed_mm == pytest.approx(planned.developed_mm)
+    assert out.bends[0].angle_deg == pytest.approx(planned.bends[0].angle_deg)
+    corners = the_tube(shop.lines.convert(line, "corners")).readings.rows
+    as_read = the_tube(shop.lines.convert(SOURCE, "corners")).readings.rows
+    assert [row.x.exact_mm for row in corners] == [row.x.exact_mm for row in as_read]

@@ -31,6 +31,7 @@ from bendrel.core.record import record
 from bendrel.core.units.lengths import is_blank, length_mm
 from bendrel.core.units.notation import parse_length
 from bendrel.services.errors import Refused
+from bendrel.services.line.lines import shape_or_refused
 
 Kind = Literal[
     "insert", "remove", "move", "turn", "split", "join", "swap", "reduce", "union", "tube", "end", "copy"
@@ -114,7 +115,7 @@ def _edited(line: Line, edit: ChainEdit, kit: Kit) -> Edited:
         case "split":
             tube = rigid_at(line, edit.span)
             read = _read(tube, kit)
-            shape = _shape(read)
+            shape = shape_or_refused(read)
             mm = parse_length(edit.at, line.unit) if edit.at.strip() else longest_straight(shape).middle_mm
             after = split(line, tube.id, shape, read.ids, mm)
         case "join":
@@ -155,7 +156,7 @@ def _joined(line: Line, edit: ChainEdit, kit: Kit, at: int) -> Line:
     other = rigid_at(line, line.spans[at + 1].id)
     apart = line.joints[at].apart
     between = 0.0 if is_blank(apart) else length_mm(apart, "not_negative")
-    shapes = (_shape(_read(tube, kit)), _shape(_read(other, kit)))
+    shapes = (shape_or_refused(_read(tube, kit)), shape_or_refused(_read(other, kit)))
     return join(line, tube.id, shapes, between)
 
 
@@ -171,9 +172,3 @@ def _read(span: RigidSpan, kit: Kit) -> Resolved:
     if tube is None or bender is None:
         raise Refused("Choose a tube and a bender first.")
     return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)
-
-
-def _shape(read: Resolved) -> BendList:
-    if read.shape is None:
-        raise Refused(f"Put the readings right first: {read.problems[0].message}")
-    return read.shape

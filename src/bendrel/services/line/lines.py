@@ -12,7 +12,8 @@ from bendrel.core.geometry.bends import BendList
 from bendrel.core.line.condition import Condition
 from bendrel.core.line.document import BendReadings, CornerReadings, CornerRow, Line, RigidSpan
 from bendrel.core.line.edits.twin import twin_of
-from bendrel.core.line.resolve import resolve
+from bendrel.core.line.measured import measure
+from bendrel.core.line.resolve import Resolved, resolve, taken_as
 from bendrel.core.line.rewrite import Entry, with_shape
 from bendrel.core.line.run import with_span
 from bendrel.core.measure.legs import By
@@ -204,20 +205,25 @@ class Lines:
             wire = tube.checks.wire
             checks = replace(tube.checks, wire=readings.last if is_blank(wire) else wire)
             return with_blank_readings(document, replace(tube, checks=checks), kind)
-        return with_readings(document, tube, self.shape(document, span), kind, self._kit)
+        # what was read further goes on adjusting it: it must not be counted twice
+        as_read = shape_or_refused(self._read(document, span)[1])
+        return with_readings(document, tube, as_read, kind, self._kit)
 
     def shape(self, document: Line, name: str = "") -> BendList:
-        """The shape that one tube of a document means. Raises Refused with the first problem."""
+        """The shape that one tube of a document is made to: its readings as they are taken together. Raises
+        Refused with the first problem."""
+        span, read = self._read(document, name)
+        taken = measure(span, self._kit, read.read).read
+        return shape_or_refused(read if taken is None else taken_as(read, span.readings, taken))
+
+    def _read(self, document: Line, name: str) -> tuple[RigidSpan, Resolved]:
         span = tube_of(document, name).span
         tube, bender = self._kit.tubes.get(span.tube), self._kit.tool(span.bender, span.tube)
         if tube is None or bender is None:
             raise Refused("Choose a tube and a bender first.")
         if _is_blank(span.readings):
             raise Refused("There are no readings yet.")
-        read = resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)
-        if read.shape is None:
-            raise Refused(f"Put the readings right first: {read.problems[0].message}")
-        return read.shape
+        return span, resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)
 
     def _step(self, line_id: str, version: int, by: int) -> OpenLine:
         with self._database.writing() as session:
@@ -228,6 +234,13 @@ class Lines:
                 raise Refused("There is nothing to undo." if by < 0 else "There is nothing to redo.")
             move_head(row, wanted)
             return _opened(session, row)
+
+
+def shape_or_refused(read: Resolved) -> BendList:
+    """The shape of what was read. Raises Refused with the first problem where there is none."""
+    if read.shape is None:
+        raise Refused(f"Put the readings right first: {read.problems[0].message}")
+    return read.shape
 
 
 def with_blank_readings(line: Line, span: RigidSpan, kind: Entry) -> Line:
