@@ -4,6 +4,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_line import cut, open_line, reading, saved
+from tests.browser.test_shop import by_night_and_day
 
 pytestmark = pytest.mark.browser
 
@@ -167,6 +168,7 @@ def test_end_b_is_read_by_rule_and_square_and_all_is_taken_together(page: Page, 
     expect(page.get_by_text("leg to bend 2: held")).to_be_visible()
     page.get_by_role("button", name="Count it again: leg to bend 2").click()
     expect(page.get_by_text("leg to bend 2: held")).to_have_count(0)
+    assert by_night_and_day(page) == []
     # far off it is a contradiction: said, and nothing is bent to fit
     page.get_by_label("B, ahead of A").fill(f"{ahead + 300:.1f} mm")
     expect(page.locator("[data-check='place B']")).to_contain_text("off by")
