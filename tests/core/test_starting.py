@@ -108,12 +108,19 @@ def test_no_beginning_raises_a_stop(service, unit, begins):
 
 @pytest.mark.parametrize(("service", "goes_on", "bore"), [
     ("cooler", "8 mm", 8.0), ("fuel-low", "6 mm", 6.0), ("vacuum-actuator", "4 mm", 4.0),
-    ("cooler", '3/8"', 9.5),
+    ("cooler", '3/8"', 9.5), ("coolant", "32 mm", 32.0),
 ])  # fmt: skip
 def test_a_hose_begins_in_the_bore_that_goes_on_what_was_said(service, goes_on, bore):
     """Hoses are sold by the spigot that they go on: nothing loose, and at most half a millimetre tight."""
     line = begun(starting_line(KIT, "new", service, "mm"), KIT, Beginning(begins="hose", goes_on=goes_on))
     assert bore - 0.6 <= KIT.hoses[line.spans[0].hose].id_mm <= bore + 0.1
+
+
+def test_a_line_by_points_begins_with_its_two_ends_and_asks_for_both():
+    """Six lengths are still to be read, and nothing is called wrong before anything is typed."""
+    line = begun(starting_line(KIT, "new", "fuel-low", "mm"), KIT, Beginning(begins="corners"))
+    problems = [one.path for one in plan_line(line, KIT).problems]
+    assert [path.split("/")[-1] for path in problems] == ["x", "y", "z"] * 2
 
 
 def test_what_cannot_be_read_is_kept_as_typed():

@@ -19,6 +19,9 @@ from bendrel.core.record import record
 Array = NDArray[np.float64]
 
 
+WIDE_DEG = 160.0
+
+
 @record
 class Given:
     """What was read further, in mm and as unit vectors; None where not. `wire_mm` is the length along the
@@ -63,8 +66,9 @@ def _by_radius(read: ReadBends | Corners) -> float:
     whole of it."""
     if isinstance(read, Corners):
         return 0.0
+    # a hairpin has no corner to stay between: it counts as a wide bend
     return sum(
-        bend.radius_mm * abs(radians(bend.angle_deg) - 2 * tan(radians(min(bend.angle_deg, 160.0)) / 2))
+        bend.radius_mm * abs(radians(bend.angle_deg) - 2 * tan(radians(min(bend.angle_deg, WIDE_DEG)) / 2))
         for bend in shape_of(read).bends
     )
 

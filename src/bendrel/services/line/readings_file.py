@@ -20,7 +20,6 @@ from bendrel.core.parts.kit import Kit
 from bendrel.exchange.errors import FileError
 from bendrel.services.line.measuring import zone_of
 from bendrel.services.line.offline import line_of_file
-from bendrel.services.shelf.tubes import tube_of
 
 TRIAL_FIT = "trial fit"
 
@@ -32,7 +31,7 @@ def measure_file(data: bytes, radius_mm: float | None) -> dict[str, Any]:
     run = main_run(line)
     if run is None:
         raise FileError("The line has no tube of its own; there is nothing to measure.")
-    span, found = run.span, tube_of(line)
+    span = run.span
     tube, bender = kit.tubes[span.tube], kit.benders[span.bender]
     resolved = resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)
     if resolved.read is None:
@@ -50,7 +49,7 @@ def measure_file(data: bytes, radius_mm: float | None) -> dict[str, Any]:
     try:
         fit = adjust(read, Given() if wrong else given, errors, trust)
         slips = ranked(read, given, errors)[:MOST_NAMED] if wrong else ()
-        told = next_readings(read, Given() if wrong else given, errors, trust, zone_of(line, kit, found.span))
+        told = next_readings(read, Given() if wrong else given, errors, trust, zone_of(line, kit, span))
     except ShapeError as error:
         raise FileError(str(error)) from error
     return {
