@@ -8058,6 +8058,8 @@ export interface components {
             bought: components["schemas"]["BoughtPart"] | null;
             /** Taken */
             taken: components["schemas"]["TakenReading"][];
+            /** Trusted */
+            trusted: components["schemas"]["TrustedReading"][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
         };
@@ -11300,6 +11302,8 @@ export interface components {
         TakenReading: {
             /** Path */
             path: string;
+            /** Name */
+            name: string;
             /**
              * Kind
              * @enum {string}
@@ -11671,6 +11675,21 @@ export interface components {
             angle_deg: number | null;
             /** Width Mm */
             width_mm?: number | null;
+        };
+        /**
+         * TrustedReading
+         * @description One reading that a person holds or leaves out: its pointer among the readings, and its name.
+         */
+        TrustedReading: {
+            /** Path */
+            path: string;
+            /** Name */
+            name: string;
+            /**
+             * Trust
+             * @enum {string}
+             */
+            trust: "" | "held" | "left out";
         };
         /**
          * Tube

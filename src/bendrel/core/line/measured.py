@@ -19,6 +19,7 @@ from bendrel.core.line.paths import readings_path, span_path
 from bendrel.core.line.resolve import Problem, slot_path
 from bendrel.core.measure.adjust import Adjusted, Trust, adjust, expected
 from bendrel.core.measure.doubt import Doubt, ReadingErrors
+from bendrel.core.measure.explain import name_of
 from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import Outcome, outcome
@@ -57,10 +58,20 @@ class TakenReading:
     taken, and what 95 of 100 are within; in mm or degrees. `trust` is what a person says of it."""
 
     path: str
+    name: str
     kind: SlotKind
     read: float
     taken: float
     doubt: float
+    trust: TrustWord
+
+
+@record
+class TrustedReading:
+    """One reading that a person holds or leaves out: its pointer among the readings, and its name."""
+
+    path: str
+    name: str
     trust: TrustWord
 
 
@@ -75,6 +86,7 @@ class Measured:
     disagree: bool
     bought: BoughtPart | None
     taken: tuple[TakenReading, ...]
+    trusted: tuple[TrustedReading, ...]
     problems: tuple[Problem, ...]
 
 
@@ -103,7 +115,9 @@ def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Weig
     """Judge the readings of one rigid span, and adjust them to what was read further; `read` is None while
     they cannot be read."""
     given, problems = given_checks(span)
-    nothing = Measured(doubt=None, checks=(), disagree=False, bought=None, taken=(), problems=problems)
+    nothing = Measured(
+        doubt=None, checks=(), disagree=False, bought=None, taken=(), trusted=(), problems=problems
+    )
     if read is None:
         return Weighed(measured=nothing, read=None)
     errors, trust = reading_errors(kit), trust_of(span, read)
@@ -125,6 +139,7 @@ def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Weig
         disagree=any(not check.agrees for check in checks),
         bought=bought,
         taken=_taken(span, read, fit, trust) if fit else (),
+        trusted=_trusted(span, read, trust),
         problems=problems,
     )
     return Weighed(measured=measured, read=fit.read if fit else read)
@@ -142,20 +157,32 @@ def trust_of(span: RigidSpan, read: ReadBends | Corners) -> Trust:
     return Trust(held=found(span.checks.held), left_out=found(span.checks.left_out))
 
 
+def _word(slot: Slot, trust: Trust) -> TrustWord:
+    return "held" if slot in trust.held else "left out" if slot in trust.left_out else ""
+
+
+def _trusted(span: RigidSpan, read: ReadBends | Corners, trust: Trust) -> tuple[TrustedReading, ...]:
+    return tuple(
+        TrustedReading(
+            path=slot_path(span.readings, slot), name=name_of(read, slot), trust=_word(slot, trust)
+        )
+        for slot in slots(read)
+        if slot in trust.held | trust.left_out
+    )
+
+
 def _taken(
     span: RigidSpan, read: ReadBends | Corners, fit: Adjusted, trust: Trust
 ) -> tuple[TakenReading, ...]:
-    def word(slot: Slot) -> TrustWord:
-        return "held" if slot in trust.held else "left out" if slot in trust.left_out else ""
-
     return tuple(
         TakenReading(
             path=readings_path(span.id, slot_path(span.readings, one.slot)),
+            name=name_of(read, one.slot),
             kind=one.slot.kind,
             read=value_of(read, one.slot),
             taken=value_of(read, one.slot) + one.change,
             doubt=one.doubt,
-            trust=word(one.slot),
+            trust=_word(one.slot, trust),
         )
         for one in fit.taken
     )

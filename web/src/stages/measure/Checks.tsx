@@ -106,9 +106,9 @@ export function Checks({ editor, view }: Props) {
         {verdict("way B")}
         <WhatIsTaken
           checks={checks}
-          readings={spanOf(line, editor.tube).readings}
           at={at}
           taken={measured?.taken ?? []}
+          trusted={measured?.trusted ?? []}
           unit={line.unit}
           onSet={set}
         />

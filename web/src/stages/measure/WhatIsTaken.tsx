@@ -1,29 +1,22 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
-import type { Checks, NextReadings, Readings, TakenReading, Unit } from "../../api/types";
+import type { Checks, NextReadings, TakenReading, TrustedReading, Unit } from "../../api/types";
 import { sayAngle, sayLength } from "../../format/units";
-import { readingName, saidDoubt, saidTaken } from "./taken";
+import { saidDoubt, saidTaken } from "./taken";
 
 interface Props {
   checks: Checks;
-  readings: Readings;
   /** Pointer to the readings in the document. */
   at: string;
   taken: readonly TakenReading[];
+  trusted: readonly TrustedReading[];
   unit: Unit;
   onSet: (change: Partial<Checks>) => void;
 }
 
 /** Every reading as it was taken, with its doubt; each may be held as it is, or left out. */
-export function WhatIsTaken({ checks, readings, at, taken, unit, onSet }: Props) {
-  const say = { held: "held", left_out: "left out" } as const;
-  const trusted = (["held", "left_out"] as const).flatMap((how) =>
-    checks[how].flatMap((path) => {
-      const name = readingName(readings, path);
-      return name === null ? [] : [{ how, path, name }];
-    }),
-  );
+export function WhatIsTaken({ checks, at, taken, trusted, unit, onSet }: Props) {
   const without = (path: string) => ({
     held: checks.held.filter((one) => one !== path),
     left_out: checks.left_out.filter((one) => one !== path),
@@ -34,8 +27,8 @@ export function WhatIsTaken({ checks, readings, at, taken, unit, onSet }: Props)
   };
   return (
     <>
-      {trusted.map(({ how, path, name }) => (
-        <Row key={path} text={`${name}: ${say[how]}`}>
+      {trusted.map(({ path, name, trust: how }) => (
+        <Row key={path} text={`${name}: ${how}`}>
           <Button
             size="small"
             variant="text"
@@ -50,8 +43,8 @@ export function WhatIsTaken({ checks, readings, at, taken, unit, onSet }: Props)
         <Box component="details" sx={{ mt: 1, "& summary": { cursor: "pointer", minHeight: 36, pt: 1 } }}>
           <summary>How every reading was taken</summary>
           {taken.map((one) => {
+            const { name } = one;
             const path = one.path.slice(at.length);
-            const name = readingName(readings, path) ?? "";
             const said = saidTaken(one, unit) || "as read";
             return (
               <Row key={path} text={`${name}: ${said}, ${saidDoubt(one, unit)}`}>

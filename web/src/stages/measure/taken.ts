@@ -1,23 +1,5 @@
-import type { Readings, TakenReading, Unit } from "../../api/types";
+import type { TakenReading, Unit } from "../../api/types";
 import { sayAngle, sayLength } from "../../format/units";
-
-const FIELDS: Record<string, string> = {
-  length: "leg to bend",
-  to: "end mark of bend",
-  angle: "angle of bend",
-  plane: "plane of bend",
-};
-
-/** What a reading is called, by its pointer into the readings; null where its row is gone. */
-export function readingName(readings: Readings, path: string): string | null {
-  if (path === "/last") return "last leg, to end B";
-  const [, , id, field = ""] = path.split("/");
-  const row = readings.rows.findIndex((one) => one.id === id);
-  if (row < 0) return null;
-  if (readings.kind === "bends") return `${FIELDS[field] ?? field} ${row + 1}`;
-  const last = readings.rows.length - 1;
-  return `${field} of ${row === 0 ? "end A" : row === last ? "end B" : `corner ${row}`}`;
-}
 
 const say = (value: number, taken: TakenReading, unit: Unit) =>
   taken.kind === "length" ? sayLength(value, unit) : sayAngle(value);
