@@ -11,7 +11,6 @@ import pytest
 
 from bendrel.core.line.checks import Checks
 from bendrel.core.measure.adjust import Trust, adjust, expected
-from bendrel.core.measure.doubt import ReadingErrors
 from bendrel.core.measure.legs import ReadBend, ReadBends
 from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import outcome
@@ -20,10 +19,9 @@ from bendrel.core.measure.worth import next_readings
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
 from tests.lines import bent, row
+from tests.reading_errors import USUAL
 
-ERRORS = ReadingErrors(
-    length_mm=0.5, angle_deg=1.0, gross_mm=50.0, gross_deg=45.0, place_mm=1.0, radius_share=0.1
-)
+ERRORS = USUAL
 ALL = frozenset((Slot(row=0, field="angle"), Slot(row=1, field="last")))
 
 

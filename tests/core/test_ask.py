@@ -10,15 +10,15 @@ import pytest
 
 from bendrel.core.measure.ask import separating, unnoticed
 from bendrel.core.measure.culprits import ranked
-from bendrel.core.measure.doubt import ReadingErrors, doubt_of, spread_of
+from bendrel.core.measure.doubt import doubt_of
 from bendrel.core.measure.legs import ReadBend, ReadBends
 from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import changed, slots
+from bendrel.core.measure.spread import spread_of
+from tests.reading_errors import reading_errors
 
-ERRORS = ReadingErrors(
-    length_mm=0.5, angle_deg=1.0, gross_mm=40.0, gross_deg=15.0, place_mm=1.0, radius_share=0.1
-)
+ERRORS = reading_errors(gross_mm=40.0, gross_deg=15.0)
 
 
 def bends(*rows, last=120.0) -> ReadBends:

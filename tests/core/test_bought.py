@@ -9,13 +9,11 @@ from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.line.bought import compare_bought
 from bendrel.core.line.document import PartReading
 from bendrel.core.line.resolve import resolve
-from bendrel.core.measure.doubt import ReadingErrors
 from tests.lines import bent, replace, row, the_tube
 from tests.measured import OD, R, marks, walk
+from tests.reading_errors import USUAL
 
-ERRORS = ReadingErrors(
-    length_mm=0.5, angle_deg=1.0, gross_mm=50.0, gross_deg=45.0, place_mm=1.0, radius_share=0.1
-)
+ERRORS = USUAL
 LINE = bent(row(100, 90), row(60, 45, "3:00"), row(80, 60, "8:00"), last=90)
 
 

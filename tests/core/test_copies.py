@@ -13,8 +13,8 @@ from bendrel.core.geometry.reradius import bow_height_mm, reradius
 from bendrel.core.line.bought import compare_bought
 from bendrel.core.line.document import PartReading, RigidSpan
 from bendrel.core.line.resolve import resolve
-from bendrel.core.measure.doubt import ReadingErrors
 from tests.measured import OD, Hands, R, by_leg, shop_part, walk
+from tests.reading_errors import USUAL
 
 
 def one_bend(straight, angle, radius):
@@ -179,7 +179,7 @@ def held(read, *readings):
     return compare_bought(
         span,
         read,
-        ReadingErrors(length_mm=0.5, angle_deg=1, gross_mm=50, gross_deg=45, place_mm=1.0, radius_share=0.1),
+        USUAL,
     )
 
 

@@ -17,9 +17,10 @@ from bendrel.core.bend.fitting.rounds import Fitting
 from bendrel.core.bend.fitting.tweak import May
 from bendrel.core.bend.told.laid import laid_out
 from bendrel.core.bend.told.standing import Reach
-from bendrel.core.bend.told.trial import Offer, port_of, towards
+from bendrel.core.bend.told.trial import Offer
 from bendrel.core.bend.told.unknowns import Hand, Told, ToolDoubt
 from bendrel.core.geometry.bends import Bend, BendList
+from bendrel.core.measure.landing import port_of, towards
 from tests.core import fit_bench
 from tests.core.fit_bench import Plan, Port, made_tube, planned_tube, some_plan
 from tests.often import often

@@ -10,10 +10,11 @@ from bendrel.core.geometry.centreline import end_frame
 from bendrel.core.line.edits.mirror import mirrored
 from bendrel.core.line.resolve import resolve, slot_path
 from bendrel.core.measure.culprits import MOST_NAMED, ranked
-from bendrel.core.measure.doubt import ReadingErrors, doubt_of, spread_of
+from bendrel.core.measure.doubt import doubt_of
 from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import changed, slots, value_of
+from bendrel.core.measure.spread import spread_of
 from bendrel.core.plan.planner import plan_line
 from tests.lines import cornered
 from tests.measured import (
@@ -30,6 +31,7 @@ from tests.measured import (
     walk,
 )
 from tests.often import often
+from tests.reading_errors import USUAL
 
 METHODS = {
     "leg": by_leg,
@@ -38,9 +40,7 @@ METHODS = {
     "mixture": by_mixture,
     "points": by_points,
 }
-ERRORS = ReadingErrors(
-    length_mm=0.5, angle_deg=1.0, gross_mm=50.0, gross_deg=45.0, place_mm=1.0, radius_share=0.1
-)
+ERRORS = USUAL
 
 
 def read_back(readings):

@@ -10,7 +10,7 @@ from bendrel.core.geometry.vectors import dot, length, subtract
 from bendrel.core.line.document import PartReading, RigidSpan
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
-from bendrel.core.measure.doubt import ReadingErrors
+from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.legs import ReadBends, shape_of
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, changed, value_of

@@ -18,7 +18,8 @@ from bendrel.core.line.document import RigidSpan
 from bendrel.core.line.paths import readings_path, span_path
 from bendrel.core.line.resolve import Problem, slot_path
 from bendrel.core.measure.adjust import Adjusted, Trust, adjust, expected
-from bendrel.core.measure.doubt import Doubt, ReadingErrors
+from bendrel.core.measure.doubt import Doubt
+from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.explain import name_of
 from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import Given
@@ -108,6 +109,10 @@ def reading_errors(kit: Kit) -> ReadingErrors:
         gross_deg=limits["gross_deg"].value,
         place_mm=limits["place_mm"].value,
         radius_share=limits["old_radius_share"].value,
+        laid_mm=limits["laid_mm"].value,
+        laid_deg=limits["laid_deg"].value,
+        least_slip_mm=limits["least_slip_mm"].value,
+        least_slip_deg=limits["least_slip_deg"].value,
     )
 
 

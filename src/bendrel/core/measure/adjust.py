@@ -8,17 +8,19 @@ are weighed by what they are worth. With no further reading every reading is tak
 from __future__ import annotations
 
 from collections.abc import Iterable
-from math import sqrt
 
 import numpy as np
 from numpy.typing import NDArray
 
 from bendrel.core.geometry.corners import Corners
-from bendrel.core.measure.doubt import Doubt, ReadingErrors, Spread, doubt_of, spread_of
+from bendrel.core.measure.culprits import likeliest
+from bendrel.core.measure.doubt import Doubt, doubt_of
+from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, equations, misses
+from bendrel.core.measure.observed import Given, equations, misses, od_of, with_roll
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, moved, slots
+from bendrel.core.measure.spread import Spread, spread_of
 from bendrel.core.record import record
 
 Array = NDArray[np.float64]
@@ -48,13 +50,11 @@ class Taken:
 
 @record
 class Adjusted:
-    """The readings as taken. `off` is how far the further readings contradict, in standard deviations of
-    what all errors together can do: over 1.96 times in one of twenty."""
+    """The readings as taken, and what 95 of 100 results lie within."""
 
     read: ReadBends | Corners
     taken: tuple[Taken, ...]
     doubt: Doubt
-    off: float
 
 
 def adjust(
@@ -68,26 +68,29 @@ def adjust(
     Source: JCGM 102:2011, 6; observation equations of surveying, any textbook.
     """
     found = list(slots(read))
-    sigmas = _sigmas(found, errors, trust or Trust())
-    x: Array = np.zeros(len(found))
-    here, spread = read, spread_of(read, errors)
+    sigmas = with_roll(_sigmas(found, errors, trust or Trust()), given)
+    x: Array = np.zeros(len(sigmas))
     if given == Given():
-        return _told(here, found, x, np.diag(sigmas), spread, 0.0)
-    off = 0.0
-    for turn in range(ROUNDS):
-        rows, own = equations(here, given, errors, spread)
-        miss = misses(given, outcome(here))
-        gain, inner = _gain(rows, own, sigmas)
-        if turn == 0:
-            off = _contradiction(miss, inner, given)
+        return _told(read, found, x, np.diag(sigmas), spread_of(read, errors))
+    for k, slot in enumerate(found):
+        if trust is not None and slot in trust.left_out:  # it may be far off: begin where it fits
+            x[k] = likeliest(moved(read, x[: len(found)].tolist()), slot, given, errors)
+    here, roll = moved(read, x[: len(found)].tolist()), 0.0
+    spread = spread_of(here, errors)
+    for _ in range(ROUNDS):
+        rows, own = equations(here, given, errors, spread, roll)
+        miss = misses(given, outcome(here), od_of(read), roll)
+        gain = _gain(rows, own, sigmas)
         step = gain @ (miss + rows @ x)
         still = float(np.max(np.abs(step - x), initial=0.0)) < STILL
         x = step
-        here = moved(read, x.tolist())
+        here = moved(read, x[: len(found)].tolist())
+        roll = float(x[-1]) if given.laid else 0.0
         spread = spread_of(here, errors)
         if still:
             break
-    return _told(here, found, x, _loadings(*equations(here, given, errors, spread), sigmas), spread, off)
+    loadings = _loadings(*equations(here, given, errors, spread, roll), sigmas)
+    return _told(here, found, x, loadings[: len(found)], spread)
 
 
 def expected(
@@ -96,23 +99,23 @@ def expected(
     """The doubt of `read` where all of `given` is read as well: its figures do not count, only that they are
     there. Raises ShapeError where `read` is no shape."""
     spread = spread_of(read, errors)
-    sigmas = _sigmas(slots(read), errors, trust or Trust())
+    alone = _sigmas(slots(read), errors, trust or Trust())
     if given == Given():
-        return doubt_of(spread, np.diag(sigmas))
-    return doubt_of(spread, _loadings(*equations(read, given, errors, spread), sigmas))
+        return doubt_of(spread, np.diag(alone))
+    loadings = _loadings(*equations(read, given, errors, spread), with_roll(alone, given))
+    return doubt_of(spread, loadings[: len(alone)])
 
 
-def _gain(rows: Array, own: Array, sigmas: Array) -> tuple[Array, Array]:
-    """How the misses move the readings, and the covariance of the misses."""
+def _gain(rows: Array, own: Array, sigmas: Array) -> Array:
+    """How the misses move the readings."""
     scaled = rows * sigmas**2
     inner = scaled @ rows.T + np.diag(own)
-    gain = np.asarray(np.linalg.solve(inner, scaled).T, dtype=np.float64)
-    return gain, inner
+    return np.asarray(np.linalg.solve(inner, scaled).T, dtype=np.float64)
 
 
 def _loadings(rows: Array, own: Array, sigmas: Array) -> Array:
     """How every error, of readings and of what is given, moves each reading as it is taken."""
-    gain, _ = _gain(rows, own, sigmas)
+    gain = _gain(rows, own, sigmas)
     both: Array = np.hstack([np.diag(sigmas) - (gain @ rows) * sigmas, gain * np.sqrt(own)])
     return both
 
@@ -126,25 +129,15 @@ def _sigmas(found: Iterable[Slot], errors: ReadingErrors, trust: Trust) -> Array
     return np.array([one(slot) for slot in found])
 
 
-def _contradiction(miss: Array, inner: Array, given: Given) -> float:
-    """The misses against what all errors can do, as so many standard deviations of a normal one: Wilson and
-    Hilferty's cube root of χ² by its freedom. A way has two figures, though three rows tell it."""
-    freedom = len(miss) - sum(way is not None for way in (given.way_a, given.way_b))
-    square = float(miss @ np.linalg.solve(inner, miss))
-    spread = 2 / (9 * freedom)
-    return float((np.cbrt(square / freedom) - (1 - spread)) / sqrt(spread))
-
-
 def _told(
-    here: ReadBends | Corners, found: list[Slot], x: Array, loadings: Array, spread: Spread, off: float
+    here: ReadBends | Corners, found: list[Slot], x: Array, loadings: Array, spread: Spread
 ) -> Adjusted:
     own = 1.96 * np.sqrt(np.sum(loadings**2, axis=1))
     return Adjusted(
         read=here,
         taken=tuple(
             Taken(slot=slot, change=change, doubt=doubt)
-            for slot, change, doubt in zip(found, x.tolist(), own.tolist(), strict=True)
+            for slot, change, doubt in zip(found, x[: len(found)].tolist(), own.tolist(), strict=True)
         ),
         doubt=doubt_of(spread, loadings),
-        off=off,
     )

@@ -7,9 +7,10 @@ from numpy.typing import NDArray
 
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.corners import Corners
-from bendrel.core.measure.doubt import ReadingErrors, spread_of
+from bendrel.core.measure.contradiction import yardstick
+from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, equations, misses
+from bendrel.core.measure.observed import Given, misses, od_of
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, SlotKind, changed, slots
 from bendrel.core.record import record
@@ -47,7 +48,7 @@ def ranked(
     """
     # a smaller change explains a check sooner than a larger one; a plane may be any way round
     worst: dict[SlotKind, float] = {"length": errors.gross_mm, "angle": errors.gross_deg, "plane": 180.0}
-    whiten = _whitening(read, given, errors)
+    whiten = yardstick(read, given, errors).whiten
     found = []
     for slot in slots(read):
         fit = _Fit(read, slot, given, whiten)
@@ -57,13 +58,10 @@ def ranked(
     return tuple(sorted(found, key=lambda pair: pair[0]))
 
 
-def _whitening(read: ReadBends | Corners, given: Given, errors: ReadingErrors) -> Array:
-    """The matrix that turns misses into independent ones of unit spread."""
-    spread = spread_of(read, errors)
-    rows, own = equations(read, given, errors, spread)
-    covariance = (rows * spread.sigmas**2) @ rows.T + np.diag(own)
-    whitened: Array = np.linalg.inv(np.linalg.cholesky(covariance))
-    return whitened
+def likeliest(read: ReadBends | Corners, slot: Slot, given: Given, errors: ReadingErrors) -> float:
+    """The change of one reading, in mm or degrees, that leaves the least misfit of what is given. Raises
+    ShapeError where `read` is no shape."""
+    return _Fit(read, slot, given, yardstick(read, given, errors).whiten).best(coarse=False)[0]
 
 
 class _Fit:
@@ -71,6 +69,7 @@ class _Fit:
 
     def __init__(self, read: ReadBends | Corners, slot: Slot, given: Given, whiten: Array) -> None:
         self._read, self._slot, self._given, self._whiten = read, slot, given, whiten
+        self._od_mm = od_of(read)
 
     def best(self, *, coarse: bool) -> tuple[float, float]:
         """(change, misfit): a look over the whole range, then Gauss and Newton from the best two."""
@@ -109,7 +108,7 @@ class _Fit:
             return None
         if isinstance(self._read, ReadBends) and not _angles_hold(self._read, self._slot, x):
             return None
-        whitened: Array = self._whiten @ misses(self._given, made)
+        whitened: Array = self._whiten @ misses(self._given, made, self._od_mm)
         return whitened
 
 

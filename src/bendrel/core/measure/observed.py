@@ -3,23 +3,59 @@ they come out as, and how each reading moves that."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from math import radians, sqrt, tan
+from collections.abc import Callable, Iterator
+from math import pi, radians, sqrt, tan
 
 import numpy as np
 from numpy.typing import NDArray
 
+from bendrel.core.geometry.centreline import end_frame
 from bendrel.core.geometry.corners import Corners
-from bendrel.core.geometry.vectors import Vector
-from bendrel.core.measure.doubt import ReadingErrors, Spread
+from bendrel.core.geometry.vectors import Vector, subtract, unit
+from bendrel.core.measure.errors import ReadingErrors
+from bendrel.core.measure.landing import Landing, Port, landed, port_of, rolled, rows_of
 from bendrel.core.measure.legs import ReadBends, shape_of
-from bendrel.core.measure.outcome import Outcome
+from bendrel.core.measure.outcome import Outcome, outcome
+from bendrel.core.measure.slots import moved
+from bendrel.core.measure.spots import Spot, across, held_at
+from bendrel.core.measure.spread import Spread
 from bendrel.core.record import record
 
 Array = NDArray[np.float64]
 
 
 WIDE_DEG = 160.0
+ANY_ROLL_DEG = 30.0
+"""One standard deviation of how a part that was rolled to its best lies about end A: it is found from the
+landing itself."""
+STEP = 1e-4
+
+
+@record
+class Across:
+    """A tape straight between two spots, in mm; `over` the backs of the bends, the greatest that it reads."""
+
+    start: Spot
+    end: Spot
+    mm: float
+    over: bool = False
+
+
+@record
+class Corner:
+    """Where the corner of a bend (0 is the first) stands as seen from end A, as `place_b`; None where that
+    side was not read."""
+
+    bend: int
+    sides: tuple[float | None, float | None, float | None]
+
+
+@record
+class Laid:
+    """The old part laid on a drawing: where its end B lands beside the drawn one, `port`."""
+
+    landing: Landing
+    port: Port
 
 
 @record
@@ -33,13 +69,77 @@ class Given:
     way_a: Vector | None = None
     way_b: Vector | None = None
     place_b: Vector | None = None
+    across: tuple[Across, ...] = ()
+    corners: tuple[Corner, ...] = ()
+    laid: Laid | None = None
+
+
+def freedom(given: Given) -> int:
+    """How many figures of what is given say something of their own: a way has two, though three rows tell it,
+    and a landing finds its own roll."""
+    ways = sum(way is not None for way in (given.way_a, given.way_b))
+    beside = given.laid is not None and any(row > 0 for row, _, _ in rows_of(given.laid.landing))
+    return figures(given) - ways - beside
+
+
+def figures(given: Given) -> int:
+    """How many rows tell what is given."""
+    return (
+        (given.wire_mm is not None)
+        + (given.tape_mm is not None)
+        + 3 * sum(one is not None for one in (given.way_a, given.way_b, given.place_b))
+        + len(given.across)
+        + sum(side is not None for corner in given.corners for side in corner.sides)
+        + (len(rows_of(given.laid.landing)) if given.laid else 0)
+    )
+
+
+def with_roll(sigmas: Array, given: Given) -> Array:
+    """The readings' standard deviations, and the roll's where something was laid on a drawing."""
+    return np.append(sigmas, ANY_ROLL_DEG) if given.laid else sigmas
+
+
+def misses(given: Given, made: Outcome, od_mm: float, roll_deg: float = 0.0) -> Array:
+    """What is given less what the readings come out as, a row a figure."""
+
+    def rows() -> Iterator[float]:
+        if given.wire_mm is not None:
+            yield given.wire_mm - made.developed_mm
+        if given.tape_mm is not None:
+            yield given.tape_mm - made.tape_mm
+        for wanted, got in (
+            (given.way_a, made.way_a),
+            (given.way_b, made.way_b),
+            (given.place_b, made.point),
+        ):
+            if wanted is not None:
+                yield from (w - g for w, g in zip(wanted, got, strict=True))
+        for one in given.across:
+            yield one.mm - across(made, one.start, one.end, od_mm, over=one.over)[0]
+        for corner in given.corners:
+            place = held_at(made, corner.bend).place
+            yield from (side - at for side, at in zip(corner.sides, place, strict=True) if side is not None)
+        if given.laid is not None:
+            told = _as_landed(given.laid.port, made, roll_deg)
+            yield from (value - told[row] for row, value, _ in rows_of(given.laid.landing))
+
+    return np.fromiter(rows(), dtype=float)
+
+
+def _as_landed(port: Port, made: Outcome, roll_deg: float) -> list[float]:
+    end = end_frame(made.shape)
+    return [
+        float(value)
+        for value in landed(port, np.array(end.point)[:, None], np.array(end.way)[:, None], roll_deg)[:, 0]
+    ]
 
 
 def equations(
-    read: ReadBends | Corners, given: Given, errors: ReadingErrors, spread: Spread
+    read: ReadBends | Corners, given: Given, errors: ReadingErrors, spread: Spread, roll_deg: float = 0.0
 ) -> tuple[Array, Array]:
-    """The derivatives of everything that is given by every reading (a row a figure, per mm or degree), and
-    its own variances: a tape and a gauge are off as readings are."""
+    """The derivatives of everything that is given by every reading (a row a figure, per mm or degree; the
+    roll last, where something was laid on a drawing), and its own variances: a tape and a gauge are off as
+    readings are."""
     length, angle = errors.length_mm / sqrt(3), radians(errors.angle_deg) / sqrt(3)
     rows: list[Array] = []
     own: list[float] = []
@@ -58,7 +158,76 @@ def equations(
     if given.place_b is not None:
         rows += list(spread.point)
         own += [errors.place_mm**2 / 3] * 3
-    return np.array(rows), np.array(own)
+    if given.across or given.corners or given.laid:
+        made = outcome(read)
+        rows += list(_spot_rows(read, given, made, spread))
+        own += [length**2] * len(given.across)
+        own += [errors.place_mm**2 / 3 for one in given.corners for side in one.sides if side is not None]
+    if given.laid is None:
+        return np.array(rows), np.array(own)
+    straight = np.array(rows).reshape(len(rows), len(spread.sigmas))
+    told = rows_of(given.laid.landing)
+    beside = _landing_rows(read, given.laid.port, spread, roll_deg)[[row for row, _, _ in told]]
+    whole = np.vstack([np.hstack([straight, np.zeros((len(straight), 1))]), beside])
+    return whole, np.array([*own, *(sd**2 for _, _, sd in told)])
+
+
+def _spot_rows(read: ReadBends | Corners, given: Given, made: Outcome, spread: Spread) -> Iterator[Array]:
+    """Tapes across, then corners seen from A."""
+    motion = spread.motion
+    if motion is None or isinstance(read, Corners):
+        told = Given(across=given.across, corners=given.corners)
+        yield from _by_steps(read, lambda there: -misses(told, there, 0.0))
+        return
+    for one in given.across:
+        _, here, there = across(made, one.start, one.end, read.od_mm, over=one.over)
+        apart = np.array(unit(subtract(there.place, here.place)))
+        yield apart @ (there.moved(motion) - here.moved(motion))
+    for corner in given.corners:
+        rows = held_at(made, corner.bend).moved(motion)
+        yield from (row for row, side in zip(rows, corner.sides, strict=True) if side is not None)
+
+
+def _landing_rows(read: ReadBends | Corners, port: Port, spread: Spread, roll_deg: float) -> Array:
+    """How every reading, and the roll last, moves the five figures of a landing."""
+    made = outcome(read)
+    end = end_frame(made.shape)
+    if spread.motion is None:
+        by_readings = _by_steps(read, lambda there: np.array(_as_landed(port, there, roll_deg)))
+    else:
+        by_readings = _tilted(
+            port, rolled(spread.point, roll_deg), rolled(spread.way, roll_deg), end.way, roll_deg
+        )
+    about = np.array([[0.0, 0.0, 0.0], [0.0, 0.0, -1.0], [0.0, 1.0, 0.0]]) * radians(1)
+    point, way = (rolled(np.array(one)[:, None], roll_deg) for one in (end.point, end.way))
+    by_roll = _tilted(port, about @ point, about @ way, end.way, roll_deg)
+    return np.hstack([by_readings, by_roll])
+
+
+def _tilted(port: Port, points: Array, ways: Array, way: Vector, roll_deg: float) -> Array:
+    """The derivatives of a landing by those of end B's place and way, which stand at `way`."""
+    here = rolled(np.array(way)[:, None], roll_deg)[:, 0]
+    sides, ahead = np.array([port.noon, port.three]), np.array(port.way)
+    x, y = float(ahead @ here), sides @ here
+    tilts = [
+        (x * (side @ ways) - y[k] * (ahead @ ways)) / (x**2 + y[k] ** 2) * 180 / pi
+        for k, side in enumerate(sides)
+    ]
+    return np.vstack([ahead @ points, sides @ points, *tilts])
+
+
+def _by_steps(read: ReadBends | Corners, told: Callable[[Outcome], Array]) -> Array:
+    """The derivatives of what is told, by steps of every reading: for corner points, of which most move but
+    few things."""
+    count = 3 * len(read.points) if isinstance(read, Corners) else 0
+    columns = []
+    for k in range(count):
+        step = [0.0] * count
+        step[k] = STEP
+        more = told(outcome(moved(read, step)))
+        step[k] = -STEP
+        columns.append((more - told(outcome(moved(read, step)))) / (2 * STEP))
+    return np.array(columns).T
 
 
 def _by_radius(read: ReadBends | Corners) -> float:
@@ -73,20 +242,11 @@ def _by_radius(read: ReadBends | Corners) -> float:
     )
 
 
-def misses(given: Given, made: Outcome) -> Array:
-    """What is given less what the readings come out as, a row a figure."""
+def drawn(read: ReadBends | Corners) -> Port:
+    """End B as a drawing of these readings shows it. Raises ShapeError where they are no shape."""
+    return port_of(outcome(read).shape)
 
-    def rows() -> Iterator[float]:
-        if given.wire_mm is not None:
-            yield given.wire_mm - made.developed_mm
-        if given.tape_mm is not None:
-            yield given.tape_mm - made.tape_mm
-        for wanted, got in (
-            (given.way_a, made.way_a),
-            (given.way_b, made.way_b),
-            (given.place_b, made.point),
-        ):
-            if wanted is not None:
-                yield from (w - g for w, g in zip(wanted, got, strict=True))
 
-    return np.fromiter(rows(), dtype=float)
+def od_of(read: ReadBends | Corners) -> float:
+    """The tube's diameter in mm; 0 for corner points, which are of the middle line."""
+    return 0.0 if isinstance(read, Corners) else read.od_mm

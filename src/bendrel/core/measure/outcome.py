@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from itertools import pairwise
 
+from bendrel.core.geometry.bends import BendList
 from bendrel.core.geometry.centreline import end_frame
 from bendrel.core.geometry.corners import Corners, bends_from_corners
 from bendrel.core.geometry.vectors import Vector, length, subtract, unit
@@ -15,13 +16,15 @@ from bendrel.core.record import record
 class Outcome:
     """Developed length and rim-to-rim distance in mm; the ways out of A and into B as unit vectors, and
     where end B stands from end A, in the part's frame for bend readings and in the datum's axes for corner
-    points."""
+    points. `shape` is the bend list; `corners` are the corner points from end A, where those were read."""
 
     developed_mm: float
     tape_mm: float
     way_a: Vector
     way_b: Vector
     point: Vector
+    shape: BendList
+    corners: tuple[Vector, ...] = ()
 
 
 def outcome(read: ReadBends | Corners) -> Outcome:
@@ -35,6 +38,8 @@ def outcome(read: ReadBends | Corners) -> Outcome:
             way_a=unit(legs[0]),
             way_b=unit(legs[-1]),
             point=subtract(read.points[-1], read.points[0]),
+            shape=shape,
+            corners=tuple(subtract(point, read.points[0]) for point in read.points),
         )
     shape = shape_of(read)
     last = end_frame(shape)
@@ -44,4 +49,5 @@ def outcome(read: ReadBends | Corners) -> Outcome:
         way_a=(1.0, 0.0, 0.0),
         way_b=last.way,
         point=last.point,
+        shape=shape,
     )

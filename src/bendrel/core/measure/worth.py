@@ -2,39 +2,37 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import replace
-from typing import Literal
-
 from bendrel.core.geometry.corners import Corners
 from bendrel.core.measure.adjust import Trust, expected
-from bendrel.core.measure.doubt import Doubt, ReadingErrors
+from bendrel.core.measure.doubt import Doubt
+from bendrel.core.measure.errors import ReadingErrors
+from bendrel.core.measure.further import Further, as_read, not_read, with_more
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given
+from bendrel.core.measure.observed import Given, drawn, od_of
+from bendrel.core.measure.outcome import outcome
 from bendrel.core.record import record
-
-WorthKind = Literal["place B", "way B", "tape", "wire"]
 
 SAYS_MORE = 0.85
 """A reading is worth taking where it leaves less than this share of the doubt."""
+MOST_TOLD = 3
 
 
 @record
 class Worth:
-    """A further reading, and how well end B would be known with it: 95 of 100 lie within."""
+    """A further reading, and how near end B would then come to its port: 95 of 100 lie within."""
 
-    kind: WorthKind
-    end_b_mm: float
-    way_b_deg: float
+    reading: Further
+    meets_mm: float
+    meets_deg: float
 
 
 @record
 class NextReadings:
-    """How well end B is known now, whether that is enough to meet its port, and what may be read further, the
-    one that brings most first."""
+    """How near end B comes to its port as it is known now (95 of 100, rolled to its best), whether that is
+    enough, and what may be read further, the one that brings most first."""
 
-    end_b_mm: float
-    way_b_deg: float
+    meets_mm: float
+    meets_deg: float
     enough: bool
     worth: tuple[Worth, ...]
 
@@ -51,32 +49,23 @@ def next_readings(
     now = expected(read, given, errors, trust)
 
     def left(doubt: Doubt) -> float:
-        return max(doubt.end_b_mm / zone[0], doubt.way_b_deg / zone[1])
+        return max(doubt.meets_mm / zone[0], doubt.meets_deg / zone[1])
 
-    found = [(kind, expected(read, more, errors, trust)) for kind, more in _further(read, given)]
-    found.sort(key=lambda pair: (left(pair[1]), pair[1].end_b_mm))
     enough = left(now) <= 1
+    found: list[tuple[Further, Doubt]] = []
+    if not enough:
+        made, port, od = outcome(read), drawn(read), od_of(read)
+        for one in not_read(read, given):
+            more = with_more(given, as_read(one, made, port, od, errors))
+            found.append((one, expected(read, more, errors, trust)))
+    found.sort(key=lambda pair: (left(pair[1]), pair[1].end_b_mm))
     return NextReadings(
-        end_b_mm=now.end_b_mm,
-        way_b_deg=now.way_b_deg,
+        meets_mm=now.meets_mm,
+        meets_deg=now.meets_deg,
         enough=enough,
-        worth=()
-        if enough
-        else tuple(
-            Worth(kind=kind, end_b_mm=doubt.end_b_mm, way_b_deg=doubt.way_b_deg)
-            for kind, doubt in found
-            if left(doubt) < SAYS_MORE * left(now) or doubt.end_b_mm < SAYS_MORE * now.end_b_mm
-        ),
+        worth=tuple(
+            Worth(reading=one, meets_mm=doubt.meets_mm, meets_deg=doubt.meets_deg)
+            for one, doubt in found
+            if left(doubt) < SAYS_MORE * left(now) or doubt.meets_mm < SAYS_MORE * now.meets_mm
+        )[:MOST_TOLD],
     )
-
-
-def _further(read: ReadBends | Corners, given: Given) -> Iterator[tuple[WorthKind, Given]]:
-    """What was not read yet; the figures stand for none."""
-    if given.place_b is None and isinstance(read, ReadBends):
-        yield "place B", replace(given, place_b=(0.0, 0.0, 0.0))
-    if given.way_b is None:
-        yield "way B", replace(given, way_b=(1.0, 0.0, 0.0))
-    if given.tape_mm is None:
-        yield "tape", replace(given, tape_mm=0.0)
-    if given.wire_mm is None:
-        yield "wire", replace(given, wire_mm=0.0)

@@ -20,7 +20,6 @@ from bendrel.core.bend.told.laid import Laid, laid_out, shape_from
 from bendrel.core.bend.told.observed import observed, told_bends
 from bendrel.core.bend.told.offered import ByHand, TypedOffer, Unreadable, read_offers
 from bendrel.core.bend.told.tells import Known, tells_most
-from bendrel.core.bend.told.trial import port_of
 from bendrel.core.bend.told.weighed import Weighed, weigh
 from bendrel.core.bend.tool.moves import Setting
 from bendrel.core.bend.tube.marking import order_of
@@ -31,6 +30,7 @@ from bendrel.core.geometry.bends import BendList
 from bendrel.core.geometry.centreline import sampled
 from bendrel.core.geometry.vectors import rotated
 from bendrel.core.line.run import Run
+from bendrel.core.measure.landing import port_of
 from bendrel.core.parts.choices import Choices
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record

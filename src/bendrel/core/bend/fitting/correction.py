@@ -8,11 +8,12 @@ from typing import TYPE_CHECKING
 
 from bendrel.core.bend.fitting.landing import Landing, landing_of
 from bendrel.core.bend.told.laid import Laid, shape_from
-from bendrel.core.bend.told.many import Many, one, place, rolled
+from bendrel.core.bend.told.many import Many, one, place
 from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import BendList
 from bendrel.core.geometry.centreline import Frame, bend_middles, end_frame
 from bendrel.core.geometry.vectors import cross, rotated
+from bendrel.core.measure.landing import rolled
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

@@ -13,11 +13,11 @@ from bendrel.core.bend.told.laid import laid_out
 from bendrel.core.bend.told.many import one, place
 from bendrel.core.bend.told.observed import Gauge
 from bendrel.core.bend.told.standing import Reach, missed
-from bendrel.core.bend.told.trial import Port, port_of
 from bendrel.core.bend.told.unknowns import TOOL, Hand, Told, ToolDoubt, Unknowns
 from bendrel.core.bend.told.weighed import slopes_of
 from bendrel.core.geometry.bends import BendList
 from bendrel.core.line.exact_ways import ExactWays
+from bendrel.core.measure.landing import Port, port_of
 from bendrel.core.parts.spread import Spread
 from bendrel.core.record import record
 

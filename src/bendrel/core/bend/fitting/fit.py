@@ -8,10 +8,11 @@ from bendrel.core.bend.fitting.tweak import May, Tweak, act_sd, acted, best_twea
 from bendrel.core.bend.told.laid import laid_out, shape_from
 from bendrel.core.bend.told.many import one, place
 from bendrel.core.bend.told.standing import Reach, Standing, likely_parts, stands
-from bendrel.core.bend.told.trial import Offer, port_of
+from bendrel.core.bend.told.trial import Offer
 from bendrel.core.bend.told.unknowns import Hand, Told, ToolDoubt, Unknowns
 from bendrel.core.bend.told.weighed import Reading, Weighed, offered, weigh
 from bendrel.core.geometry.bends import BendList
+from bendrel.core.measure.landing import port_of
 from bendrel.core.record import record
 
 

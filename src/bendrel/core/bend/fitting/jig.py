@@ -5,10 +5,10 @@ from __future__ import annotations
 from math import atan2, degrees
 from typing import TYPE_CHECKING
 
-from bendrel.core.bend.told.trial import port_of
 from bendrel.core.geometry.bends import BendList
 from bendrel.core.geometry.centreline import bend_middles, pieces, sampled
 from bendrel.core.geometry.vectors import Vector
+from bendrel.core.measure.landing import port_of
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

@@ -10,9 +10,9 @@ from bendrel.core.bend.fitting.tweak import May, Way, act_sd, ways_of
 from bendrel.core.bend.told.flat import Flat
 from bendrel.core.bend.told.many import Many
 from bendrel.core.bend.told.standing import Reach
-from bendrel.core.bend.told.trial import Port
 from bendrel.core.bend.told.unknowns import Hand
 from bendrel.core.geometry.bends import BendList
+from bendrel.core.measure.landing import Port
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

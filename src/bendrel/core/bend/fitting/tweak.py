@@ -8,10 +8,10 @@ from math import hypot
 from typing import TYPE_CHECKING
 
 from bendrel.core.bend.told.flat import Flat
-from bendrel.core.bend.told.many import Many, place, rolled
+from bendrel.core.bend.told.many import Many, place
 from bendrel.core.bend.told.standing import DRAWS, Missed, Reach, Standing, draws, missed
-from bendrel.core.bend.told.trial import Port, towards
 from bendrel.core.bend.told.unknowns import LEAST_DEG, Act, Hand
+from bendrel.core.measure.landing import Port, rolled, towards
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from bendrel.core.bend.told.many import Places
 from bendrel.core.bend.told.standing import Reach
-from bendrel.core.bend.told.trial import Port
+from bendrel.core.measure.landing import Port
 
 if TYPE_CHECKING:
     import numpy as np

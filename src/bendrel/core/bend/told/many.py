@@ -87,12 +87,3 @@ def crossed(a: Array, b: Array) -> Array:
     import numpy as np
 
     return np.stack([a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]])
-
-
-def rolled(vectors: Array, degrees: Array | float) -> Array:
-    """`vectors` (3, parts) turned about end A's axis."""
-    import numpy as np
-
-    turn = np.radians(degrees)
-    c, s = np.cos(turn), np.sin(turn)
-    return np.stack([vectors[0], vectors[1] * c - vectors[2] * s, vectors[1] * s + vectors[2] * c])

@@ -5,10 +5,10 @@ from __future__ import annotations
 from math import sqrt
 from typing import TYPE_CHECKING
 
-from bendrel.core.bend.told.many import Many, Places, place, rolled
-from bendrel.core.bend.told.trial import Port, towards
+from bendrel.core.bend.told.many import Many, Places, place
 from bendrel.core.bend.told.unknowns import Unknowns
 from bendrel.core.bend.told.weighed import Weighed
+from bendrel.core.measure.landing import Port, rolled, towards
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

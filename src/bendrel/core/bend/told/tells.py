@@ -10,10 +10,10 @@ from bendrel.core.bend.told.flat import Flat
 from bendrel.core.bend.told.many import one, place
 from bendrel.core.bend.told.observed import Gauge, reading_of
 from bendrel.core.bend.told.standing import DRAWS, Reach, draws
-from bendrel.core.bend.told.trial import Port
 from bendrel.core.bend.told.unknowns import Unknowns
 from bendrel.core.bend.told.weighed import Weighed
 from bendrel.core.findings import EndName
+from bendrel.core.measure.landing import Port
 from bendrel.core.record import record
 
 if TYPE_CHECKING:

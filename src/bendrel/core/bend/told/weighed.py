@@ -8,8 +8,9 @@ from typing import TYPE_CHECKING
 
 from bendrel.core.bend.told.laid import Laid
 from bendrel.core.bend.told.many import place
-from bendrel.core.bend.told.trial import Offer, Port, misses, rows_of
+from bendrel.core.bend.told.trial import Offer
 from bendrel.core.bend.told.unknowns import TOOL, Unknowns
+from bendrel.core.measure.landing import Port, landed, rows_of
 from bendrel.core.record import record
 
 if TYPE_CHECKING:
@@ -125,7 +126,7 @@ def offered(unknowns: Unknowns, offers: Sequence[Offer], port: Port) -> tuple[Re
 def _offer_row(unknowns: Unknowns, port: Port, number: int, acted: int, row: int) -> Callable[[Array], Array]:
     def read(values: Array) -> Array:
         ends = place(unknowns.parts(values, acted), unknowns.planned.length_mm)
-        told: Array = misses(port, ends, unknowns.roll(values, number))[row]
+        told: Array = landed(port, ends.point, ends.way, unknowns.roll(values, number))[row]
         return told
 
     return read

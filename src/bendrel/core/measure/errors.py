@@ -1,0 +1,32 @@
+"""How well a tape and a gauge can be read."""
+
+from __future__ import annotations
+
+from math import sqrt
+
+from bendrel.core.measure.slots import Slot
+from bendrel.core.record import record
+
+
+@record
+class ReadingErrors:
+    """The most that one reading is off: a length in mm, an angle or plane in degrees, each length that says
+    where end B stands; `gross_mm` and `gross_deg` how far people misread a length and a bend's angle at their
+    worst, `radius_share` what the radius of an old bend is off, in one standard deviation; `laid_mm` and
+    `laid_deg` the most that is off where an old part is laid on its sheet; `least_slip_mm` and
+    `least_slip_deg` the least slip that is looked for."""
+
+    length_mm: float
+    angle_deg: float
+    gross_mm: float
+    gross_deg: float
+    place_mm: float
+    radius_share: float
+    laid_mm: float
+    laid_deg: float
+    least_slip_mm: float
+    least_slip_deg: float
+
+    def sigma(self, slot: Slot) -> float:
+        """Standard deviation of one reading, in mm or degrees."""
+        return (self.length_mm if slot.kind == "length" else self.angle_deg) / sqrt(3)

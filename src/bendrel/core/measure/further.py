@@ -1,0 +1,112 @@
+"""What may be read further: every kind that was not read yet, and what a line would be read as."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from itertools import combinations
+from math import atan2, degrees, hypot, sqrt
+from typing import Literal
+
+import numpy as np
+
+from bendrel.core.geometry.centreline import end_frame
+from bendrel.core.geometry.corners import Corners
+from bendrel.core.measure.errors import ReadingErrors
+from bendrel.core.measure.landing import Landing, Port, landed
+from bendrel.core.measure.legs import ReadBends
+from bendrel.core.measure.observed import Across, Given, Laid
+from bendrel.core.measure.outcome import Outcome
+from bendrel.core.measure.spots import Spot, across
+from bendrel.core.record import record
+
+FurtherKind = Literal["sheet", "place B", "way B", "tape", "wire", "across"]
+
+MANY_BENDS = 10
+"""From here on tapes from corner to corner are not gone through: those from the ends tell as much."""
+
+
+@record
+class Further:
+    """A reading that may be taken: which, and of a tape across, between which spots."""
+
+    kind: FurtherKind
+    start: Spot = "A"
+    end: Spot = "B"
+
+
+def not_read(read: ReadBends | Corners, given: Given) -> Iterator[Further]:
+    """Every further reading that was not taken yet, the easier ones first. Corner points have no frame that a
+    rule could be laid along, and their tapes are read from point to point."""
+    bends = isinstance(read, ReadBends)
+    count = len(read.bends) if isinstance(read, ReadBends) else len(read.radii_mm)
+    if given.tape_mm is None:
+        yield Further(kind="tape")
+    if given.wire_mm is None:
+        yield Further(kind="wire")
+    if given.way_b is None:
+        yield Further(kind="way B")
+    if given.place_b is None and bends:
+        yield Further(kind="place B")
+    if given.laid is None:
+        yield Further(kind="sheet")
+    taken = {frozenset((one.start, one.end)) for one in given.across}
+    for start, end in _pairs(count):
+        if frozenset((start, end)) not in taken:
+            yield Further(kind="across", start=start, end=end)
+
+
+def _pairs(bends: int) -> Iterator[tuple[Spot, Spot]]:
+    """Pairs of spots whose distance is not a leg already."""
+    yield from (("A", bend) for bend in range(1, bends))
+    yield from ((bend, "B") for bend in range(bends - 1))
+    if bends < MANY_BENDS:
+        yield from ((one, other) for one, other in combinations(range(bends), 2) if other > one + 1)
+
+
+def as_read(one: Further, made: Outcome, port: Port, od_mm: float, errors: ReadingErrors) -> Given:
+    """This reading alone, taken without an error of a line that comes out as `made`; `port` is end B as the
+    sheet shows it."""
+    if one.kind == "tape":
+        return Given(tape_mm=made.tape_mm)
+    if one.kind == "wire":
+        return Given(wire_mm=made.developed_mm)
+    if one.kind == "way B":
+        return Given(way_b=made.way_b)
+    if one.kind == "place B":
+        return Given(place_b=made.point)
+    if one.kind == "across":
+        apart, _, _ = across(made, one.start, one.end, od_mm, over=False)
+        return Given(across=(Across(start=one.start, end=one.end, mm=apart),))
+    return Given(laid=Laid(landing=_landing(made, port, errors), port=port))
+
+
+def _landing(made: Outcome, port: Port, errors: ReadingErrors) -> Landing:
+    """How `made` lands where it is not rolled at all: the roll is an unknown of its own."""
+    end = end_frame(made.shape)
+    point, way = (np.array(one)[:, None] for one in (end.point, end.way))
+    along, x, y, tilt_x, tilt_y = (float(value) for value in landed(port, point, way, 0.0)[:, 0])
+    return Landing(
+        along_mm=along,
+        off_mm=hypot(x, y),
+        off_clock_deg=degrees(atan2(y, x)),
+        tilt_deg=hypot(tilt_x, tilt_y),
+        tilt_clock_deg=degrees(atan2(tilt_y, tilt_x)),
+        mm_error=errors.laid_mm / sqrt(3),
+        deg_error=errors.laid_deg / sqrt(3),
+    )
+
+
+def with_more(given: Given, more: Given) -> Given:
+    """Both together; where both have a figure, that of `more`."""
+    return replace(
+        given,
+        wire_mm=more.wire_mm if more.wire_mm is not None else given.wire_mm,
+        tape_mm=more.tape_mm if more.tape_mm is not None else given.tape_mm,
+        way_a=more.way_a or given.way_a,
+        way_b=more.way_b or given.way_b,
+        place_b=more.place_b or given.place_b,
+        across=given.across + more.across,
+        corners=given.corners + more.corners,
+        laid=more.laid or given.laid,
+    )
