@@ -15,6 +15,7 @@ USUAL = ReadingErrors(
     laid_deg=1.0,
     least_slip_mm=10.0,
     least_slip_deg=5.0,
+    eye_share=0.3,
 )
 
 

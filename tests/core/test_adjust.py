@@ -143,10 +143,11 @@ def test_what_it_would_bring_is_what_it_brings():
     true = hidden(draw, 5)
     read, given = read_off(draw, true), seen_from_a(draw, true)
     told = next_readings(read, Given(way_b=given.way_b), ERRORS, Trust(), (1.0, 1.0))
-    assert told.worth[0].kind == "place B"
-    assert told.worth[0].end_b_mm < told.end_b_mm / 3
-    assert told.worth[0].end_b_mm == pytest.approx(adjust(read, given, ERRORS).doubt.end_b_mm, rel=0.05)
-    assert told.end_b_mm == expected(read, Given(way_b=given.way_b), ERRORS).end_b_mm
+    assert told.worth[0].reading.kind == "sheet"
+    (place,) = [one for one in told.worth if one.reading.kind == "place B"]
+    assert place.meets_mm < told.meets_mm / 3
+    assert place.meets_mm == pytest.approx(adjust(read, given, ERRORS).doubt.meets_mm, rel=0.05)
+    assert told.meets_mm == expected(read, Given(way_b=given.way_b), ERRORS).meets_mm
     assert next_readings(read, given, ERRORS, Trust(), (5.0, 5.0)).enough
 
 

@@ -153,7 +153,7 @@ def test_one_gross_error_is_among_the_three_named(noise, ways, cases, least):
             tape_mm=float(np.linalg.norm(end)) + rng.uniform(-0.5, 0.5) * noise,
             way_b=tuple(way) if ways else None,
         )
-        found += slot in [suspect.slot for _, suspect in ranked(wrong, given, ERRORS)[:MOST_NAMED]]
+        found += slot in [suspect.what for _, suspect in ranked(wrong, given, ERRORS)[:MOST_NAMED]]
     assert found >= least, found
 
 
@@ -166,7 +166,7 @@ def test_the_change_that_is_named_reconciles_everything():
     _, end, way = walk(part)
     given = Given(wire_mm=marks(part)[1], tape_mm=float(np.linalg.norm(end)), way_b=tuple(way))
     _, first = ranked(wrong, given, ERRORS)[0]
-    assert (slot_path(readings, first.slot), first.change) == (
+    assert (slot_path(readings, first.what), first.change) == (
         "/rows/r3/length",
         pytest.approx(-25.4, abs=0.05),
     )

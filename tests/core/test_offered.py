@@ -2,7 +2,8 @@
 
 import pytest
 
-from bendrel.core.bend.told.offered import ByHand, TypedOffer, read_offers
+from bendrel.core.bend.told.offered import TypedOffer, read_offers
+from bendrel.core.line.landed import ByHand
 from bendrel.core.line.proving import Proving
 from bendrel.core.work.learnt import met_of
 from tests.lines import bent, replace, row

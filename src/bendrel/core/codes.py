@@ -10,7 +10,8 @@ LookCode = Literal[
     "twin", "old_contact", "fixture", "clip_behind", "clip_gap", "decision_without_reason", "not_planned",
 ]  # fmt: skip
 MeasureCode = Literal[
-    "check_wire", "check_tape", "check_way_a", "check_way_b", "check_place_b", "alongside", "length_only",
+    "check_wire", "check_tape", "check_way_a", "check_way_b", "check_place_b",
+    "check_across", "check_corner", "check_sheet", "check_together", "alongside", "length_only",
     "straight_missing",
 ]  # fmt: skip
 ChooseCode = Literal[

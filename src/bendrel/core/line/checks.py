@@ -5,11 +5,56 @@ from __future__ import annotations
 from math import cos, radians, sin
 from typing import Annotated
 
-from annotated_types import MaxLen
+from annotated_types import Ge, Le, MaxLen
 
 from bendrel.core.geometry.vectors import Vector
+from bendrel.core.ids import Id, fill_ids
+from bendrel.core.line.landed import TypedLanding
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Angle, Length, Plane, Text
+
+Figure = Annotated[float, Ge(-100_000), Le(100_000)]
+
+
+@record
+class TapeAcross:
+    """A tape straight from one spot to another, each an end (`A`, `B`) or a bend's row: to where the middle
+    lines of a bend's legs meet; `over` the backs of the bends, the greatest that it reads there. Of a bend of
+    150° and more, whose corner runs away, to the middle of its arc."""
+
+    id: Id = ""
+    start: Id = "A"
+    end: Id = "B"
+    over: bool = False
+    length: Length = Length()
+
+
+@record
+class CornerPlace:
+    """Where the corner of a bend stands as seen from end A, like end B's place; a blank side was not read."""
+
+    id: Id = ""
+    row: Id = ""
+    ahead: Length = Length()
+    up: Length = Length()
+    right: Length = Length()
+
+
+@record
+class DrawnEnd:
+    """End B as the sheet showed it, in mm in the frame of end A: where, its way, and its 12 o'clock."""
+
+    point: tuple[Figure, Figure, Figure]
+    way: tuple[Figure, Figure, Figure]
+    noon: tuple[Figure, Figure, Figure]
+
+
+@record
+class OnSheet(TypedLanding):
+    """The old part laid on its jig sheet, rolled to its best: where its end B lies beside the printed one.
+    `drawn` is that end; None means as the readings draw it."""
+
+    drawn: DrawnEnd | None = None
 
 
 @record
@@ -24,7 +69,8 @@ class Checks:
     For bend readings `ahead`, `up` and `right` say where rim B stands as seen from rim A: along A's way,
     towards 12 o'clock (the side that the first bend turns to) and towards 3 o'clock. `held` are readings that
     are right as they are, `left_out` those that count nothing where all are adjusted together; pointers into
-    the readings.
+    the readings. `across` are tapes to corners, `corners` where corners stand, `sheet` how the old part lies
+    on its jig sheet.
     """
 
     wire: Length = Length()
@@ -36,8 +82,15 @@ class Checks:
     ahead: Length = Length()
     up: Length = Length()
     right: Length = Length()
+    across: Annotated[tuple[TapeAcross, ...], MaxLen(40)] = ()
+    corners: Annotated[tuple[CornerPlace, ...], MaxLen(40)] = ()
+    sheet: OnSheet = OnSheet()
     held: Annotated[tuple[Text, ...], MaxLen(400)] = ()
     left_out: Annotated[tuple[Text, ...], MaxLen(400)] = ()
+
+    def __post_init__(self) -> None:
+        fill_ids(self, "across", "t")
+        fill_ids(self, "corners", "c")
 
 
 def way_from_a(angle_deg: float, clock_deg: float) -> Vector:

@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bendrel.core.geometry.corners import Corners
+from bendrel.core.measure.contradiction import yardstick
 from bendrel.core.measure.culprits import likeliest
 from bendrel.core.measure.doubt import Doubt, doubt_of
 from bendrel.core.measure.errors import ReadingErrors
@@ -75,7 +76,10 @@ def adjust(
     for k, slot in enumerate(found):
         if trust is not None and slot in trust.left_out:  # it may be far off: begin where it fits
             x[k] = likeliest(moved(read, x[: len(found)].tolist()), slot, given, errors)
-    here, roll = moved(read, x[: len(found)].tolist()), 0.0
+    here = moved(read, x[: len(found)].tolist())
+    _, roll = yardstick(here, given, errors).told(given, outcome(here))
+    if given.laid:
+        x[-1] = roll
     spread = spread_of(here, errors)
     for _ in range(ROUNDS):
         rows, own = equations(here, given, errors, spread, roll)

@@ -9,12 +9,12 @@ from math import exp
 
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.corners import Corners
-from bendrel.core.measure.contradiction import yardstick
+from bendrel.core.measure.contradiction import NOTICED, yardstick
 from bendrel.core.measure.culprits import MOST_NAMED, Suspect
 from bendrel.core.measure.errors import ReadingErrors
-from bendrel.core.measure.further import Further, as_read, not_read, with_more
+from bendrel.core.measure.further import Further, as_read, not_read, retaken, with_more
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, drawn, misses, od_of
+from bendrel.core.measure.observed import Given, drawn, od_of
 from bendrel.core.measure.outcome import Outcome, outcome
 from bendrel.core.measure.slots import Slot, changed, slots
 from bendrel.core.record import record
@@ -28,7 +28,7 @@ class Ask:
 
     reading: Further
     tells: float
-    between: tuple[Slot, ...]
+    between: tuple[Slot | Further, ...]
 
 
 def separating(
@@ -38,10 +38,7 @@ def separating(
     whichever of them it is; None where all of them would show the same. `found` is what `ranked` gives.
     Raises ShapeError where `read` is no shape."""
     likely = [(score, suspect) for score, suspect in found if score <= found[0][0] + PLAUSIBLE]
-    made = [
-        (exp((found[0][0] - score) / 2), suspect.slot, _made(changed(read, suspect.slot, suspect.change)))
-        for score, suspect in likely
-    ]
+    made = [(exp((found[0][0] - score) / 2), suspect.what, _with(read, suspect)) for score, suspect in likely]
     known = [(weight, slot, there) for weight, slot, there in made if there is not None]
     whole = sum(weight for weight, _, _ in known)
     port, od, here = drawn(read), od_of(read), outcome(read)
@@ -53,7 +50,7 @@ def separating(
             weight * other
             for weight, told, _ in seen
             for other, _, elsewhere in seen
-            if measure.off(misses(told, elsewhere, od)) <= APART
+            if measure.off(told, elsewhere) <= NOTICED
         )
         tells = whole**2 / left if left > 0 else 0.0
         if tells > WORTH and (best is None or tells > best.tells * MUCH):
@@ -64,8 +61,8 @@ def separating(
 PLAUSIBLE, WORTH = 8.0, 1.2
 """Readings are thought of that are not more than e^4 less likely than the first; a check must leave so many
 times fewer of them to be asked for."""
-APART, MUCH = 1.96, 1.1
-"""What shows two readings apart; an easier reading is not given up for one that tells hardly more."""
+MUCH = 1.1
+"""An easier reading is not given up for one that tells hardly more."""
 
 
 def unnoticed(read: ReadBends | Corners, given: Given, errors: ReadingErrors) -> Ask | None:
@@ -94,9 +91,8 @@ def _silent(
     errors: ReadingErrors,
 ) -> list[tuple[Slot, Outcome]]:
     """Those of the slips that what is given would not surely show."""
-    measure, od = yardstick(read, given, errors), od_of(read)
-    true = misses(given, here, od)
-    return [(slot, there) for slot, there in slips if not measure.surely(misses(given, there, od) - true)]
+    measure, true = yardstick(read, given, errors), retaken(given, here, od_of(read), errors)
+    return [(slot, there) for slot, there in slips if not measure.surely(true, there)]
 
 
 def _slips(read: ReadBends | Corners, errors: ReadingErrors) -> Iterator[tuple[Slot, Outcome]]:
@@ -124,6 +120,12 @@ def _turns(read: ReadBends) -> tuple[float, ...]:
         clock = before + (row.rotation_deg or 0.0) if row.clock_deg is None else row.clock_deg
         clocks.append(clock if k else 0.0)
     return (0.0, *(normalised_turn(after - before) for before, after in pairwise(clocks)))
+
+
+def _with(read: ReadBends | Corners, suspect: Suspect) -> Outcome | None:
+    """What the line comes out as where this is the slip."""
+    what = suspect.what
+    return _made(read if isinstance(what, Further) else changed(read, what, suspect.change))
 
 
 def _made(read: ReadBends | Corners) -> Outcome | None:

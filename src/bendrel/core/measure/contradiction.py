@@ -10,46 +10,90 @@ from numpy.typing import NDArray
 from bendrel.core.geometry.corners import Corners
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, equations, freedom, with_roll
+from bendrel.core.measure.observed import (
+    ANY_ROLL_DEG,
+    Given,
+    beside,
+    equations,
+    freedom,
+    misses,
+    od_of,
+)
+from bendrel.core.measure.outcome import Outcome
 from bendrel.core.measure.spread import spread_of
 from bendrel.core.record import record
 
 Array = NDArray[np.float64]
 
+NOTICED = 1.645
+"""Readings contradict from so many standard deviations on: once in twenty times without a slip."""
 SURE = 1.3
-"""Standard deviations by which a slip must stand beyond what errors can do to be surely noticed: nine of
-ten."""
+"""Standard deviations by which a slip must stand beyond that to be surely noticed: nine of ten."""
+ROLL_ROUNDS, ROLL_STEP = 4, 0.01
 
 
 @record
 class Yardstick:
-    """The misses of what is given, in what errors can do: `whiten` makes them independent and of unit spread,
-    `free` is how many say something of their own."""
+    """What readings and what is given can be off together: `whiten` makes the misses independent and of unit
+    spread, `free` is how many say something of their own."""
 
     whiten: Array
     free: int
+    od_mm: float
 
-    def square(self, miss: Array) -> float:
-        """χ² of these misses."""
-        own = self.whiten @ miss
+    def told(self, given: Given, made: Outcome) -> tuple[Array, float]:
+        """The whitened misses of a line that comes out as `made`, and how far an old part on its drawing is
+        rolled there, in degrees: as suits best."""
+        miss = misses(given, made, self.od_mm)
+        laid = given.laid
+        if laid is None:
+            return np.asarray(self.whiten @ miss, dtype=np.float64), 0.0
+        fast = len(miss) - len(laid.rows)
+        fixed, turned = self.whiten[:, :fast] @ miss[:fast], self.whiten[:, fast:]
+
+        def at(roll_deg: float) -> Array:
+            own: Array = fixed + turned @ np.array(beside(laid, made, roll_deg))
+            return np.concatenate([own, [roll_deg / ANY_ROLL_DEG]])
+
+        roll = 0.0
+        here = at(roll)
+        for _ in range(ROLL_ROUNDS):
+            slope = (at(roll + ROLL_STEP) - here) / ROLL_STEP
+            move = -float(here @ slope) / max(float(slope @ slope), 1e-12)
+            roll += max(-ANY_ROLL_DEG, min(ANY_ROLL_DEG, move))
+            here = at(roll)
+            if abs(move) < ROLL_STEP:
+                break
+        return here, roll
+
+    def square(self, given: Given, made: Outcome) -> float:
+        """χ² of the misses."""
+        own, _ = self.told(given, made)
         return float(own @ own)
 
-    def off(self, miss: Array) -> float:
-        """The misses as so many standard deviations of a normal error: over 1.96 once in forty times. Source:
-        Wilson and Hilferty's cube root of χ² by its freedom."""
+    def off(self, given: Given, made: Outcome) -> float:
+        """The misses as so many standard deviations of a normal error. Source: Wilson and Hilferty's cube
+        root of χ² by its freedom."""
         spread = 2 / (9 * self.free)
-        return float((np.cbrt(self.square(miss) / self.free) - (1 - spread)) / sqrt(spread))
+        return float((np.cbrt(self.square(given, made) / self.free) - (1 - spread)) / sqrt(spread))
 
-    def surely(self, miss: Array) -> bool:
+    def surely(self, given: Given, made: Outcome) -> bool:
         """Whether a slip that alone makes these misses is noticed over any errors."""
-        bound = self.free * (1 - 2 / (9 * self.free) + 1.96 * sqrt(2 / (9 * self.free))) ** 3
-        return sqrt(self.square(miss)) > sqrt(bound) + SURE
+        spread = 2 / (9 * self.free)
+        bound = self.free * (1 - spread + NOTICED * sqrt(spread)) ** 3
+        return sqrt(self.square(given, made)) > sqrt(bound) + SURE
 
 
 def yardstick(read: ReadBends | Corners, given: Given, errors: ReadingErrors) -> Yardstick:
     """The yardstick of everything that is `given`. Raises ShapeError where `read` is no shape."""
     spread = spread_of(read, errors)
     rows, own = equations(read, given, errors, spread)
-    covariance = (rows * with_roll(spread.sigmas, given) ** 2) @ rows.T + np.diag(own)
-    whiten: Array = np.linalg.inv(np.linalg.cholesky(covariance))
-    return Yardstick(whiten=whiten, free=freedom(given))
+    rows = rows[:, : len(spread.sigmas)]  # the roll is found, not weighed
+    whiten: Array = np.linalg.inv(np.linalg.cholesky((rows * spread.sigmas**2) @ rows.T + np.diag(own)))
+    return Yardstick(whiten=whiten, free=freedom(given), od_mm=od_of(read))
+
+
+def contradicts(read: ReadBends | Corners, given: Given, made: Outcome, errors: ReadingErrors) -> bool:
+    """Whether all that is given together is off from what `read` comes out as, `made`, by more than errors
+    can do. Raises ShapeError where `read` is no shape."""
+    return given != Given() and yardstick(read, given, errors).off(given, made) > NOTICED

@@ -7,13 +7,15 @@ from numpy.typing import NDArray
 
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.corners import Corners
-from bendrel.core.measure.contradiction import yardstick
+from bendrel.core.measure.contradiction import Yardstick, yardstick
 from bendrel.core.measure.errors import ReadingErrors
+from bendrel.core.measure.further import Further, one_by_one, without
 from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import Given, misses, od_of
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, SlotKind, changed, slots
 from bendrel.core.record import record
+from bendrel.core.units.notation import normalised_turn
 
 Array = NDArray[np.float64]
 
@@ -24,13 +26,16 @@ STEPS: dict[SlotKind, tuple[float, ...]] = {
     "plane": tuple(float(k) for k in range(-180, 180, 30)),
 }
 MANY_READINGS = 60
+LESS_LIKELY = 2.0
+"""A check is taken to find a slip, so with more care: e times less likely to be the slip itself."""
 
 
 @record
 class Suspect:
-    """A reading that may be wrong, and the change in mm or degrees that would reconcile all."""
+    """A reading that may be wrong, of the shape or a further one, and the change in mm or degrees that would
+    reconcile all; of a further one with several figures how far they lie from what all others say."""
 
-    slot: Slot
+    what: Slot | Further
     change: float
     misfit: float
 
@@ -38,8 +43,8 @@ class Suspect:
 def ranked(
     read: ReadBends | Corners, given: Given, errors: ReadingErrors
 ) -> tuple[tuple[float, Suspect], ...]:
-    """Every reading as the one that is wrong, likeliest first: (twice the negative log likelihood but for a
-    constant, suspect).
+    """Every reading, further ones too, as the one that is wrong, likeliest first: (twice the negative log
+    likelihood but for a constant, suspect).
 
     For each reading alone the change is sought that leaves the least misfit of all checks, weighed
     by what the other readings' own errors can do (generalised least squares, JCGM 102:2011), plus
@@ -48,28 +53,42 @@ def ranked(
     """
     # a smaller change explains a check sooner than a larger one; a plane may be any way round
     worst: dict[SlotKind, float] = {"length": errors.gross_mm, "angle": errors.gross_deg, "plane": 180.0}
-    whiten = yardstick(read, given, errors).whiten
+    by = yardstick(read, given, errors)
     found = []
     for slot in slots(read):
-        fit = _Fit(read, slot, given, whiten)
+        fit = _Fit(read, slot, given, by)
         change, misfit = fit.best(coarse=len(list(slots(read))) > MANY_READINGS)
         weight = (change / worst[slot.kind]) ** 2
-        found.append((misfit + weight, Suspect(slot=slot, change=change, misfit=misfit)))
+        found.append((misfit + weight, Suspect(what=slot, change=change, misfit=misfit)))
+    for one, alone in one_by_one(given):
+        rest = without(given, alone)
+        misfit = 0.0 if rest == Given() else yardstick(read, rest, errors).square(rest, outcome(read))
+        change = _missed(read, alone, errors)
+        weight = (change / errors.gross_mm) ** 2 + LESS_LIKELY
+        found.append((misfit + weight, Suspect(what=one, change=change, misfit=misfit)))
     return tuple(sorted(found, key=lambda pair: pair[0]))
+
+
+def _missed(read: ReadBends | Corners, alone: Given, errors: ReadingErrors) -> float:
+    """How far one further reading lies from the readings; of one figure what is to be added to it."""
+    by = yardstick(read, alone, errors)
+    made = outcome(read)
+    _, roll = by.told(alone, made)
+    miss = misses(alone, made, od_of(read), roll)
+    return -float(miss[0]) if len(miss) == 1 else float(np.linalg.norm(miss))
 
 
 def likeliest(read: ReadBends | Corners, slot: Slot, given: Given, errors: ReadingErrors) -> float:
     """The change of one reading, in mm or degrees, that leaves the least misfit of what is given. Raises
     ShapeError where `read` is no shape."""
-    return _Fit(read, slot, given, yardstick(read, given, errors).whiten).best(coarse=False)[0]
+    return _Fit(read, slot, given, yardstick(read, given, errors)).best(coarse=False)[0]
 
 
 class _Fit:
     """The best change of one reading."""
 
-    def __init__(self, read: ReadBends | Corners, slot: Slot, given: Given, whiten: Array) -> None:
-        self._read, self._slot, self._given, self._whiten = read, slot, given, whiten
-        self._od_mm = od_of(read)
+    def __init__(self, read: ReadBends | Corners, slot: Slot, given: Given, by: Yardstick) -> None:
+        self._read, self._slot, self._given, self._by = read, slot, given, by
 
     def best(self, *, coarse: bool) -> tuple[float, float]:
         """(change, misfit): a look over the whole range, then Gauss and Newton from the best two."""
@@ -77,7 +96,7 @@ class _Fit:
         looked = sorted((self._misfit(x), x) for x in (steps[::3] if coarse else steps))
         refined = [self._refine(x) for _, x in looked[:2]]
         misfit, change = min(refined)
-        return change, misfit
+        return normalised_turn(change) if self._slot.kind == "plane" else change, misfit
 
     def _refine(self, x: float) -> tuple[float, float]:
         best = (self._misfit(x), x)
@@ -108,8 +127,7 @@ class _Fit:
             return None
         if isinstance(self._read, ReadBends) and not _angles_hold(self._read, self._slot, x):
             return None
-        whitened: Array = self._whiten @ misses(self._given, made, self._od_mm)
-        return whitened
+        return self._by.told(self._given, made)[0]
 
 
 def _angles_hold(read: ReadBends, slot: Slot, x: float) -> bool:

@@ -48,16 +48,16 @@ def doubt_of(spread: Spread, loadings: Array | None = None) -> Doubt:
     size = float(roll @ roll)
     met = both - np.outer(roll, roll @ both) / size if size > 1e-9 else both
     return Doubt(
-        developed_mm=_half_95((spread.developed @ of) ** 2),
-        end_b_mm=_radius_95(spread.point @ of),
-        tape_mm=_half_95((spread.tape @ of) ** 2),
-        way_b_deg=degrees(_radius_95(spread.way @ of)),
-        meets_mm=_radius_95(met[:3]),
-        meets_deg=_radius_95(met[3:]),
+        developed_mm=half_95((spread.developed @ of) ** 2),
+        end_b_mm=radius_95(spread.point @ of),
+        tape_mm=half_95((spread.tape @ of) ** 2),
+        way_b_deg=degrees(radius_95(spread.way @ of)),
+        meets_mm=radius_95(met[:3]),
+        meets_deg=radius_95(met[3:]),
     )
 
 
-def _half_95(variances: Array) -> float:
+def half_95(variances: Array) -> float:
     """Half-width that holds 95 % of a sum of even errors with these variances."""
     total = float(np.sum(variances))
     if total <= 0:
@@ -70,7 +70,7 @@ EVEN = -1.2
 """Excess kurtosis of an even error."""
 
 
-def _radius_95(loadings: Array) -> float:
+def radius_95(loadings: Array) -> float:
     """Radius that holds 95 % of a cloud of even errors, of which each moves it along one column:
     Satterthwaite's scaled χ² of the square of the distance, its quantile by Wilson and Hilferty."""
     covariance = loadings @ loadings.T

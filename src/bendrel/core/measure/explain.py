@@ -6,13 +6,31 @@ from math import radians, tan
 
 from bendrel.core.geometry.corners import Corners
 from bendrel.core.measure.culprits import Suspect
+from bendrel.core.measure.further import Further, FurtherKind
 from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.slots import Slot, value_of
+from bendrel.core.measure.spots import Spot
 from bendrel.core.units.notation import MM_PER_INCH, normalised_turn
 
+FURTHER: dict[FurtherKind, str] = {
+    "wire": "the whole wire",
+    "tape": "the tape from rim to rim",
+    "place B": "where end B stands",
+    "sheet": "the old part on its sheet",
+    "way A": "the way out of A",
+    "way B": "the way of port B",
+}
 
-def name_of(read: ReadBends | Corners, slot: Slot) -> str:
+
+def name_of(read: ReadBends | Corners, what: Slot | Further) -> str:
     """What the person calls this reading."""
+    if isinstance(what, Further):
+        if what.kind == "across":
+            return f"the tape from {spot_name(what.start)} to {spot_name(what.end)}"
+        if what.kind == "corner":
+            return f"where the corner of {spot_name(what.start)} stands"
+        return FURTHER[what.kind]
+    slot = what
     if isinstance(read, Corners):
         last = len(read.points) - 1
         place = "end A" if slot.row == 0 else "end B" if slot.row == last else f"corner {slot.row}"
@@ -28,10 +46,17 @@ def name_of(read: ReadBends | Corners, slot: Slot) -> str:
     return f"{words[slot.field]} {slot.row + 1}"
 
 
+def spot_name(spot: Spot) -> str:
+    """What the person calls this place."""
+    return f"bend {spot + 1}" if isinstance(spot, int) else f"end {spot}"
+
+
 def slip_of(read: ReadBends | Corners, suspect: Suspect, near_mm: float, near_deg: float) -> str:
     """The usual slip that would give this change to within `near_mm` or `near_deg`, or nothing.
     Source: common practice."""
-    slot, change = suspect.slot, suspect.change
+    slot, change = suspect.what, suspect.change
+    if isinstance(slot, Further):
+        return _counted(change, near_mm)
     value = value_of(read, slot)
     if slot.kind == "plane":
         if abs(normalised_turn(2 * value + change)) < near_deg and abs(normalised_turn(value)) > near_deg:
@@ -50,6 +75,10 @@ def slip_of(read: ReadBends | Corners, suspect: Suspect, near_mm: float, near_de
                 and abs(abs(change) - read.od_mm * tan(radians(angle) / 2)) < near_mm / 2
             ):
                 return "as if inside and outside of a bend were taken for each other"
+    return _counted(change, near_mm)
+
+
+def _counted(change: float, near_mm: float) -> str:
     for step, word in ((MM_PER_INCH, "an inch"), (10.0, "a centimetre")):
         count = round(abs(change) / step)
         if 1 <= count <= 2 and abs(abs(change) - count * step) < near_mm:

@@ -5,22 +5,21 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 from itertools import combinations
-from math import atan2, degrees, hypot, sqrt
+from math import atan2, degrees, hypot
 from typing import Literal
 
 import numpy as np
 
-from bendrel.core.geometry.centreline import end_frame
 from bendrel.core.geometry.corners import Corners
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.landing import Landing, Port, landed
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Across, Given, Laid
+from bendrel.core.measure.observed import Across, Corner, Given, Laid
 from bendrel.core.measure.outcome import Outcome
-from bendrel.core.measure.spots import Spot, across
+from bendrel.core.measure.spots import Spot, across, held_at
 from bendrel.core.record import record
 
-FurtherKind = Literal["sheet", "place B", "way B", "tape", "wire", "across"]
+FurtherKind = Literal["sheet", "place B", "way A", "way B", "tape", "wire", "across", "corner"]
 
 MANY_BENDS = 10
 """From here on tapes from corner to corner are not gone through: those from the ends tell as much."""
@@ -28,11 +27,13 @@ MANY_BENDS = 10
 
 @record
 class Further:
-    """A reading that may be taken: which, and of a tape across, between which spots."""
+    """A reading that may be taken, or was (`id` in the document): which, of a tape across between which
+    spots, of a corner at which bend (`start`)."""
 
     kind: FurtherKind
     start: Spot = "A"
     end: Spot = "B"
+    id: str = ""
 
 
 def not_read(read: ReadBends | Corners, given: Given) -> Iterator[Further]:
@@ -83,7 +84,7 @@ def as_read(one: Further, made: Outcome, port: Port, od_mm: float, errors: Readi
 
 def _landing(made: Outcome, port: Port, errors: ReadingErrors) -> Landing:
     """How `made` lands where it is not rolled at all: the roll is an unknown of its own."""
-    end = end_frame(made.shape)
+    end = made.end
     point, way = (np.array(one)[:, None] for one in (end.point, end.way))
     along, x, y, tilt_x, tilt_y = (float(value) for value in landed(port, point, way, 0.0)[:, 0])
     return Landing(
@@ -92,8 +93,44 @@ def _landing(made: Outcome, port: Port, errors: ReadingErrors) -> Landing:
         off_clock_deg=degrees(atan2(y, x)),
         tilt_deg=hypot(tilt_x, tilt_y),
         tilt_clock_deg=degrees(atan2(tilt_y, tilt_x)),
-        mm_error=errors.laid_mm / sqrt(3),
-        deg_error=errors.laid_deg / sqrt(3),
+        mm_error=errors.laid_sd_mm,
+        deg_error=errors.laid_sd_deg,
+    )
+
+
+def one_by_one(given: Given) -> Iterator[tuple[Further, Given]]:
+    """Each further reading that was taken, alone."""
+    if given.wire_mm is not None:
+        yield Further(kind="wire"), Given(wire_mm=given.wire_mm)
+    if given.tape_mm is not None:
+        yield Further(kind="tape"), Given(tape_mm=given.tape_mm)
+    for tape in given.across:
+        one = Further(kind="across", start=tape.start, end=tape.end, id=tape.id)
+        yield one, Given(across=(tape,))
+    if given.place_b is not None:
+        yield Further(kind="place B"), Given(place_b=given.place_b)
+    for corner in given.corners:
+        yield Further(kind="corner", start=corner.bend, id=corner.id), Given(corners=(corner,))
+    if given.laid is not None:
+        yield Further(kind="sheet"), Given(laid=given.laid)
+    if given.way_a is not None:
+        yield Further(kind="way A"), Given(way_a=given.way_a)
+    if given.way_b is not None:
+        yield Further(kind="way B"), Given(way_b=given.way_b)
+
+
+def without(given: Given, one: Given) -> Given:
+    """All that is given but `one`, which `one_by_one` told."""
+    return replace(
+        given,
+        wire_mm=None if one.wire_mm is not None else given.wire_mm,
+        tape_mm=None if one.tape_mm is not None else given.tape_mm,
+        way_a=None if one.way_a is not None else given.way_a,
+        way_b=None if one.way_b is not None else given.way_b,
+        place_b=None if one.place_b is not None else given.place_b,
+        across=tuple(tape for tape in given.across if tape not in one.across),
+        corners=tuple(corner for corner in given.corners if corner not in one.corners),
+        laid=None if one.laid is not None else given.laid,
     )
 
 
@@ -110,3 +147,28 @@ def with_more(given: Given, more: Given) -> Given:
         corners=given.corners + more.corners,
         laid=more.laid or given.laid,
     )
+
+
+def retaken(given: Given, made: Outcome, od_mm: float, errors: ReadingErrors) -> Given:
+    """All that is given, as it would be read without an error of a line that comes out as `made`."""
+    return replace(
+        given,
+        wire_mm=None if given.wire_mm is None else made.developed_mm,
+        tape_mm=None if given.tape_mm is None else made.tape_mm,
+        way_a=None if given.way_a is None else made.way_a,
+        way_b=None if given.way_b is None else made.way_b,
+        place_b=None if given.place_b is None else made.point,
+        across=tuple(
+            replace(one, mm=across(made, one.start, one.end, od_mm, over=one.over)[0]) for one in given.across
+        ),
+        corners=tuple(_seen(corner, made) for corner in given.corners),
+        laid=given.laid and replace(given.laid, landing=_landing(made, given.laid.port, errors)),
+    )
+
+
+def _seen(corner: Corner, made: Outcome) -> Corner:
+    ahead, up, right = (
+        None if side is None else at
+        for side, at in zip(corner.sides, held_at(made, corner.bend).place, strict=True)
+    )
+    return replace(corner, sides=(ahead, up, right))

@@ -4,16 +4,16 @@ they come out as, and how each reading moves that."""
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from math import pi, radians, sqrt, tan
+from functools import cached_property
+from math import atan2, cos, degrees, pi, radians, sin, sqrt, tan
 
 import numpy as np
 from numpy.typing import NDArray
 
-from bendrel.core.geometry.centreline import end_frame
 from bendrel.core.geometry.corners import Corners
-from bendrel.core.geometry.vectors import Vector, subtract, unit
+from bendrel.core.geometry.vectors import Vector, dot, subtract, unit
 from bendrel.core.measure.errors import ReadingErrors
-from bendrel.core.measure.landing import Landing, Port, landed, port_of, rolled, rows_of
+from bendrel.core.measure.landing import Landing, Port, Row, port_of, rolled, rows_of
 from bendrel.core.measure.legs import ReadBends, shape_of
 from bendrel.core.measure.outcome import Outcome, outcome
 from bendrel.core.measure.slots import moved
@@ -39,6 +39,7 @@ class Across:
     end: Spot
     mm: float
     over: bool = False
+    id: str = ""
 
 
 @record
@@ -48,6 +49,7 @@ class Corner:
 
     bend: int
     sides: tuple[float | None, float | None, float | None]
+    id: str = ""
 
 
 @record
@@ -56,6 +58,11 @@ class Laid:
 
     landing: Landing
     port: Port
+
+    @cached_property
+    def rows(self) -> tuple[Row, ...]:
+        """What was read, as rows of `landed`."""
+        return rows_of(self.landing)
 
 
 @record
@@ -78,8 +85,8 @@ def freedom(given: Given) -> int:
     """How many figures of what is given say something of their own: a way has two, though three rows tell it,
     and a landing finds its own roll."""
     ways = sum(way is not None for way in (given.way_a, given.way_b))
-    beside = given.laid is not None and any(row > 0 for row, _, _ in rows_of(given.laid.landing))
-    return figures(given) - ways - beside
+    rolls = given.laid is not None and any(row > 0 for row, _, _ in given.laid.rows)
+    return figures(given) - ways - rolls
 
 
 def figures(given: Given) -> int:
@@ -90,7 +97,7 @@ def figures(given: Given) -> int:
         + 3 * sum(one is not None for one in (given.way_a, given.way_b, given.place_b))
         + len(given.across)
         + sum(side is not None for corner in given.corners for side in corner.sides)
-        + (len(rows_of(given.laid.landing)) if given.laid else 0)
+        + (len(given.laid.rows) if given.laid else 0)
     )
 
 
@@ -120,18 +127,27 @@ def misses(given: Given, made: Outcome, od_mm: float, roll_deg: float = 0.0) -> 
             place = held_at(made, corner.bend).place
             yield from (side - at for side, at in zip(corner.sides, place, strict=True) if side is not None)
         if given.laid is not None:
-            told = _as_landed(given.laid.port, made, roll_deg)
-            yield from (value - told[row] for row, value, _ in rows_of(given.laid.landing))
+            yield from beside(given.laid, made, roll_deg)
 
-    return np.fromiter(rows(), dtype=float)
+    return np.array(list(rows()))
 
 
-def _as_landed(port: Port, made: Outcome, roll_deg: float) -> list[float]:
-    end = end_frame(made.shape)
-    return [
-        float(value)
-        for value in landed(port, np.array(end.point)[:, None], np.array(end.way)[:, None], roll_deg)[:, 0]
-    ]
+def beside(laid: Laid, made: Outcome, roll_deg: float) -> list[float]:
+    """The misses of a landing, which are the last of all, with the part rolled by so much."""
+    told = _as_landed(laid.port, made, roll_deg)
+    return [value - told[row] for row, value, _ in laid.rows]
+
+
+def _as_landed(port: Port, made: Outcome, roll_deg: float) -> tuple[float, ...]:
+    """`landed` for one part, written out in plain figures: the search for a slip asks for it many times."""
+    end = made.end
+    c, s = cos(radians(roll_deg)), sin(radians(roll_deg))
+    (px, py, pz), (wx, wy, wz) = end.point, end.way
+    off = subtract((px, py * c - pz * s, py * s + pz * c), port.point)
+    way = (wx, wy * c - wz * s, wy * s + wz * c)
+    ahead = max(dot(port.way, way), 1e-9)
+    tilts = (degrees(atan2(dot(side, way), ahead)) for side in (port.noon, port.three))
+    return (dot(port.way, off), dot(port.noon, off), dot(port.three, off), *tilts)
 
 
 def equations(
@@ -166,9 +182,9 @@ def equations(
     if given.laid is None:
         return np.array(rows), np.array(own)
     straight = np.array(rows).reshape(len(rows), len(spread.sigmas))
-    told = rows_of(given.laid.landing)
-    beside = _landing_rows(read, given.laid.port, spread, roll_deg)[[row for row, _, _ in told]]
-    whole = np.vstack([np.hstack([straight, np.zeros((len(straight), 1))]), beside])
+    told = given.laid.rows
+    landing = _landing_rows(read, given.laid.port, spread, roll_deg)[[row for row, _, _ in told]]
+    whole = np.vstack([np.hstack([straight, np.zeros((len(straight), 1))]), landing])
     return whole, np.array([*own, *(sd**2 for _, _, sd in told)])
 
 
@@ -191,7 +207,7 @@ def _spot_rows(read: ReadBends | Corners, given: Given, made: Outcome, spread: S
 def _landing_rows(read: ReadBends | Corners, port: Port, spread: Spread, roll_deg: float) -> Array:
     """How every reading, and the roll last, moves the five figures of a landing."""
     made = outcome(read)
-    end = end_frame(made.shape)
+    end = made.end
     if spread.motion is None:
         by_readings = _by_steps(read, lambda there: np.array(_as_landed(port, there, roll_deg)))
     else:

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from functools import cached_property
 from itertools import pairwise
 
 from bendrel.core.geometry.bends import BendList
-from bendrel.core.geometry.centreline import end_frame
+from bendrel.core.geometry.centreline import Frame, Piece, end_frame, pieces
 from bendrel.core.geometry.corners import Corners, bends_from_corners
 from bendrel.core.geometry.vectors import Vector, length, subtract, unit
 from bendrel.core.measure.legs import ReadBends, shape_of
@@ -25,6 +26,16 @@ class Outcome:
     point: Vector
     shape: BendList
     corners: tuple[Vector, ...] = ()
+
+    @cached_property
+    def end(self) -> Frame:
+        """End B in the part's own frame."""
+        return end_frame(self.shape)
+
+    @cached_property
+    def pieces(self) -> tuple[Piece, ...]:
+        """Every straight and arc, in the part's own frame."""
+        return pieces(self.shape)
 
 
 def outcome(read: ReadBends | Corners) -> Outcome:

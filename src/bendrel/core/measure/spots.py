@@ -8,7 +8,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from bendrel.core.geometry.centreline import Piece, pieces
+from bendrel.core.geometry.centreline import Piece
 from bendrel.core.geometry.vectors import Vector, along, cross, dot, length, scale, subtract
 from bendrel.core.measure.legs import HOOKED_DEG
 from bendrel.core.measure.outcome import Outcome
@@ -61,7 +61,7 @@ def held_at(made: Outcome, spot: Spot) -> Held:
 
 
 def _arc(made: Outcome, bend: int) -> Piece:
-    return pieces(made.shape)[2 * bend + 1]
+    return made.pieces[2 * bend + 1]
 
 
 def across(made: Outcome, start: Spot, end: Spot, od_mm: float, *, over: bool) -> tuple[float, Held, Held]:

@@ -10,20 +10,23 @@ from annotated_types import MaxLen
 from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.copies import extended, neighbour
+from bendrel.core.geometry.corners import Corners
 from bendrel.core.geometry.reradius import Reradius, reradius
+from bendrel.core.line.advised import ToTake, advised, pointer_to, to_take
 from bendrel.core.line.document import BendReadings, CornerReadings, HoseSpan, Line, RigidSpan
 from bendrel.core.line.edits.mirror import mirrored
-from bendrel.core.line.measured import given_checks, measure, reading_errors, trust_of
-from bendrel.core.line.paths import LAST, readings_path, row_path
+from bendrel.core.line.paths import LAST, row_path
 from bendrel.core.line.references import without_bends
-from bendrel.core.line.resolve import Resolved, resolve, slot_path
+from bendrel.core.line.resolve import Resolved, resolve
 from bendrel.core.line.rewrite import computed_length
 from bendrel.core.line.run import with_span
-from bendrel.core.measure.ask import AskKind, separating, unnoticed
-from bendrel.core.measure.culprits import MOST_NAMED, ranked
+from bendrel.core.measure.ask import Ask
+from bendrel.core.measure.culprits import Suspect
 from bendrel.core.measure.explain import name_of, slip_of
-from bendrel.core.measure.observed import Given
-from bendrel.core.measure.worth import NextReadings, next_readings
+from bendrel.core.measure.further import Further
+from bendrel.core.measure.legs import ReadBends
+from bendrel.core.measure.slots import Slot
+from bendrel.core.measure.worth import NextReadings
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length
@@ -72,61 +75,96 @@ class Rebuilt:
 
 @record
 class NextCheck:
-    """A check to take next: which, and the readings that it decides between, by name. `why` says whether
-    readings contradict one another or a plane could lie on the wrong side unnoticed."""
+    """A reading to take next: which, its name, and the readings that it decides between, by name. `why` says
+    whether readings contradict one another or a slip in one of them would go unnoticed."""
 
-    kind: AskKind
+    take: ToTake
+    name: str
     between: tuple[str, ...]
-    why: Literal["which is wrong", "which side"]
+    why: Literal["which is wrong", "unnoticed"]
+
+
+@record
+class NextReading:
+    """A reading to take, its name, and how near end B then comes to its port: 95 of 100, mm and degrees."""
+
+    take: ToTake
+    name: str
+    meets_mm: float
+    meets_deg: float
+
+
+@record
+class KnownEnd:
+    """How near end B comes to its port as it is known now, whether that is enough, and what would bring it
+    nearer, the most first."""
+
+    meets_mm: float
+    meets_deg: float
+    enough: bool
+    worth: tuple[NextReading, ...]
 
 
 @record
 class CheckAdvice:
-    """What checks say of the readings: those to read again first, the check to take next, and what would
+    """What checks say of the readings: those to read again first, the reading to take next, and what would
     bring end B nearest; None while something contradicts."""
 
     named: tuple[Named, ...]
     ask: NextCheck | None
-    next: NextReadings | None
+    next: KnownEnd | None
 
 
 def look_at_checks(document: Line, kit: Kit, name: str = "") -> CheckAdvice:
-    """The readings to read again first (nothing while all checks agree), and the one more check that would
+    """The readings to read again first (nothing while all checks agree), and the one more reading that would
     tell most."""
     span = tube_of(document, name).span
-    read = _resolved(span, kit)
-    if read is None or read.read is None:
+    resolved = _resolved(span, kit)
+    if resolved is None or resolved.read is None:
         return CheckAdvice(named=(), ask=None, next=None)
-    given, errors = given_checks(span)[0], reading_errors(kit)
-    wrong = given != Given() and measure(span, kit, read.read).measured.disagree
+    read = resolved.read
     try:
-        found = ranked(read.read, given, errors) if wrong else ()
-        asked = separating(read.read, given, found, errors) if wrong else unnoticed(read.read, given, errors)
-        trust = trust_of(span, read.read)
-        further = (
-            None if wrong else next_readings(read.read, given, errors, trust, zone_of(document, kit, span))
-        )
+        found = advised(span, kit, read, zone_of(document, kit, span))
     except ShapeError:
         return CheckAdvice(named=(), ask=None, next=None)
-    ask: NextCheck | None = None
-    if asked is not None:
-        ask = NextCheck(
-            kind=asked.kind,
-            between=tuple(name_of(read.read, slot) for slot in asked.between),
-            why="which is wrong" if wrong else "which side",
-        )
     return CheckAdvice(
         named=tuple(
             Named(
-                path=readings_path(span.id, slot_path(span.readings, suspect.slot)),
-                name=name_of(read.read, suspect.slot),
-                change=_change(suspect.change, suspect.slot.kind, document),
-                slip=slip_of(read.read, suspect, kit.limits["slip_mm"].value, kit.limits["slip_deg"].value),
+                path=pointer_to(span, suspect.what),
+                name=name_of(read, suspect.what),
+                change=_change(suspect, document),
+                slip=slip_of(read, suspect, kit.limits["slip_mm"].value, kit.limits["slip_deg"].value),
             )
-            for _, suspect in found[:MOST_NAMED]
+            for suspect in found.suspects
         ),
-        ask=ask,
-        next=further,
+        ask=None if found.ask is None else _asked(span, read, found.ask, bool(found.suspects)),
+        next=None if found.next is None else _known(span, read, found.next),
+    )
+
+
+def _asked(span: RigidSpan, read: ReadBends | Corners, ask: Ask, wrong: bool) -> NextCheck:
+    return NextCheck(
+        take=to_take(span, ask.reading),
+        name=name_of(read, ask.reading),
+        between=tuple(name_of(read, what) for what in ask.between),
+        why="which is wrong" if wrong else "unnoticed",
+    )
+
+
+def _known(span: RigidSpan, read: ReadBends | Corners, told: NextReadings) -> KnownEnd:
+    return KnownEnd(
+        meets_mm=told.meets_mm,
+        meets_deg=told.meets_deg,
+        enough=told.enough,
+        worth=tuple(
+            NextReading(
+                take=to_take(span, one.reading),
+                name=name_of(read, one.reading),
+                meets_mm=one.meets_mm,
+                meets_deg=one.meets_deg,
+            )
+            for one in told.worth
+        ),
     )
 
 
@@ -138,9 +176,15 @@ def zone_of(document: Line, kit: Kit, span: RigidSpan) -> tuple[float, float]:
     return kit.limits["known_mm"].value, kit.limits["known_deg"].value
 
 
-def _change(change: float, kind: str, document: Line) -> str:
-    size = format_length(abs(change), document.unit) if kind == "length" else format_angle(abs(change))
-    return f"{size} {'more' if change > 0 else 'less'}"
+def _change(suspect: Suspect, document: Line) -> str:
+    """The change in words; of a reading with several figures only how far it is off."""
+    angle = isinstance(suspect.what, Slot) and suspect.what.kind != "length"
+    if isinstance(suspect.what, Further) and suspect.what.kind in ("way A", "way B"):
+        return "another way"
+    size = format_angle(abs(suspect.change)) if angle else format_length(abs(suspect.change), document.unit)
+    if isinstance(suspect.what, Further) and suspect.what.kind in ("place B", "corner", "sheet"):
+        return f"{size} elsewhere"
+    return f"{size} {'more' if suspect.change > 0 else 'less'}"
 
 
 def copy_line(document: Line, source: Line, order: CopyOrder, kit: Kit, name: str = "") -> tuple[Line, str]:

@@ -2,20 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 
 from bendrel.catalogue.loader import load_kit
 from bendrel.core.geometry.bends import BendList, ShapeError
-from bendrel.core.line.measured import given_checks, measure, reading_errors, trust_of
+from bendrel.core.geometry.corners import Corners
+from bendrel.core.line.advised import Advised, advised, pointer_to, to_take, with_reading
+from bendrel.core.line.document import RigidSpan
+from bendrel.core.line.given import given_checks, reading_errors
+from bendrel.core.line.measured import measure, trust_of
 from bendrel.core.line.paths import readings_path
-from bendrel.core.line.resolve import resolve, slot_path, taken_as
+from bendrel.core.line.resolve import resolve, taken_as
 from bendrel.core.line.run import main_run
 from bendrel.core.measure.adjust import adjust
-from bendrel.core.measure.culprits import MOST_NAMED, ranked
+from bendrel.core.measure.culprits import Suspect
 from bendrel.core.measure.explain import name_of, slip_of
+from bendrel.core.measure.further import Further
+from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import Given
-from bendrel.core.measure.slots import value_of
-from bendrel.core.measure.worth import next_readings
+from bendrel.core.measure.slots import Slot, value_of
 from bendrel.core.parts.kit import Kit
 from bendrel.exchange.errors import FileError
 from bendrel.services.line.measuring import zone_of
@@ -38,25 +44,26 @@ def measure_file(data: bytes, radius_mm: float | None) -> dict[str, Any]:
         problem = resolved.problems[0]
         raise FileError(f"{readings_path(span.id, problem.path)}: {problem.message}")
     read, errors = resolved.read, reading_errors(kit)
-    (given, unread), trust = given_checks(span), trust_of(span, read)
+    (given, unread), trust = given_checks(span, read, errors), trust_of(span, read)
     if unread:
         raise FileError(f"{unread[0].path}: {unread[0].message}")
     weighed = measure(span, kit, read)
     shape = taken_as(resolved, span.readings, weighed.read or read).shape
     if shape is None:
         raise FileError("The readings are no shape.")
-    wrong = weighed.measured.disagree
+    zone = zone_of(line, kit, span)
     try:
-        fit = adjust(read, Given() if wrong else given, errors, trust)
-        slips = ranked(read, given, errors)[:MOST_NAMED] if wrong else ()
-        told = next_readings(read, Given() if wrong else given, errors, trust, zone_of(line, kit, span))
+        fit = adjust(read, Given() if weighed.measured.disagree else given, errors, trust)
+        found = advised(span, kit, read, zone)
+        following = tuple(_next(span, kit, read, found))
     except ShapeError as error:
         raise FileError(str(error)) from error
+    known = fit.doubt.end_b_mm <= zone[0] and fit.doubt.way_b_deg <= zone[1]
     return {
         "taken": _shape(shape),
         "read": [
             {
-                "path": readings_path(span.id, slot_path(span.readings, one.slot)),
+                "path": pointer_to(span, one.slot),
                 "read": value_of(read, one.slot),
                 "taken": value_of(read, one.slot) + one.change,
                 "doubt": one.doubt,
@@ -64,20 +71,43 @@ def measure_file(data: bytes, radius_mm: float | None) -> dict[str, Any]:
             for one in fit.taken
         ],
         "end_b": {"doubt_mm": fit.doubt.end_b_mm, "doubt_deg": fit.doubt.way_b_deg},
-        "slips": [
-            {
-                "path": readings_path(span.id, slot_path(span.readings, suspect.slot)),
-                "read": value_of(read, suspect.slot),
-                "likely": value_of(read, suspect.slot) + suspect.change,
-                "why": slip_of(read, suspect, kit.limits["slip_mm"].value, kit.limits["slip_deg"].value)
-                or f"{name_of(read, suspect.slot)} alone would reconcile all",
-            }
-            for _, suspect in slips
-        ],
-        "next": [
-            {"what": one.kind, "brings_mm": one.end_b_mm, "brings_deg": one.way_b_deg} for one in told.worth
-        ]
-        or ([] if told.enough else [_trial_fit(kit)]),
+        "slips": [_slip(span, kit, read, suspect) for suspect in found.suspects],
+        "next": list(following) or ([] if known else [_trial_fit(kit)]),
+    }
+
+
+def _slip(span: RigidSpan, kit: Kit, read: ReadBends | Corners, suspect: Suspect) -> dict[str, Any]:
+    what = suspect.what
+    said = slip_of(read, suspect, kit.limits["slip_mm"].value, kit.limits["slip_deg"].value)
+    was = value_of(read, what) if isinstance(what, Slot) else None
+    return {
+        "path": pointer_to(span, what),
+        "read": was,
+        "likely": None if was is None else was + suspect.change,
+        "why": said or f"{name_of(read, what)} alone would reconcile all",
+    }
+
+
+def _next(span: RigidSpan, kit: Kit, read: ReadBends | Corners, found: Advised) -> Iterator[dict[str, Any]]:
+    """What brings end B nearer, or decides what is wrong; then what notices a slip."""
+    for one in found.next.worth if found.next else ():
+        yield _told(span, read, one.reading, one.meets_mm, one.meets_deg)
+    if found.ask is not None:
+        doubt = with_reading(span, kit, read, found.ask.reading)
+        yield _told(span, read, found.ask.reading, doubt.meets_mm, doubt.meets_deg)
+
+
+def _told(
+    span: RigidSpan, read: ReadBends | Corners, reading: Further, mm: float, deg: float
+) -> dict[str, Any]:
+    take = to_take(span, reading)
+    return {
+        "what": name_of(read, reading),
+        "kind": take.kind,
+        "from": take.start,
+        "to": take.end,
+        "brings_mm": mm,
+        "brings_deg": deg,
     }
 
 

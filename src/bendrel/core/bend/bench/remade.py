@@ -18,7 +18,7 @@ from bendrel.core.bend.fitting.tweak import May
 from bendrel.core.bend.told.figures import AsBuilt, Departure, MadeBend, Misread, as_built
 from bendrel.core.bend.told.laid import Laid, laid_out, shape_from
 from bendrel.core.bend.told.observed import observed, told_bends
-from bendrel.core.bend.told.offered import ByHand, TypedOffer, Unreadable, read_offers
+from bendrel.core.bend.told.offered import TypedOffer, Unreadable, read_offers
 from bendrel.core.bend.told.tells import Known, tells_most
 from bendrel.core.bend.told.weighed import Weighed, weigh
 from bendrel.core.bend.tool.moves import Setting
@@ -29,6 +29,7 @@ from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import BendList
 from bendrel.core.geometry.centreline import sampled
 from bendrel.core.geometry.vectors import rotated
+from bendrel.core.line.landed import ByHand
 from bendrel.core.line.run import Run
 from bendrel.core.measure.landing import port_of
 from bendrel.core.parts.choices import Choices

@@ -7,8 +7,10 @@ from collections.abc import Iterator, Mapping
 from bendrel.core.codes import Code
 from bendrel.core.findings import Finding
 from bendrel.core.judge.case import Case
+from bendrel.core.line.compared import Check, CheckKind
 from bendrel.core.line.document import BendReadings
-from bendrel.core.line.measured import Check, CheckKind, Measured
+from bendrel.core.line.measured import Measured
+from bendrel.core.line.rewrite import bend_ids
 from bendrel.core.units.notation import format_angle
 
 CODES: Mapping[CheckKind, Code] = {
@@ -17,6 +19,10 @@ CODES: Mapping[CheckKind, Code] = {
     "way A": "check_way_a",
     "way B": "check_way_b",
     "place B": "check_place_b",
+    "across": "check_across",
+    "corner": "check_corner",
+    "sheet": "check_sheet",
+    "lean": "check_sheet",
 }
 
 
@@ -24,24 +30,52 @@ def judge_measure(case: Case, measured: Measured) -> Iterator[Finding]:
     """Findings on checks and on lengths without a shape."""
     for check in measured.checks:
         yield _check(case, check)
+    if measured.disagree and all(check.agrees for check in measured.checks):
+        yield case.told("check_together", case.this())
     yield from _string(case)
     yield from _left_long(case)
 
 
 def _check(case: Case, check: Check) -> Finding:
     code = CODES[check.kind]
-    if check.kind in ("wire", "tape"):
-        name = "Wire" if check.kind == "wire" else "Tape from rim to rim"
-        title = f"{name} says {case.say(check.given)}, readings say {case.say(check.computed)}"
+    if check.kind in ("wire", "tape", "across"):
+        title = f"{_name(case, check)} says {case.say(check.given)}, readings say {case.say(check.computed)}"
         off, allowed = case.say(abs(check.given - check.computed)), case.say(check.allowed)
     elif check.kind == "place B":
         title = f"End B stands {case.say(check.computed)} from where the readings say"
         off, allowed = case.say(check.computed), case.say(check.allowed)
+    elif check.kind in ("corner", "sheet"):
+        title = f"{_name(case, check)} {case.say(check.computed)} from where the readings say"
+        off, allowed = case.say(check.computed), case.say(check.allowed)
+    elif check.kind == "lean":
+        title = (
+            f"The old part leans {format_angle(check.computed)} otherwise on its sheet than the readings say"
+        )
+        off, allowed = format_angle(check.computed), format_angle(check.allowed)
     else:
         title = f"Port {check.kind[-1]} points {format_angle(check.computed)} away from the readings"
         off, allowed = format_angle(check.computed), format_angle(check.allowed)
     kind = "check_agrees" if check.agrees else "check_differs"
     return case.told(kind, case.this(), code=code, title=title, off=off, allowed=allowed)
+
+
+def _name(case: Case, check: Check) -> str:
+    """What was read, as a sentence begins with it."""
+    span = case.run.span
+    ids = bend_ids(span.readings)
+
+    def spot(name: str) -> str:
+        return f"end {name}" if name in ("A", "B") else f"bend {ids.index(name) + 1}"
+
+    if check.kind == "across":
+        tape = next(one for one in span.checks.across if one.id == check.of)
+        return f"Tape from {spot(tape.start)} to {spot(tape.end)}"
+    if check.kind == "corner":
+        corner = next(one for one in span.checks.corners if one.id == check.of)
+        return f"The corner of {spot(corner.row)} stands"
+    if check.kind == "sheet":
+        return "End B of the old part lands on its sheet"
+    return "Wire" if check.kind == "wire" else "Tape from rim to rim"
 
 
 def _string(case: Case) -> Iterator[Finding]:
