@@ -3432,33 +3432,36 @@ export interface components {
         };
         /**
          * Check
-         * @description One check against the readings: in mm for wire, tape and place, in degrees for a way. Of a place and
-         *     a way `given` is 0 and `computed` how far the readings are away. `allowed` is what the reading errors of
-         *     both can do in 95 of 100 cases.
+         * @description One check against the readings: in mm for lengths and places, in degrees for a way and a lean. Of a
+         *     place and a way `given` is 0 and `computed` how far the readings are away. `allowed` is what the reading
+         *     errors of both can do, so that of all checks together 95 of 100 agree. `of` is the id of the tape or the
+         *     corner.
          */
         Check: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "wire" | "tape" | "way A" | "way B" | "place B";
+            /** Kind */
+            kind: ("sheet" | "place B" | "way A" | "way B" | "tape" | "wire" | "across" | "corner") | "lean";
             /** Given */
             given: number;
             /** Computed */
             computed: number;
             /** Allowed */
             allowed: number;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
         };
         /**
          * CheckAdvice
-         * @description What checks say of the readings: those to read again first, the check to take next, and what would
+         * @description What checks say of the readings: those to read again first, the reading to take next, and what would
          *     bring end B nearest; None while something contradicts.
          */
         CheckAdvice: {
             /** Named */
             named: components["schemas"]["Named"][];
             ask: components["schemas"]["NextCheck"] | null;
-            next: components["schemas"]["NextReadings"] | null;
+            next: components["schemas"]["KnownEnd"] | null;
         };
         /**
          * Checks
@@ -3472,7 +3475,8 @@ export interface components {
          *     For bend readings `ahead`, `up` and `right` say where rim B stands as seen from rim A: along A's way,
          *     towards 12 o'clock (the side that the first bend turns to) and towards 3 o'clock. `held` are readings that
          *     are right as they are, `left_out` those that count nothing where all are adjusted together; pointers into
-         *     the readings.
+         *     the readings. `across` are tapes to corners, `corners` where corners stand, `sheet` how the old part lies
+         *     on its jig sheet.
          */
         Checks: {
             /**
@@ -3533,6 +3537,29 @@ export interface components {
              *     }
              */
             right: components["schemas"]["Length"];
+            /**
+             * Across
+             * @default []
+             */
+            across: components["schemas"]["TapeAcross"][];
+            /**
+             * Corners
+             * @default []
+             */
+            corners: components["schemas"]["CornerPlace"][];
+            /**
+             * @default {
+             *       "along": "",
+             *       "short": false,
+             *       "off": "",
+             *       "off_clock": "",
+             *       "tilt": "",
+             *       "tilt_clock": "",
+             *       "plane_by": "",
+             *       "unit": "mm"
+             *     }
+             */
+            sheet: components["schemas"]["OnSheet"];
             /**
              * Held
              * @default []
@@ -4232,6 +4259,43 @@ export interface components {
             order: components["schemas"]["CopyOrder"];
         };
         /**
+         * CornerPlace
+         * @description Where the corner of a bend stands as seen from end A, like end B's place; a blank side was not read.
+         */
+        CornerPlace: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Row
+             * @default
+             */
+            row: string;
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            ahead: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            up: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            right: components["schemas"]["Length"];
+        };
+        /**
          * CornerReadings
          * @description A line given by corner points from end A to end B.
          */
@@ -4518,7 +4582,9 @@ export interface components {
         /**
          * Doubt
          * @description What 95 of 100 results lie within: the developed length, end B's place, the distance from rim
-         *     to rim (mm), and the way into port B (degrees).
+         *     to rim (mm), and the way into port B (degrees), end A held and nothing rolled. `meets_mm` and `meets_deg`
+         *     are how near end B comes to its port once the part is rolled about end A to its best, as its nut there
+         *     lets it be.
          */
         Doubt: {
             /** Developed Mm */
@@ -4529,6 +4595,10 @@ export interface components {
             tape_mm: number;
             /** Way B Deg */
             way_b_deg: number;
+            /** Meets Mm */
+            meets_mm: number;
+            /** Meets Deg */
+            meets_deg: number;
         };
         /**
          * DrawingOrder
@@ -4547,6 +4617,30 @@ export interface components {
              * @enum {string}
              */
             view: "free" | "from A" | "from B" | "above";
+        };
+        /**
+         * DrawnEnd
+         * @description End B as the sheet showed it, in mm in the frame of end A: where, its way, and its 12 o'clock.
+         */
+        DrawnEnd: {
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
+            /** Way */
+            way: [
+                number,
+                number,
+                number
+            ];
+            /** Noon */
+            noon: [
+                number,
+                number,
+                number
+            ];
         };
         /**
          * DrawnLine
@@ -5045,7 +5139,7 @@ export interface components {
              */
             severity: "stop" | "caution" | "note";
             /** Code */
-            code: ("twin" | "old_contact" | "fixture" | "clip_behind" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "check_place_b" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "freezes" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_pattern" | "bought_hose" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter" | "union_ends" | "joint_without_hose" | "nothing_between" | "end_open" | "hose_on_what" | "joint_threads" | "joint_size" | "side_unsaid" | "part_refused" | "part_care") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_torque" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
+            code: ("twin" | "old_contact" | "fixture" | "clip_behind" | "clip_gap" | "decision_without_reason" | "not_planned") | ("check_wire" | "check_tape" | "check_way_a" | "check_way_b" | "check_place_b" | "check_across" | "check_corner" | "check_sheet" | "check_together" | "alongside" | "length_only" | "straight_missing") | ("material_refused" | "material_care" | "end_refused" | "end_care" | "hose_refused" | "hose_care" | "joint_refused" | "joint_care" | "clamp_refused" | "clamp_care" | "left_to_practice" | "service_unsaid" | "end_on_tube" | "sleeve_wall" | "double_flare_hard" | "no_flare" | "wrong_seat" | "seat_unsaid" | "galvanic" | "no_nut" | "nut_mismatch" | "threads_mixed" | "port_thread_unread" | "nut_port" | "prove_nut" | "trial_stale" | "radius_too_tight" | "strain_over_elongation" | "bender_size" | "angle_over_limit" | "radius_not_the_tools" | "other_service" | "low_pressure" | "over_pressure" | "freezes" | "low_heat" | "over_heat" | "made_for" | "too_hot_tube" | "too_hot_end" | "too_hot_hose" | "too_hot_clamps" | "too_hot_component" | "test_tube" | "test_end" | "test_hose" | "test_clamps" | "test_component" | "rating_unknown_tube" | "rating_unknown_end" | "rating_unknown_hose" | "rating_unknown_clamps" | "rating_unknown_component" | "pressure_tube" | "pressure_end" | "pressure_hose" | "pressure_clamps" | "pressure_component" | "wrong_fluid" | "fluid_tube" | "choked" | "gas_choked" | "flow_unknown" | "starved" | "slow_cold" | "drop_over_available" | "fast" | "hose_fluid" | "too_cold_hose" | "hose_over_end" | "hose_short" | "hose_rubs" | "reusable_brake" | "clamp_on_class" | "no_clamp" | "clamp_range" | "hose_loose" | "hose_tight" | "hose_warm" | "clamp_room" | "bare_refused" | "one_clamp" | "no_bead" | "joint_missing" | "joint_sizes" | "union_refused" | "union_care" | "union_law" | "hose_to_hose" | "hose_no_reach" | "hose_kinks" | "hose_pattern" | "bought_hose" | "hose_slack" | "hose_twists" | "hose_near" | "hose_length" | "hose_end_none" | "hose_end_unknown" | "hose_end_angle" | "backwards" | "direction_unknown" | "restrictor_bore" | "old_filter" | "union_ends" | "joint_without_hose" | "nothing_between" | "end_open" | "hose_on_what" | "joint_threads" | "joint_size" | "side_unsaid" | "part_refused" | "part_care") | ("end_room" | "flare_order" | "bender_grip" | "no_spare" | "left_long" | "left_long_no_room" | "bends_too_close" | "flattens" | "kinks" | "opening" | "end_does_not_pass" | "does_not_pass" | "left_open_unread" | "left_open_whole" | "left_open_stiff" | "order_blocked" | "no_order" | "seldom_fits") | "not_done" | ("nut_binds" | "joint_torque" | "joint_wet" | "bleed_balance" | "function_failed" | "signed_changed");
             where: components["schemas"]["Place"];
             /** Title */
             title: string;
@@ -7052,6 +7146,21 @@ export interface components {
             readings: components["schemas"]["Tells"][];
         };
         /**
+         * KnownEnd
+         * @description How near end B comes to its port as it is known now, whether that is enough, and what would bring it
+         *     nearer, the most first.
+         */
+        KnownEnd: {
+            /** Meets Mm */
+            meets_mm: number;
+            /** Meets Deg */
+            meets_deg: number;
+            /** Enough */
+            enough: boolean;
+            /** Worth */
+            worth: components["schemas"]["NextReading"][];
+        };
+        /**
          * KnownThread
          * @description A thread that fluid lines use, and what for. `dash` is the size of the 37° nut that has it, in
          *     sixteenths of an inch of tube.
@@ -8047,7 +8156,7 @@ export interface components {
          * Measured
          * @description The doubt of the shape as it is taken, every check, and checks that cannot be read. `taken` are the
          *     readings where further ones adjust them; blank while there are none, or where they contradict one another:
-         *     nothing is bent to fit.
+         *     nothing is bent to fit. `drawn` is end B as a sheet of the line shows it now.
          */
         Measured: {
             doubt: components["schemas"]["Doubt"] | null;
@@ -8062,6 +8171,7 @@ export interface components {
             trusted: components["schemas"]["TrustedReading"][];
             /** Problems */
             problems: components["schemas"]["Problem"][];
+            drawn?: components["schemas"]["DrawnEnd"] | null;
         };
         /**
          * MendChoice
@@ -8407,37 +8517,33 @@ export interface components {
         };
         /**
          * NextCheck
-         * @description A check to take next: which, and the readings that it decides between, by name. `why` says whether
-         *     readings contradict one another or a plane could lie on the wrong side unnoticed.
+         * @description A reading to take next: which, its name, and the readings that it decides between, by name. `why` says
+         *     whether readings contradict one another or a slip in one of them would go unnoticed.
          */
         NextCheck: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "wire" | "tape" | "way B";
+            take: components["schemas"]["ToTake"];
+            /** Name */
+            name: string;
             /** Between */
             between: string[];
             /**
              * Why
              * @enum {string}
              */
-            why: "which is wrong" | "which side";
+            why: "which is wrong" | "unnoticed";
         };
         /**
-         * NextReadings
-         * @description How well end B is known now, whether that is enough to meet its port, and what may be read further, the
-         *     one that brings most first.
+         * NextReading
+         * @description A reading to take, its name, and how near end B then comes to its port: 95 of 100, mm and degrees.
          */
-        NextReadings: {
-            /** End B Mm */
-            end_b_mm: number;
-            /** Way B Deg */
-            way_b_deg: number;
-            /** Enough */
-            enough: boolean;
-            /** Worth */
-            worth: components["schemas"]["Worth"][];
+        NextReading: {
+            take: components["schemas"]["ToTake"];
+            /** Name */
+            name: string;
+            /** Meets Mm */
+            meets_mm: number;
+            /** Meets Deg */
+            meets_deg: number;
         };
         /**
          * Nut
@@ -8557,6 +8663,56 @@ export interface components {
              * @default
              */
             assumes: string;
+        };
+        /**
+         * OnSheet
+         * @description The old part laid on its jig sheet, rolled to its best: where its end B lies beside the printed one.
+         *     `drawn` is that end; None means as the readings draw it.
+         */
+        OnSheet: {
+            /**
+             * Along
+             * @default
+             */
+            along: string;
+            /**
+             * Short
+             * @default false
+             */
+            short: boolean;
+            /**
+             * Off
+             * @default
+             */
+            off: string;
+            /**
+             * Off Clock
+             * @default
+             */
+            off_clock: string;
+            /**
+             * Tilt
+             * @default
+             */
+            tilt: string;
+            /**
+             * Tilt Clock
+             * @default
+             */
+            tilt_clock: string;
+            /**
+             * Plane By
+             * @default
+             * @enum {string}
+             */
+            plane_by: "" | "clock" | "degrees";
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            drawn?: components["schemas"]["DrawnEnd"] | null;
         };
         /**
          * OpenItem
@@ -10141,6 +10297,18 @@ export interface components {
              *         "text": "",
              *         "unit": "mm"
              *       },
+             *       "across": [],
+             *       "corners": [],
+             *       "sheet": {
+             *         "along": "",
+             *         "off": "",
+             *         "off_clock": "",
+             *         "plane_by": "",
+             *         "short": false,
+             *         "tilt": "",
+             *         "tilt_clock": "",
+             *         "unit": "mm"
+             *       },
              *       "held": [],
              *       "left_out": []
              *     }
@@ -10332,7 +10500,7 @@ export interface components {
              * Flat
              * @default
              */
-            flat: ("least_engagement" | "damage_apart_mm" | "reading_mm" | "reading_deg" | "alike_mm" | "alike_share" | "alike_pitch" | "tell_mm" | "tell_pitch" | "wrench_exact" | "wrench_least" | "wrench_most" | "galvanic_v" | "hose_slides" | "hose_warm" | "hose_loose" | "clamp_gap_mm" | "clamped_kpa" | "clamped_bare_kpa" | "clamped_force_n" | "clamped_bare_force_n" | "one_clamp_bead" | "one_clamp_bare" | "clamp_left" | "same_size_mm" | "hand_mm" | "sleeve_wall" | "low_pressure_share" | "over_pressure_share" | "low_heat_c" | "over_heat_c" | "high_pressure_kpa" | "banjo_loss" | "adapter_loss" | "orifice_cd" | "choked_share" | "boss_wall_share" | "thread_engagement" | "roughness_mm" | "drill_room_mm" | "little_room_mm" | "land_mm" | "trial_radius_mm" | "trial_zero_mm" | "trial_springback" | "trial_springback_deg" | "trial_reading_deg" | "straighten_mm" | "swing_clear_mm" | "most_swings" | "joint_straight_mm" | "flat_coefficient" | "flat_brake" | "flat_pressure" | "flat_vacuum" | "flat_low" | "flat_pressure_from_kpa" | "hardest_bend" | "spread_straight_mm" | "spread_angle_deg" | "known_mm" | "known_deg" | "place_mm" | "old_radius_share" | "spread_rotation_deg" | "zone_soft_mm" | "zone_soft_deg" | "zone_stiff_mm" | "zone_stiff_deg" | "zone_hose_mm" | "zone_hose_deg" | "least_share" | "useful_offcut_mm" | "kerf_mm" | "new_stick_short_mm" | "new_stick_long_mm" | "bought_weighs" | "meets_mm" | "meets_deg" | "trim_mm" | "shift_mm" | "change_deg" | "turn_deg" | "roll_deg" | "route_room_mm" | "open_deg" | "bend_on_deg" | "degree_mm" | "made_reading_deg" | "made_reading_mm" | "fine_gauge_deg" | "offer_mm" | "offer_deg" | "offer_eye_share" | "jig_least_mm" | "jig_margin_mm" | "bend_short_deg" | "carried_share" | "left_long_mm" | "tweak_mm" | "tweak_tool_deg" | "tweak_least_deg" | "tweak_surely" | "tweak_alone" | "tweak_second" | "fits_share" | "slip_sd" | "twist_straight_mm" | "twist_deg" | "trial_made_mm" | "trial_made_deg" | "say_mm" | "say_deg" | "say_turn_deg" | "spread_counts" | "slip_off" | "odd_sd" | "gross_mm" | "gross_deg" | "slip_mm" | "slip_deg" | "stub_mm" | "drawn_hose_mm" | "drawn_part_mm" | "clip_end_mm" | "clip_give_mm" | "clip_plastic_share" | "stiff_per_od" | "hose_shrinks" | "hose_grows" | "hose_twist_deg" | "hose_longest_share" | "hose_clip_share" | "torque_spread" | "hose_end_deg" | "vacuum_leak_kpa_min" | "part_costs" | "bought_hose_share" | "bought_hose_deg") | "";
+            flat: ("least_engagement" | "damage_apart_mm" | "reading_mm" | "reading_deg" | "alike_mm" | "alike_share" | "alike_pitch" | "tell_mm" | "tell_pitch" | "wrench_exact" | "wrench_least" | "wrench_most" | "galvanic_v" | "hose_slides" | "hose_warm" | "hose_loose" | "clamp_gap_mm" | "clamped_kpa" | "clamped_bare_kpa" | "clamped_force_n" | "clamped_bare_force_n" | "one_clamp_bead" | "one_clamp_bare" | "clamp_left" | "same_size_mm" | "hand_mm" | "sleeve_wall" | "low_pressure_share" | "over_pressure_share" | "low_heat_c" | "over_heat_c" | "high_pressure_kpa" | "banjo_loss" | "adapter_loss" | "orifice_cd" | "choked_share" | "boss_wall_share" | "thread_engagement" | "roughness_mm" | "drill_room_mm" | "little_room_mm" | "land_mm" | "trial_radius_mm" | "trial_zero_mm" | "trial_springback" | "trial_springback_deg" | "trial_reading_deg" | "straighten_mm" | "swing_clear_mm" | "most_swings" | "joint_straight_mm" | "flat_coefficient" | "flat_brake" | "flat_pressure" | "flat_vacuum" | "flat_low" | "flat_pressure_from_kpa" | "hardest_bend" | "spread_straight_mm" | "spread_angle_deg" | "known_mm" | "known_deg" | "place_mm" | "laid_mm" | "laid_deg" | "least_slip_mm" | "least_slip_deg" | "old_radius_share" | "spread_rotation_deg" | "zone_soft_mm" | "zone_soft_deg" | "zone_stiff_mm" | "zone_stiff_deg" | "zone_hose_mm" | "zone_hose_deg" | "least_share" | "useful_offcut_mm" | "kerf_mm" | "new_stick_short_mm" | "new_stick_long_mm" | "bought_weighs" | "meets_mm" | "meets_deg" | "trim_mm" | "shift_mm" | "change_deg" | "turn_deg" | "roll_deg" | "route_room_mm" | "open_deg" | "bend_on_deg" | "degree_mm" | "made_reading_deg" | "made_reading_mm" | "fine_gauge_deg" | "offer_mm" | "offer_deg" | "offer_eye_share" | "jig_least_mm" | "jig_margin_mm" | "bend_short_deg" | "carried_share" | "left_long_mm" | "tweak_mm" | "tweak_tool_deg" | "tweak_least_deg" | "tweak_surely" | "tweak_alone" | "tweak_second" | "fits_share" | "slip_sd" | "twist_straight_mm" | "twist_deg" | "trial_made_mm" | "trial_made_deg" | "say_mm" | "say_deg" | "say_turn_deg" | "spread_counts" | "slip_off" | "odd_sd" | "gross_mm" | "gross_deg" | "slip_mm" | "slip_deg" | "stub_mm" | "drawn_hose_mm" | "drawn_part_mm" | "clip_end_mm" | "clip_give_mm" | "clip_plastic_share" | "stiff_per_od" | "hose_shrinks" | "hose_grows" | "hose_twist_deg" | "hose_longest_share" | "hose_clip_share" | "torque_spread" | "hose_end_deg" | "vacuum_leak_kpa_min" | "part_costs" | "bought_hose_share" | "bought_hose_deg") | "";
             /**
              * Like
              * @default
@@ -11331,6 +11499,41 @@ export interface components {
             tools: components["schemas"]["Tool"][];
         };
         /**
+         * TapeAcross
+         * @description A tape straight from one spot to another, each an end (`A`, `B`) or a bend's row: to where the middle
+         *     lines of a bend's legs meet; `over` the backs of the bends, the greatest that it reads there. Of a bend of
+         *     150° and more, whose corner runs away, to the middle of its arc.
+         */
+        TapeAcross: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Start
+             * @default A
+             */
+            start: string;
+            /**
+             * End
+             * @default B
+             */
+            end: string;
+            /**
+             * Over
+             * @default false
+             */
+            over: boolean;
+            /**
+             * @default {
+             *       "text": "",
+             *       "unit": "mm"
+             *     }
+             */
+            length: components["schemas"]["Length"];
+        };
+        /**
          * Tells
          * @description One reading that may be taken now: of which bend, what it would read if all came out as it is believed
          *     to be (mm or degrees), and the share of parts of which end B would then be known to within the reach.
@@ -11489,6 +11692,21 @@ export interface components {
                 components["schemas"]["Profile"],
                 components["schemas"]["Profile"]
             ];
+        };
+        /**
+         * ToTake
+         * @description A further reading to take: of a tape across from which spot to which, an end (`A`, `B`) or a row.
+         */
+        ToTake: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sheet" | "place B" | "way A" | "way B" | "tape" | "wire" | "across" | "corner";
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
         };
         /**
          * Tool
@@ -11823,9 +12041,7 @@ export interface components {
         };
         /**
          * TypedOffer
-         * @description Where end B lies when the part is offered to its ports, as typed; blank where nothing was read. A
-         *     length may be `touches`, or so many `tubes` (tube's thicknesses, told by eye). `along` is too long, or
-         *     too short where `short` says so. Clocks are seen from A. `then` is what was done after it.
+         * @description Where end B lies when the part is offered to its ports, as typed. `then` is what was done after it.
          */
         TypedOffer: {
             /**
@@ -12180,21 +12396,6 @@ export interface components {
             windows: components["schemas"]["Window"][];
             /** Over */
             over: components["schemas"]["AtLength"][];
-        };
-        /**
-         * Worth
-         * @description A further reading, and how well end B would be known with it: 95 of 100 lie within.
-         */
-        Worth: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "place B" | "way B" | "tape" | "wire";
-            /** End B Mm */
-            end_b_mm: number;
-            /** Way B Deg */
-            way_b_deg: number;
         };
         /**
          * Wrench

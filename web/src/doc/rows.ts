@@ -31,6 +31,13 @@ export function withSpan(line: Line, change: Partial<RigidSpan>, id = ""): Line 
   return { ...line, spans: line.spans.map((span) => (span.id === own.id ? { ...own, ...change } : span)) };
 }
 
+/** The places that a tape is held to, from end A to end B: the ends and every bend, by id and name. */
+export function spotsOf(readings: RigidSpan["readings"]): { id: string; name: string }[] {
+  const bends = readings.kind === "bends" ? readings.rows : readings.rows.slice(1, -1);
+  const named = bends.map((row, k) => ({ id: row.id, name: `bend ${k + 1}` }));
+  return [{ id: "A", name: "end A" }, ...named, { id: "B", name: "end B" }];
+}
+
 /** JSON pointer into the readings of one tube. */
 export const readingsAt = (span: string): string => `/spans/${span}/readings`;
 

@@ -79,7 +79,7 @@ export const CutSum = memo(function CutSum({ unit, copied, view, pinned = false 
               sx={{ ml: 1, fontSize: 14, color: "var(--second)" }}
             >
               ± {sayLength(doubt.developed_mm, unit)}
-              {!copied && `, end B within ${sayLength(doubt.end_b_mm, unit)}`}
+              {!copied && `, end B within ${sayLength(doubt.meets_mm, unit)}`}
             </Box>
           )}
         </Box>

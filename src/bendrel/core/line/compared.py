@@ -45,7 +45,7 @@ class Check:
     @property
     def agrees(self) -> bool:
         """Within what tape and gauge can tell."""
-        return abs(self.given - self.computed) <= self.allowed
+        return abs(self.given - self.computed) <= self.allowed + 1e-9
 
 
 def compared(
@@ -101,7 +101,8 @@ def _landed(
     off = np.array(beside(one.laid, made, roll))
     by_roll = np.array(beside(one.laid, made, roll + 0.5)) - np.array(beside(one.laid, made, roll - 0.5))
     size = float(by_roll @ by_roll)
-    met = told - np.outer(by_roll, by_roll @ told) / size if size > 1e-9 else told
+    free = one.laid.rolls and size > 1e-9
+    met = told - np.outer(by_roll, by_roll @ told) / size if free else told
     mm = np.array([row < FIRST_LEAN for row, _, _ in one.laid.rows])
     kinds: tuple[tuple[CheckKind, NDArray[np.bool_]], ...] = (("sheet", mm), ("lean", ~mm))
     for kind, rows in kinds:

@@ -16,7 +16,7 @@ from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
 from bendrel.core.line.rewrite import bend_ids
 from bendrel.core.measure.errors import ReadingErrors
-from bendrel.core.measure.landing import Port
+from bendrel.core.measure.landing import Port, rows_of
 from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import Across, Corner, Given, Laid, drawn, od_of
 from bendrel.core.measure.spots import Spot
@@ -174,8 +174,8 @@ class _Reader:
                 port = drawn(read)
             except ShapeError:
                 return None
-        laid = Laid(landing=landing, port=port)
-        return laid if laid.rows else None
+        rows = rows_of(landing)
+        return Laid(rows=rows, port=port) if rows else None
 
 
 SIDES = {"ahead": "ahead of end A", "up": "towards 12 o’clock", "right": "towards 3 o’clock"}

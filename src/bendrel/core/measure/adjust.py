@@ -18,7 +18,7 @@ from bendrel.core.measure.culprits import likeliest
 from bendrel.core.measure.doubt import Doubt, doubt_of
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, equations, misses, od_of, with_roll
+from bendrel.core.measure.observed import Given, equations, misses, od_of, rolls, with_roll
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, moved, slots
 from bendrel.core.measure.spread import Spread, spread_of
@@ -78,7 +78,7 @@ def adjust(
             x[k] = likeliest(moved(read, x[: len(found)].tolist()), slot, given, errors)
     here = moved(read, x[: len(found)].tolist())
     _, roll = yardstick(here, given, errors).told(given, outcome(here))
-    if given.laid:
+    if rolls(given):
         x[-1] = roll
     spread = spread_of(here, errors)
     for _ in range(ROUNDS):
@@ -89,7 +89,7 @@ def adjust(
         still = float(np.max(np.abs(step - x), initial=0.0)) < STILL
         x = step
         here = moved(read, x[: len(found)].tolist())
-        roll = float(x[-1]) if given.laid else 0.0
+        roll = float(x[-1]) if rolls(given) else 0.0
         spread = spread_of(here, errors)
         if still:
             break

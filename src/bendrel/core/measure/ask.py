@@ -91,7 +91,7 @@ def _silent(
     errors: ReadingErrors,
 ) -> list[tuple[Slot, Outcome]]:
     """Those of the slips that what is given would not surely show."""
-    measure, true = yardstick(read, given, errors), retaken(given, here, od_of(read), errors)
+    measure, true = yardstick(read, given, errors), retaken(given, here, od_of(read))
     return [(slot, there) for slot, there in slips if not measure.surely(true, there)]
 
 

@@ -57,7 +57,7 @@ class Yardstick:
 
         roll = 0.0
         here = at(roll)
-        for _ in range(ROLL_ROUNDS):
+        for _ in range(ROLL_ROUNDS if laid.rolls else 0):
             slope = (at(roll + ROLL_STEP) - here) / ROLL_STEP
             move = -float(here @ slope) / max(float(slope @ slope), 1e-12)
             roll += max(-ANY_ROLL_DEG, min(ANY_ROLL_DEG, move))

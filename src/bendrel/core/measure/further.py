@@ -5,22 +5,21 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 from itertools import combinations
-from math import atan2, degrees, hypot
 from typing import Literal
-
-import numpy as np
 
 from bendrel.core.geometry.corners import Corners
 from bendrel.core.measure.errors import ReadingErrors
-from bendrel.core.measure.landing import Landing, Port, landed
+from bendrel.core.measure.landing import Port
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Across, Corner, Given, Laid
+from bendrel.core.measure.observed import Across, Corner, Given, Laid, as_landed
 from bendrel.core.measure.outcome import Outcome
 from bendrel.core.measure.spots import Spot, across, held_at
 from bendrel.core.record import record
 
 FurtherKind = Literal["sheet", "place B", "way A", "way B", "tape", "wire", "across", "corner"]
 
+LANDING_ROWS = 5
+"""What a whole landing tells: along, beside towards two sides, leaning towards two sides."""
 MANY_BENDS = 10
 """From here on tapes from corner to corner are not gone through: those from the ends tell as much."""
 
@@ -49,7 +48,7 @@ def not_read(read: ReadBends | Corners, given: Given) -> Iterator[Further]:
         yield Further(kind="way B")
     if given.place_b is None and bends:
         yield Further(kind="place B")
-    if given.laid is None:
+    if given.laid is None or len(given.laid.rows) < LANDING_ROWS:
         yield Further(kind="sheet")
     taken = {frozenset((one.start, one.end)) for one in given.across}
     for start, end in _pairs(count):
@@ -79,23 +78,10 @@ def as_read(one: Further, made: Outcome, port: Port, od_mm: float, errors: Readi
     if one.kind == "across":
         apart, _, _ = across(made, one.start, one.end, od_mm, over=False)
         return Given(across=(Across(start=one.start, end=one.end, mm=apart),))
-    return Given(laid=Laid(landing=_landing(made, port, errors), port=port))
-
-
-def _landing(made: Outcome, port: Port, errors: ReadingErrors) -> Landing:
-    """How `made` lands where it is not rolled at all: the roll is an unknown of its own."""
-    end = made.end
-    point, way = (np.array(one)[:, None] for one in (end.point, end.way))
-    along, x, y, tilt_x, tilt_y = (float(value) for value in landed(port, point, way, 0.0)[:, 0])
-    return Landing(
-        along_mm=along,
-        off_mm=hypot(x, y),
-        off_clock_deg=degrees(atan2(y, x)),
-        tilt_deg=hypot(tilt_x, tilt_y),
-        tilt_clock_deg=degrees(atan2(tilt_y, tilt_x)),
-        mm_error=errors.laid_sd_mm,
-        deg_error=errors.laid_sd_deg,
-    )
+    told = as_landed(port, made, 0.0)  # the roll is an unknown of its own
+    sds = (errors.laid_sd_mm,) * 3 + (errors.laid_sd_deg,) * 2
+    rows = tuple((row, value, sd) for row, (value, sd) in enumerate(zip(told, sds, strict=True)))
+    return Given(laid=Laid(rows=rows, port=port))
 
 
 def one_by_one(given: Given) -> Iterator[tuple[Further, Given]]:
@@ -149,7 +135,7 @@ def with_more(given: Given, more: Given) -> Given:
     )
 
 
-def retaken(given: Given, made: Outcome, od_mm: float, errors: ReadingErrors) -> Given:
+def retaken(given: Given, made: Outcome, od_mm: float) -> Given:
     """All that is given, as it would be read without an error of a line that comes out as `made`."""
     return replace(
         given,
@@ -162,8 +148,13 @@ def retaken(given: Given, made: Outcome, od_mm: float, errors: ReadingErrors) ->
             replace(one, mm=across(made, one.start, one.end, od_mm, over=one.over)[0]) for one in given.across
         ),
         corners=tuple(_seen(corner, made) for corner in given.corners),
-        laid=given.laid and replace(given.laid, landing=_landing(made, given.laid.port, errors)),
+        laid=given.laid and _landed(given.laid, made),
     )
+
+
+def _landed(laid: Laid, made: Outcome) -> Laid:
+    told = as_landed(laid.port, made, 0.0)
+    return replace(laid, rows=tuple((row, told[row], sd) for row, _, sd in laid.rows))
 
 
 def _seen(corner: Corner, made: Outcome) -> Corner:

@@ -4,7 +4,6 @@ they come out as, and how each reading moves that."""
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from functools import cached_property
 from math import atan2, cos, degrees, pi, radians, sin, sqrt, tan
 
 import numpy as np
@@ -13,7 +12,7 @@ from numpy.typing import NDArray
 from bendrel.core.geometry.corners import Corners
 from bendrel.core.geometry.vectors import Vector, dot, subtract, unit
 from bendrel.core.measure.errors import ReadingErrors
-from bendrel.core.measure.landing import Landing, Port, Row, port_of, rolled, rows_of
+from bendrel.core.measure.landing import Port, Row, port_of, rolled
 from bendrel.core.measure.legs import ReadBends, shape_of
 from bendrel.core.measure.outcome import Outcome, outcome
 from bendrel.core.measure.slots import moved
@@ -29,6 +28,8 @@ ANY_ROLL_DEG = 30.0
 """One standard deviation of how a part that was rolled to its best lies about end A: it is found from the
 landing itself."""
 STEP = 1e-4
+BESIDE = (1, 2)
+"""The rows of a landing that say how far end B lies beside."""
 
 
 @record
@@ -54,15 +55,16 @@ class Corner:
 
 @record
 class Laid:
-    """The old part laid on a drawing: where its end B lands beside the drawn one, `port`."""
+    """The old part laid on a drawing: where its end B lands beside the drawn one, `port`, as rows of
+    `landed`."""
 
-    landing: Landing
+    rows: tuple[Row, ...]
     port: Port
 
-    @cached_property
-    def rows(self) -> tuple[Row, ...]:
-        """What was read, as rows of `landed`."""
-        return rows_of(self.landing)
+    @property
+    def rolls(self) -> bool:
+        """Whether its roll is found from it: a length along the way alone tells nothing of that."""
+        return any(row in BESIDE for row, _, _ in self.rows)
 
 
 @record
@@ -85,8 +87,7 @@ def freedom(given: Given) -> int:
     """How many figures of what is given say something of their own: a way has two, though three rows tell it,
     and a landing finds its own roll."""
     ways = sum(way is not None for way in (given.way_a, given.way_b))
-    rolls = given.laid is not None and any(row > 0 for row, _, _ in given.laid.rows)
-    return figures(given) - ways - rolls
+    return figures(given) - ways - rolls(given)
 
 
 def figures(given: Given) -> int:
@@ -101,9 +102,14 @@ def figures(given: Given) -> int:
     )
 
 
+def rolls(given: Given) -> bool:
+    """Whether the roll of an old part on its drawing is one more unknown."""
+    return given.laid is not None and given.laid.rolls
+
+
 def with_roll(sigmas: Array, given: Given) -> Array:
-    """The readings' standard deviations, and the roll's where something was laid on a drawing."""
-    return np.append(sigmas, ANY_ROLL_DEG) if given.laid else sigmas
+    """The readings' standard deviations, and the roll's where that is an unknown."""
+    return np.append(sigmas, ANY_ROLL_DEG) if rolls(given) else sigmas
 
 
 def misses(given: Given, made: Outcome, od_mm: float, roll_deg: float = 0.0) -> Array:
@@ -134,11 +140,11 @@ def misses(given: Given, made: Outcome, od_mm: float, roll_deg: float = 0.0) -> 
 
 def beside(laid: Laid, made: Outcome, roll_deg: float) -> list[float]:
     """The misses of a landing, which are the last of all, with the part rolled by so much."""
-    told = _as_landed(laid.port, made, roll_deg)
+    told = as_landed(laid.port, made, roll_deg)
     return [value - told[row] for row, value, _ in laid.rows]
 
 
-def _as_landed(port: Port, made: Outcome, roll_deg: float) -> tuple[float, ...]:
+def as_landed(port: Port, made: Outcome, roll_deg: float) -> tuple[float, ...]:
     """`landed` for one part, written out in plain figures: the search for a slip asks for it many times."""
     end = made.end
     c, s = cos(radians(roll_deg)), sin(radians(roll_deg))
@@ -154,7 +160,7 @@ def equations(
     read: ReadBends | Corners, given: Given, errors: ReadingErrors, spread: Spread, roll_deg: float = 0.0
 ) -> tuple[Array, Array]:
     """The derivatives of everything that is given by every reading (a row a figure, per mm or degree; the
-    roll last, where something was laid on a drawing), and its own variances: a tape and a gauge are off as
+    roll last, where that is an unknown), and its own variances: a tape and a gauge are off as
     readings are."""
     length, angle = errors.length_mm / sqrt(3), radians(errors.angle_deg) / sqrt(3)
     rows: list[Array] = []
@@ -185,6 +191,8 @@ def equations(
     told = given.laid.rows
     landing = _landing_rows(read, given.laid.port, spread, roll_deg)[[row for row, _, _ in told]]
     whole = np.vstack([np.hstack([straight, np.zeros((len(straight), 1))]), landing])
+    if not given.laid.rolls:
+        whole = whole[:, :-1]
     return whole, np.array([*own, *(sd**2 for _, _, sd in told)])
 
 
@@ -209,7 +217,7 @@ def _landing_rows(read: ReadBends | Corners, port: Port, spread: Spread, roll_de
     made = outcome(read)
     end = made.end
     if spread.motion is None:
-        by_readings = _by_steps(read, lambda there: np.array(_as_landed(port, there, roll_deg)))
+        by_readings = _by_steps(read, lambda there: np.array(as_landed(port, there, roll_deg)))
     else:
         by_readings = _tilted(
             port, rolled(spread.point, roll_deg), rolled(spread.way, roll_deg), end.way, roll_deg

@@ -93,7 +93,10 @@ export function BendTable({ editor, view, readings }: Props) {
   });
 
   const takens = new Map(view.old ? [] : view.piece?.measured.taken.map((one) => [one.path, one]));
-  const taken = (path: string) => saidTaken(takens.get(readingsAt(editor.tube) + path), line.unit);
+  const taken = (path: string) => {
+    const to = saidTaken(takens.get(readingsAt(editor.tube) + path), line.unit);
+    return to && `→ ${to}`;
+  };
   const became = (path: string) => {
     const said = taken(path);
     if (said) return said;

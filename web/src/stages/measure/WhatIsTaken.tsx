@@ -1,8 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
-import type { Checks, NextReadings, TakenReading, TrustedReading, Unit } from "../../api/types";
-import { sayAngle, sayLength } from "../../format/units";
+import type { Checks, TakenReading, TrustedReading, Unit } from "../../api/types";
 import { saidDoubt, saidTaken } from "./taken";
 
 interface Props {
@@ -45,7 +44,8 @@ export function WhatIsTaken({ checks, at, taken, trusted, unit, onSet }: Props) 
           {taken.map((one) => {
             const { name } = one;
             const path = one.path.slice(at.length);
-            const said = saidTaken(one, unit) || "as read";
+            const to = saidTaken(one, unit);
+            const said = to ? `taken ${to}` : "as read";
             return (
               <Row key={path} text={`${name}: ${said}, ${saidDoubt(one, unit)}`}>
                 {one.trust === "" && (
@@ -82,32 +82,6 @@ function Row({ text, children }: { text: string; children: ReactNode }) {
     <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", borderBottom: "1px solid var(--rule)" }}>
       <Box sx={{ flex: "1 1 180px", py: 0.5 }}>{text}</Box>
       {children}
-    </Box>
-  );
-}
-
-const READ: Record<NextReadings["worth"][number]["kind"], string> = {
-  "place B": "where end B stands, by rule and square from A",
-  "way B": "which way port B points",
-  tape: "a tape straight across, from rim to rim",
-  wire: "a wire laid along the old line",
-};
-
-/** How well end B is known, and the one reading that brings it nearest. */
-export function ReadNext({ next, unit }: { next: NextReadings; unit: Unit }) {
-  const known = (mm: number, deg: number) => `± ${sayLength(mm, unit)} and ± ${sayAngle(deg)}`;
-  const [best] = next.worth;
-  return (
-    <Box role="status" aria-label="How well end B is known" data-enough={next.enough} sx={{ my: 1, fontSize: 15 }}>
-      End B is known to {known(next.end_b_mm, next.way_b_deg)}
-      {next.enough ? ": enough." : "."}
-      {best && (
-        <>
-          {" "}
-          To read next: <b>{READ[best.kind]}</b>; it would then be {known(best.end_b_mm, best.way_b_deg)}.
-        </>
-      )}
-      {!best && !next.enough && " No further reading asked for here brings it nearer; the trial fit will."}
     </Box>
   );
 }

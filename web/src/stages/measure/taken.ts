@@ -9,10 +9,10 @@ export function saidTaken(taken: TakenReading | undefined, unit: Unit): string {
   if (!taken) return "";
   if (taken.kind === "plane") {
     const by = taken.taken - taken.read;
-    return sayAngle(Math.abs(by)) === sayAngle(0) ? "" : `taken ${by > 0 ? "+" : "−"}${sayAngle(Math.abs(by))}`;
+    return sayAngle(Math.abs(by)) === sayAngle(0) ? "" : `${by > 0 ? "+" : "−"}${sayAngle(Math.abs(by))}`;
   }
   const said = say(taken.taken, taken, unit);
-  return said === say(taken.read, taken, unit) ? "" : `taken ${said}`;
+  return said === say(taken.read, taken, unit) ? "" : said;
 }
 
 /** What 95 of 100 are within. */

@@ -48,9 +48,7 @@ def _check(case: Case, check: Check) -> Finding:
         title = f"{_name(case, check)} {case.say(check.computed)} from where the readings say"
         off, allowed = case.say(check.computed), case.say(check.allowed)
     elif check.kind == "lean":
-        title = (
-            f"The old part leans {format_angle(check.computed)} otherwise on its sheet than the readings say"
-        )
+        title = f"On its sheet the old part leans {format_angle(check.computed)} from what the readings say"
         off, allowed = format_angle(check.computed), format_angle(check.allowed)
     else:
         title = f"Port {check.kind[-1]} points {format_angle(check.computed)} away from the readings"
