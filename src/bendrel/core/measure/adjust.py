@@ -12,6 +12,7 @@ from collections.abc import Iterable
 import numpy as np
 from numpy.typing import NDArray
 
+from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.corners import Corners
 from bendrel.core.measure.contradiction import yardstick
 from bendrel.core.measure.culprits import likeliest
@@ -26,7 +27,7 @@ from bendrel.core.record import record
 
 Array = NDArray[np.float64]
 
-ROUNDS, STILL = 12, 1e-8
+ROUNDS, HALVINGS, STILL = 12, 6, 1e-8
 OPEN = 60.0
 """A reading that is left out is off by so many times what readings are: it is found from the others alone."""
 
@@ -85,16 +86,28 @@ def adjust(
         rows, own = equations(here, given, errors, spread, roll)
         miss = misses(given, outcome(here), od_of(read), roll)
         gain = _gain(rows, own, sigmas)
-        step = gain @ (miss + rows @ x)
+        step, here, spread = _as_far_as_it_goes(read, errors, x, gain @ (miss + rows @ x), len(found))
         still = float(np.max(np.abs(step - x), initial=0.0)) < STILL
         x = step
-        here = moved(read, x[: len(found)].tolist())
         roll = float(x[-1]) if rolls(given) else 0.0
-        spread = spread_of(here, errors)
         if still:
             break
     loadings = _loadings(*equations(here, given, errors, spread, roll), sigmas)
     return _told(here, found, x, loadings[: len(found)], spread)
+
+
+def _as_far_as_it_goes(
+    read: ReadBends | Corners, errors: ReadingErrors, x: Array, step: Array, count: int
+) -> tuple[Array, ReadBends | Corners, Spread]:
+    """The step from `x`, halved until the readings are a shape. Raises ShapeError where they never are."""
+    for _ in range(HALVINGS):
+        here = moved(read, step[:count].tolist())
+        try:
+            return step, here, spread_of(here, errors)
+        except ShapeError:
+            step = (x + step) / 2
+    here = moved(read, step[:count].tolist())
+    return step, here, spread_of(here, errors)
 
 
 def expected(

@@ -11,7 +11,7 @@ from bendrel.core.measure.contradiction import Yardstick, yardstick
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.further import Further, one_by_one, without
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, misses, od_of
+from bendrel.core.measure.observed import Given, freedom, misses, od_of
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, SlotKind, changed, slots
 from bendrel.core.record import record
@@ -26,8 +26,9 @@ STEPS: dict[SlotKind, tuple[float, ...]] = {
     "plane": tuple(float(k) for k in range(-180, 180, 30)),
 }
 MANY_READINGS = 60
-LESS_LIKELY = 2.0
-"""A check is taken to find a slip, so with more care: e times less likely to be the slip itself."""
+LESS_LIKELY, EACH_MORE = 2.0, 4.0
+"""A check is taken to find a slip, so with more care: e times less likely to be the slip itself. One of
+several figures could explain anything if all of them were wrong: e² times less likely for each more."""
 
 
 @record
@@ -64,7 +65,7 @@ def ranked(
         rest = without(given, alone)
         misfit = 0.0 if rest == Given() else yardstick(read, rest, errors).square(rest, outcome(read))
         change = _missed(read, alone, errors)
-        weight = (change / errors.gross_mm) ** 2 + LESS_LIKELY
+        weight = (change / errors.gross_mm) ** 2 + LESS_LIKELY + EACH_MORE * (freedom(alone) - 1)
         found.append((misfit + weight, Suspect(what=one, change=change, misfit=misfit)))
     return tuple(sorted(found, key=lambda pair: pair[0]))
 

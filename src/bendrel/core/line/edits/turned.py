@@ -8,6 +8,7 @@ from math import atan2, degrees, hypot
 from bendrel.core.findings import EndName, Spot
 from bendrel.core.geometry.bends import BendList, reversed_list
 from bendrel.core.geometry.centreline import end_frame
+from bendrel.core.geometry.vectors import cross, dot, scale, subtract
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.checks import Checks
 from bendrel.core.line.condition import Damage, Fixture
@@ -22,6 +23,7 @@ from bendrel.core.line.document import (
     RigidSpan,
 )
 from bendrel.core.line.hose_way import HosePattern
+from bendrel.core.line.paths import LAST, row_path
 from bendrel.core.line.rewrite import bend_ids, computed_length
 from bendrel.core.units.lengths import Length, Plane, is_blank, length_mm
 from bendrel.core.units.notation import Unit, UnitError, format_clock, normalised_turn, parse_plane
@@ -42,7 +44,7 @@ def reversed_rigid(span: RigidSpan, shape: BendList | None, unit: Unit) -> Rigid
         end_b=span.end_a,
         held=_OTHER[span.held],
         order=tuple(replace(one, held=_OTHER[one.held]) for one in span.order),
-        checks=_checks(span.checks, shape),
+        checks=_checks(span, shape, unit),
         openings=tuple(_opening(one, shape, unit) for one in span.openings),
         bought=tuple(_bought(one, bend_ids(span.readings)) for one in span.bought),
     )
@@ -108,15 +110,28 @@ def _bought(item: PartReading, rows: tuple[str, ...]) -> PartReading:
     return item
 
 
-def _checks(checks: Checks, shape: BendList | None) -> Checks:
+def _checks(span: RigidSpan, shape: BendList | None, unit: Unit) -> Checks:
     """Both ways are told against the other end: the angle between them stays, and a clock is as far from the
-    readings' own as before."""
+    readings' own as before, as is where an end stands. Tapes change their ends over. Raises NotAChain for
+    what was read from end A alone and has no other side: corners, and the old part on its sheet."""
+    checks = span.checks
+    if checks.corners or not checks.sheet.blank:
+        raise NotAChain(
+            "Where corners stand and how the old part lies on its sheet were read from end A: take those "
+            "readings out first, then turn it round."
+        )
     way_a, way_b = checks.way_a.strip(), checks.way_b.strip()
     turned = replace(
         checks,
         way_a=opposite_way(way_b) if way_b else "",
         way_b=opposite_way(way_a) if way_a else "",
+        across=tuple(
+            replace(tape, start=_other_spot(tape.end), end=_other_spot(tape.start)) for tape in checks.across
+        ),
+        held=tuple(_reading_turned(path, span.readings) for path in checks.held),
+        left_out=tuple(_reading_turned(path, span.readings) for path in checks.left_out),
     )
+    turned = _place_turned(turned, shape, unit)
     clock = checks.port_b_clock
     if not clock.text.strip() or shape is None:
         return turned
@@ -128,6 +143,52 @@ def _checks(checks: Checks, shape: BendList | None) -> Checks:
     if kind != "clock" or here is None or there is None:
         return turned
     return replace(turned, port_b_clock=Plane(text=format_clock(read - here + there), by=clock.by))
+
+
+def _other_spot(name: str) -> str:
+    return {"A": "B", "B": "A"}.get(name, name)
+
+
+def _reading_turned(path: str, readings: BendReadings | CornerReadings) -> str:
+    """Where a reading stands once its tube is told from its other end: a leg leads to the bend that was
+    before it, a plane belongs to the other of its two bends."""
+    if isinstance(readings, CornerReadings):
+        return path
+    ids = tuple(row.id for row in readings.rows)
+    if path == LAST:
+        return row_path(ids[-1], "length") if ids else LAST
+    _, _, row, field = path.split("/")
+    if row not in ids or field not in ("length", "plane"):
+        return path
+    before = ids.index(row) - 1
+    if field == "length":
+        return row_path(ids[before], field) if before >= 0 else LAST
+    return row_path(ids[max(before, 0)], field)
+
+
+def _place_turned(checks: Checks, shape: BendList | None, unit: Unit) -> Checks:
+    """Where the far end stands, seen from the other end: off from the readings by as much as before, in the
+    frame there."""
+    sides = (checks.ahead, checks.up, checks.right)
+    if all(is_blank(side) for side in sides):
+        return checks
+    if shape is None or any(is_blank(side) for side in sides):
+        raise NotAChain("Put where end B stands right first: it is told from end A.")
+    try:
+        stands = [length_mm(side, "any") for side in sides]
+    except UnitError as error:
+        raise NotAChain(f"Put where end B stands right first: {error}") from error
+    end, back = end_frame(shape), end_frame(reversed_list(shape))
+    # the frame at B, looking back into the tube: its first bend turns it towards its 12 o'clock
+    ahead = scale(end.way, -1.0)
+    up = cross(scale(end.normal, -1.0), ahead) if shape.bends else (0.0, 1.0, 0.0)
+    aside = cross(ahead, up)
+    off = subtract((stands[0], stands[1], stands[2]), end.point)
+    found = [
+        computed_length(at - dot(off, axis), unit)
+        for at, axis in zip(back.point, (ahead, up, aside), strict=True)
+    ]
+    return replace(checks, ahead=found[0], up=found[1], right=found[2])
 
 
 def _clock_of(shape: BendList) -> float | None:
