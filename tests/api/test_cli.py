@@ -11,7 +11,7 @@ from pathlib import Path
 
 import pytest
 
-from bendrel.core.line.checks import Checks
+from bendrel.core.line.checks import Checks, TapeAcross
 from bendrel.core.line.document import Carries, ComponentSpan, HoseSpan, JoinedTo, Line, Port
 from bendrel.core.units.lengths import Length
 from bendrel.exchange.documents.archive import ArchivedJob, write_archive
@@ -403,7 +403,33 @@ def test_a_part_by_its_bends_is_known_as_far_as_it_was_read(tmp_path):
     (tmp_path / "part.csv").write_text("\n".join(rows))
     value = answer("measure", "part.csv", cwd=tmp_path)
     assert value["taken"]["bends"][1]["rotation_deg"] == pytest.approx(-179.5)
-    assert value["next"][0]["what"] == "place B"
+    first = value["next"][0]
+    assert (first["what"], first["kind"]) == ("the old part on its sheet", "sheet")
+
+
+def test_a_tape_that_is_wrong_is_told_by_its_own_id(tmp_path):
+    """The tape from A to the second corner is 30 mm too long; wire, ends and place of B agree."""
+    rows = (row(100, 90, end="centre"), replace(row(80, 90, "12:00", end="centre"), read_from="centre"))
+    made = bent(*rows, last=60, last_from="centre")
+    checks = Checks(
+        ahead=Length(text="40"), up=Length(text="80"), right=Length(text="0"),
+        tape=Length(text=str(8000**0.5)),
+        across=(TapeAcross(start="A", end="r2", length=Length(text=str(16400**0.5 + 30))),),
+    )  # fmt: skip
+    document = write_line(replace(made, spans=(replace(made.spans[0], checks=checks),)))
+    (tmp_path / "u.json").write_text(document)
+    value = answer("measure", "u.json", cwd=tmp_path)
+    assert value["slips"][0]["path"] == "/spans/s1/checks/across/t1/length"
+    assert value["slips"][0]["likely"] == pytest.approx(16400**0.5, abs=1.5)
+
+
+def test_a_bend_that_is_gone_is_said_at_its_tape(tmp_path):
+    made = bent(row(100, 90), last=60)
+    gone = Checks(across=(TapeAcross(start="A", end="r9", length=Length(text="100")),))
+    (tmp_path / "e.json").write_text(write_line(replace(made, spans=(replace(made.spans[0], checks=gone),))))
+    done = bendrel("measure", "e.json", cwd=tmp_path)
+    assert done.returncode == 2
+    assert "/spans/s1/checks/across/t1/end: This bend is gone" in done.stderr
 
 
 def test_fit_says_what_to_do_and_counts_in_what_was_done(folder):

@@ -1,5 +1,7 @@
 """Ways of measuring, their checks, and copies of other lines, through the screens."""
 
+import re
+
 import pytest
 from playwright.sync_api import Page, expect
 
@@ -152,7 +154,8 @@ def test_end_b_is_read_by_rule_and_square_and_all_is_taken_together(page: Page, 
     open_line(page, own_line, "measure")
     page.locator("summary", has_text="Checks").click()
     known = page.get_by_role("status", name="How well end B is known")
-    expect(known).to_contain_text("where end B stands, by rule and square from A")
+    expect(known).to_contain_text("where end B stands")
+    fold(page, "Where end B stands")
     line = api.get(f"/api/lines/{own_line}").json()["document"]
     part = api.post("/api/preview", data=line).json()["pieces"][0]["part"]
     ahead, up, across = part["end_b"]["point"]
@@ -161,7 +164,7 @@ def test_end_b_is_read_by_rule_and_square_and_all_is_taken_together(page: Page, 
     page.get_by_label("B, up").fill(f"{up:.1f} mm")
     page.get_by_label("B, across").fill(f"{across:.1f} mm")
     expect(page.locator("[data-check='place B']")).to_contain_text("agrees within")
-    expect(page.locator("table", has_text="taken").first).to_be_visible()
+    expect(page.locator("table", has_text="→").first).to_be_visible()
     expect(known).not_to_contain_text("where end B stands")
     page.locator("summary", has_text="How every reading was taken").click()
     page.get_by_role("button", name="Hold: leg to bend 2").click()
@@ -172,5 +175,42 @@ def test_end_b_is_read_by_rule_and_square_and_all_is_taken_together(page: Page, 
     # far off it is a contradiction: said, and nothing is bent to fit
     page.get_by_label("B, ahead of A").fill(f"{ahead + 300:.1f} mm")
     expect(page.locator("[data-check='place B']")).to_contain_text("off by")
-    expect(page.locator("table", has_text="taken")).to_have_count(0)
+    expect(page.locator("table", has_text="→")).to_have_count(0)
     expect(page.get_by_role("status", name="Read these again")).to_be_visible()
+
+
+def test_what_is_to_be_read_next_is_opened_and_read(page: Page, own_line):
+    """The old part on its sheet by keyboard, then a tape that is put in; what contradicts is named, and one
+    press leads there."""
+    open_line(page, own_line, "measure")
+    known = page.get_by_role("status", name="How well end B is known")
+    page.get_by_role("button", name="Read it: the old part on its sheet").press("Enter")
+    sheet = page.locator("[data-at='sheet']")
+    expect(sheet.get_by_label("Too long by")).to_be_focused()
+    for text in ("1/16", "", "3/16", "3:00", "1.5", "6:00"):  # the second stop is the button “too short”
+        page.keyboard.type(text)
+        page.keyboard.press("Tab")
+    expect(page.locator("[data-check='sheet']")).to_contain_text("agrees within")
+    expect(page.locator("[data-check='lean']")).to_contain_text("agrees within")
+    expect(page.locator("table", has_text="→").first).to_be_visible()
+    expect(known).not_to_contain_text("the old part on its sheet")
+    expect(sheet.get_by_role("link", name="Print its sheet")).to_have_attribute("href", re.compile("jig.pdf"))
+    fold(page, "Tapes to corners")
+    page.get_by_role("button", name="+ tape").click()
+    tape = page.get_by_role("group", name="Tape, end A to bend 1")
+    tape.get_by_label("To", exact=True).select_option("bend 3")
+    page.get_by_label("It reads").fill("a foot or so")
+    expect(page.get_by_role("alert").filter(has_text="“a foot or so” is not a length")).to_be_visible()
+    page.get_by_label("It reads").fill("30")
+    wrong = page.get_by_role("status", name="Read these again")
+    expect(wrong.get_by_text("the tape from end A to bend 3")).to_be_visible()
+    wrong.get_by_role("button", name="Go to the tape from end A to bend 3").click()
+    expect(page.get_by_label("It reads")).to_be_focused()
+    page.get_by_role("button", name="Take out: tape, end A to bend 3").click()
+    expect(wrong).to_have_count(0)
+    fold(page, "Where corners stand")
+    page.get_by_role("button", name="+ corner").click()
+    page.get_by_label("It stands up").fill("0")
+    expect(page.locator("[data-check='corner']")).to_contain_text("agrees within")
+    assert by_night_and_day(page) == []
+    saved(page)

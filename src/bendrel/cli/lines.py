@@ -172,7 +172,8 @@ def measure(
     end = value["end_b"]
     table.append([f"end B ± {end['doubt_mm']:.1f} mm and ± {end['doubt_deg']:.1f}°"])
     for slip in value["slips"]:
-        table.append([f"{slip['path']}: {slip['read']:.1f} may be {slip['likely']:.1f}, {slip['why']}"])
+        figures = "" if slip["read"] is None else f"{slip['read']:.1f} may be {slip['likely']:.1f}, "
+        table.append([f"{slip['path']}: {figures}{slip['why']}"])
     for one in value["next"]:
         table.append([f"{one['what']} brings ± {one['brings_mm']:.1f} mm and ± {one['brings_deg']:.1f}°"])
     show(value, as_json=as_json, table=table)

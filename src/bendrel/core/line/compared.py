@@ -14,7 +14,7 @@ from bendrel.core.geometry.corners import Corners
 from bendrel.core.measure.contradiction import yardstick
 from bendrel.core.measure.doubt import half_95, radius_95
 from bendrel.core.measure.errors import ReadingErrors
-from bendrel.core.measure.further import FurtherKind, one_by_one
+from bendrel.core.measure.further import FurtherKind, figure, one_by_one
 from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import Given, beside, equations, misses, od_of
 from bendrel.core.measure.outcome import Outcome
@@ -69,7 +69,7 @@ def compared(
             found += _landed(read, one, made, errors, told, wider)
         elif kind in ("wire", "tape", "across"):
             (miss,) = misses(one, made, od_of(read))
-            value = _value(one)
+            value = figure(one) or 0.0
             allowed = wider * half_95(told[0] ** 2)
             found.append(Check(kind=kind, of=of, given=value, computed=value - float(miss), allowed=allowed))
         else:
@@ -79,11 +79,6 @@ def compared(
                 off, allowed = degrees(2 * asin(min(1.0, off / 2))), degrees(allowed)
             found.append(Check(kind=kind, of=of, given=0.0, computed=off, allowed=allowed))
     return tuple(found)
-
-
-def _value(one: Given) -> float:
-    """The length that a check of one figure says."""
-    return next(mm for mm in (one.wire_mm, one.tape_mm, *(tape.mm for tape in one.across)) if mm is not None)
 
 
 def _landed(

@@ -151,9 +151,7 @@ class _Reader:
             return "B"
         if name in self._rows:
             return self._rows.index(name)
-        self._wrong(
-            path, "The bend that was read here is gone; say which one it is, or take this reading out."
-        )
+        self._wrong(path, "This bend is gone; say which one was read, or take the reading out.")
         return None
 
     def laid(self, read: ReadBends | Corners, errors: ReadingErrors) -> Laid | None:

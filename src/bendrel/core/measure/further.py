@@ -105,6 +105,12 @@ def one_by_one(given: Given) -> Iterator[tuple[Further, Given]]:
         yield Further(kind="way B"), Given(way_b=given.way_b)
 
 
+def figure(one: Given) -> float | None:
+    """The length in mm that one further reading says; None where it says several figures."""
+    lengths = (one.wire_mm, one.tape_mm, *(tape.mm for tape in one.across))
+    return next((mm for mm in lengths if mm is not None), None)
+
+
 def without(given: Given, one: Given) -> Given:
     """All that is given but `one`, which `one_by_one` told."""
     return replace(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from typing import Any
 
 from bendrel.catalogue.loader import load_kit
@@ -18,7 +18,7 @@ from bendrel.core.line.run import main_run
 from bendrel.core.measure.adjust import adjust
 from bendrel.core.measure.culprits import Suspect
 from bendrel.core.measure.explain import name_of, slip_of
-from bendrel.core.measure.further import Further
+from bendrel.core.measure.further import Further, figure, one_by_one
 from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import Given
 from bendrel.core.measure.slots import Slot, value_of
@@ -55,6 +55,7 @@ def measure_file(data: bytes, radius_mm: float | None) -> dict[str, Any]:
     try:
         fit = adjust(read, Given() if weighed.measured.disagree else given, errors, trust)
         found = advised(span, kit, read, zone)
+        was = {which: figure(alone) for which, alone in one_by_one(given)}
         following = tuple(_next(span, kit, read, found))
     except ShapeError as error:
         raise FileError(str(error)) from error
@@ -71,15 +72,22 @@ def measure_file(data: bytes, radius_mm: float | None) -> dict[str, Any]:
             for one in fit.taken
         ],
         "end_b": {"doubt_mm": fit.doubt.end_b_mm, "doubt_deg": fit.doubt.way_b_deg},
-        "slips": [_slip(span, kit, read, suspect) for suspect in found.suspects],
+        "slips": [_slip(span, kit, read, suspect, was) for suspect in found.suspects],
         "next": list(following) or ([] if known else [_trial_fit(kit)]),
     }
 
 
-def _slip(span: RigidSpan, kit: Kit, read: ReadBends | Corners, suspect: Suspect) -> dict[str, Any]:
+def _slip(
+    span: RigidSpan,
+    kit: Kit,
+    read: ReadBends | Corners,
+    suspect: Suspect,
+    further: Mapping[Further, float | None],
+) -> dict[str, Any]:
+    """`further` is what was read further; of a reading with several figures there is no one value."""
     what = suspect.what
     said = slip_of(read, suspect, kit.limits["slip_mm"].value, kit.limits["slip_deg"].value)
-    was = value_of(read, what) if isinstance(what, Slot) else None
+    was = value_of(read, what) if isinstance(what, Slot) else further[what]
     return {
         "path": pointer_to(span, what),
         "read": was,
