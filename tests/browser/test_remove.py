@@ -34,9 +34,7 @@ def test_the_log_turns_round_and_feeds_the_parts(page: Page, own_line):
     expect(page.get_by_text("2.6 L")).to_be_visible()
     saved(page)
     page.keyboard.press("Alt+7")
-    first = page.get_by_role("region", name="What this stage asks").get_by_role("checkbox").first
-    expect(page.get_by_text("2 × new washer banjo")).to_be_visible()
-    first.check()
+    page.get_by_role("checkbox", name="2 × new washer banjo").check()
     expect(page.get_by_role("status", name="Left over")).not_to_contain_text("washer banjo")
 
 

@@ -193,7 +193,7 @@ def read():
 )
 def test_the_usual_slips_are_recognised(read, slot, change, said):
     """A plane at 3:00 read from the other side is 9:00; inside and outside at 90° are one diameter apart."""
-    slip = slip_of(read, Suspect(slot=slot, change=change, misfit=0), near_mm=1.0, near_deg=6.0)
+    slip = slip_of(read, Suspect(what=slot, change=change, misfit=0), near_mm=1.0, near_deg=6.0)
     assert said in slip
     assert bool(slip) == bool(said)
 

@@ -50,7 +50,8 @@ class ByHand:
 def read_landing(
     item: TypedLanding, by_hand: ByHand, od_mm: float, wrong: Callable[[LandingField, str], None]
 ) -> Landing:
-    """What is typed as figures; what cannot be read is told to `wrong`, field and sentence, and left out."""
+    """What is typed as figures; what cannot be read is told to `wrong`, field and sentence, and left out.
+    Raises nothing."""
     error = by_hand.mm
 
     def length(name: LandingField, text: str) -> float | None:
