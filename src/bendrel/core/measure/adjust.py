@@ -78,8 +78,9 @@ def adjust(
         if trust is not None and slot in trust.left_out:  # it may be far off: begin where it fits
             x[k] = likeliest(moved(read, x[: len(found)].tolist()), slot, given, errors)
     here = moved(read, x[: len(found)].tolist())
-    _, roll = yardstick(here, given, errors).told(given, outcome(here))
+    roll = 0.0
     if rolls(given):
+        _, roll = yardstick(here, given, errors).told(given, outcome(here))
         x[-1] = roll
     spread = spread_of(here, errors)
     for _ in range(ROUNDS):

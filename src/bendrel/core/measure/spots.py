@@ -33,7 +33,9 @@ class Held:
     own: Vector | None = None
 
     def moved(self, motion: Motion) -> Array:
-        """How every reading moves it, 3 rows."""
+        """How every reading moves it, 3 rows; end A stands still."""
+        if self.bends < 0:
+            return np.zeros((3, motion.straights.shape[1]))
         return motion.point(self.place, self.bends, self.own)
 
 

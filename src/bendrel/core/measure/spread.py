@@ -37,23 +37,32 @@ class Motion:
 
     def point(self, place: Vector, bends: int, own: Vector | None = None) -> Array:
         """The derivative (3 rows, mm) of a `place` that stands fast to the straight before bend `bends` (0 is
-        the first; their count means end B, −1 end A). `own` is by how much that bend's own angle moves it, a
-        radian.
+        the first; their count means end B). `own` is by how much that bend's own angle moves it, a radian.
 
         Source: a straight shifts what follows along itself, a rotation turns it about the straight, an angle
         about the bend's own axis.
         """
-        on, before = min(bends + 1, len(self.turns)), max(bends, 0)
+        on = min(bends + 1, len(self.turns))
         moved: Array = self.ways[: bends + 1].T @ self.straights[: bends + 1]
         at = np.array(place)
-        moved = moved + np.cross(self.ways[:on], at - self.starts[:on]).T @ self.turns[:on]
-        moved = moved + np.cross(self.axes[:before], at - self.centres[:before]).T @ self.angles[:before]
+        moved = moved + _crossed(self.ways[:on], at - self.starts[:on]).T @ self.turns[:on]
+        moved = moved + _crossed(self.axes[:bends], at - self.centres[:bends]).T @ self.angles[:bends]
         return moved if own is None else moved + np.outer(own, self.angles[bends])
 
     def way(self, way: Vector) -> Array:
         """The derivative (3 rows) of the way into end B."""
-        moved: Array = np.cross(self.ways[:-1], way).T @ self.turns + np.cross(self.axes, way).T @ self.angles
+        moved: Array = (
+            _crossed(self.ways[:-1], np.array([way])).T @ self.turns
+            + _crossed(self.axes, np.array([way])).T @ self.angles
+        )
         return moved
+
+
+def _crossed(a: Array, b: Array) -> Array:
+    """Vector products row by row, written out: a tape asks for them at every bend."""
+    ax, ay, az = a.T
+    bx, by, bz = b.T
+    return np.array([ay * bz - az * by, az * bx - ax * bz, ax * by - ay * bx]).T
 
 
 @record
