@@ -15,7 +15,7 @@ export function ReadNext({ next, unit, onTake }: Props) {
   const [best, ...others] = next.worth;
   return (
     <Box role="status" aria-label="How well end B is known" data-enough={next.enough} sx={{ my: 1, fontSize: 15 }}>
-      Made from these readings, end B comes within {near(next.meets_mm, next.meets_deg)} of its port
+      Made from these readings, end B comes within {near(next.meets_mm, next.meets_deg)} of where it belongs
       {next.enough ? ": enough." : "."}
       {best && (
         <>
