@@ -16,8 +16,8 @@ from bendrel.core.measure.ask import separating, unnoticed
 from bendrel.core.measure.contradiction import contradicts
 from bendrel.core.measure.culprits import ranked
 from bendrel.core.measure.further import Further, as_read, with_more
-from bendrel.core.measure.landing import Landing, rows_of
-from bendrel.core.measure.observed import Across, Corner, Given, Laid, drawn, equations, misses
+from bendrel.core.measure.landing import EndBeside, rows_of
+from bendrel.core.measure.observed import Across, Corner, Given, OnDrawing, drawn, equations, misses
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, changed, moved, slots, value_of
 from bendrel.core.measure.spots import across
@@ -83,7 +83,7 @@ def test_every_derivative_is_the_slope_of_what_is_read():
 
 def laid_on(port, along, beside, lean, mm=0.5 / sqrt(3)):
     (x, y), (lean_x, lean_y) = beside, lean
-    landing = Landing(
+    landing = EndBeside(
         along_mm=along,
         off_mm=hypot(x, y),
         off_clock_deg=degrees(atan2(y, x)),
@@ -92,7 +92,7 @@ def laid_on(port, along, beside, lean, mm=0.5 / sqrt(3)):
         mm_error=mm,
         deg_error=1 / sqrt(3),
     )
-    return Laid(rows=rows_of(landing), port=port)
+    return OnDrawing(rows=rows_of(landing), port=port)
 
 
 def test_too_long_on_the_sheet_is_shared_by_weights():

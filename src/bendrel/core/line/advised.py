@@ -19,7 +19,7 @@ from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import Given, drawn, od_of
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot
-from bendrel.core.measure.spots import Spot
+from bendrel.core.measure.spots import TapePlace
 from bendrel.core.measure.worth import NextReadings, next_readings
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
@@ -73,7 +73,7 @@ def to_take(span: RigidSpan, one: Further) -> ToTake:
     return ToTake(kind=one.kind, start=_spot_id(span, one.start), end=_spot_id(span, one.end))
 
 
-def _spot_id(span: RigidSpan, spot: Spot) -> Id:
+def _spot_id(span: RigidSpan, spot: TapePlace) -> Id:
     return bend_ids(span.readings)[spot] if isinstance(spot, int) else spot
 
 

@@ -18,8 +18,8 @@ from bendrel.core.line.rewrite import bend_ids
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.landing import Port, rows_of
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Across, Corner, Given, Laid, drawn, od_of
-from bendrel.core.measure.spots import Spot
+from bendrel.core.measure.observed import Across, Corner, Given, OnDrawing, drawn, od_of
+from bendrel.core.measure.spots import TapePlace
 from bendrel.core.parts.kit import Kit
 from bendrel.core.units.lengths import Length, is_blank, length_mm
 from bendrel.core.units.notation import UnitError, parse_plane, parse_tilt
@@ -144,7 +144,7 @@ class _Reader:
                 found.append(Corner(id=item.id, bend=bend, sides=(ahead, up, right)))
         return tuple(found)
 
-    def _spot(self, path: str, name: str) -> Spot | None:
+    def _spot(self, path: str, name: str) -> TapePlace | None:
         if name == "A":
             return "A"
         if name == "B":
@@ -154,7 +154,7 @@ class _Reader:
         self._wrong(path, "This bend is gone; say which one was read, or take the reading out.")
         return None
 
-    def laid(self, read: ReadBends | Corners, errors: ReadingErrors) -> Laid | None:
+    def laid(self, read: ReadBends | Corners, errors: ReadingErrors) -> OnDrawing | None:
         sheet = self._span.checks.sheet
         if sheet.blank:
             return None
@@ -173,7 +173,7 @@ class _Reader:
             except ShapeError:
                 return None
         rows = rows_of(landing)
-        return Laid(rows=rows, port=port) if rows else None
+        return OnDrawing(rows=rows, port=port) if rows else None
 
 
 SIDES = {"ahead": "ahead of end A", "up": "towards 12 o’clock", "right": "towards 3 o’clock"}

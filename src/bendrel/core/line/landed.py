@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Literal
 
-from bendrel.core.measure.landing import Landing
+from bendrel.core.measure.landing import EndBeside
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Text
 from bendrel.core.units.notation import PlaneSchool, Unit, UnitError, parse_length, parse_plane, parse_tilt
@@ -49,7 +49,7 @@ class ByHand:
 
 def read_landing(
     item: TypedLanding, by_hand: ByHand, od_mm: float, wrong: Callable[[LandingField, str], None]
-) -> Landing:
+) -> EndBeside:
     """What is typed as figures; what cannot be read is told to `wrong`, field and sentence, and left out.
     Raises nothing."""
     error = by_hand.mm
@@ -86,7 +86,7 @@ def read_landing(
         tilt = _lean(item.tilt)
     except UnitError as problem:
         wrong("tilt", str(problem))
-    return Landing(
+    return EndBeside(
         along_mm=None if along is None else (-along if item.short else along),
         off_mm=off,
         off_clock_deg=0.0 if off == 0 else clock("off_clock", item.off_clock),
@@ -103,7 +103,9 @@ def _lean(text: str) -> float | None:
         return None
     lean = 0.0 if said in (*TOUCHES, "square") else parse_tilt(text)
     if lean > MOST_LEAN_DEG:
-        raise UnitError(f"“{text.strip()}”: more than 80° is another part; write how far it leans.")
+        raise UnitError(
+            f"“{text.strip()}”: more than {MOST_LEAN_DEG:g}° is another part; write how far it leans."
+        )
     return lean
 
 

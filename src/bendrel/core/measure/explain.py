@@ -9,7 +9,7 @@ from bendrel.core.measure.culprits import Suspect
 from bendrel.core.measure.further import Further, FurtherKind
 from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.slots import Slot, value_of
-from bendrel.core.measure.spots import Spot
+from bendrel.core.measure.spots import TapePlace
 from bendrel.core.units.notation import MM_PER_INCH, normalised_turn
 
 FURTHER: dict[FurtherKind, str] = {
@@ -46,7 +46,7 @@ def name_of(read: ReadBends | Corners, what: Slot | Further) -> str:
     return f"{words[slot.field]} {slot.row + 1}"
 
 
-def spot_name(spot: Spot) -> str:
+def spot_name(spot: TapePlace) -> str:
     """What the person calls this place."""
     return f"bend {spot + 1}" if isinstance(spot, int) else f"end {spot}"
 

@@ -11,9 +11,9 @@ from bendrel.core.geometry.corners import Corners
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.landing import Port
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Across, Corner, Given, Laid, as_landed
+from bendrel.core.measure.observed import Across, Corner, Given, OnDrawing, as_landed
 from bendrel.core.measure.outcome import Outcome
-from bendrel.core.measure.spots import Spot, across, held_at
+from bendrel.core.measure.spots import TapePlace, across, held_at
 from bendrel.core.record import record
 
 FurtherKind = Literal["sheet", "place B", "way A", "way B", "tape", "wire", "across", "corner"]
@@ -30,8 +30,8 @@ class Further:
     spots, of a corner at which bend (`start`)."""
 
     kind: FurtherKind
-    start: Spot = "A"
-    end: Spot = "B"
+    start: TapePlace = "A"
+    end: TapePlace = "B"
     id: str = ""
 
 
@@ -56,7 +56,7 @@ def not_read(read: ReadBends | Corners, given: Given) -> Iterator[Further]:
             yield Further(kind="across", start=start, end=end)
 
 
-def _pairs(bends: int) -> Iterator[tuple[Spot, Spot]]:
+def _pairs(bends: int) -> Iterator[tuple[TapePlace, TapePlace]]:
     """Pairs of spots whose distance is not a leg already."""
     yield from (("A", bend) for bend in range(1, bends))
     yield from ((bend, "B") for bend in range(bends - 1))
@@ -81,7 +81,7 @@ def as_read(one: Further, made: Outcome, port: Port, od_mm: float, errors: Readi
     told = as_landed(port, made, 0.0)  # the roll is an unknown of its own
     sds = (errors.laid_sd_mm,) * 3 + (errors.laid_sd_deg,) * 2
     rows = tuple((row, value, sd) for row, (value, sd) in enumerate(zip(told, sds, strict=True)))
-    return Given(laid=Laid(rows=rows, port=port))
+    return Given(laid=OnDrawing(rows=rows, port=port))
 
 
 def one_by_one(given: Given) -> Iterator[tuple[Further, Given]]:
@@ -158,7 +158,7 @@ def retaken(given: Given, made: Outcome, od_mm: float) -> Given:
     )
 
 
-def _landed(laid: Laid, made: Outcome) -> Laid:
+def _landed(laid: OnDrawing, made: Outcome) -> OnDrawing:
     told = as_landed(laid.port, made, 0.0)
     return replace(laid, rows=tuple((row, told[row], sd) for row, _, sd in laid.rows))
 

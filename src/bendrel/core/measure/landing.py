@@ -22,7 +22,7 @@ Clock = Annotated[float, Ge(-3600), Le(3600)]
 
 
 @record
-class Landing:
+class EndBeside:
     """End A home, the part rolled to its best, end B not trimmed yet.
 
     `along_mm` is how much too long it is, `off_mm` how far its end lies beside the port, towards
@@ -95,7 +95,7 @@ def landed(port: Port, points: Array, ways: Array, roll_deg: Array | float) -> A
 Row = tuple[int, float, float]
 
 
-def rows_of(landing: Landing) -> tuple[Row, ...]:
+def rows_of(landing: EndBeside) -> tuple[Row, ...]:
     """What was read: (row of `landed`, value, one standard deviation). A distance whose side was not read
     says only how large it is: its sides then have it as their doubt."""
     found: list[Row] = []

@@ -16,7 +16,7 @@ from bendrel.core.measure.landing import Port, Row, port_of, rolled
 from bendrel.core.measure.legs import ReadBends, shape_of
 from bendrel.core.measure.outcome import Outcome, outcome
 from bendrel.core.measure.slots import moved
-from bendrel.core.measure.spots import Spot, across, held_at
+from bendrel.core.measure.spots import TapePlace, across, held_at
 from bendrel.core.measure.spread import Spread
 from bendrel.core.record import record
 
@@ -36,8 +36,8 @@ BESIDE = (1, 2)
 class Across:
     """A tape straight between two spots, in mm; `over` the backs of the bends, the greatest that it reads."""
 
-    start: Spot
-    end: Spot
+    start: TapePlace
+    end: TapePlace
     mm: float
     over: bool = False
     id: str = ""
@@ -54,7 +54,7 @@ class Corner:
 
 
 @record
-class Laid:
+class OnDrawing:
     """The old part laid on a drawing: where its end B lands beside the drawn one, `port`, as rows of
     `landed`."""
 
@@ -80,7 +80,7 @@ class Given:
     place_b: Vector | None = None
     across: tuple[Across, ...] = ()
     corners: tuple[Corner, ...] = ()
-    laid: Laid | None = None
+    laid: OnDrawing | None = None
 
 
 def freedom(given: Given) -> int:
@@ -138,7 +138,7 @@ def misses(given: Given, made: Outcome, od_mm: float, roll_deg: float = 0.0) -> 
     return np.array(list(rows()))
 
 
-def beside(laid: Laid, made: Outcome, roll_deg: float) -> list[float]:
+def beside(laid: OnDrawing, made: Outcome, roll_deg: float) -> list[float]:
     """The misses of a landing, which are the last of all, with the part rolled by so much."""
     told = as_landed(laid.port, made, roll_deg)
     return [value - told[row] for row, value, _ in laid.rows]

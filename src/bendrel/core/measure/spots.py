@@ -17,7 +17,7 @@ from bendrel.core.record import record
 
 Array = NDArray[np.float64]
 
-Spot = Literal["A", "B"] | int
+TapePlace = Literal["A", "B"] | int
 """An end, or a bend (0 is the first from end A)."""
 
 ROUNDS_OVER = 4
@@ -39,7 +39,7 @@ class Held:
         return motion.point(self.place, self.bends, self.own)
 
 
-def held_at(made: Outcome, spot: Spot) -> Held:
+def held_at(made: Outcome, spot: TapePlace) -> Held:
     """An end, or the corner of a bend: where the middle lines of its two legs meet; of a bend from 150° on,
     whose corner runs away, the middle of its arc."""
     count = len(made.shape.bends)
@@ -66,7 +66,9 @@ def _arc(made: Outcome, bend: int) -> Piece:
     return made.pieces[2 * bend + 1]
 
 
-def across(made: Outcome, start: Spot, end: Spot, od_mm: float, *, over: bool) -> tuple[float, Held, Held]:
+def across(
+    made: Outcome, start: TapePlace, end: TapePlace, od_mm: float, *, over: bool
+) -> tuple[float, Held, Held]:
     """The distance in mm, and the two places that it lies between.
 
     `over` the backs of bends it is the greatest that a tape reads there: half a tube's diameter beyond the

@@ -1,5 +1,6 @@
 import type { Checks, CornerPlace, DrawnEnd, OnSheet, TapeAcross, ToTake, Unit } from "../../api/types";
 import { freshId, typed } from "../../doc/rows";
+import { blankLanding } from "../../workspace/fitting/offers";
 
 export const blankTape = (start: string, end: string, unit: Unit): TapeAcross => ({
   id: freshId("t"),
@@ -17,17 +18,7 @@ export const blankCorner = (row: string, unit: Unit): CornerPlace => ({
   right: typed("", unit),
 });
 
-export const blankSheet = (unit: Unit): OnSheet => ({
-  along: "",
-  short: false,
-  off: "",
-  off_clock: "",
-  tilt: "",
-  tilt_clock: "",
-  plane_by: "clock",
-  unit,
-  drawn: null,
-});
+export const blankSheet = (unit: Unit): OnSheet => ({ ...blankLanding(unit, "clock"), drawn: null });
 
 const isBlank = (sheet: OnSheet) =>
   ![sheet.along, sheet.off, sheet.off_clock, sheet.tilt, sheet.tilt_clock].some((text) => text.trim());

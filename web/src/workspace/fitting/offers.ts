@@ -1,8 +1,8 @@
 import type { Act, Tweak, TypedOffer, Unit } from "../../api/types";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
 
-/** A trial fit of which nothing is read yet. */
-export const blankOffer = (unit: Unit, plane_by: TypedOffer["plane_by"]): TypedOffer => ({
+/** Where an end B lies, of which nothing is read yet. */
+export const blankLanding = (unit: Unit, plane_by: TypedOffer["plane_by"]): Omit<TypedOffer, "then"> => ({
   along: "",
   short: false,
   off: "",
@@ -11,6 +11,11 @@ export const blankOffer = (unit: Unit, plane_by: TypedOffer["plane_by"]): TypedO
   tilt_clock: "",
   plane_by,
   unit,
+});
+
+/** A trial fit of which nothing is read yet. */
+export const blankOffer = (unit: Unit, plane_by: TypedOffer["plane_by"]): TypedOffer => ({
+  ...blankLanding(unit, plane_by),
   then: [],
 });
 
