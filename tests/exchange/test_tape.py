@@ -13,13 +13,13 @@ from pypdf import PdfReader
 
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.units.lengths import Length
+from bendrel.exchange.errors import FileError
 from bendrel.exchange.paper.label import build_label
 from bendrel.exchange.paper.tape import (
     LEFT_MM,
-    PER_PAGE,
-    PITCH_MM,
     STRETCH_MM,
     TOP_MM,
+    WORDS_MM,
     build_tape,
     tape_marks,
 )
@@ -29,6 +29,7 @@ from tests.paper import boxes_on, crossing
 POINT_MM = 25.4 / 72  # PDF 32000-1, 8.3.2.3: a user unit is 1/72 inch
 LINE = bent(row(80, 90), row(260, 45, "3:00"), row(320, 60, "6:30"), last=200)
 OD, R = 4.7625, 15.0
+PER_PAGE = 4  # stretches of 3/16 in on A4
 ANGLES = (90.0, 45.0, 60.0)
 ARCS = tuple(R * radians(angle) for angle in ANGLES)
 STARTS = (80.0, 80 + ARCS[0] + 260, 80 + ARCS[0] + 260 + ARCS[1] + 320)
@@ -78,7 +79,10 @@ def crossings(line, part):
         if abs(x1 - x2) < 1e-6
         and abs(abs(y1 - y2) - pi * OD) < 0.2  # the tape is as wide as the tube is round
     ]
-    return [(page * PER_PAGE + round((TOP_MM - y) / PITCH_MM), x - LEFT_MM, y) for page, x, y in upright]
+    return [
+        (page * PER_PAGE + round((TOP_MM - y) / (pi * OD + WORDS_MM)), x - LEFT_MM, y)
+        for page, x, y in upright
+    ]
 
 
 def test_marks_lie_where_they_should_within_a_tenth(part):
@@ -179,6 +183,16 @@ def test_a_long_line_goes_on_over_further_pages(kit):
         assert f"page {number} of 3" in page.extract_text()
     measured = sorted(STRETCH_MM * row + x for row, x, _ in crossings(long, part))
     assert measured == pytest.approx([mark.at_mm for mark in tape_marks(part)], abs=0.1)
+
+
+def test_thick_tube_takes_more_room_and_what_is_wider_around_than_the_paper_is_refused(kit):
+    """A4 on its side is 210 mm high; 22 mm across is 69 mm around, 60 mm across 188."""
+    part = replace(plan_line(LINE, kit).part, od_mm=22.0)
+    stretches = -(-tape_marks(part)[-1].at_mm // STRETCH_MM)
+    pages = PdfReader(io.BytesIO(build_tape(LINE, part, "22 mm"))).pages
+    assert len(pages) == stretches
+    with pytest.raises(FileError, match="wider around than this paper is high"):
+        build_tape(LINE, replace(part, od_mm=60.0), "60 mm")
 
 
 def test_each_stretch_is_outlined_as_long_as_it_is_and_as_wide_as_the_tube_is_round(part):

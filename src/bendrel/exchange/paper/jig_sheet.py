@@ -93,7 +93,9 @@ def _card(canvas: Canvas, line: Line, jig: Jig, size: str, columns: int, rows: i
         canvas.setDash(3, 2)
         canvas.line(x - 30 * MM, foot, x + 30 * MM, foot)
         canvas.setDash()
-        text_at(canvas, x - 30 * MM, foot - 4 * MM, "fold here: it stands on the board at B", TEXT, 8, SECOND)
+        canvas.setFont(TEXT, 8)
+        canvas.setFillColor(SECOND)
+        canvas.drawRightString(x - 32 * MM, foot - MM, "fold here: it stands on the board at B")
     lines = [
         "Target for end B, seen from A: the inner ring is the tube.",
         "Each ring is 1 mm beside the port; the hours are the line's own clock.",

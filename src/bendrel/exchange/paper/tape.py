@@ -19,13 +19,14 @@ from bendrel.core.bend.tube.part import Part
 from bendrel.core.line.document import Line
 from bendrel.core.record import record
 from bendrel.core.units.notation import format_clock, format_length
+from bendrel.exchange.errors import FileError
 from bendrel.exchange.paper.paper import BOLD, FIGURE, INK, LABEL, RULE, SECOND, TEXT, TUBE, fonts, text_at
 
 WIDE, HIGH = landscape(A4)
 STRETCH_MM = 250.0
 LEFT_MM, TOP_MM = 23.5, 178.0
-PER_PAGE = 4
-PITCH_MM = 41.0
+LOW_MM = 14.0  # the check ruler lies below
+WORDS_MM = 20.0  # what stands above and below a stretch: the place it begins at, three rows of words, crosses
 LEAST_WIDE_MM = 14.0
 
 
@@ -60,25 +61,32 @@ def tape_marks(part: Part) -> tuple[TapeMark, ...]:
 
 
 def build_tape(line: Line, part: Part, size: str) -> bytes:
-    """PDF bytes of the tape; lengths on the paper are lengths on the tube."""
+    """PDF bytes of the tape; lengths on the paper are lengths on the tube. Raises FileError for a tube that
+    is wider around than the paper is high."""
+    wide = max(LEAST_WIDE_MM, pi * part.od_mm)
+    per_page = int((TOP_MM - LOW_MM) // (wide + WORDS_MM))
+    if not per_page:
+        most = format_length((TOP_MM - LOW_MM - WORDS_MM) / pi, line.unit)
+        raise FileError(
+            f"A tube of {size} is wider around than this paper is high; tapes go up to {most} across."
+        )
     fonts()
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(WIDE, HIGH), pageCompression=0)
     canvas.setTitle(f"Paper tape: {line.name}")
     canvas.setCreator("Bendrel")
     marks = tape_marks(part)
-    wide = max(LEAST_WIDE_MM, pi * part.od_mm)
     low = min(0.0, marks[0].at_mm)
     edges = [low]
     while edges[-1] < marks[-1].at_mm - 1e-6:
         edges.append(min(edges[-1] + STRETCH_MM, marks[-1].at_mm))
     stretches = list(pairwise(edges))
-    pages = max(1, -(-len(stretches) // PER_PAGE))
+    pages = max(1, -(-len(stretches) // per_page))
     for page in range(pages):
         _head(canvas, line, size, page + 1, pages)
         _check_ruler(canvas)
-        for row, stretch in enumerate(stretches[page * PER_PAGE : (page + 1) * PER_PAGE]):
-            _stretch(canvas, line, part, marks, stretch, TOP_MM - row * PITCH_MM, wide)
+        for row, stretch in enumerate(stretches[page * per_page : (page + 1) * per_page]):
+            _stretch(canvas, line, part, marks, stretch, TOP_MM - row * (wide + WORDS_MM), wide)
         canvas.showPage()
     canvas.save()
     return out.getvalue()
