@@ -31,9 +31,10 @@ REACH = Reach(mm=1.0, deg=1.0, roll_deg=20.0, trim_mm=60.0, spare_mm=25.0)
 HAND = Hand(place_mm=0.3, angle_deg=0.3, turn_deg=0.5, tweak_mm=0.4, tool_deg=0.3)
 SOFT = May(
     open_deg=8.0, more_deg=30.0, twist_mm=40.0, twist_deg=0.5, least_deg=0.1, in_tool=False, degree_mm=5.0,
-    surely=0.8, alone=0.5, enough=0.1,
+    surely=0.8, alone=0.9, enough=0.1,
 )  # fmt: skip
 STIFF = replace(SOFT, open_deg=0.0, twist_deg=0.0, in_tool=True)
+TWISTED = replace(STIFF, twist_deg=0.5)
 CALIBRATED = (0.125, 0.15, 0.002, 0.15)
 UNKNOWN = (1.5, 3.0, 0.015, 0.7)
 
@@ -117,7 +118,8 @@ def benched(parts: int, mm: float, deg: float, may=SOFT, *, seed=1, exact=False)
                 break
             for tweak in found.tweaks:
                 lever = tube.lever(tweak.act.kind, tweak.act.at)
-                sd = HAND.tool_deg if may.in_tool else min(0.4 / lever, 0.1 + abs(tweak.act.deg) / 2)
+                by_dial = may.in_tool and tweak.act.kind == "bend"
+                sd = HAND.tool_deg if by_dial else min(0.4 / lever, 0.1 + abs(tweak.act.deg) / 2)
                 tube.tweak(tweak.act.kind, tweak.act.at, tweak.act.deg + rng.normal(0, sd) * noise)
             if found.tweaks:
                 came.tweaks += len(found.tweaks)

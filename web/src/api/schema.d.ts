@@ -5171,7 +5171,7 @@ export interface components {
         };
         /**
          * Fit
-         * @description `fits`: surely enough. `in_tool` says that a tweak goes back into the tool. `tweaks` are the one or two
+         * @description `fits`: surely enough. `in_tool` says that a bend goes back into the tool. `tweaks` are the one or two
          *     things to do now, together; none when it fits or when nothing is expected to help. `again` says that it
          *     is worth while to read it once more.
          */
@@ -8057,7 +8057,8 @@ export interface components {
          *     `least_radius_per_od` is the tightest centreline radius by hand tools, as a multiple of the
          *     outside diameter. `tweaks_in_place` says whether a fitted line can still be bent a little; one that
          *     cannot may still be closed by hand over bends of `closes_from_radius_per_od` diameters and more
-         *     (0: never). `beads` says that a bead can be formed in it. `tube_standard` is the standard of tube that is
+         *     (0: never), and twisted by hand up to an outside diameter of `twists_up_to_mm` (0: never) where the
+         *     shop does so. `beads` says that a bead can be formed in it. `tube_standard` is the standard of tube that is
          *     rated as a whole by the thick-wall formula, none where it is reckoned as piping.
          */
         Material: {
@@ -8110,6 +8111,11 @@ export interface components {
              * @default 0
              */
             closes_from_radius_per_od: number;
+            /**
+             * Twists Up To Mm
+             * @default 0
+             */
+            twists_up_to_mm: number;
             /**
              * Beads
              * @default true
@@ -9805,6 +9811,16 @@ export interface components {
             signed?: components["schemas"]["SignOff"] | null;
         };
         /**
+         * Pull
+         * @description A bend back in its tool: how far beyond where the tool just takes it, and what the dial then shows.
+         */
+        Pull: {
+            /** Beyond Deg */
+            beyond_deg: number;
+            /** Dial Deg */
+            dial_deg: number;
+        };
+        /**
          * PutOn
          * @description One thing that is on the machine for the time of the work. It comes off at its `joint`, before the
          *     system is filled, or at the very end. `by_cap` says that it is put on while the line is fitted, `source`
@@ -10500,7 +10516,7 @@ export interface components {
              * Flat
              * @default
              */
-            flat: ("least_engagement" | "damage_apart_mm" | "reading_mm" | "reading_deg" | "alike_mm" | "alike_share" | "alike_pitch" | "tell_mm" | "tell_pitch" | "wrench_exact" | "wrench_least" | "wrench_most" | "galvanic_v" | "hose_slides" | "hose_warm" | "hose_loose" | "clamp_gap_mm" | "clamped_kpa" | "clamped_bare_kpa" | "clamped_force_n" | "clamped_bare_force_n" | "one_clamp_bead" | "one_clamp_bare" | "clamp_left" | "same_size_mm" | "hand_mm" | "sleeve_wall" | "low_pressure_share" | "over_pressure_share" | "low_heat_c" | "over_heat_c" | "high_pressure_kpa" | "banjo_loss" | "adapter_loss" | "orifice_cd" | "choked_share" | "boss_wall_share" | "thread_engagement" | "roughness_mm" | "drill_room_mm" | "little_room_mm" | "land_mm" | "trial_radius_mm" | "trial_zero_mm" | "trial_springback" | "trial_springback_deg" | "trial_reading_deg" | "straighten_mm" | "swing_clear_mm" | "most_swings" | "joint_straight_mm" | "flat_coefficient" | "flat_brake" | "flat_pressure" | "flat_vacuum" | "flat_low" | "flat_pressure_from_kpa" | "hardest_bend" | "spread_straight_mm" | "spread_angle_deg" | "known_mm" | "known_deg" | "place_mm" | "laid_mm" | "laid_deg" | "least_slip_mm" | "least_slip_deg" | "old_radius_share" | "spread_rotation_deg" | "zone_soft_mm" | "zone_soft_deg" | "zone_stiff_mm" | "zone_stiff_deg" | "zone_hose_mm" | "zone_hose_deg" | "least_share" | "useful_offcut_mm" | "kerf_mm" | "new_stick_short_mm" | "new_stick_long_mm" | "bought_weighs" | "meets_mm" | "meets_deg" | "trim_mm" | "shift_mm" | "change_deg" | "turn_deg" | "roll_deg" | "route_room_mm" | "open_deg" | "bend_on_deg" | "degree_mm" | "made_reading_deg" | "made_reading_mm" | "fine_gauge_deg" | "offer_mm" | "offer_deg" | "offer_eye_share" | "jig_least_mm" | "jig_margin_mm" | "bend_short_deg" | "carried_share" | "left_long_mm" | "tweak_mm" | "tweak_tool_deg" | "tweak_least_deg" | "tweak_surely" | "tweak_alone" | "tweak_second" | "fits_share" | "slip_sd" | "twist_straight_mm" | "twist_deg" | "trial_made_mm" | "trial_made_deg" | "say_mm" | "say_deg" | "say_turn_deg" | "spread_counts" | "slip_off" | "odd_sd" | "gross_mm" | "gross_deg" | "slip_mm" | "slip_deg" | "stub_mm" | "drawn_hose_mm" | "drawn_part_mm" | "clip_end_mm" | "clip_give_mm" | "clip_plastic_share" | "stiff_per_od" | "hose_shrinks" | "hose_grows" | "hose_twist_deg" | "hose_longest_share" | "hose_clip_share" | "torque_spread" | "hose_end_deg" | "vacuum_leak_kpa_min" | "part_costs" | "bought_hose_share" | "bought_hose_deg") | "";
+            flat: ("least_engagement" | "damage_apart_mm" | "reading_mm" | "reading_deg" | "alike_mm" | "alike_share" | "alike_pitch" | "tell_mm" | "tell_pitch" | "wrench_exact" | "wrench_least" | "wrench_most" | "galvanic_v" | "hose_slides" | "hose_warm" | "hose_loose" | "clamp_gap_mm" | "clamped_kpa" | "clamped_bare_kpa" | "clamped_force_n" | "clamped_bare_force_n" | "one_clamp_bead" | "one_clamp_bare" | "clamp_left" | "same_size_mm" | "hand_mm" | "sleeve_wall" | "low_pressure_share" | "over_pressure_share" | "low_heat_c" | "over_heat_c" | "high_pressure_kpa" | "banjo_loss" | "adapter_loss" | "orifice_cd" | "choked_share" | "boss_wall_share" | "thread_engagement" | "roughness_mm" | "drill_room_mm" | "little_room_mm" | "land_mm" | "trial_radius_mm" | "trial_zero_mm" | "trial_springback" | "trial_springback_deg" | "trial_reading_deg" | "straighten_mm" | "swing_clear_mm" | "most_swings" | "joint_straight_mm" | "flat_coefficient" | "flat_brake" | "flat_pressure" | "flat_vacuum" | "flat_low" | "flat_pressure_from_kpa" | "hardest_bend" | "spread_straight_mm" | "spread_angle_deg" | "known_mm" | "known_deg" | "place_mm" | "laid_mm" | "laid_deg" | "least_slip_mm" | "least_slip_deg" | "old_radius_share" | "spread_rotation_deg" | "zone_soft_mm" | "zone_soft_deg" | "zone_stiff_mm" | "zone_stiff_deg" | "zone_hose_mm" | "zone_hose_deg" | "least_share" | "useful_offcut_mm" | "kerf_mm" | "new_stick_short_mm" | "new_stick_long_mm" | "bought_weighs" | "meets_mm" | "meets_deg" | "trim_mm" | "shift_mm" | "change_deg" | "turn_deg" | "roll_deg" | "route_room_mm" | "open_deg" | "bend_on_deg" | "degree_mm" | "made_reading_deg" | "made_reading_mm" | "fine_gauge_deg" | "offer_mm" | "offer_deg" | "offer_eye_share" | "jig_least_mm" | "jig_margin_mm" | "bend_short_deg" | "carried_share" | "left_long_mm" | "tweak_mm" | "tweak_tool_deg" | "tweak_least_deg" | "tweak_surely" | "tweak_alone" | "tweak_second" | "fits_share" | "slip_sd" | "twist_straight_mm" | "twist_deg" | "twist_stiff_deg" | "trial_made_mm" | "trial_made_deg" | "say_mm" | "say_deg" | "say_turn_deg" | "spread_counts" | "slip_off" | "odd_sd" | "gross_mm" | "gross_deg" | "slip_mm" | "slip_deg" | "stub_mm" | "drawn_hose_mm" | "drawn_part_mm" | "clip_end_mm" | "clip_give_mm" | "clip_plastic_share" | "stiff_per_od" | "hose_shrinks" | "hose_grows" | "hose_twist_deg" | "hose_longest_share" | "hose_clip_share" | "torque_spread" | "hose_end_deg" | "vacuum_leak_kpa_min" | "part_costs" | "bought_hose_share" | "bought_hose_deg") | "";
             /**
              * Like
              * @default
@@ -12025,8 +12041,9 @@ export interface components {
         };
         /**
          * Tweak
-         * @description One thing to do: how far end B then moves beside its port's way and towards which clock, and the miss
-         *     that is left once this and those before it are done.
+         * @description One thing to do: how far end B then moves beside its port's way and towards which clock; the miss that
+         *     is left once this and those before it are done, with two standard deviations of it; for a bend its
+         *     angle as it is believed to be before, and `pull` where it goes back into the tool.
          */
         Tweak: {
             act: components["schemas"]["Act"];
@@ -12038,6 +12055,13 @@ export interface components {
             leaves_mm: number;
             /** Leaves Deg */
             leaves_deg: number;
+            /** Doubt Mm */
+            doubt_mm: number;
+            /** Doubt Deg */
+            doubt_deg: number;
+            /** Angle Deg */
+            angle_deg: number | null;
+            pull?: components["schemas"]["Pull"] | null;
         };
         /**
          * TypedOffer

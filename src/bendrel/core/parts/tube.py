@@ -24,8 +24,9 @@ class Material:
     `least_radius_per_od` is the tightest centreline radius by hand tools, as a multiple of the
     outside diameter. `tweaks_in_place` says whether a fitted line can still be bent a little; one that
     cannot may still be closed by hand over bends of `closes_from_radius_per_od` diameters and more
-    (0: never). `beads` says that a bead can be formed in it. `tube_standard` is the standard of tube that is
-    rated as a whole by the thick-wall formula, none where it is reckoned as piping.
+    (0: never), and twisted by hand up to an outside diameter of `twists_up_to_mm` (0: never) where the
+    shop does so. `beads` says that a bead can be formed in it. `tube_standard` is the standard of tube
+    that is rated as a whole by the thick-wall formula, none where it is reckoned as piping.
     """
 
     id: str
@@ -48,6 +49,7 @@ class Material:
     strength_source: Source
     limits_source: Source
     closes_from_radius_per_od: float = 0.0
+    twists_up_to_mm: float = 0.0
     beads: bool = True
     tube_standard: Source | None = None
 

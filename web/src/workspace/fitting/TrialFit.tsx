@@ -34,7 +34,7 @@ export function TrialFit({ editor, large }: { editor: MakingEditor; large: boole
   return (
     <Box component="section" aria-label="Trial fit" sx={{ mt: 2, fontSize: size }}>
       {(offers.length > 0 || fit.tweaks.length > 0) && !reckoning && wrong.length === 0 && !done && (
-        <Answer fit={fit} editor={editor} unit={unit} large={large}>
+        <Answer fit={fit} unit={unit} large={large}>
           {!ended && fit.tweaks.length > 0 && (
             <Button
               variant="contained"
@@ -121,13 +121,12 @@ export function TrialFit({ editor, large }: { editor: MakingEditor; large: boole
 
 interface AnswerProps {
   fit: Fit;
-  editor: MakingEditor;
   unit: Unit;
   large: boolean;
   children: React.ReactNode;
 }
 
-function Answer({ fit, editor, unit, large, children }: AnswerProps) {
+function Answer({ fit, unit, large, children }: AnswerProps) {
   const { stands } = fit;
   const trim =
     !fit.fits || Math.abs(stands.trim_mm) < 0.3
@@ -166,8 +165,6 @@ function Answer({ fit, editor, unit, large, children }: AnswerProps) {
                 key={`${tweak.act.kind} ${tweak.act.at}`}
                 tweak={tweak}
                 number={fit.tweaks.length > 1 ? k + 1 : 0}
-                fit={fit}
-                editor={editor}
                 unit={unit}
                 large={large}
               />
@@ -180,41 +177,19 @@ function Answer({ fit, editor, unit, large, children }: AnswerProps) {
   );
 }
 
-function Told({
-  tweak,
-  number,
-  fit,
-  editor,
-  unit,
-  large,
-}: {
-  tweak: Tweak;
-  number: number;
-  fit: Fit;
-  editor: MakingEditor;
-  unit: Unit;
-  large: boolean;
-}) {
-  const { told } = editor.standing.remade;
-  // what the bend was given at earlier fits is on it already
-  const given = (bend: number) =>
-    editor.making.state.offers
-      .flatMap((offer) => offer.then)
-      .filter((act) => act.kind === "bend" && act.at === bend)
-      .reduce((sum, act) => sum + act.deg, 0);
+function Told({ tweak, number, unit, large }: { tweak: Tweak; number: number; unit: Unit; large: boolean }) {
   const said = sayTweak(tweak, unit);
-  const dial = told.find((item) => item.bend === tweak.act.at)?.dial_deg;
   return (
     <Box data-tweak={`${tweak.act.kind} ${tweak.act.at}`} sx={{ mb: 1 }}>
       <Box sx={{ font: `600 ${large ? 34 : 22}px/1.1 ${condensed}` }}>
         {number > 0 && `${number}. `}
         {said.title}
       </Box>
-      {fit.in_tool && tweak.act.kind === "bend" ? (
+      {tweak.pull ? (
         <Box>
-          Out with the part; bend {tweak.act.at} back into its tool at its own mark
-          {dial !== undefined && `, to ${sayAngle(dial + given(tweak.act.at) + tweak.act.deg)} on the dial`}; in again.
-          It gains {said.degrees}.
+          Out with the part; bend {tweak.act.at} back into its tool at its own mark. Close the tool until it just takes
+          the bend, then <b>{sayAngle(tweak.pull.beyond_deg)} further</b> (about {sayAngle(tweak.pull.dial_deg)} on the
+          dial); in again. It gains {said.degrees}.
         </Box>
       ) : (
         <Box>
@@ -222,7 +197,8 @@ function Told({
         </Box>
       )}
       <Box sx={{ color: "var(--second)", fontSize: large ? 18 : 14 }}>
-        leaves {sayLength(tweak.leaves_mm, unit)} and {sayAngle(tweak.leaves_deg)}
+        leaves {sayLength(tweak.leaves_mm, unit)} ± {sayLength(tweak.doubt_mm, unit)} and {sayAngle(tweak.leaves_deg)} ±{" "}
+        {sayAngle(tweak.doubt_deg)}
       </Box>
     </Box>
   );

@@ -43,7 +43,7 @@ def believed(run: Run, kit: Kit, chosen: Choices, part: Part) -> Believed:
             open_deg=limits["open_deg"].value if soft else 0.0,
             more_deg=limits["bend_on_deg"].value,
             twist_mm=limits["twist_straight_mm"].value,
-            twist_deg=limits["twist_deg"].value if soft else 0.0,
+            twist_deg=twist_of(kit, chosen),
             least_deg=limits["tweak_least_deg"].value,
             in_tool=not soft,
             degree_mm=limits["degree_mm"].value,
@@ -54,6 +54,19 @@ def believed(run: Run, kit: Kit, chosen: Choices, part: Part) -> Believed:
         gauge=Gauge(angle_deg=degrees, plane_deg=degrees, tape_mm=limits["made_reading_mm"].value),
         reach=reach_of(kit, part),
         zone=hand_zone(run, kit, chosen),
+    )
+
+
+def twist_of(kit: Kit, chosen: Choices) -> float:
+    """The most that a straight is twisted by hand for each diameter of its length (degrees): soft tube as
+    it may be, stiff tube by the shop's own way, and not what does not stand it."""
+    limits, material = kit.limits, chosen.material
+    if material.tweaks_in_place:
+        return limits["twist_deg"].value
+    if chosen.tube.od_mm > material.twists_up_to_mm:
+        return 0.0
+    return {"quarter": limits["twist_stiff_deg"].value, "half": limits["twist_deg"].value}.get(
+        kit.preferences["stiff-twist"], 0.0
     )
 
 

@@ -14,7 +14,7 @@ from bendrel.core.bend.fitting.correction import Freedom, correct
 from bendrel.core.bend.fitting.exactness import Zone
 from bendrel.core.bend.fitting.fit import Fit, fit, unknowns_of
 from bendrel.core.bend.fitting.landing import Landing
-from bendrel.core.bend.fitting.tweak import May
+from bendrel.core.bend.fitting.tweak import May, Pull
 from bendrel.core.bend.told.figures import AsBuilt, Departure, MadeBend, Misread, as_built
 from bendrel.core.bend.told.laid import Laid, laid_out, shape_from
 from bendrel.core.bend.told.observed import observed, told_bends
@@ -22,7 +22,7 @@ from bendrel.core.bend.told.offered import TypedOffer, Unreadable, read_offers
 from bendrel.core.bend.told.tells import Known, tells_most
 from bendrel.core.bend.told.weighed import Weighed, weigh
 from bendrel.core.bend.tool.moves import Setting
-from bendrel.core.bend.tube.marking import order_of
+from bendrel.core.bend.tube.marking import dial_for, order_of
 from bendrel.core.bend.tube.opened import open_bends
 from bendrel.core.bend.tube.part import Move, Part, ids_of, shape_of
 from bendrel.core.findings import EndName
@@ -146,7 +146,7 @@ def remake(
             part,
         ),
         zone=trust.zone,
-        fit=None if rest else stands,
+        fit=None if rest else _with_pulls(stands, chosen, planned),
         known=_known(part, planned, built, made, following, trust),
         short_deg=kit.limits["bend_short_deg"].value,
         unreadable=unreadable,
@@ -184,6 +184,19 @@ def _weighed(
         planned, unknowns, readings, offers, trust.reach, trust.trust, may=may, od_mm=part.od_mm
     )
     return stands, weighed, unreadable
+
+
+def _with_pulls(stands: Fit, chosen: Choices, planned: BendList) -> Fit:
+    """What the dial is to show where a bend goes back into the tool: it was pulled otherwise than told, so
+    the dial of the plan is no measure."""
+    tweaks = []
+    for tweak in stands.tweaks:
+        if stands.in_tool and tweak.angle_deg is not None:
+            bend = replace(planned.bends[tweak.act.at - 1], angle_deg=tweak.angle_deg + tweak.act.deg)
+            dial = dial_for(chosen, bend)
+            tweak = replace(tweak, pull=Pull(beyond_deg=dial - tweak.angle_deg, dial_deg=dial))
+        tweaks.append(tweak)
+    return replace(stands, tweaks=tuple(tweaks))
 
 
 def _first_turns(built: AsBuilt) -> bool:

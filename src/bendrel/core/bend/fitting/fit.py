@@ -29,7 +29,7 @@ class Trust:
 
 @record
 class Fit:
-    """`fits`: surely enough. `in_tool` says that a tweak goes back into the tool. `tweaks` are the one or two
+    """`fits`: surely enough. `in_tool` says that a bend goes back into the tool. `tweaks` are the one or two
     things to do now, together; none when it fits or when nothing is expected to help. `again` says that it
     is worth while to read it once more."""
 
@@ -59,7 +59,7 @@ def unknowns_of(
     for act in (act for offer in offers for act in offer.then):
         moved = place(acted(part, act, 1.0), laid.length_mm).point - at
         lever = float((moved**2).sum() ** 0.5)
-        acts.append((act, act_sd(trust.hand, act.deg, lever, in_tool=may.in_tool)))
+        acts.append((act, act_sd(trust.hand, act, act.deg, lever, in_tool=may.in_tool)))
     return Unknowns(
         laid, told, trust.tool, trust.hand, acts, len(offers), reach.roll_deg, first_turns=first_turns
     )

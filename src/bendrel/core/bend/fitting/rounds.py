@@ -114,7 +114,8 @@ def _tweaked(mean: Array, ways: list[Way], fitting: Fitting, hand: Hand) -> tupl
             )
             change = columns @ by
             doubt = sum(
-                act_sd(hand, 1.0, way.lever_mm, in_tool=may.in_tool) ** 2 * np.outer(way.moves, way.moves)
+                act_sd(hand, way.act, 1.0, way.lever_mm, in_tool=may.in_tool) ** 2
+                * np.outer(way.moves, way.moves)
                 for way in chosen
             )
             # a second thing must be worth it

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 
 from bendrel.core.bend.told.flat import Flat
 from bendrel.core.bend.told.many import Many, place
-from bendrel.core.bend.told.standing import DRAWS, Missed, Reach, Standing, draws, missed
+from bendrel.core.bend.told.standing import DRAWS, Missed, Reach, Standing, doubt_of, draws, missed
 from bendrel.core.bend.told.unknowns import LEAST_DEG, Act, Hand
 from bendrel.core.measure.landing import Port, rolled, towards
 from bendrel.core.record import record
@@ -29,7 +29,7 @@ class May:
     """What a finished part takes. A bend is opened or bent on by at most so many degrees, and bends in
     `fixed` (from 1) not at all. A straight of `twist_mm` and more is twisted by `twist_deg` for each
     length of its own diameter, none where that is 0. Less than `least_deg` is not told apart. `in_tool` says
-    that it goes back into the tool. `degree_mm` is how many mm off weigh like one degree askew by hand;
+    that its bends go back into the tool. `degree_mm` is how many mm off weigh like one degree askew by hand;
     `surely` the share of likely parts that a tweak must make better to be told, `alone` the chance to fit
     from which the part is read once more before anything is done, `enough` the share by which a second
     thing must raise the chance to be asked for as well."""
@@ -48,15 +48,28 @@ class May:
 
 
 @record
+class Pull:
+    """A bend back in its tool: how far beyond where the tool just takes it, and what the dial then shows."""
+
+    beyond_deg: float
+    dial_deg: float
+
+
+@record
 class Tweak:
-    """One thing to do: how far end B then moves beside its port's way and towards which clock, and the miss
-    that is left once this and those before it are done."""
+    """One thing to do: how far end B then moves beside its port's way and towards which clock; the miss that
+    is left once this and those before it are done, with two standard deviations of it; for a bend its
+    angle as it is believed to be before, and `pull` where it goes back into the tool."""
 
     act: Act
     end_moves_mm: float
     towards_clock_deg: float
     leaves_mm: float
     leaves_deg: float
+    doubt_mm: float
+    doubt_deg: float
+    angle_deg: float | None
+    pull: Pull | None = None
 
 
 @record
@@ -71,13 +84,13 @@ class Way:
     moves: Array
 
 
-def act_sd(hand: Hand, act_deg: float, lever_mm: float, *, in_tool: bool) -> float:
-    """How exactly (one standard deviation, degrees) something is done: in the tool by its dial; by hand by
-    how far end B moves against a rule, but never better than a tenth of a degree, and no worse than a
-    third of what is done."""
-    if in_tool:
+def act_sd(hand: Hand, act: Act, by_deg: float, lever_mm: float, *, in_tool: bool) -> float:
+    """How exactly (one standard deviation, degrees) an act is done by so much: a bend in the tool by its
+    dial; by hand by how far end B moves against a rule, but never better than a tenth of a degree, and
+    no worse than a third of what is done. A straight is always twisted by hand."""
+    if in_tool and act.kind == "bend":
         return hand.tool_deg
-    return max(0.1, min(hand.tweak_mm / max(lever_mm, 1e-6), 0.1 + abs(act_deg) / 3))
+    return max(0.1, min(hand.tweak_mm / max(lever_mm, 1e-6), 0.1 + abs(by_deg) / 3))
 
 
 def best_tweaks(
@@ -136,7 +149,7 @@ def best_tweaks(
         pick = tried[1]
     if pick[0] <= now.chance and pick[1] >= hypot(now.miss_mm / reach.mm, now.miss_deg / reach.deg):
         return ()
-    return _told(mean, length_mm, port, reach, now, pick[2])
+    return _told(parts, length_mm, port, reach, now, pick[2], hand=hand, may=may)
 
 
 def ways_of(
@@ -188,7 +201,7 @@ def _shortlist(
         columns = np.stack([way.moves for way in chosen], axis=1)
         grid = columns.T @ columns
         # what the hand cannot set exactly costs as much as it leaves
-        spread = [act_sd(hand, 1.0, way.lever_mm, in_tool=may.in_tool) for way in chosen]
+        spread = [act_sd(hand, way.act, 1.0, way.lever_mm, in_tool=may.in_tool) for way in chosen]
         damped = grid + np.diag([1e-6 + 0.002 * float(g) for g in np.diag(grid)])
         by = np.linalg.solve(damped, -columns.T @ here)
         for i, way in enumerate(chosen):
@@ -261,7 +274,7 @@ def _carried_out(
     import numpy as np
 
     for row, (way, by) in enumerate(chosen):
-        sd = act_sd(hand, by, way.lever_mm, in_tool=may.in_tool)
+        sd = act_sd(hand, way.act, by, way.lever_mm, in_tool=may.in_tool)
         parts = acted(parts, way.act, by + np.concatenate([[0.0], sd * noise[row]]))
     return parts
 
@@ -290,21 +303,27 @@ def _helps(before: Missed, after: Missed, may: May, reach: Reach) -> bool:
 
 
 def _told(
-    mean: Many,
+    parts: Many,
     length_mm: float,
     port: Port,
     reach: Reach,
     now: Standing,
     chosen: Sequence[tuple[Way, float]],
+    *,
+    hand: Hand,
+    may: May,
 ) -> tuple[Tweak, ...]:
+    noise = draws(len(chosen), DRAWS)
     told = []
-    at = place(mean, length_mm)
-    for way, by in chosen:
-        mean = acted(mean, way.act, by)
-        then = place(mean, length_mm)
-        moved = rolled(then.point - at.point, now.roll_deg)[:, 0]  # as it lies at the port
-        size, clock = towards(port, (float(moved[0]), float(moved[1]), float(moved[2])))
-        left = missed(then, port, reach)
+    at = place(parts, length_mm).point[:, 0]
+    for row, (way, by) in enumerate(chosen):
+        angle = float(parts.angles[way.act.at - 1, 0]) if way.act.kind == "bend" else None
+        parts = _carried_out(parts, [(way, by)], hand, may, noise[row : row + 1])
+        ends = place(parts, length_mm)
+        then = ends.point[:, 0]
+        x, y, z = (float(v) for v in rolled((then - at)[:, None], now.roll_deg)[:, 0])  # as it lies there
+        size, clock = towards(port, (x, y, z))
+        left = missed(ends, port, reach)
         told.append(
             Tweak(
                 act=Act(kind=way.act.kind, at=way.act.at, deg=by),
@@ -312,6 +331,9 @@ def _told(
                 towards_clock_deg=clock,
                 leaves_mm=float(left.mm[0]),
                 leaves_deg=float(left.deg[0]),
+                doubt_mm=doubt_of(left.mm),
+                doubt_deg=doubt_of(left.deg),
+                angle_deg=angle,
             )
         )
         at = then

@@ -114,10 +114,15 @@ def likely_parts(unknowns: Unknowns, weighed: Weighed, acted: int) -> Many:
     return unknowns.parts(columns, acted)
 
 
-def stands(parts: Many, length_mm: float, port: Port, reach: Reach) -> Standing:
-    """How the likely parts stand, the most likely one first among them."""
+def doubt_of(missed_by: Array) -> float:
+    """Two standard deviations of a miss about that of the most likely part, which is the first."""
     import numpy as np
 
+    return 2 * sqrt(float(np.mean((missed_by[1:] - missed_by[0]) ** 2)))
+
+
+def stands(parts: Many, length_mm: float, port: Port, reach: Reach) -> Standing:
+    """How the likely parts stand, the most likely one first among them."""
     found = missed(place(parts, length_mm), port, reach)
     fits = (found.mm <= reach.mm) & (found.deg <= reach.deg)
     x, y, z = (float(v) for v in found.off[:, 0])
@@ -125,8 +130,8 @@ def stands(parts: Many, length_mm: float, port: Port, reach: Reach) -> Standing:
         miss_mm=float(found.mm[0]),
         towards_clock_deg=towards(port, (x, y, z))[1],
         miss_deg=float(found.deg[0]),
-        doubt_mm=2 * sqrt(float(np.mean((found.mm[1:] - found.mm[0]) ** 2))),
-        doubt_deg=2 * sqrt(float(np.mean((found.deg[1:] - found.deg[0]) ** 2))),
+        doubt_mm=doubt_of(found.mm),
+        doubt_deg=doubt_of(found.deg),
         roll_deg=float(found.roll_deg[0]),
         trim_mm=float(found.trim_mm[0]),
         chance=float(fits[1:].mean()),
