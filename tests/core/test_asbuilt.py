@@ -145,7 +145,8 @@ def in_hand(line, errors, *, read=True):
         given = {"angle": f"{told.angle_deg + off:.6f}", "plane": f"{minutes // 60 or 12}:{minutes % 60:02d}"}
         made.append(
             MadeBend(bend=move.bend, held=move.held, start_mm=told.start_mm, angle_deg=told.angle_deg,
-                     clock_deg=told.clock_deg, beyond_deg=told.beyond_deg, **(given if read else {}))
+                     clock_deg=told.clock_deg, beyond_deg=told.beyond_deg, sure=("angle", "plane"),
+                     **(given if read else {}))
         )  # fmt: skip
         # what can be read of a clock is half a degree: the hand is off by what is read
         actual = (minutes / 2 - told.clock_deg + 180) % 360 - 180

@@ -30,8 +30,8 @@ LINE = with_tube(
 )
 
 
-def made_of(line, readings):
-    """The bends made so far, each as it was told at that time, with its readings."""
+def made_of(line, readings, *, sure=("angle", "plane", "leg", "from_a", "from_b", "rims")):
+    """The bends made so far, each as it was told at that time, with its readings, which were read again."""
     part, chosen = plan_line(line, KIT).part, choose_rows(main_run(line), KIT, [])
     done = []
     for read in readings:
@@ -45,6 +45,7 @@ def made_of(line, readings):
                 clock_deg=told.clock_deg,
                 beyond_deg=told.beyond_deg,
                 unit="mm",
+                sure=sure,
                 **read,
             )
         )

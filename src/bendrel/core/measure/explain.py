@@ -56,7 +56,7 @@ def slip_of(read: ReadBends | Corners, suspect: Suspect, near_mm: float, near_de
     Source: common practice."""
     slot, change = suspect.what, suspect.change
     if isinstance(slot, Further):
-        return _counted(change, near_mm)
+        return counted_wrong(change, near_mm)
     value = value_of(read, slot)
     if slot.kind == "plane":
         if abs(normalised_turn(2 * value + change)) < near_deg and abs(normalised_turn(value)) > near_deg:
@@ -75,12 +75,24 @@ def slip_of(read: ReadBends | Corners, suspect: Suspect, near_mm: float, near_de
                 and abs(abs(change) - read.od_mm * tan(radians(angle) / 2)) < near_mm / 2
             ):
                 return "as if inside and outside of a bend were taken for each other"
-    return _counted(change, near_mm)
+    return counted_wrong(change, near_mm)
 
 
-def _counted(change: float, near_mm: float) -> str:
+def counted_wrong(change: float, near_mm: float) -> str:
+    """A length off by one or two inches or centimetres, to within `near_mm`, or nothing. Raises nothing."""
     for step, word in ((MM_PER_INCH, "an inch"), (10.0, "a centimetre")):
         count = round(abs(change) / step)
         if 1 <= count <= 2 and abs(abs(change) - count * step) < near_mm:
             return f"as if {word} was counted wrong"
+    return ""
+
+
+def other_unit(read_mm: float, would_mm: float, near_mm: float) -> str:
+    """A length read in one unit and typed as the other, to within 2 % or `near_mm`, or nothing. Raises
+    nothing."""
+    near = max(near_mm, 0.02 * abs(would_mm))
+    if abs(read_mm * MM_PER_INCH - would_mm) < near:
+        return "as if inches were typed for millimetres"
+    if abs(read_mm / MM_PER_INCH - would_mm) < near:
+        return "as if millimetres were typed for inches"
     return ""

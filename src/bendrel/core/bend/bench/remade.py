@@ -17,9 +17,11 @@ from bendrel.core.bend.fitting.landing import Landing
 from bendrel.core.bend.fitting.tweak import May, Pull
 from bendrel.core.bend.told.figures import AsBuilt, Departure, MadeBend, Misread, as_built
 from bendrel.core.bend.told.laid import Laid, laid_out, shape_from
+from bendrel.core.bend.told.lone import READ_NAMES, Lone, Slip, SlipSizes, lone_readings, slips_of
 from bendrel.core.bend.told.observed import observed, told_bends
 from bendrel.core.bend.told.offered import TypedOffer, Unreadable, read_offers
 from bendrel.core.bend.told.tells import Known, tells_most
+from bendrel.core.bend.told.unknowns import Unknowns
 from bendrel.core.bend.told.weighed import Weighed, weigh
 from bendrel.core.bend.tool.moves import Setting
 from bendrel.core.bend.tube.marking import dial_for, order_of
@@ -49,7 +51,8 @@ class Remade:
     `departs_mm` is the most that the route moves. `fit` is how the finished part stands at its ports and
     what to do to it, None while bends are left to make; `known` what would tell most now;
     `short_deg` how far short of its dial a bend is stopped that is read and finished; `unreadable` what of
-    the trial fits cannot be read."""
+    the trial fits cannot be read. `lone` are the readings that are to be read again and count for nothing
+    until then, `slips` what the hand did otherwise than told by the readings that count."""
 
     departures: tuple[Departure, ...]
     misread: tuple[Misread, ...]
@@ -71,6 +74,8 @@ class Remade:
     known: Known
     short_deg: float
     unreadable: tuple[Unreadable, ...]
+    lone: tuple[Lone, ...]
+    slips: tuple[Slip, ...]
 
 
 def remake(
@@ -88,9 +93,12 @@ def remake(
     count = len(planned.bends)
     order, _ = order_of(span, ids_of(part))
     opened = {number - 1: angle for number, angle in open_bends(span, ids_of(part), planned).items()}
-    built = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm, opened)
     trust = believed(run, kit, chosen, part)
-    stands, weighed, unreadable = _weighed(kit, part, planned, built, made, offers, trust)
+    read = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm, opened)
+    lone = _lone(kit, part, planned, read, made, trust)
+    made = [item.without({one.name for one in lone if one.index == k}) for k, item in enumerate(made)]
+    built = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm, opened) if lone else read
+    stands, weighed, unreadable, slips = _weighed(kit, part, planned, built, made, offers, trust)
     laid = weighed.laid
     done = [item.bend - 1 for item in made]
     now = shape_from(laid)
@@ -114,7 +122,7 @@ def remake(
     following = next_bend(rest, moves, replanned, made, part, ahead, opened)
     return Remade(
         departures=built.departures,
-        misread=built.misread,
+        misread=read.misread,
         legs_mm=built.legs_mm,
         as_it_is=as_it_is,
         then=found.left,
@@ -150,6 +158,8 @@ def remake(
         known=_known(part, planned, built, made, following, trust),
         short_deg=kit.limits["bend_short_deg"].value,
         unreadable=unreadable,
+        lone=lone,
+        slips=slips,
     )
 
 
@@ -161,7 +171,7 @@ def _weighed(
     made: Sequence[MadeBend],
     typed: tuple[TypedOffer, ...],
     trust: Believed,
-) -> tuple[Fit, Weighed, tuple[Unreadable, ...]]:
+) -> tuple[Fit, Weighed, tuple[Unreadable, ...], tuple[Slip, ...]]:
     """Everything read of the part weighed together. A bend that is not made yet counts as planned and is not
     tweaked, and no straight is twisted while there are such bends."""
     limits, whole = kit.limits, len(made) == len(planned.bends)
@@ -183,7 +193,44 @@ def _weighed(
     stands, weighed = fit(
         planned, unknowns, readings, offers, trust.reach, trust.trust, may=may, od_mm=part.od_mm
     )
-    return stands, weighed, unreadable
+    near = _slip_sizes(kit)
+    return (
+        stands,
+        weighed,
+        unreadable,
+        slips_of(unknowns, weighed, trust.trust.hand, trust.trust.slip_sd, near),
+    )
+
+
+def _slip_sizes(kit: Kit) -> SlipSizes:
+    limits = kit.limits
+    return SlipSizes(
+        least_mm=limits["least_slip_mm"].value,
+        least_deg=limits["least_slip_deg"].value,
+        near_mm=limits["slip_mm"].value,
+        near_deg=limits["slip_deg"].value,
+    )
+
+
+def _lone(
+    kit: Kit, part: Part, planned: BendList, read: AsBuilt, made: Sequence[MadeBend], trust: Believed
+) -> tuple[Lone, ...]:
+    def unknowns() -> Unknowns:
+        return unknowns_of(
+            planned, told_bends(made), (), trust.trust, trust.may, trust.reach, first_turns=_first_turns(read)
+        )
+
+    return lone_readings(
+        unknowns,
+        read.figures,
+        lambda figure: READ_NAMES[figure.kind] in made[figure.index].sure,
+        trust.gauge,
+        slip_sd=trust.trust.slip_sd,
+        alone_sd=kit.limits["lone_sd"].value,
+        sizes=_slip_sizes(kit),
+        beyond_mm=part.beyond_mm,
+        od_mm=part.od_mm,
+    )
 
 
 def _with_pulls(stands: Fit, chosen: Choices, planned: BendList) -> Fit:

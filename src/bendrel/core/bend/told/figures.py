@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 from math import radians
 from typing import Annotated, Literal
 
-from annotated_types import Ge, Le
+from annotated_types import Ge, Le, MaxLen
 
 from bendrel.core.bend.told.laid import Laid
 from bendrel.core.findings import EndName
@@ -40,7 +40,7 @@ class MadeBend:
     `from_b` are tapes straight across from the middle of the tube's end to the middle of this bend, `rims`
     from end to end, each with the bends bent that are made by then. `beyond_deg` is by how much its clock
     was to lie beyond that of the bend made before it, `dial_deg` what the dial was to show; None where that
-    was not kept.
+    was not kept. `sure` are readings that were read again and stay as they are.
     """
 
     bend: Annotated[int, Ge(1)]
@@ -58,6 +58,19 @@ class MadeBend:
     unit: Unit = "mm"
     beyond_deg: Annotated[float, Ge(-3600), Le(3600)] | None = None
     dial_deg: Annotated[float, Ge(0), Le(400)] | None = None
+    sure: Annotated[tuple[ReadName, ...], MaxLen(6)] = ()
+
+    def without(self, names: Collection[ReadName]) -> MadeBend:
+        """The same bend with nothing read of these."""
+        return replace(
+            self,
+            angle="" if "angle" in names else self.angle,
+            plane="" if "plane" in names else self.plane,
+            leg="" if "leg" in names else self.leg,
+            from_a="" if "from_a" in names else self.from_a,
+            from_b="" if "from_b" in names else self.from_b,
+            rims="" if "rims" in names else self.rims,
+        )
 
 
 @record
