@@ -171,6 +171,31 @@ def test_bench_mode_takes_a_reading_back_and_re_plans_the_rest(page: Page, own_l
     expect(page.locator("[data-compare='2']")).to_contain_text("angle −3°")
 
 
+def test_a_reading_that_stands_alone_is_read_again_before_it_moves_anything(page: Page, own_line):
+    """Bend 2 is to be 45°; 135 is the other side of the gauge. Typed again it counts; read so once more it is
+    believed, and what the hand did is named."""
+    to_the_first_bend(page, own_line)
+    page.get_by_role("button", name="Bent", exact=True).click()
+    expect(page.get_by_role("heading", name="Bend 2")).to_be_visible()
+    page.get_by_label("It came out at").fill("135")
+    page.get_by_role("button", name="Bent", exact=True).click()
+    asked = page.get_by_role("alert").filter(has_text="read it once more")
+    expect(asked).to_contain_text("All else says near 45°; it looks as if the gauge was read on its other side")
+    expect(page.get_by_role("heading", name="Bend 2")).to_be_visible()
+    expect(page.get_by_label("It came out at")).to_be_focused()
+    expect(page.locator("[data-meets]")).to_contain_text("On the plan")
+    with kept(page):
+        page.get_by_role("button", name="It does read 135").click()
+    expect(page.get_by_role("heading", name="Bend 3")).to_be_visible()
+    expect(page.locator("[data-slip='2 angle']")).to_contain_text("Bend 2 was pulled 90° too far")
+    page.get_by_role("button", name="Compare with the plan").click()
+    second = page.locator("[data-compare='2']")
+    second.get_by_label("It came out at").fill("45.3")
+    with kept(page):
+        second.get_by_role("button", name="Keep these readings").click()
+    expect(page.locator("[data-slip]")).to_have_count(0)
+
+
 def test_what_is_ticked_as_the_page_is_left_is_kept(page: Page, api, own_line):
     """The page is gone in the same moment, and the step before is still on its way."""
     to_the_first_bend(page, own_line)
@@ -249,6 +274,7 @@ def test_a_correction_that_moves_the_route_far_shows_the_other_ways(page: Page, 
         if number == 3:
             page.get_by_label("It came out at").fill("20")
         page.get_by_role("button", name="Bent", exact=True).click()
+    page.get_by_role("button", name="It does read 20").click()
     stands = page.locator("[data-meets='true']")
     expect(stands).to_contain_text("look whether it has that room")
     stands.get_by_text("Other ways").click()
@@ -284,6 +310,7 @@ def test_a_finished_part_that_is_off_is_told_which_bend_to_tweak(page: Page, own
         if number < 6:
             expect(page.get_by_role("heading", level=2)).to_have_text(re.compile(r"Bend \d"))
             expect(page.get_by_label("It came out at")).to_have_value("")
+    page.get_by_role("button", name="It does read 52").click()
     expect(page.get_by_role("heading", name="Trial fit")).to_be_visible()
     # said before anybody tries it, with the ways on
     expect(page.locator("[data-meets='false']")).to_contain_text("End B will miss its port")

@@ -7819,6 +7819,28 @@ export interface components {
             unreadable: string;
         };
         /**
+         * Lone
+         * @description A reading that only it says: of the bend made at `index`, what was read and what all others say it
+         *     would read (mm or degrees), and what kind of slip that looks like, blank where like none.
+         */
+        Lone: {
+            /** Index */
+            index: number;
+            /** Bend */
+            bend: number;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "angle" | "plane" | "leg" | "from_a" | "from_b" | "rims";
+            /** Read */
+            read: number;
+            /** Would Read */
+            would_read: number;
+            /** Slip */
+            slip: string;
+        };
+        /**
          * LookAlike
          * @description Another thread that this one is taken for. `male_in` is the first turned into the other,
          *     `other_in` the other turned into the first; None where they can not be compared.
@@ -7857,7 +7879,7 @@ export interface components {
          *     `from_b` are tapes straight across from the middle of the tube's end to the middle of this bend, `rims`
          *     from end to end, each with the bends bent that are made by then. `beyond_deg` is by how much its clock
          *     was to lie beyond that of the bend made before it, `dial_deg` what the dial was to show; None where that
-         *     was not kept.
+         *     was not kept. `sure` are readings that were read again and stay as they are.
          */
         MadeBend: {
             /** Bend */
@@ -7919,6 +7941,11 @@ export interface components {
             beyond_deg?: number | null;
             /** Dial Deg */
             dial_deg?: number | null;
+            /**
+             * Sure
+             * @default []
+             */
+            sure: ("angle" | "plane" | "leg" | "from_a" | "from_b" | "rims")[];
         };
         /**
          * MadeFlare
@@ -8058,8 +8085,8 @@ export interface components {
          *     outside diameter. `tweaks_in_place` says whether a fitted line can still be bent a little; one that
          *     cannot may still be closed by hand over bends of `closes_from_radius_per_od` diameters and more
          *     (0: never), and twisted by hand up to an outside diameter of `twists_up_to_mm` (0: never) where the
-         *     shop does so. `beads` says that a bead can be formed in it. `tube_standard` is the standard of tube that is
-         *     rated as a whole by the thick-wall formula, none where it is reckoned as piping.
+         *     shop does so. `beads` says that a bead can be formed in it. `tube_standard` is the standard of tube
+         *     that is rated as a whole by the thick-wall formula, none where it is reckoned as piping.
          */
         Material: {
             /** Id */
@@ -9923,7 +9950,8 @@ export interface components {
          *     `departs_mm` is the most that the route moves. `fit` is how the finished part stands at its ports and
          *     what to do to it, None while bends are left to make; `known` what would tell most now;
          *     `short_deg` how far short of its dial a bend is stopped that is read and finished; `unreadable` what of
-         *     the trial fits cannot be read.
+         *     the trial fits cannot be read. `lone` are the readings that are to be read again and count for nothing
+         *     until then, `slips` what the hand did otherwise than told by the readings that count.
          */
         Remade: {
             /** Departures */
@@ -9960,6 +9988,10 @@ export interface components {
             short_deg: number;
             /** Unreadable */
             unreadable: components["schemas"]["Unreadable"][];
+            /** Lone */
+            lone: components["schemas"]["Lone"][];
+            /** Slips */
+            slips: components["schemas"]["Slip"][];
         };
         /**
          * Removal
@@ -10516,7 +10548,7 @@ export interface components {
              * Flat
              * @default
              */
-            flat: ("least_engagement" | "damage_apart_mm" | "reading_mm" | "reading_deg" | "alike_mm" | "alike_share" | "alike_pitch" | "tell_mm" | "tell_pitch" | "wrench_exact" | "wrench_least" | "wrench_most" | "galvanic_v" | "hose_slides" | "hose_warm" | "hose_loose" | "clamp_gap_mm" | "clamped_kpa" | "clamped_bare_kpa" | "clamped_force_n" | "clamped_bare_force_n" | "one_clamp_bead" | "one_clamp_bare" | "clamp_left" | "same_size_mm" | "hand_mm" | "sleeve_wall" | "low_pressure_share" | "over_pressure_share" | "low_heat_c" | "over_heat_c" | "high_pressure_kpa" | "banjo_loss" | "adapter_loss" | "orifice_cd" | "choked_share" | "boss_wall_share" | "thread_engagement" | "roughness_mm" | "drill_room_mm" | "little_room_mm" | "land_mm" | "trial_radius_mm" | "trial_zero_mm" | "trial_springback" | "trial_springback_deg" | "trial_reading_deg" | "straighten_mm" | "swing_clear_mm" | "most_swings" | "joint_straight_mm" | "flat_coefficient" | "flat_brake" | "flat_pressure" | "flat_vacuum" | "flat_low" | "flat_pressure_from_kpa" | "hardest_bend" | "spread_straight_mm" | "spread_angle_deg" | "known_mm" | "known_deg" | "place_mm" | "laid_mm" | "laid_deg" | "least_slip_mm" | "least_slip_deg" | "old_radius_share" | "spread_rotation_deg" | "zone_soft_mm" | "zone_soft_deg" | "zone_stiff_mm" | "zone_stiff_deg" | "zone_hose_mm" | "zone_hose_deg" | "least_share" | "useful_offcut_mm" | "kerf_mm" | "new_stick_short_mm" | "new_stick_long_mm" | "bought_weighs" | "meets_mm" | "meets_deg" | "trim_mm" | "shift_mm" | "change_deg" | "turn_deg" | "roll_deg" | "route_room_mm" | "open_deg" | "bend_on_deg" | "degree_mm" | "made_reading_deg" | "made_reading_mm" | "fine_gauge_deg" | "offer_mm" | "offer_deg" | "offer_eye_share" | "jig_least_mm" | "jig_margin_mm" | "bend_short_deg" | "carried_share" | "left_long_mm" | "tweak_mm" | "tweak_tool_deg" | "tweak_least_deg" | "tweak_surely" | "tweak_alone" | "tweak_second" | "fits_share" | "slip_sd" | "twist_straight_mm" | "twist_deg" | "twist_stiff_deg" | "trial_made_mm" | "trial_made_deg" | "say_mm" | "say_deg" | "say_turn_deg" | "spread_counts" | "slip_off" | "odd_sd" | "gross_mm" | "gross_deg" | "slip_mm" | "slip_deg" | "stub_mm" | "drawn_hose_mm" | "drawn_part_mm" | "clip_end_mm" | "clip_give_mm" | "clip_plastic_share" | "stiff_per_od" | "hose_shrinks" | "hose_grows" | "hose_twist_deg" | "hose_longest_share" | "hose_clip_share" | "torque_spread" | "hose_end_deg" | "vacuum_leak_kpa_min" | "part_costs" | "bought_hose_share" | "bought_hose_deg") | "";
+            flat: ("least_engagement" | "damage_apart_mm" | "reading_mm" | "reading_deg" | "alike_mm" | "alike_share" | "alike_pitch" | "tell_mm" | "tell_pitch" | "wrench_exact" | "wrench_least" | "wrench_most" | "galvanic_v" | "hose_slides" | "hose_warm" | "hose_loose" | "clamp_gap_mm" | "clamped_kpa" | "clamped_bare_kpa" | "clamped_force_n" | "clamped_bare_force_n" | "one_clamp_bead" | "one_clamp_bare" | "clamp_left" | "same_size_mm" | "hand_mm" | "sleeve_wall" | "low_pressure_share" | "over_pressure_share" | "low_heat_c" | "over_heat_c" | "high_pressure_kpa" | "banjo_loss" | "adapter_loss" | "orifice_cd" | "choked_share" | "boss_wall_share" | "thread_engagement" | "roughness_mm" | "drill_room_mm" | "little_room_mm" | "land_mm" | "trial_radius_mm" | "trial_zero_mm" | "trial_springback" | "trial_springback_deg" | "trial_reading_deg" | "straighten_mm" | "swing_clear_mm" | "most_swings" | "joint_straight_mm" | "flat_coefficient" | "flat_brake" | "flat_pressure" | "flat_vacuum" | "flat_low" | "flat_pressure_from_kpa" | "hardest_bend" | "spread_straight_mm" | "spread_angle_deg" | "known_mm" | "known_deg" | "place_mm" | "laid_mm" | "laid_deg" | "least_slip_mm" | "least_slip_deg" | "old_radius_share" | "spread_rotation_deg" | "zone_soft_mm" | "zone_soft_deg" | "zone_stiff_mm" | "zone_stiff_deg" | "zone_hose_mm" | "zone_hose_deg" | "least_share" | "useful_offcut_mm" | "kerf_mm" | "new_stick_short_mm" | "new_stick_long_mm" | "bought_weighs" | "meets_mm" | "meets_deg" | "trim_mm" | "shift_mm" | "change_deg" | "turn_deg" | "roll_deg" | "route_room_mm" | "open_deg" | "bend_on_deg" | "degree_mm" | "made_reading_deg" | "made_reading_mm" | "fine_gauge_deg" | "offer_mm" | "offer_deg" | "offer_eye_share" | "jig_least_mm" | "jig_margin_mm" | "bend_short_deg" | "carried_share" | "left_long_mm" | "tweak_mm" | "tweak_tool_deg" | "tweak_least_deg" | "tweak_surely" | "tweak_alone" | "tweak_second" | "fits_share" | "slip_sd" | "lone_sd" | "twist_straight_mm" | "twist_deg" | "twist_stiff_deg" | "trial_made_mm" | "trial_made_deg" | "say_mm" | "say_deg" | "say_turn_deg" | "spread_counts" | "slip_off" | "odd_sd" | "gross_mm" | "gross_deg" | "slip_mm" | "slip_deg" | "stub_mm" | "drawn_hose_mm" | "drawn_part_mm" | "clip_end_mm" | "clip_give_mm" | "clip_plastic_share" | "stiff_per_od" | "hose_shrinks" | "hose_grows" | "hose_twist_deg" | "hose_longest_share" | "hose_clip_share" | "torque_spread" | "hose_end_deg" | "vacuum_leak_kpa_min" | "part_costs" | "bought_hose_share" | "bought_hose_deg") | "";
             /**
              * Like
              * @default
@@ -10840,6 +10872,24 @@ export interface components {
             least_mm: number;
             /** Most Mm */
             most_mm: number;
+        };
+        /**
+         * Slip
+         * @description What the hand did otherwise at one bend than it usually does: how far off (mm or degrees), and what
+         *     that looks like, blank where like none.
+         */
+        Slip: {
+            /** Bend */
+            bend: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "place" | "angle" | "turn";
+            /** Off */
+            off: number;
+            /** Like */
+            like: string;
         };
         /**
          * Source

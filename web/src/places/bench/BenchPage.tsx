@@ -54,8 +54,8 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
   const [now, setNow] = useState(Date.now());
   const navigate = useNavigate();
   const ended = making.ended_at !== null;
-  // a reading that cannot be read is put right before the next bend is made by it
-  const misread = reckoning || ended ? undefined : remade.misread[0];
+  // a reading that cannot be read, or that stands alone, is put right before the next bend is made by it
+  const misread = reckoning || ended ? undefined : (remade.misread[0] ?? remade.lone[0]);
   const astray = misread && making.state.made[misread.index]?.bend;
   const held = astray === undefined ? -1 : steps.findIndex((item) => item.bend === astray);
   const index = at ?? (held >= 0 ? held : first < 0 ? steps.length : first);

@@ -8,7 +8,7 @@ import { usePlaneSchool } from "../../doc/usePlaneSchool";
 import { condensed } from "../../theme/theme";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
 import { HowItStands } from "./HowItStands";
-import { Reading, Readings, readOf } from "./Readings";
+import { Reading, Readings, readAgain, readOf } from "./Readings";
 import type { MakingEditor } from "../../doc/useMaking";
 import { feedWords, stopShort } from "./figures";
 
@@ -60,6 +60,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
       ...read,
       plane_by: school,
       unit,
+      sure: [],
     };
     keep((state) => ({
       ...state,
@@ -71,7 +72,7 @@ export function BendStep({ editor, bend, done, onDone }: Props) {
   const correct = () => {
     keep((state) => ({
       ...state,
-      made: state.made.map((item) => (item.bend === bend ? { ...item, ...read, plane_by: school, unit } : item)),
+      made: state.made.map((item) => (item.bend === bend ? readAgain(item, read, school, unit) : item)),
     }));
     onDone();
   };

@@ -6,8 +6,7 @@ import { usePlaneSchool } from "../../doc/usePlaneSchool";
 import { condensed } from "../../theme/theme";
 import { sayAngle, sayLength } from "../../format/units";
 import { HowItStands } from "./HowItStands";
-import type { Read } from "./Readings";
-import { Readings, readOf } from "./Readings";
+import { type Read, Readings, readAgain, readOf } from "./Readings";
 import type { MakingEditor } from "../../doc/useMaking";
 
 /** The part as it was read against the plan: where it departs, and which bend to tweak. */
@@ -32,9 +31,7 @@ export function Compare({ editor, onClose }: { editor: MakingEditor; onClose: ()
           onRead={(read) =>
             keep((state) => ({
               ...state,
-              made: state.made.map((was) =>
-                was.bend === item.bend ? { ...was, ...read, plane_by: school, unit } : was,
-              ),
+              made: state.made.map((was) => (was.bend === item.bend ? readAgain(was, read, school, unit) : was)),
             }))
           }
         />

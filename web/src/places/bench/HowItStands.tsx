@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import type { Unit, WayOut } from "../../api/types";
+import type { HandSlip, Unit, WayOut } from "../../api/types";
 import { sayAngle, sayLength } from "../../format/units";
 import type { MakingEditor } from "../../doc/useMaking";
 
@@ -45,6 +45,11 @@ export function HowItStands({ editor }: { editor: MakingEditor }) {
           Bend {editor.making.state.made[item.index]?.bend}: its {item.name} cannot be read and counts as told.
         </Box>
       ))}
+      {remade.slips.map((slip) => (
+        <Box key={`${slip.bend} ${slip.kind}`} data-slip={`${slip.bend} ${slip.kind}`} sx={{ fontSize: 18 }}>
+          {saySlip(slip, unit)}
+        </Box>
+      ))}
       {remade.changed && remade.changes.length > 0 && (
         <Box component="details" sx={{ fontSize: 18, color: "var(--second)", "& summary": { cursor: "pointer" } }}>
           <summary>What is changed ({remade.changes.length})</summary>
@@ -70,6 +75,16 @@ export function HowItStands({ editor }: { editor: MakingEditor }) {
       )}
     </Box>
   );
+}
+
+/** What the hand did otherwise than told, and what that looks like. */
+function saySlip({ bend, kind, off, like }: HandSlip, unit: Unit): string {
+  const said = {
+    place: `lies ${sayLength(Math.abs(off), unit)} ${off > 0 ? "further from" : "nearer to"} A than told`,
+    angle: `was pulled ${sayAngle(Math.abs(off))} ${off > 0 ? "too far" : "too little"}`,
+    turn: `lies ${sayAngle(Math.abs(off))} ${off > 0 ? "clockwise" : "anticlockwise"} of where it was told, seen from A`,
+  }[kind];
+  return `Bend ${bend} ${said}${like && `, ${like}`}.`;
 }
 
 function Way({ way, unit, named }: { way: WayOut; unit: Unit; named: boolean }) {

@@ -1,7 +1,9 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import { useEffect, useId, useRef } from "react";
-import type { MadeBend, Unit } from "../../api/types";
+import type { Lone, MadeBend, Unit } from "../../api/types";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
+import type { PlaneSchool } from "../../doc/planes";
 import type { MakingEditor } from "../../doc/useMaking";
 import { Input } from "../../ui/Input";
 
@@ -38,6 +40,15 @@ export const readOf = (made: MadeBend | undefined): Read => ({
   rims: made?.rims ?? "",
 });
 
+/** A made bend with what is read of it now. A reading that was read again is no longer the one that was sure. */
+export const readAgain = (item: MadeBend, read: Read, school: PlaneSchool, unit: Unit): MadeBend => ({
+  ...item,
+  ...read,
+  plane_by: school,
+  unit,
+  sure: item.sure.filter((name) => item[name] === read[name]),
+});
+
 interface Props {
   bend: number;
   read: Read;
@@ -53,8 +64,17 @@ interface Props {
 /** What came out, all of it optional: what would tell most of end B comes first and says what it is worth. */
 export function Readings({ bend, read, setRead, unit, expected, leg_mm, first, editor }: Props) {
   const { remade, part } = editor.standing;
+  const askedId = useId();
   const index = editor.making.state.made.findIndex((item) => item.bend === bend);
   const wrong = remade.misread.filter((item) => item.index === index);
+  const lone = remade.lone.filter((item) => item.bend === bend);
+  const again = lone.find((one) => read[one.name] === editor.making.state.made[index]?.[one.name]);
+  const sure = (name: Name) => {
+    editor.keep((state) => ({
+      ...state,
+      made: state.made.map((one) => (one.bend === bend ? { ...one, sure: [...one.sure, name] } : one)),
+    }));
+  };
   // a bend that is left open is read as it is now; it is finished in its place
   const move = part.moves.find((item) => item.bend === bend);
   const angle = move?.finish_deg != null ? move.angle_deg : expected.angle_deg;
@@ -88,13 +108,23 @@ export function Readings({ bend, read, setRead, unit, expected, leg_mm, first, e
       takes={name === "angle" ? "angle" : name === "plane" ? undefined : "length"}
       text={read[name]}
       problem={wrong.find((item) => item.name === name)?.message}
-      first={wrong[0]?.name === name}
+      first={(wrong[0]?.name ?? lone[0]?.name) === name}
+      again={again?.name === name ? askedId : undefined}
       onText={(text) => setRead({ ...read, [name]: text.slice(0, 40) })}
     />
   );
   return (
     <Box>
-      {best && best.known > remade.known.now + 0.01 && (
+      {again && (
+        <Box role="alert" id={askedId} data-again={again.name} sx={{ fontSize: 20, mb: 1, maxWidth: 900 }}>
+          <b>{LABELS[again.name]}: read it once more.</b> All else says near {sayRead(again, unit)}
+          {again.slip && `; it looks ${again.slip}`}. Until then it counts for nothing.{" "}
+          <Button onClick={() => sure(again.name)} sx={{ minHeight: 48, fontSize: 18, ml: 1 }}>
+            It does read {read[again.name].trim()}
+          </Button>
+        </Box>
+      )}
+      {!again && best && best.known > remade.known.now + 0.01 && (
         <Box role="status" data-tells={`${best.bend} ${best.name}`} sx={{ fontSize: 20, mb: 1 }}>
           {best.bend === bend ? (
             <>
@@ -161,16 +191,19 @@ interface ReadingProps {
   problem: string | undefined;
   /** Of all problems of this bend it is the first: the cursor goes there. */
   first: boolean;
+  /** The id of what is said of it where it stands alone against all that was told and read otherwise. */
+  again?: string | undefined;
   onText: (text: string) => void;
 }
 
 /** One large field of the bench. */
-export function Reading({ label, worth, holder, takes, text, problem, first, onText }: ReadingProps) {
+export function Reading({ label, worth, holder, takes, text, problem, first, again, onText }: ReadingProps) {
   const id = useId();
   const field = useRef<HTMLInputElement>(null);
+  const asked = problem !== undefined || again !== undefined;
   useEffect(() => {
-    if (problem && first) field.current?.select();
-  }, [problem, first]);
+    if (asked && first) field.current?.select();
+  }, [asked, first]);
   return (
     <Box>
       <Box sx={{ display: "flex", gap: 1, alignItems: "baseline", fontSize: 20, color: "var(--second)" }}>
@@ -188,8 +221,8 @@ export function Reading({ label, worth, holder, takes, text, problem, first, onT
         placeholder={holder}
         takes={takes}
         size="bench"
-        wrong={problem !== undefined}
-        aria-describedby={problem && `${id}-problem`}
+        wrong={asked}
+        aria-describedby={problem === undefined ? again : `${id}-problem`}
         onText={onText}
       />
       {problem && (
@@ -199,4 +232,11 @@ export function Reading({ label, worth, holder, takes, text, problem, first, onT
       )}
     </Box>
   );
+}
+
+/** What a reading that stands alone should be, as its field takes it. */
+function sayRead(lone: Lone, unit: Unit): string {
+  if (lone.name === "angle") return sayAngle(lone.would_read);
+  if (lone.name === "plane") return sayClock(lone.would_read);
+  return sayLength(lone.would_read, unit);
 }
