@@ -50,6 +50,7 @@ def believed(run: Run, kit: Kit, chosen: Choices, part: Part) -> Believed:
             surely=limits["tweak_surely"].value,
             alone=limits["tweak_alone"].value,
             enough=limits["tweak_second"].value,
+            moves=limits["tweak_moves"].value,
         ),
         gauge=Gauge(angle_deg=degrees, plane_deg=degrees, tape_mm=limits["made_reading_mm"].value),
         reach=reach_of(kit, part),

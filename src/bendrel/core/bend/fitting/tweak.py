@@ -32,7 +32,8 @@ class May:
     that its bends go back into the tool. `degree_mm` is how many mm off weigh like one degree askew by hand;
     `surely` the share of likely parts that a tweak must make better to be told, `alone` the chance to fit
     from which the part is read once more before anything is done, `enough` the share by which a second
-    thing must raise the chance to be asked for as well."""
+    thing must raise the chance to be asked for as well, `moves` how many times what a tweak brings the
+    route may move for it."""
 
     open_deg: float
     more_deg: float
@@ -44,6 +45,7 @@ class May:
     surely: float
     alone: float
     enough: float
+    moves: float
     fixed: tuple[int, ...] = ()
 
 
@@ -135,6 +137,8 @@ def best_tweaks(
             found = missed(place(after, length_mm), port, reach)
             better = _better(before, found, may, reach)
             if better < may.surely or not _helps(before, found, may, reach):
+                continue
+            if _route_moves(mean, chosen, before, found) > may.moves * _brings(before, found, may, reach):
                 continue
             chance = float(((found.mm <= reach.mm) & (found.deg <= reach.deg))[1:].mean())
             badness = float(np.mean(np.hypot(found.mm / reach.mm, found.deg / reach.deg)[1:]))
@@ -300,6 +304,30 @@ def _helps(before: Missed, after: Missed, may: May, reach: Reach) -> bool:
     nearer = all(float(now[0]) < float(was[0]) for was, now in pairs)
     off = float(after.mm[0]) <= max(float(before.mm[0]), reach.mm)
     return nearer and off and float(after.deg[0]) <= max(float(before.deg[0]), reach.deg)
+
+
+def _brings(before: Missed, after: Missed, may: May, reach: Reach) -> float:
+    """By how much the most likely part comes nearer, in mm, a degree weighed as by hand."""
+    _, was = _measures(before, may, reach)
+    _, now = _measures(after, may, reach)
+    return float(was[0] - now[0])
+
+
+def _route_moves(mean: Many, chosen: Sequence[tuple[Way, float]], before: Missed, after: Missed) -> float:
+    """The most that the middle of a bend of the most likely part moves (mm), rolled to its best each time."""
+    import numpy as np
+
+    then = mean
+    for way, by in chosen:
+        then = acted(then, way.act, by)
+
+    def middles(part: Many, roll_deg: float) -> Array:
+        at = part.starts[:, 0] + part.arcs[:, 0] / 2
+        found = [rolled(place(part, float(mm)).point, np.array([roll_deg]))[:, 0] for mm in at]
+        return np.array(found)
+
+    off = middles(then, float(after.roll_deg[0])) - middles(mean, float(before.roll_deg[0]))
+    return float(np.sqrt((off * off).sum(axis=1)).max())
 
 
 def _told(
