@@ -5,17 +5,19 @@ from __future__ import annotations
 import dataclasses
 import os
 from collections import Counter
+from dataclasses import fields, replace
 
 import pytest
 
+from bendrel.catalogue.loader import load_kit
 from bendrel.core.bend.tube.planned import plan_rigid
 from bendrel.core.findings import Place, Spot
 from bendrel.core.ids import NotAChain
 from bendrel.core.line.checks import Checks
 from bendrel.core.line.condition import Condition, Damage, Fixture
-from bendrel.core.line.document import BendReadings, BendRow, Line, Opening, PartReading, SetAside
+from bendrel.core.line.document import BendReadings, BendRow, HoseSpan, Line, Opening, PartReading, SetAside
 from bendrel.core.line.edits.chain import turned_round
-from bendrel.core.line.edits.turned import spot_turned
+from bendrel.core.line.edits.turned import reversed_hose, spot_turned
 from bendrel.core.line.proving import Proving
 from bendrel.core.line.run import runs
 from bendrel.core.plan.planner import plan_line
@@ -199,3 +201,20 @@ def test_a_line_seen_from_its_other_port_is_the_same_line(kit, seed):
         for name, low, high in places(line, kit)
     ]
     assert seen(there, kit, other=True) == seen(line, kit, other=False)
+
+
+def test_all_that_is_of_one_end_of_a_hose_goes_to_the_other():
+    """Every field of end A has its twin at end B; turned twice it is the hose that it was."""
+    pairs = [f.name[:-2] for f in fields(HoseSpan) if f.name.endswith("_a")]
+    assert {"on", "lap", "plain", "angle", "own"} <= set(pairs)
+    turned_any = set()
+    for seed in range(60):
+        for hose in (span for span in made_line(load_kit(), seed).spans if isinstance(span, HoseSpan)):
+            own = replace(hose, shape=None, pattern=None, lap_a=Length(text="20 mm"), angle_a=45)
+            turned = reversed_hose(own)
+            for name in pairs:
+                assert getattr(turned, f"{name}_b") == getattr(own, f"{name}_a"), name
+                assert getattr(turned, f"{name}_a") == getattr(own, f"{name}_b"), name
+            assert reversed_hose(turned) == own
+            turned_any |= {hose.way is not None}
+    assert turned_any == {True, False}

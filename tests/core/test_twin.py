@@ -91,3 +91,12 @@ def test_a_piece_of_chain_is_put_in_elsewhere_with_ids_of_its_own():
     assert [span.kind for span in before.spans][2] == target.spans[0].kind
     with pytest.raises(NotAChain, match="no span"):
         copied_in(target, "gone", "B", source.spans[:1], ())
+
+
+def test_at_end_a_the_pieces_come_before_and_at_end_b_behind():
+    source = next(line for line in map(worked, range(60)) if len(line.spans) >= 3)
+    target = next(line for line in map(worked, range(60)) if len(line.spans) == 1)
+    own = target.spans[0]
+    for end, place in (("A", -1), ("B", 0)):
+        made = copied_in(target, own.id, end, source.spans[:2], source.joints[:1])
+        assert made.spans[place].id == own.id

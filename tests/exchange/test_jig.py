@@ -200,3 +200,15 @@ def test_blocks_are_solids_of_the_heights_of_the_sheet():
         heights = sorted({round(y, 6) for _, y, *_ in outline.get_points()})
         assert heights[1] == pytest.approx(rest.high_mm, abs=1e-5)
         assert outline.closed
+
+
+def test_blocks_lie_apart_on_the_print_bed():
+    jig = laid(shape_of(plan_line(LINE, KIT).part))
+    mesh = trimesh.load(io.BytesIO(write_blocks_stl(jig)), file_type="stl")
+    solids = mesh.split()
+    assert len(solids) == len(jig.rests) + 1
+    for k, one in enumerate(solids):
+        for other in solids[k + 1 :]:
+            (low, high), (low2, high2) = one.bounds, other.bounds
+            gap = np.maximum(low - high2, low2 - high)[:2].max()
+            assert gap >= 2

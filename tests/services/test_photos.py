@@ -66,3 +66,10 @@ def test_a_photograph_that_is_not_there(shop, client):
     kept = client.post("/api/photos", content=picture()).json()
     answer = client.get(f"/api/photos/{kept['id']}")
     assert answer.headers["content-type"] == "image/jpeg"
+
+
+def test_a_picture_that_cannot_be_scaled_as_it_is_read_may_have_fewer_pixels():
+    wide = io.BytesIO()
+    Image.new("1", (5_001, 5_000)).save(wide, "PNG")
+    with pytest.raises(FileError, match="over 25 million pixels"):
+        read_picture(wide.getvalue())
