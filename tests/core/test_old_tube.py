@@ -70,3 +70,15 @@ def test_the_unions_and_the_old_tubes_own_nuts_are_on_the_shopping_list(kit):
 def test_a_piece_without_bends_is_flared_first_not_before_a_bend(kit):
     straight = order_of_work(bent(last=300), kit)
     assert not any("bend" in step.text for step in straight if step.kind == "flare")
+
+
+def test_a_bent_piece_between_two_old_tubes_is_held_against_its_gap_once_more(kit):
+    """Straights of 100 and 200 about a bend of 90° with a radius of 22 mm: across it is √(122² + 222²)."""
+    line = mended("compression", "compression-union")
+    before = replace(line.spans[1], id="before", end_a=line.spans[0].end_a, end_b=line.spans[1].end_a)
+    new = replace(line.spans[0], end_a=TubeEnd(fitting="compression"))
+    union = Joint(kind="compression-union")
+    both = replace(line, spans=(before, new, line.spans[1]), joints=(union, union))
+    told = [step.text for step in order_of_work(both, kit, "s1") if step.kind == "old tube"]
+    assert [text for text in told if "253.3 mm is planned" in text and "Rim to rim" in text] == told[2:3]
+    assert not any("is planned" in step.text for step in steps(kit, line))

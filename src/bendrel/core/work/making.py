@@ -130,7 +130,7 @@ def steps_for(rigid: Rigid, kit: Kit) -> tuple[Step, ...]:
         ways=span.ways,
         copied=isinstance(span.readings, BendReadings) and span.readings.copied,
         old=(
-            tuple(cut_and_plugged(kit, olds)),
+            tuple(cut_and_plugged(kit, olds, shape, line.unit)),
             tuple(marked(kit, olds, line.unit)),
             tuple(made_ready(kit, olds, line.unit)),
         ),

@@ -9,6 +9,9 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from bendrel.core.findings import EndName
+from bendrel.core.geometry.bends import BendList
+from bendrel.core.geometry.centreline import end_frame
+from bendrel.core.geometry.vectors import length
 from bendrel.core.joints.faces import facing
 from bendrel.core.line.document import Line, RigidSpan
 from bendrel.core.line.opened import end_opened, stays
@@ -89,10 +92,15 @@ def _straight_mm(kit: Kit, span: RigidSpan, end: EndName) -> float | None:
     return shape.straights_mm[0 if end == "A" else -1]
 
 
-def cut_and_plugged(kit: Kit, olds: tuple[OldEnd, ...]) -> Iterator[Step]:
-    """What is done to the old tube before the new piece is made."""
+def cut_and_plugged(kit: Kit, olds: tuple[OldEnd, ...], shape: BendList, unit: Unit) -> Iterator[Step]:
+    """What is done to the old tube before the new piece of `shape` is made. A bent piece between two old
+    tubes is held against its gap once more: cuts land a little off, and cut tube springs."""
     for old in olds:
         yield step_of(kit, "old-cut", end=old.end)
+    if len(olds) == len(ENDS) and shape.bends:
+        across = length(end_frame(shape).point)
+        near = format_length(kit.limits["meets_mm"].value, unit)
+        yield step_of(kit, "old-gap", across=format_length(across, unit), near=near)
 
 
 def marked(kit: Kit, olds: tuple[OldEnd, ...], unit: Unit) -> Iterator[Step]:
