@@ -179,7 +179,7 @@ def test_a_reading_that_stands_alone_is_read_again_before_it_moves_anything(page
     expect(page.get_by_role("heading", name="Bend 2")).to_be_visible()
     page.get_by_label("It came out at").fill("135")
     page.get_by_role("button", name="Bent", exact=True).click()
-    asked = page.get_by_role("alert").filter(has_text="read it once more")
+    asked = page.get_by_role("alert").filter(has_text="Read its angle once more")
     expect(asked).to_contain_text("All else says near 45°; it looks as if the gauge was read")
     expect(page.get_by_role("heading", name="Bend 2")).to_be_visible()
     expect(page.get_by_label("It came out at")).to_be_focused()

@@ -117,7 +117,7 @@ export function Readings({ bend, read, setRead, unit, expected, leg_mm, first, e
     <Box>
       {again && (
         <Box role="alert" id={askedId} data-again={again.name} sx={{ fontSize: 20, mb: 1, maxWidth: 900 }}>
-          <b>{LABELS[again.name]}: read it once more.</b> All else says near {sayRead(again, unit)}
+          <b>Read {SHORT[again.name]} once more.</b> All else says near {sayRead(again, unit)}
           {again.slip && `; it looks ${again.slip}`}. Until then it counts for nothing.{" "}
           <Button onClick={() => sure(again.name)} sx={{ minHeight: 48, fontSize: 18, ml: 1 }}>
             It does read {read[again.name].trim()}
