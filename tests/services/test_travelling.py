@@ -45,7 +45,7 @@ def half_made(templates, tmp_path_factory):
     making = shop.makings.begin(line.id)
     told = standing(making.document, shop.kit, ()).remade.next
     bend = MadeBend(
-        bend=1, held="A", start_mm=told.start_mm, angle_deg=90, clock_deg=0, angle="86", unit="mm"
+        bend=1, held="A", start_mm=told.start_mm, angle_deg=90, clock_deg=0, angle="88.5", unit="mm"
     )
     spell = Spell(start="2026-01-14T18:00:00Z", stop="2026-01-14T18:30:00Z")
     state = MakingState(done=("bend-1",), made=(bend,), spells=(spell,))
