@@ -101,7 +101,7 @@ def test_a_making_goes_along_and_does_not_train_the_other_hand(shop, made, tmp_p
     kept, line = brought_in(other, shop.archives.write(job)[0])
     assert kept.makings == 1
     (making,) = other.makings.of_line(line)
-    assert (making.outcome, making.state.made[0].angle) == ("scrap", "86")
+    assert (making.outcome, making.state.made[0].angle) == ("scrap", "88.5")
     assert making.state.spells[0].stop == "2026-01-14T18:30:00Z"
     assert the_tube(making.document).bender == the_tube(other.lines.open(line).document).bender
     assert other.kit.spread.readings == 0
