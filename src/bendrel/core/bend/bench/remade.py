@@ -15,9 +15,9 @@ from bendrel.core.bend.fitting.exactness import Zone
 from bendrel.core.bend.fitting.fit import Fit, fit, unknowns_of
 from bendrel.core.bend.fitting.landing import Landing
 from bendrel.core.bend.fitting.tweak import May, Pull
-from bendrel.core.bend.told.figures import AsBuilt, Departure, MadeBend, Misread, as_built
+from bendrel.core.bend.told.figures import READ_NAMES, AsBuilt, Departure, MadeBend, Misread, as_built
 from bendrel.core.bend.told.laid import Laid, laid_out, shape_from
-from bendrel.core.bend.told.lone import READ_NAMES, Lone, Slip, SlipSizes, lone_readings, slips_of
+from bendrel.core.bend.told.lone import Lone, Slip, SlipSizes, lone_readings, slips_of
 from bendrel.core.bend.told.observed import observed, told_bends
 from bendrel.core.bend.told.offered import TypedOffer, Unreadable, read_offers
 from bendrel.core.bend.told.tells import Known, tells_most

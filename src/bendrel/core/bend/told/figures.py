@@ -97,6 +97,19 @@ class Departure:
 FigureKind = Literal["angle", "clock", "rotation", "from_next", "leg", "from_a", "from_b", "rims"]
 
 
+READ_NAMES: dict[FigureKind, ReadName] = {
+    "angle": "angle",
+    "clock": "plane",
+    "rotation": "plane",
+    "from_next": "plane",
+    "leg": "leg",
+    "from_a": "from_a",
+    "from_b": "from_b",
+    "rims": "rims",
+}
+"""What a person calls a figure of each kind."""
+
+
 @record
 class Figure:
     """One reading as a figure: of the bend made at `index`; mm, or degrees near what was told."""

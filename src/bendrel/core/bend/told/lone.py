@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping, Sequence
 from math import radians, sqrt
 from typing import TYPE_CHECKING, Literal
 
-from bendrel.core.bend.told.figures import Figure, FigureKind, ReadName
+from bendrel.core.bend.told.figures import READ_NAMES, Figure, ReadName
 from bendrel.core.bend.told.observed import Gauge, observed
 from bendrel.core.bend.told.unknowns import TOOL, Hand, Unknowns
 from bendrel.core.bend.told.weighed import Weighed, weigh
@@ -22,16 +22,6 @@ if TYPE_CHECKING:
 
     Array = NDArray[np.float64]
 
-READ_NAMES: dict[FigureKind, ReadName] = {
-    "angle": "angle",
-    "clock": "plane",
-    "rotation": "plane",
-    "from_next": "plane",
-    "leg": "leg",
-    "from_a": "from_a",
-    "from_b": "from_b",
-    "rims": "rims",
-}
 MOST = 4
 SlipKind = Literal["place", "angle", "turn"]
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING
 
-from bendrel.core.bend.told.figures import FigureKind, ReadName
+from bendrel.core.bend.told.figures import READ_NAMES, FigureKind, ReadName
 from bendrel.core.bend.told.flat import Flat
 from bendrel.core.bend.told.many import one, place
 from bendrel.core.bend.told.observed import Gauge, reading_of
@@ -22,14 +22,8 @@ if TYPE_CHECKING:
 
     Array = NDArray[np.float64]
 
-KINDS: dict[FigureKind, ReadName] = {
-    "angle": "angle",
-    "clock": "plane",
-    "leg": "leg",
-    "from_a": "from_a",
-    "from_b": "from_b",
-    "rims": "rims",
-}
+KINDS: tuple[FigureKind, ...] = ("angle", "clock", "leg", "from_a", "from_b", "rims")
+"""What is asked for: a plane always as a clock."""
 
 
 @record
@@ -79,10 +73,11 @@ def tells_most(
     slopes = (misses[:, 1:] - misses[:, :1]) / step
     doubt = slopes @ weighed.covariance @ slopes.T
     last = max(indices, default=-1)
-    taken = {(index, KINDS.get(kind, "plane")) for index, kind in read}
+    taken = {(index, READ_NAMES[kind]) for index, kind in read}
     found = []
     for index in indices:
-        for kind, name in KINDS.items():
+        for kind in KINDS:
+            name = READ_NAMES[kind]
             if (
                 (index, name) in taken
                 or (kind == "rims" and index != last)
