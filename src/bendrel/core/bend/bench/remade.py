@@ -7,22 +7,20 @@ from dataclasses import replace
 from itertools import pairwise
 from math import sqrt
 
-from bendrel.core.bend.bench.believed import Believed, believed
+from bendrel.core.bend.bench.believed import believed
 from bendrel.core.bend.bench.told import NextBend, as_told, moves_on, next_bend, on_tube, told_of
 from bendrel.core.bend.bench.ways_out import Standing, WayOut, ways_out
+from bendrel.core.bend.bench.weighing import known_now, lone_of, weighed_of
 from bendrel.core.bend.fitting.correction import Freedom, correct
 from bendrel.core.bend.fitting.exactness import Zone
-from bendrel.core.bend.fitting.fit import Fit, fit, unknowns_of
+from bendrel.core.bend.fitting.fit import Fit
 from bendrel.core.bend.fitting.landing import Landing
-from bendrel.core.bend.fitting.tweak import May, Pull
-from bendrel.core.bend.told.figures import READ_NAMES, AsBuilt, Departure, MadeBend, Misread, as_built
+from bendrel.core.bend.fitting.tweak import Pull
+from bendrel.core.bend.told.figures import Departure, MadeBend, Misread, as_built
 from bendrel.core.bend.told.laid import Laid, laid_out, shape_from
-from bendrel.core.bend.told.lone import Lone, Slip, SlipSizes, lone_readings, slips_of
-from bendrel.core.bend.told.observed import observed, told_bends
-from bendrel.core.bend.told.offered import TypedOffer, Unreadable, read_offers
-from bendrel.core.bend.told.tells import Known, tells_most
-from bendrel.core.bend.told.unknowns import Unknowns
-from bendrel.core.bend.told.weighed import Weighed, weigh
+from bendrel.core.bend.told.lone import Lone, Slip
+from bendrel.core.bend.told.offered import TypedOffer, Unreadable
+from bendrel.core.bend.told.tells import Known
 from bendrel.core.bend.tool.moves import Setting
 from bendrel.core.bend.tube.marking import dial_for, order_of
 from bendrel.core.bend.tube.opened import open_bends
@@ -31,16 +29,11 @@ from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import BendList
 from bendrel.core.geometry.centreline import sampled
 from bendrel.core.geometry.vectors import rotated
-from bendrel.core.line.landed import ByHand
 from bendrel.core.line.run import Run
-from bendrel.core.measure.landing import port_of
 from bendrel.core.parts.choices import Choices
 from bendrel.core.parts.kit import Kit
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit, format_length
-
-LOOKED_AT = 3
-"""Of so many bends, the last ones, it is said which reading would tell most."""
 
 
 @record
@@ -95,10 +88,10 @@ def remake(
     opened = {number - 1: angle for number, angle in open_bends(span, ids_of(part), planned).items()}
     trust = believed(run, kit, chosen, part)
     read = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm, opened)
-    lone = _lone(kit, part, planned, read, made, trust)
+    lone = lone_of(kit, part, planned, read, made, trust)
     made = [item.without({one.name for one in lone if one.index == k}) for k, item in enumerate(made)]
     built = as_built(laid_out(planned), made, part.beyond_mm, part.od_mm, opened) if lone else read
-    stands, weighed, unreadable, slips = _weighed(kit, part, planned, built, made, offers, trust)
+    stands, weighed, unreadable, slips = weighed_of(kit, part, planned, built, made, offers, trust)
     laid = weighed.laid
     done = [item.bend - 1 for item in made]
     now = shape_from(laid)
@@ -155,81 +148,11 @@ def remake(
         ),
         zone=trust.zone,
         fit=None if rest else _with_pulls(stands, chosen, planned),
-        known=_known(part, planned, built, made, following, trust),
+        known=known_now(part, planned, built, made, following, trust),
         short_deg=kit.limits["bend_short_deg"].value,
         unreadable=unreadable,
         lone=lone,
         slips=slips,
-    )
-
-
-def _weighed(
-    kit: Kit,
-    part: Part,
-    planned: BendList,
-    built: AsBuilt,
-    made: Sequence[MadeBend],
-    typed: tuple[TypedOffer, ...],
-    trust: Believed,
-) -> tuple[Fit, Weighed, tuple[Unreadable, ...], tuple[Slip, ...]]:
-    """Everything read of the part weighed together. A bend that is not made yet counts as planned and is not
-    tweaked, and no straight is twisted while there are such bends."""
-    limits, whole = kit.limits, len(made) == len(planned.bends)
-    by_hand = ByHand(
-        mm=limits["offer_mm"].value, deg=limits["offer_deg"].value, eye_share=limits["offer_eye_share"].value
-    )
-    offers, unreadable = read_offers(typed if whole else (), by_hand, part.od_mm)
-    may = trust.may if whole else _while_making(trust.may, made, len(planned.bends))
-    unknowns = unknowns_of(
-        planned,
-        told_bends(made),
-        offers,
-        trust.trust,
-        may,
-        trust.reach,
-        first_turns=_first_turns(built),
-    )
-    readings = observed(unknowns, built.figures, trust.gauge, part.beyond_mm, part.od_mm)
-    stands, weighed = fit(
-        planned, unknowns, readings, offers, trust.reach, trust.trust, may=may, od_mm=part.od_mm
-    )
-    near = _slip_sizes(kit)
-    return (
-        stands,
-        weighed,
-        unreadable,
-        slips_of(unknowns, weighed, trust.trust.hand, trust.trust.slip_sd, near),
-    )
-
-
-def _slip_sizes(kit: Kit) -> SlipSizes:
-    limits = kit.limits
-    return SlipSizes(
-        least_mm=limits["least_slip_mm"].value,
-        least_deg=limits["least_slip_deg"].value,
-        near_mm=limits["slip_mm"].value,
-        near_deg=limits["slip_deg"].value,
-    )
-
-
-def _lone(
-    kit: Kit, part: Part, planned: BendList, read: AsBuilt, made: Sequence[MadeBend], trust: Believed
-) -> tuple[Lone, ...]:
-    def unknowns() -> Unknowns:
-        return unknowns_of(
-            planned, told_bends(made), (), trust.trust, trust.may, trust.reach, first_turns=_first_turns(read)
-        )
-
-    return lone_readings(
-        unknowns,
-        read.figures,
-        lambda figure: READ_NAMES[figure.kind] in made[figure.index].sure,
-        trust.gauge,
-        slip_sd=trust.trust.slip_sd,
-        alone_sd=kit.limits["lone_sd"].value,
-        sizes=_slip_sizes(kit),
-        beyond_mm=part.beyond_mm,
-        od_mm=part.od_mm,
     )
 
 
@@ -244,50 +167,6 @@ def _with_pulls(stands: Fit, chosen: Choices, planned: BendList) -> Fit:
             tweak = replace(tweak, pull=Pull(beyond_deg=dial - tweak.angle_deg, dial_deg=dial))
         tweaks.append(tweak)
     return replace(stands, tweaks=tuple(tweaks))
-
-
-def _first_turns(built: AsBuilt) -> bool:
-    return any(figure.index == 0 and figure.kind == "clock" for figure in built.figures)
-
-
-def _known(
-    part: Part, planned: BendList, built: AsBuilt, made: Sequence[MadeBend], following: NextBend | None,
-    trust: Believed,
-) -> Known:  # fmt: skip
-    """What would tell most now: of the bends made last, and of the next one as if it were made as told."""
-    also = list(made)
-    if following is not None:
-        also.append(
-            MadeBend(
-                bend=following.move.bend,
-                held=following.move.held,
-                start_mm=following.start_mm,
-                angle_deg=following.angle_deg,
-                clock_deg=following.clock_deg,
-                beyond_deg=following.beyond_deg,
-            )
-        )
-    unknowns = unknowns_of(
-        planned, told_bends(also), (), trust.trust, trust.may, trust.reach, first_turns=_first_turns(built)
-    )
-    readings = observed(unknowns, built.figures, trust.gauge, part.beyond_mm, part.od_mm)
-    weighed = weigh(unknowns, readings, slip_sd=trust.trust.slip_sd)
-    return tells_most(
-        unknowns,
-        weighed,
-        [(figure.index, figure.kind) for figure in built.figures],
-        range(max(0, len(also) - LOOKED_AT), len(also)),
-        trust.gauge,
-        port_of(planned),
-        trust.reach,
-        beyond_mm=part.beyond_mm,
-        od_mm=part.od_mm,
-    )
-
-
-def _while_making(may: May, made: Sequence[MadeBend], count: int) -> May:
-    done = {item.bend for item in made}
-    return replace(may, twist_deg=0.0, fixed=tuple(k for k in range(1, count + 1) if k not in done))
 
 
 def _freedom(run: Run, kit: Kit, chosen: Choices, part: Part, planned: BendList) -> Freedom:
