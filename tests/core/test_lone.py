@@ -3,6 +3,8 @@ wrong is named once it is believed. The parts are those of a bench that shares n
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -102,11 +104,12 @@ def _moved(across, far):
 
 
 def test_of_many_parts_no_good_reading_is_asked_for_again_and_every_wrong_one_is():
+    """And a bend that lay 10 mm off is named once its readings are believed; one of twelve may be missed."""
     rng = np.random.default_rng(4)
     wrongs = [
         ("leg", lambda mm: mm / 25.4), ("leg", lambda mm: mm + 25.4), ("angle", lambda deg: 180 - deg + 30),
     ]  # fmt: skip
-    false = found = tried = 0
+    false = found = named = tried = 0
     for k in range(12):
         plan = some_plan(rng)
         made, stands = as_read(plan, rng)
@@ -117,5 +120,9 @@ def test_of_many_parts_no_good_reading_is_asked_for_again_and_every_wrong_one_is
         lone = stands(made).lone
         tried += 1
         found += [(one.index, one.name) for one in lone] == [(at, name)]
+        made, stands = as_read(plan, rng, slipped=at)
+        again = stands([replace(one, sure=("leg", "angle")) for one in made])
+        named += [(one.bend, one.kind) for one in again.slips] == [(at + 1, "place")]
     assert false == 0
     assert found >= tried - 1
+    assert named >= tried - 1

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Literal
 
 from bendrel.core.bend.told.figures import READ_NAMES, Figure, ReadName
 from bendrel.core.bend.told.observed import Gauge, observed
+from bendrel.core.bend.told.tells import columns_about
 from bendrel.core.bend.told.unknowns import TOOL, Hand, Unknowns
 from bendrel.core.bend.told.weighed import Weighed, weigh
 from bendrel.core.findings import EndName
@@ -23,6 +24,7 @@ if TYPE_CHECKING:
     Array = NDArray[np.float64]
 
 MOST = 4
+"""So many readings of a part are asked for again at once: with more of them the part is read anew anyway."""
 SlipKind = Literal["place", "angle", "turn"]
 
 
@@ -126,12 +128,10 @@ def _would_read(
     od_mm: float,
 ) -> tuple[float, float]:
     """What a figure would be by all others, and the standard deviation of its difference from that."""
-    import numpy as np
-
     (reading,) = observed(unknowns, [figure], gauge, beyond_mm, od_mm)
-    step = np.hstack([weighed.values[:, None], weighed.values[:, None] + 1e-4 * np.eye(unknowns.size)])
-    told = reading.of(step)
-    slope = (told[1:] - told[0]) / 1e-4
+    columns, step = columns_about(unknowns, weighed)
+    told = reading.of(columns)
+    slope = (told[1:] - told[0]) / step
     return float(told[0]), sqrt(float(slope @ weighed.covariance @ slope) + reading.sd**2)
 
 

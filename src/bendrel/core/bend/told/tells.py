@@ -66,7 +66,7 @@ def tells_most(
     import numpy as np
 
     length = unknowns.planned.length_mm
-    columns, step = _columns(unknowns, weighed)
+    columns, step = columns_about(unknowns, weighed)
     ends = place(unknowns.parts(columns), length)
     flat = Flat(place(one(weighed.laid), length), port, reach)
     misses = flat.miss(ends)
@@ -100,8 +100,8 @@ def tells_most(
     return Known(now=_within(flat, doubt), readings=tuple(sorted(found, key=lambda item: -item.known)))
 
 
-def _columns(unknowns: Unknowns, weighed: Weighed) -> tuple[Array, float]:
-    """The most likely unknowns, and with each a little more."""
+def columns_about(unknowns: Unknowns, weighed: Weighed) -> tuple[Array, float]:
+    """The most likely unknowns, and with each a little more; by how much. Raises nothing."""
     import numpy as np
 
     step = 1e-4
