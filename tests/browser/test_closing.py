@@ -126,6 +126,7 @@ def test_a_line_is_proved_and_signed_off(new_context, copy_of, api):
     open_prove(page, line, "fit")
     # one press for all of a kind, then what stands alone
     told = panel(page).get_by_role("button", name=re.compile(r"All \d+ of these as told"))
+    expect(told.first).to_be_visible()
     while told.count():
         told.first.click()
     for box in panel(page).get_by_role("checkbox", checked=False).all():

@@ -43,6 +43,7 @@ def test_what_is_left_for_later_stays_in_the_way_until_it_is_closed(page: Page, 
     open_line(page, own_line, "fit")
     panel = page.get_by_role("region", name="What this stage asks")
     expect(panel.locator("[data-step]").first).to_be_visible()
+    expect(page.get_by_role("status", name="Left over")).to_be_visible()
     for box in panel.get_by_role("checkbox").all():
         box.check()
     expect(page.get_by_text("Nothing left over.")).to_be_visible()

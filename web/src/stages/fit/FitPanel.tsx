@@ -97,7 +97,7 @@ export default function FitPanel({ editor, view }: Props) {
             </>
           )}
           <Typography variant="h2">Back together</Typography>
-          {refit.length === 0 && (
+          {line.removal.items.length === 0 && (
             <Box sx={{ color: "var(--second)" }}>The removal log turns round here: last off, first on.</Box>
           )}
           <Ticks
