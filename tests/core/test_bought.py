@@ -68,14 +68,38 @@ def test_one_reading_and_where_it_puts_end_b(reading, line, off, other):
     assert (found.end_b_mm, found.way_b_deg) == pytest.approx(moved(other), abs=1e-5)
 
 
-def test_rim_to_rim_and_the_whole_length_are_the_lines_own():
-    """Two tapes that move nothing: the straight line between the rims and the length along the tube."""
+def test_rim_to_rim_and_the_whole_length_are_held_against_the_lines():
+    """The straight line between the rims and the length along the tube."""
     rims = np.linalg.norm(walk(OLD)[1])
     whole = marks(OLD)[1]
     found = compared(told("rim to rim", f"{rims + 3:.6f}"), told("whole length", f"{whole - 4:.6f}"))
     assert [c.line for c in found.compared] == pytest.approx([rims, whole])
     assert [c.off for c in found.compared] == pytest.approx([3, -4], abs=1e-5)
-    assert (found.end_b_mm, found.way_b_deg) == (None, None)
+    same = compared(told("rim to rim", f"{rims:.6f}"))
+    assert (same.end_b_mm, same.way_b_deg) == pytest.approx((0, 0), abs=1e-4)
+
+
+def test_a_tape_across_moves_what_was_not_read_of_the_part():
+    """A part whose last leg is 6 mm long: read, the tape agrees with it and nothing moves; where the tape
+    alone was read, end B lies at least as far away as the tape is off."""
+    long = part(last=96)
+    rims = np.linalg.norm(walk(long)[1])
+    both = compared(told("leg", "96", 4), told("rim to rim", f"{rims:.6f}"))
+    assert (both.end_b_mm, both.way_b_deg) == pytest.approx(moved(long), abs=1e-3)
+    alone = compared(told("rim to rim", f"{rims:.6f}"))
+    off = rims - np.linalg.norm(walk(OLD)[1])
+    assert alone.end_b_mm > abs(off) - 0.05
+
+
+def test_a_tape_against_a_part_that_is_read_everywhere_moves_nothing():
+    """What was read of the part stands; the tape that does not go with it is only said to be off."""
+    legs = [told("leg", str(mm), k) for k, mm in enumerate((100, 60, 80, 90), start=1)]
+    turns = [told("bend", str(deg), k) for k, deg in enumerate((90, 45, 60), start=1)]
+    planes = [told("plane", "3:00", 2), told("plane", "8:00", 3)]
+    rims = np.linalg.norm(walk(OLD)[1])
+    found = compared(*legs, *turns, *planes, told("rim to rim", f"{rims + 5:.6f}"))
+    assert found.compared[-1].off == pytest.approx(5, abs=1e-5)
+    assert found.end_b_mm == pytest.approx(0, abs=1e-6)
 
 
 def test_several_readings_add_up():

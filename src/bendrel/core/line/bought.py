@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
+from dataclasses import replace
 from math import acos, degrees
 
 from bendrel.core.geometry.bends import ShapeError
@@ -10,8 +12,10 @@ from bendrel.core.geometry.vectors import dot, length, subtract
 from bendrel.core.line.document import PartReading, RigidSpan
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
+from bendrel.core.measure.adjust import Trust, adjust
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.legs import ReadBends, shape_of
+from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, changed, value_of
 from bendrel.core.record import record
@@ -46,11 +50,12 @@ class BoughtPart:
 def compare_bought(span: RigidSpan, read: ReadBends, errors: ReadingErrors) -> BoughtPart:
     """Hold the readings of a bought part against the same readings of the old line.
 
-    Readings that were not taken are assumed to be the old line's. Raises nothing.
+    What was not read of it is the old line's, as far as what was read across it lets it be: the part is
+    adjusted as a line is (`core/measure/adjust`), with its own readings held. Raises nothing.
     """
     problems: list[Problem] = []
     compared: list[Compared] = []
-    part = read
+    part, given, own = read, Given(), set[Slot]()
     rows = tuple(row.id for row in span.readings.rows)
     for index, reading in enumerate(span.bought):
         if not reading.text.strip():
@@ -63,10 +68,15 @@ def compare_bought(span: RigidSpan, read: ReadBends, errors: ReadingErrors) -> B
             )
             continue
         compared.append(found)
-        if slot is not None:
+        if reading.kind == "rim to rim":
+            given = replace(given, tape_mm=found.part)
+        elif reading.kind == "whole length":
+            given = replace(given, wire_mm=found.part)
+        elif slot is not None:
             moved = changed(part, slot, found.off)
             part = moved if isinstance(moved, ReadBends) else part
-    end_mm, way_deg = _end(read, part) if part is not read else (None, None)
+            own.add(slot)
+    end_mm, way_deg = _end(read, part, given, own, errors) if own or given != Given() else (None, None)
     return BoughtPart(compared=tuple(compared), end_b_mm=end_mm, way_b_deg=way_deg, problems=tuple(problems))
 
 
@@ -110,9 +120,12 @@ def _compared(index: int, part: float, line: float, errors: ReadingErrors, *, an
     return Compared(index=index, part=part, line=line, off=part - line, allowed=2 * error, degrees=angle)
 
 
-def _end(read: ReadBends, part: ReadBends) -> tuple[float | None, float | None]:
+def _end(
+    read: ReadBends, part: ReadBends, given: Given, own: Collection[Slot], errors: ReadingErrors
+) -> tuple[float | None, float | None]:
     try:
-        old, new = end_frame(shape_of(read)), end_frame(shape_of(part))
+        found = adjust(part, given, errors, Trust(held=frozenset(own))).read
+        old, new = end_frame(outcome(read).shape), end_frame(outcome(found).shape)
     except ShapeError:
         return None, None
     return length(subtract(new.point, old.point)), _between(old, new)

@@ -86,9 +86,6 @@ def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Weig
     if read is None:
         return Weighed(measured=nothing, read=None)
     trust = trust_of(span, read)
-    bought: BoughtPart | None = None
-    if span.bought and isinstance(read, ReadBends):
-        bought = compare_bought(span, read, errors)
     try:
         made, doubt = outcome(read), expected(read, Given(), errors, trust)
     except ShapeError:
@@ -99,6 +96,10 @@ def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Weig
     if (checks or trust != Trust()) and not wrong:
         with suppress(ShapeError):
             fit = adjust(read, given, errors, trust)
+    line = fit.read if fit else read
+    bought: BoughtPart | None = None
+    if span.bought and isinstance(line, ReadBends):
+        bought = compare_bought(span, line, errors)
     measured = Measured(
         doubt=fit.doubt if fit else doubt,
         checks=checks,
@@ -107,7 +108,7 @@ def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Weig
         taken=_taken(span, read, fit, trust) if fit else (),
         trusted=_trusted(span, read, trust),
         problems=problems,
-        drawn=_drawn(fit.read if fit else read),
+        drawn=_drawn(line),
     )
     return Weighed(measured=measured, read=fit.read if fit else read)
 

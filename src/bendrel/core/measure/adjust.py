@@ -22,6 +22,7 @@ from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import Given, equations, misses, od_of, rolls, with_roll
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, moved, slots
+from bendrel.core.measure.solver import gain, loadings
 from bendrel.core.measure.spread import Spread, spread_of
 from bendrel.core.record import record
 
@@ -64,8 +65,7 @@ def adjust(
 ) -> Adjusted:
     """The readings of `read` adjusted to everything that is `given`.
 
-    Weighted least squares by Gauss and Newton, in the form that needs only the observations' own normal
-    equations: x = S·Aᵀ·(A·S·Aᵀ + T)⁻¹·(c − f(x) + A·x), S and T the variances of readings and observations.
+    Weighted least squares by Gauss and Newton, each round solved as `solver` tells.
     Raises ShapeError where `read` is no shape, or where what is given bends it into none.
     Source: JCGM 102:2011, 6; observation equations of surveying, any textbook.
     """
@@ -86,15 +86,15 @@ def adjust(
     for _ in range(ROUNDS):
         rows, own = equations(here, given, errors, spread, roll)
         miss = misses(given, outcome(here), od_of(read), roll)
-        gain = _gain(rows, own, sigmas)
-        step, here, spread = _as_far_as_it_goes(read, errors, x, gain @ (miss + rows @ x), len(found))
+        best = sigmas * (gain(rows * sigmas, own) @ (miss + rows @ x))
+        step, here, spread = _as_far_as_it_goes(read, errors, x, best, len(found))
         still = float(np.max(np.abs(step - x), initial=0.0)) < STILL
         x = step
         roll = float(x[-1]) if rolls(given) else 0.0
         if still:
             break
-    loadings = _loadings(*equations(here, given, errors, spread, roll), sigmas)
-    return _told(here, found, x, loadings[: len(found)], spread)
+    own_errors = _loadings(*equations(here, given, errors, spread, roll), sigmas)
+    return _told(here, found, x, own_errors[: len(found)], spread)
 
 
 def _as_far_as_it_goes(
@@ -120,21 +120,13 @@ def expected(
     alone = _sigmas(slots(read), errors, trust or Trust())
     if given == Given():
         return doubt_of(spread, np.diag(alone))
-    loadings = _loadings(*equations(read, given, errors, spread), with_roll(alone, given))
-    return doubt_of(spread, loadings[: len(alone)])
-
-
-def _gain(rows: Array, own: Array, sigmas: Array) -> Array:
-    """How the misses move the readings."""
-    scaled = rows * sigmas**2
-    inner = scaled @ rows.T + np.diag(own)
-    return np.asarray(np.linalg.solve(inner, scaled).T, dtype=np.float64)
+    own_errors = _loadings(*equations(read, given, errors, spread), with_roll(alone, given))
+    return doubt_of(spread, own_errors[: len(alone)])
 
 
 def _loadings(rows: Array, own: Array, sigmas: Array) -> Array:
     """How every error, of readings and of what is given, moves each reading as it is taken."""
-    gain = _gain(rows, own, sigmas)
-    both: Array = np.hstack([np.diag(sigmas) - (gain @ rows) * sigmas, gain * np.sqrt(own)])
+    both: Array = sigmas[:, None] * loadings(rows * sigmas, own)
     return both
 
 
@@ -148,14 +140,14 @@ def _sigmas(found: Iterable[Slot], errors: ReadingErrors, trust: Trust) -> Array
 
 
 def _told(
-    here: ReadBends | Corners, found: list[Slot], x: Array, loadings: Array, spread: Spread
+    here: ReadBends | Corners, found: list[Slot], x: Array, own_errors: Array, spread: Spread
 ) -> Adjusted:
-    own = 1.96 * np.sqrt(np.sum(loadings**2, axis=1))
+    own = 1.96 * np.sqrt(np.sum(own_errors**2, axis=1))
     return Adjusted(
         read=here,
         taken=tuple(
             Taken(slot=slot, change=change, doubt=doubt)
             for slot, change, doubt in zip(found, x[: len(found)].tolist(), own.tolist(), strict=True)
         ),
-        doubt=doubt_of(spread, loadings),
+        doubt=doubt_of(spread, own_errors),
     )

@@ -109,7 +109,8 @@ export function Bought({ editor, view }: { editor: LineEditor; view: PlanView })
       </Button>
       {found?.end_b_mm != null && (
         <Box role="status" sx={{ mt: 1 }}>
-          As read, its end B would lie <strong>{sayLength(found.end_b_mm, line.unit)}</strong> from the port and point{" "}
+          As read, and else like the old line, its end B would lie about{" "}
+          <strong>{sayLength(found.end_b_mm, line.unit)}</strong> from the port and point{" "}
           {sayAngle(found.way_b_deg ?? 0)} away from it.
         </Box>
       )}

@@ -11,6 +11,7 @@ from bendrel.core.bend.told.many import place
 from bendrel.core.bend.told.trial import Offer
 from bendrel.core.bend.told.unknowns import TOOL, Unknowns
 from bendrel.core.measure.landing import Port, landed, rows_of
+from bendrel.core.measure.solver import gain, loadings
 from bendrel.core.record import record
 
 if TYPE_CHECKING:
@@ -45,9 +46,9 @@ class Weighed:
 def weigh(unknowns: Unknowns, readings: Sequence[Reading], *, slip_sd: float) -> Weighed:
     """The most likely unknowns, with what is told and what was read weighed by their variances.
 
-    A linear filter over all readings at once, taken again at its own answer because large bends turn small
-    errors (Gauss and Newton, three times). Where an unknown comes out further than `slip_sd` standard
-    deviations from what was told the hand slipped there: what it usually does says nothing, and its
+    All readings at once, as `core/measure/solver` tells, taken again at its own answer because large bends
+    turn small errors (Gauss and Newton, three times). Where an unknown comes out further than `slip_sd`
+    standard deviations from what was told the hand slipped there: what it usually does says nothing, and its
     doubt becomes as wide as the slip. Source: maximum of the posterior with normal errors.
     """
     import numpy as np
@@ -69,19 +70,17 @@ def _filtered(unknowns: Unknowns, readings: Sequence[Reading]) -> Weighed:
 
     spread = unknowns.spread()
     size = unknowns.size
-    normal = np.zeros(size)
-    information = np.eye(size)
+    normal, after = np.zeros(size), np.eye(size)
     if readings:
         values = np.array([r.value for r in readings])
-        sds = np.array([r.sd for r in readings])
+        variances = np.array([r.sd for r in readings]) ** 2
         for _ in range(STEPS):
             here, slopes = slopes_of([r.of for r in readings], spread, normal)
-            weighted = slopes / sds[:, None]
-            information = np.eye(size) + weighted.T @ weighted
-            normal = np.linalg.solve(information, weighted.T @ ((values - here) / sds + weighted @ normal))
-    covariance = spread @ np.linalg.inv(information) @ spread.T
+            normal = gain(slopes, variances) @ (values - here + slopes @ normal)
+        after = loadings(slopes, variances)
+    own_errors = spread @ after
     x = spread @ normal
-    return Weighed(values=x, covariance=covariance, laid=laid_of(unknowns, x))
+    return Weighed(values=x, covariance=own_errors @ own_errors.T, laid=laid_of(unknowns, x))
 
 
 def slopes_of(
