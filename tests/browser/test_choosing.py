@@ -191,7 +191,7 @@ def test_a_bender_is_calibrated_and_the_plan_follows(page: Page, copy_of, api):
     page.get_by_label("Angle", exact=True).fill("88.2")
     page.get_by_role("button", name="Reckon with it").click()
     expect(page.locator("[data-trial='1']")).to_be_visible()
-    expect(page.locator("[data-told='Finished radius']")).to_contain_text("±")
+    expect(page.locator("[data-told='Finished radius on 90°']")).to_contain_text("±")
     page.goto(f"/lines/{line}/plan")
     page.locator("[data-move='1'] button").last.click()
     expect(page.locator("[data-working='dial-1']")).to_contain_text("calibration from 1 test piece")

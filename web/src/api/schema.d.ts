@@ -2686,6 +2686,8 @@ export interface components {
          * @description One bender set up for one tube size. Lengths in mm.
          *
          *     `radius_mm` is the finished centreline radius; None is a tool that takes any radius asked.
+         *     `unwinds_mm_deg` is what the constant part of spring-back adds to it, as `ToolRadius` tells; only test
+         *     pieces tell that.
          *     `zero_offset_mm` > 0 means that the tool's zero lies from the tangent point towards the clamp.
          *     `plastic` says that it forms warm plastic tube and no metal.
          *     The three least straights are what the clamp and the die need to grip. `kind` is a tool kind's id.
@@ -2726,6 +2728,11 @@ export interface components {
             lever_mm?: number | null;
             /** Above Bench Mm */
             above_bench_mm?: number | null;
+            /**
+             * Unwinds Mm Deg
+             * @default 0
+             */
+            unwinds_mm_deg: number;
         };
         /**
          * Beside

@@ -5,6 +5,7 @@ Convention: the points start at the origin along +x and the first bend turns tow
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from itertools import pairwise
 from math import ceil, radians, tan
 from typing import Annotated
@@ -95,6 +96,17 @@ def traced_bends(corners: Corners, *, allow_overlap: bool = False) -> tuple[Bend
     ]
     joined, firsts = _joined(bends)
     return BendList(bends=joined, last_straight_mm=straights[-1]), tuple(keep[k + 1] for k in firsts)
+
+
+def turns_deg(points: Sequence[Vector]) -> tuple[float, ...]:
+    """By how much a line through these points turns at each that is not an end, in degrees; 0 where two
+    points are the same. Raises nothing.
+
+    >>> turns_deg([(0, 0, 0), (100, 0, 0), (100, 50, 0)])
+    (90.0,)
+    """
+    legs = [subtract(b, a) for a, b in pairwise(points)]
+    return tuple(angle_between(a, b) if length(a) and length(b) else 0.0 for a, b in pairwise(legs))
 
 
 def corners_from_bends(shape: BendList) -> Corners:

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from bendrel.core.geometry.bends import NO_CORNER_DEG, BendList
 from bendrel.core.geometry.centreline import end_frame, sampled
+from bendrel.core.geometry.tool_radius import ToolRadius
 from bendrel.core.geometry.vectors import length, subtract
 from bendrel.core.record import record
 
@@ -57,15 +58,21 @@ class Reradius:
 
 
 def reradius(
-    shape: BendList, radius_mm: float, *, least_between_mm: float, least_ends_mm: tuple[float, float]
+    shape: BendList,
+    radius_mm: float | ToolRadius,
+    *,
+    least_between_mm: float,
+    least_ends_mm: tuple[float, float],
 ) -> Reradius:
-    """Keep every corner where it was and put `radius_mm` into it; where that leaves a straight too
-    short, or a hairpin has no corner, look for the nearest shape that can be made between the ports.
+    """Keep every corner where it was and put `radius_mm` into it, of a tool what it leaves at that angle;
+    where that leaves a straight too short, or a hairpin has no corner, look for the nearest shape that can
+    be made between the ports.
 
     A straight gives up (R' − R)·tan(θ/2) at each of its bends. Source: plane geometry; the search
     is least squares on legs, angles and rotations.
     """
-    cornered = _cornered(shape, radius_mm)
+    tool = radius_mm if isinstance(radius_mm, ToolRadius) else ToolRadius(mm=radius_mm)
+    cornered = _cornered(shape, tool)
     least = (least_ends_mm[0], *[least_between_mm] * (len(shape.bends) - 1), least_ends_mm[1])
     short = _short(cornered, least)
     hairpins = any(bend.angle_deg >= NO_CORNER_DEG for bend in shape.bends)
@@ -80,7 +87,7 @@ def reradius(
         shape=made,
         short=short,
         moved=moved,
-        meets_ports=missed < ENDS_MEET_MM and not _short(made, least) and away <= radius_mm,
+        meets_ports=missed < ENDS_MEET_MM and not _short(made, least) and away <= tool.mm,
         departure_mm=away,
         departure_bend=near,
         surplus_mm=surplus,
@@ -113,21 +120,22 @@ def _bows(shape: BendList, surplus: float) -> tuple[Bow, ...]:
     return tuple(sorted(found, key=lambda bow: bow.height_mm / bow.radius_mm)[:3])
 
 
-def _cornered(shape: BendList, radius: float) -> BendList:
+def _cornered(shape: BendList, tool: ToolRadius) -> BendList:
     straights = list(shape.straights_mm)
+    radii = [tool.at(bend.angle_deg) for bend in shape.bends]
     for k, bend in enumerate(shape.bends):
         if bend.angle_deg < NO_CORNER_DEG:
-            more = (radius - bend.radius_mm) * tan(radians(bend.angle_deg) / 2)
+            more = (radii[k] - bend.radius_mm) * tan(radians(bend.angle_deg) / 2)
             straights[k] -= more
             straights[k + 1] -= more
-    return _with(shape, straights, radius=radius)
+    return _with(shape, straights, radii=radii)
 
 
 def _with(
     shape: BendList,
     straights: list[float],
     *,
-    radius: float | None = None,
+    radii: list[float] | None = None,
     angles: list[float] | None = None,
     turns: list[float] | None = None,
 ) -> BendList:
@@ -135,7 +143,7 @@ def _with(
         replace(
             bend,
             straight_mm=straights[k],
-            radius_mm=radius or bend.radius_mm,
+            radius_mm=radii[k] if radii else bend.radius_mm,
             angle_deg=angles[k] if angles else bend.angle_deg,
             rotation_deg=turns[k] if turns else bend.rotation_deg,
         )

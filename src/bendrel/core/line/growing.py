@@ -5,13 +5,14 @@ from __future__ import annotations
 from dataclasses import replace
 
 from bendrel.core.geometry.bends import BendList, ShapeError
+from bendrel.core.geometry.tool_radius import UsualRadius
 from bendrel.core.line.document import BendReadings, BendRow, CornerReadings
 from bendrel.core.line.resolve import Reader, read_bend, resolve
 from bendrel.core.measure.legs import ReadBend, ReadBends, ReadingError, setback_mm, shape_of
 
 
 def as_far_as_read(
-    readings: BendReadings | CornerReadings, *, od_mm: float, radius_mm: float | None, stub_mm: float
+    readings: BendReadings | CornerReadings, *, od_mm: float, radius_mm: UsualRadius, stub_mm: float
 ) -> BendList | None:
     """The shape up to the first reading that is not there or cannot be read; None where that is nothing.
 
@@ -68,7 +69,7 @@ def _leg(row: BendRow, shape: BendList, od_mm: float) -> float | None:
     return leg if leg > 0 else None
 
 
-def _corners(readings: CornerReadings, od_mm: float, radius_mm: float | None) -> BendList | None:
+def _corners(readings: CornerReadings, od_mm: float, radius_mm: UsualRadius) -> BendList | None:
     """The corners up to the first that cannot be read: two of them are a straight piece."""
     for count in range(len(readings.rows), 1, -1):
         rows = readings.rows[:count]

@@ -7,7 +7,8 @@ from dataclasses import replace
 from typing import TypeVar
 
 from bendrel.core.geometry.bends import BendList, ShapeError
-from bendrel.core.geometry.corners import Corners, traced_bends
+from bendrel.core.geometry.corners import Corners, traced_bends, turns_deg
+from bendrel.core.geometry.tool_radius import UsualRadius, usual_at, usual_of_arc
 from bendrel.core.geometry.vectors import Vector
 from bendrel.core.line.document import BendReadings, BendRow, CornerReadings
 from bendrel.core.line.paths import LAST, row_path
@@ -99,7 +100,7 @@ def _unit_of(readings: BendReadings | CornerReadings) -> Unit:
     return readings.rows[-1].x.unit if readings.rows else "mm"
 
 
-def resolve(readings: BendReadings | CornerReadings, *, od_mm: float, radius_mm: float | None) -> Resolved:
+def resolve(readings: BendReadings | CornerReadings, *, od_mm: float, radius_mm: UsualRadius) -> Resolved:
     """The shape that `readings` mean for a tube of `od_mm` and a bender of `radius_mm`.
 
     Straights may come out negative: that is a finding of the plan, not a misreading. Nothing is
@@ -151,7 +152,7 @@ def _made(
 
 
 def _read_bends(
-    reader: Reader, readings: BendReadings, od_mm: float, radius_mm: float | None
+    reader: Reader, readings: BendReadings, od_mm: float, radius_mm: UsualRadius
 ) -> ReadBends | None:
     rows = [read_bend(reader, row, k, radius_mm) for k, row in enumerate(readings.rows)]
     last = reader.length(LAST, readings.last)
@@ -167,7 +168,7 @@ def _read_bends(
     )
 
 
-def read_bend(reader: Reader, row: BendRow, k: int, radius_mm: float | None) -> ReadBend | None:
+def read_bend(reader: Reader, row: BendRow, k: int, radius_mm: UsualRadius) -> ReadBend | None:
     """Row `k` as numbers; None where something of it cannot be read, which `reader` then says."""
     place = reader.length(row_path(row.id, "length"), row.length, _leg_sign(row, k))
     to: float | None = None
@@ -178,7 +179,10 @@ def read_bend(reader: Reader, row: BendRow, k: int, radius_mm: float | None) -> 
     else:
         angle = reader.angle(row_path(row.id, "angle"), row.angle)
     clock, rotation = reader.plane(row_path(row.id, "plane"), row.plane) if k else (None, 0.0)
-    radius = _radius(reader, row_path(row.id, "radius"), row.radius, radius_mm)
+    usual = (
+        usual_of_arc(radius_mm, (to or 0.0) - (place or 0.0)) if angle is None else usual_at(radius_mm, angle)
+    )
+    radius = _radius(reader, row_path(row.id, "radius"), row.radius, usual)
     if (
         place is None
         or (to is None and angle is None)
@@ -204,17 +208,20 @@ def slot_path(readings: BendReadings | CornerReadings, slot: Slot) -> str:
     return LAST if slot.field == "last" else row_path(readings.rows[slot.row].id, slot.field)
 
 
-def _read_corners(reader: Reader, readings: CornerReadings, radius_mm: float | None) -> Corners | None:
+def _read_corners(reader: Reader, readings: CornerReadings, radius_mm: UsualRadius) -> Corners | None:
     points: list[tuple[float, float, float]] = []
-    radii: list[float] = []
-    for k, row in enumerate(readings.rows):
+    for row in readings.rows:
         x = reader.length(row_path(row.id, "x"), row.x, "any")
         y = reader.length(row_path(row.id, "y"), row.y, "any")
         z = reader.length(row_path(row.id, "z"), row.z, "any")
         if x is not None and y is not None and z is not None:
             points.append((x, y, z))
-        if 0 < k < len(readings.rows) - 1:
-            radii.append(_radius(reader, row_path(row.id, "radius"), row.radius, radius_mm) or 1.0)
+    known = len(points) == len(readings.rows)
+    turns = turns_deg(points) if known else (0.0,) * len(readings.rows[1:-1])
+    radii = [
+        _radius(reader, row_path(row.id, "radius"), row.radius, usual_at(radius_mm, turn)) or 1.0
+        for row, turn in zip(readings.rows[1:-1], turns, strict=True)
+    ]
     return None if reader.problems else Corners(points=tuple(points), radii_mm=tuple(radii))
 
 

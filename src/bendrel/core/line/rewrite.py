@@ -7,7 +7,8 @@ from typing import Literal
 
 from bendrel.core.geometry.bends import NO_CORNER_DEG, BendList, ShapeError, bend_spans
 from bendrel.core.geometry.centreline import end_frame
-from bendrel.core.geometry.corners import Corners, bends_from_corners, corners_from_bends
+from bendrel.core.geometry.corners import Corners, bends_from_corners, corners_from_bends, turns_deg
+from bendrel.core.geometry.tool_radius import UsualRadius, usual_at
 from bendrel.core.geometry.vectors import length, subtract
 from bendrel.core.line.document import (
     BendReadings,
@@ -27,7 +28,7 @@ Entry = Literal["bends", "wire", "corners", "alongside"]
 SAME_MM = 1e-5
 
 
-def bend_readings(shape: BendList, unit: Unit, radius_mm: float | None) -> BendReadings:
+def bend_readings(shape: BendList, unit: Unit, radius_mm: UsualRadius) -> BendReadings:
     """Readings along the centreline that give exactly `shape`.
 
     Legs are told from centreline corner to corner, and from the bend's start where there is no
@@ -50,7 +51,7 @@ def bend_readings(shape: BendList, unit: Unit, radius_mm: float | None) -> BendR
                     text=format_clock(clock),
                     exact_deg=bend.rotation_deg if k else 0.0,
                 ),
-                radius=_own_radius(bend.radius_mm, unit, radius_mm),
+                radius=_own_radius(bend.radius_mm, unit, usual_at(radius_mm, bend.angle_deg)),
             )
         )
         before = ahead
@@ -61,7 +62,7 @@ def bend_readings(shape: BendList, unit: Unit, radius_mm: float | None) -> BendR
     )
 
 
-def wire_readings(shape: BendList, unit: Unit, radius_mm: float | None) -> BendReadings:
+def wire_readings(shape: BendList, unit: Unit, radius_mm: UsualRadius) -> BendReadings:
     """Marks along a straightened wire that give exactly `shape`: where every bend starts and ends,
     and the whole wire."""
     legs = bend_readings(shape, unit, radius_mm)
@@ -85,18 +86,19 @@ def wire_readings(shape: BendList, unit: Unit, radius_mm: float | None) -> BendR
     )
 
 
-def corner_readings(corners: Corners, unit: Unit, radius_mm: float | None) -> CornerReadings:
+def corner_readings(corners: Corners, unit: Unit, radius_mm: UsualRadius) -> CornerReadings:
     """Readings that give exactly these corner points."""
     radii = (None, *corners.radii_mm, None)
+    usual = (None, *(usual_at(radius_mm, turn) for turn in turns_deg(corners.points)), None)
     return CornerReadings(
         rows=tuple(
             CornerRow(
                 x=computed_length(x, unit),
                 y=computed_length(y, unit),
                 z=computed_length(z, unit),
-                radius=None if radius is None else _own_radius(radius, unit, radius_mm),
+                radius=None if radius is None else _own_radius(radius, unit, own),
             )
-            for (x, y, z), radius in zip(corners.points, radii, strict=True)
+            for (x, y, z), radius, own in zip(corners.points, radii, usual, strict=True)
         )
     )
 
@@ -106,7 +108,7 @@ def computed_length(mm: float, unit: Unit) -> Length:
     return Length(text=format_length(mm, unit), unit=unit, exact_mm=mm)
 
 
-def with_shape(line: Line, span: RigidSpan, shape: BendList, kind: Entry, radius_mm: float | None) -> Line:
+def with_shape(line: Line, span: RigidSpan, shape: BendList, kind: Entry, radius_mm: UsualRadius) -> Line:
     """`line` with readings of the given kind for `shape` in one rigid span. A bend keeps its id where there
     are as many as before.
 

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from annotated_types import Ge, Gt, Le
 
 from bendrel.core.findings import Source
+from bendrel.core.geometry.tool_radius import ToolRadius
 from bendrel.core.record import record
 
 MarkStyle = Literal["start", "middle", "corner"]
@@ -17,6 +18,8 @@ class Bender:
     """One bender set up for one tube size. Lengths in mm.
 
     `radius_mm` is the finished centreline radius; None is a tool that takes any radius asked.
+    `unwinds_mm_deg` is what the constant part of spring-back adds to it, as `ToolRadius` tells; only test
+    pieces tell that.
     `zero_offset_mm` > 0 means that the tool's zero lies from the tangent point towards the clamp.
     `plastic` says that it forms warm plastic tube and no metal.
     The three least straights are what the clamp and the die need to grip. `kind` is a tool kind's id.
@@ -41,3 +44,11 @@ class Bender:
     beside_mm: Annotated[float, Ge(0)] | None = None
     lever_mm: Annotated[float, Ge(0)] | None = None
     above_bench_mm: Annotated[float, Ge(0)] | None = None
+    unwinds_mm_deg: float = 0.0
+
+    @property
+    def radius(self) -> ToolRadius | None:
+        """The radius that it leaves at a bend; None where it takes any."""
+        if self.radius_mm is None:
+            return None
+        return ToolRadius(mm=self.radius_mm, unwinds_mm_deg=self.unwinds_mm_deg)

@@ -37,7 +37,7 @@ class Calibration:
 
     @property
     def finished_radius_mm(self) -> float:
-        """Centreline radius after spring-back, the small constant part left out."""
+        """Centreline radius after spring-back, its constant part left out."""
         return self.radius_mm * (1 + self.springback)
 
     def dial_deg(self, angle_deg: float) -> float:
@@ -50,5 +50,8 @@ def calibrated(bender: Bender, calibration: Calibration | None) -> Bender:
     if calibration is None:
         return bender
     return replace(
-        bender, radius_mm=calibration.finished_radius_mm, zero_offset_mm=calibration.zero_offset_mm
+        bender,
+        radius_mm=calibration.finished_radius_mm,
+        unwinds_mm_deg=calibration.radius_mm * calibration.springback_deg,
+        zero_offset_mm=calibration.zero_offset_mm,
     )

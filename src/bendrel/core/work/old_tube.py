@@ -86,7 +86,7 @@ def _straight_mm(kit: Kit, span: RigidSpan, end: EndName) -> float | None:
     tube, bender = kit.tubes.get(span.tube), kit.tool(span.bender, span.tube)
     if tube is None or bender is None:
         return None
-    shape = resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm).shape
+    shape = resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius).shape
     if shape is None:
         return None
     return shape.straights_mm[0 if end == "A" else -1]

@@ -14,7 +14,8 @@ from ezdxf.math import OCS, Vec3
 
 from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.geometry.centreline import pieces
-from bendrel.core.geometry.corners import Corners
+from bendrel.core.geometry.corners import Corners, turns_deg
+from bendrel.core.geometry.tool_radius import ToolRadius, usual_at
 from bendrel.core.geometry.vectors import (
     Vector,
     angle_between,
@@ -148,9 +149,10 @@ def read_dxf(text: str, chosen: Unit | None = None) -> Drawing:
     )
 
 
-def corners_of(drawing: Drawing, radius_mm: float) -> Corners:
-    """Corner points of a polyline drawing, with one radius for all its corners."""
-    return Corners(points=drawing.points, radii_mm=(radius_mm,) * (len(drawing.points) - 2))
+def corners_of(drawing: Drawing, radius_mm: float | ToolRadius) -> Corners:
+    """Corner points of a polyline drawing, with one radius, or what one tool leaves, at all its corners."""
+    radii = tuple(usual_at(radius_mm, turn) or 0.0 for turn in turns_deg(drawing.points))
+    return Corners(points=drawing.points, radii_mm=radii)
 
 
 def _wanted(space: Iterable[Any]) -> Iterable[Any]:

@@ -9,7 +9,8 @@ import re
 from collections.abc import Sequence
 
 from bendrel.core.geometry.bends import Bend, BendList
-from bendrel.core.geometry.corners import Corners, bends_from_corners
+from bendrel.core.geometry.corners import Corners, bends_from_corners, turns_deg
+from bendrel.core.geometry.tool_radius import UsualRadius, usual_at
 from bendrel.core.units.notation import OVER_DEG, normalised_turn
 from bendrel.exchange.errors import FileError
 
@@ -21,7 +22,7 @@ _NUMBER = re.compile(r"[+-]?(?:[0-9]+\.?[0-9]*|\.[0-9]+)(?:[eE][+-]?[0-9]{1,3})?
 _LARGEST = 100_000.0  # 100 m
 
 
-def read_points(data: bytes, radius_mm: float | None = None) -> Corners:
+def read_points(data: bytes, radius_mm: UsualRadius = None) -> Corners:
     """Corner points from CSV bytes.
 
     Header `x_mm,y_mm,z_mm,radius_mm`; the radius is blank at the ends; a blank inner radius is
@@ -31,7 +32,7 @@ def read_points(data: bytes, radius_mm: float | None = None) -> Corners:
     if len(rows) < 2:
         raise FileError("The points file needs at least two rows: end A and end B.")
     points: list[tuple[float, float, float]] = []
-    radii: list[float] = []
+    radii: list[float | None] = []
     for k, (line, cells) in enumerate(rows):
         x, y, z = (number(cells[i], line, name) for i, name in enumerate(POINTS_HEADER[:3]))
         points.append((x, y, z))
@@ -42,10 +43,14 @@ def read_points(data: bytes, radius_mm: float | None = None) -> Corners:
         elif cells[3]:
             radii.append(_positive(cells[3], line, "radius_mm"))
         elif radius_mm is not None:
-            radii.append(radius_mm)
+            radii.append(None)
         else:
             raise FileError(f"Row {line}: radius_mm is blank; fill it in, or give one radius for all blanks.")
-    return Corners(points=tuple(points), radii_mm=tuple(radii))
+    filled = tuple(
+        radius if radius is not None else usual_at(radius_mm, turn) or 0.0
+        for radius, turn in zip(radii, turns_deg(points), strict=True)
+    )
+    return Corners(points=tuple(points), radii_mm=filled)
 
 
 def blank_radii(data: bytes) -> int:

@@ -164,11 +164,11 @@ def _shape_if_read(span: RigidSpan, kit: Kit) -> BendList | None:
     tube, bender = kit.tubes.get(span.tube), kit.tool(span.bender, span.tube)
     if tube is None or bender is None:
         return None
-    return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm).shape
+    return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius).shape
 
 
 def _read(span: RigidSpan, kit: Kit) -> Resolved:
     tube, bender = kit.tubes.get(span.tube), kit.tool(span.bender, span.tube)
     if tube is None or bender is None:
         raise Refused("Choose a tube and a bender first.")
-    return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)
+    return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius)

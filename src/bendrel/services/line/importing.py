@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from bendrel.core.geometry.bends import Bend, BendList
 from bendrel.core.geometry.corners import Corners, bends_from_corners
+from bendrel.core.geometry.tool_radius import ToolRadius
 from bendrel.core.line.document import MOST_ROWS, Line
 from bendrel.core.line.references import without_bends
 from bendrel.core.line.rewrite import Entry
@@ -62,17 +63,33 @@ def _looks_like_dxf(start: str) -> bool:
     return len(lines) == 2 and lines[0] in ("0", "999")
 
 
-def _radius(into: Run, radius: str, kit: Kit) -> float | None:
+def _radius(into: Run, radius: str, kit: Kit) -> float | ToolRadius | None:
     if radius.strip():
         try:
             return parse_length(radius, into.line.unit)
         except UnitError as error:
             raise Refused(f"Radius: {error}") from error
     bender = kit.tool(into.span.bender, into.span.tube)
-    return bender.radius_mm if bender else None
+    return bender.radius if bender else None
 
 
-def _from_csv(text: str, into: Run, fill: float | None, unit: Unit | None, kit: Kit) -> Understood:
+def _in_file(radius: float | ToolRadius | None, factor: float) -> float | ToolRadius | None:
+    """The radius in the file's own figures, of which one is `factor` mm."""
+    if isinstance(radius, ToolRadius):
+        return ToolRadius(mm=radius.mm / factor, unwinds_mm_deg=radius.unwinds_mm_deg / factor)
+    return None if radius is None else radius / factor
+
+
+def _said(radius: float | ToolRadius, unit: Unit) -> str:
+    if not isinstance(radius, ToolRadius):
+        return format_length(radius, unit)
+    size = format_length(radius.mm, unit)
+    return f"what the tool leaves, near {size}," if radius.unwinds_mm_deg else size
+
+
+def _from_csv(
+    text: str, into: Run, fill: float | ToolRadius | None, unit: Unit | None, kit: Kit
+) -> Understood:
     data = text.encode()
     points = text.lstrip("\ufeff\r\n").split(",", 1)[0].strip().strip('"') == POINTS_HEADER[0]
     factor = MM_PER_INCH if unit == "in" else 1.0
@@ -80,10 +97,10 @@ def _from_csv(text: str, into: Run, fill: float | None, unit: Unit | None, kit: 
     if not points:
         shape = _scaled(read_bends(data), factor)
         return _done(into, shape, "bends", "bend CSV", unit or "mm", notes, kit)
-    corners = read_points(data, None if fill is None else fill / factor)
+    corners = read_points(data, _in_file(fill, factor))
     blanks = blank_radii(data)
     if blanks and fill is not None:
-        filled = format_length(fill, into.line.unit)
+        filled = _said(fill, into.line.unit)
         notes.append(f"{_count(blanks, 'radius', 'radii')} missing; {filled} filled in")
     corners = Corners(
         points=tuple((x * factor, y * factor, z * factor) for x, y, z in corners.points),
@@ -92,7 +109,9 @@ def _from_csv(text: str, into: Run, fill: float | None, unit: Unit | None, kit: 
     return _from_corners(corners, into, "points CSV", unit or "mm", notes, kit)
 
 
-def _from_dxf(text: str, into: Run, fill: float | None, unit: Unit | None, kit: Kit) -> Understood:
+def _from_dxf(
+    text: str, into: Run, fill: float | ToolRadius | None, unit: Unit | None, kit: Kit
+) -> Understood:
     drawing = read_dxf(text, unit)
     taken: Unit = "in" if abs(drawing.unit_mm - MM_PER_INCH) < 1e-9 else "mm"
     notes = []
@@ -106,7 +125,7 @@ def _from_dxf(text: str, into: Run, fill: float | None, unit: Unit | None, kit: 
     if len(drawing.points) > 2:
         if fill is None:
             raise FileError("The drawing has corners without arcs; give one radius for all of them.")
-        notes.append(f"radii missing; {format_length(fill, into.line.unit)} put into every corner")
+        notes.append(f"radii missing; {_said(fill, into.line.unit)} put into every corner")
     return _from_corners(corners_of(drawing, fill or 1.0), into, what, taken, notes, kit)
 
 

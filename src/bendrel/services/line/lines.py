@@ -223,7 +223,7 @@ class Lines:
             raise Refused("Choose a tube and a bender first.")
         if _is_blank(span.readings):
             raise Refused("There are no readings yet.")
-        return span, resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)
+        return span, resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius)
 
     def _step(self, line_id: str, version: int, by: int) -> OpenLine:
         with self._database.writing() as session:
@@ -256,7 +256,7 @@ def with_blank_readings(line: Line, span: RigidSpan, kind: Entry) -> Line:
 def with_readings(line: Line, span: RigidSpan, shape: BendList, kind: Entry, kit: Kit) -> Line:
     """`line` with readings of one kind in one tube that say `shape`. Raises Refused."""
     bender = kit.tool(span.bender, span.tube)
-    return with_shape(line, span, shape, kind, bender.radius_mm if bender else None)
+    return with_shape(line, span, shape, kind, bender.radius if bender else None)
 
 
 def _is_blank(readings: BendReadings | CornerReadings) -> bool:

@@ -12,6 +12,7 @@ from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.copies import extended, neighbour
 from bendrel.core.geometry.corners import Corners
 from bendrel.core.geometry.reradius import Reradius, reradius
+from bendrel.core.geometry.tool_radius import ToolRadius
 from bendrel.core.line.advised import ToTake, advised, pointer_to, to_take
 from bendrel.core.line.document import BendReadings, CornerReadings, HoseSpan, Line, RigidSpan
 from bendrel.core.line.edits.mirror import mirrored
@@ -305,7 +306,7 @@ def rebuild(document: Line, radius: str, kit: Kit, name: str = "") -> Rebuilt:
     bender = kit.tool(span.bender, span.tube)
     if bender is None:
         raise Refused("Choose a bender first.")
-    wanted = bender.radius_mm
+    wanted: float | ToolRadius | None = bender.radius
     if radius.strip():
         try:
             wanted = parse_length(radius, document.unit)
@@ -331,4 +332,4 @@ def _resolved(span: RigidSpan, kit: Kit) -> Resolved | None:
     tube, bender = kit.tubes.get(span.tube), kit.tool(span.bender, span.tube)
     if tube is None or bender is None:
         return None
-    return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)
+    return resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius)

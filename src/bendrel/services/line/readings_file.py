@@ -39,7 +39,7 @@ def measure_file(data: bytes, radius_mm: float | None) -> dict[str, Any]:
         raise FileError("The line has no tube of its own; there is nothing to measure.")
     span = run.span
     tube, bender = kit.tubes[span.tube], kit.benders[span.bender]
-    resolved = resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius_mm)
+    resolved = resolve(span.readings, od_mm=tube.od_mm, radius_mm=bender.radius)
     if resolved.read is None:
         problem = resolved.problems[0]
         raise FileError(f"{readings_path(span.id, problem.path)}: {problem.message}")

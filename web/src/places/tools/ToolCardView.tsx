@@ -117,8 +117,8 @@ function Told({ card }: { card: ToolCard }) {
   }
   const rows = [
     {
-      name: "Finished radius",
-      value: told.radius_mm * (1 + told.springback),
+      name: "Finished radius on 90°",
+      value: told.radius_mm * (1 + told.springback + told.springback_deg / 90),
       doubt: told.doubt[0],
       unit: " mm",
       digits: 2,

@@ -86,7 +86,7 @@ def plan_rigid(run: Run, kit: Kit) -> Planned:
             lengths_mm={},
         )
     span = run.span
-    read = resolve(span.readings, od_mm=chosen.tube.od_mm, radius_mm=chosen.bender.radius_mm)
+    read = resolve(span.readings, od_mm=chosen.tube.od_mm, radius_mm=chosen.bender.radius)
     weighed = measure(span, kit, read.read)
     if weighed.read is not None:
         read = taken_as(read, span.readings, weighed.read)
@@ -137,7 +137,7 @@ def _so_far(run: Run, kit: Kit, chosen: Choices) -> Part | None:
     shape = as_far_as_read(
         run.span.readings,
         od_mm=chosen.tube.od_mm,
-        radius_mm=chosen.bender.radius_mm,
+        radius_mm=chosen.bender.radius,
         stub_mm=kit.limits["stub_mm"].value,
     )
     if shape is None:

@@ -10,6 +10,8 @@ from bendrel.core.bend.tube.part import Move, PlannedBend
 from bendrel.core.bend.tube.planned import Rigid
 from bendrel.core.findings import DERIVED, Derivation, Input, Source, given, shown
 from bendrel.core.geometry.bends import NO_CORNER_DEG
+from bendrel.core.geometry.tool_radius import usual_at
+from bendrel.core.parts.calibration import Calibration
 from bendrel.core.units.notation import format_length
 
 OWN_PIECE = Source(kind="derived", text="your own flared test piece, before less after")
@@ -18,6 +20,8 @@ SLANT = Source(kind="derived", text="slant geometry of the cone")
 ROTARY = Source(kind="derived", text="geometry of a rotary-draw bender")
 COLD = Source(kind="common practice", text="plastic tube keeps the shape it cools in")
 UNCALIBRATED = Source(kind="derived", text="plastic bending of a tube, no calibration yet")
+
+SAME_RADIUS_MM = 0.005
 
 
 def derivations(rigid: Rigid) -> tuple[Derivation, ...]:
@@ -76,12 +80,19 @@ def _end(rigid: Rigid, parts: EndParts) -> Derivation:
 
 
 def _arc(rigid: Rigid, bend: PlannedBend) -> Derivation:
-    inputs = [
-        given("R, centreline radius", f"{bend.radius_mm:.2f} mm", rigid.choices.bender.source),
-        given("θ", f"{bend.angle_deg:.2f}°"),
-    ]
+    told, tool = rigid.choices.calibration, usual_at(rigid.choices.bender.radius, bend.angle_deg)
+    source = rigid.choices.bender.source
+    name = "R, centreline radius"
+    if told is not None and tool is not None and abs(bend.radius_mm - tool) < SAME_RADIUS_MM:
+        source, name = _pieces(told), "R, what the die leaves: R_die·dial/θ"
+    inputs = [given(name, f"{bend.radius_mm:.2f} mm", source), given("θ", f"{bend.angle_deg:.2f}°")]
     title, result = f"Tube in bend {bend.number}", _both(rigid, bend.arc_mm)
     return shown(f"arc-{bend.number}", title, "arc = R·θ  (θ in radians)", inputs, result, DERIVED)
+
+
+def _pieces(told: Calibration) -> Source:
+    pieces = "piece" if told.pieces == 1 else "pieces"
+    return Source(kind="shop's own", text=f"calibration from {told.pieces} test {pieces}")
 
 
 def _mark(rigid: Rigid, move: Move, bend: PlannedBend) -> Derivation:
@@ -115,8 +126,7 @@ def _dial(rigid: Rigid, move: Move, bend: PlannedBend) -> Derivation:
     told, material = rigid.choices.calibration, rigid.choices.material
     inputs, title = [given("θ", f"{bend.angle_deg:.2f}°")], f"Dial for bend {bend.number}"
     if told is not None:
-        pieces = "piece" if told.pieces == 1 else "pieces"
-        source = Source(kind="shop's own", text=f"calibration from {told.pieces} test {pieces}")
+        source = _pieces(told)
         formula = "dial = (1 + a)·θ + b"
         inputs += [
             given("a", f"{told.springback:.4f} ± {told.doubt[2]:.4f}", source),

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from math import ceil
 
 from bendrel.core.findings import DERIVED, Change, EndName, Finding, Fix
+from bendrel.core.geometry.tool_radius import usual_at
 from bendrel.core.judge.case import Case, choose
 from bendrel.core.line.document import BendReadings
 from bendrel.core.line.paths import LAST, at, readings_path, row_path
@@ -101,9 +102,9 @@ def _angles(case: Case) -> Iterator[Finding]:
 
 
 def _radii(case: Case) -> Iterator[Finding]:
-    tool = case.bender.radius_mm
     least = case.material.least_radius_per_od * case.tube.od_mm
     for bend in case.part.bends:
+        tool = usual_at(case.bender.radius, bend.angle_deg)
         if tool is not None and abs(bend.radius_mm - tool) > 0.05:
             yield case.told(
                 "radius_not_the_tools",
