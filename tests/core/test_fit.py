@@ -58,24 +58,33 @@ def shape_of(plan: Plan) -> BendList:
     )
 
 
-def told_of(shape: BendList) -> tuple[Told, ...]:
+def told_of(shape: BendList, held="A") -> tuple[Told, ...]:
     laid = laid_out(shape)
+    order = range(len(shape.bends)) if held == "A" else range(len(shape.bends) - 1, -1, -1)
+    clocks = [laid.clocks_deg[k] for k in order]
     return tuple(
         Told(
             bend=k,
-            held="A",
+            held=held,
             start_mm=laid.starts_mm[k],
             angle_deg=laid.angles_deg[k],
-            clock_deg=laid.clocks_deg[k],
-            beyond_deg=bend.rotation_deg,
+            clock_deg=clock,
+            beyond_deg=clock - before,
         )
-        for k, bend in enumerate(shape.bends)
+        for k, clock, before in zip(order, clocks, [0.0, *clocks], strict=False)
     )
 
 
-def judged(shape: BendList, offers, may=SOFT) -> Fit:
-    unknowns = unknowns_of(shape, told_of(shape), offers, trust(), may, REACH)
-    return fit(shape, unknowns, (), offers, REACH, trust(), may=may, od_mm=OD)[0]
+def judged(shape: BendList, offers, may=SOFT, lands="B") -> Fit:
+    reach = replace(REACH, lands=lands)
+    told = told_of(shape, "A" if lands == "B" else "B")
+    unknowns = unknowns_of(shape, told, offers, trust(), may, reach)
+    return fit(shape, unknowns, (), offers, reach, trust(), may=may, od_mm=OD)[0]
+
+
+def from_b(plan: Plan) -> Plan:
+    """The same part told from its other end: a turn from bend to bend keeps its sign."""
+    return Plan(straights=plan.straights[::-1], turns=[0.0, *plan.turns[:0:-1]], angles=plan.angles[::-1])
 
 
 @dataclass
@@ -93,21 +102,22 @@ class Came:
     reads: int = 0
 
 
-def benched(parts: int, mm: float, deg: float, may=SOFT, *, seed=1, exact=False) -> Came:
-    """Parts made, offered, read and tweaked until they fit or nothing helps, eight offers at most."""
+def benched(parts: int, mm: float, deg: float, may=SOFT, *, seed=1, exact=False, lands="B") -> Came:
+    """Parts made, offered, read and tweaked until they fit or nothing helps, eight offers at most. Where end
+    A `lands` the bench makes and reads the part from B, and the line tells of it from A."""
     rng, came = np.random.default_rng(seed), Came()
     noise = 0.0 if exact else 1.0
     for _ in range(parts):
         plan = some_plan(rng)
-        shape, port = shape_of(plan), Port(plan)
+        shape, port = shape_of(plan if lands == "B" else from_b(plan)), Port(plan)
         tube = made_tube(plan, rng, fit_bench.Hand(), rng.normal(0, CALIBRATED))
         offers: list[Offer] = []
         while len(offers) < 8:
             off, lean, roll = port.miss(tube)
             read = port.read(tube, roll, rng, mm * noise, deg * noise)
             errors = {"mm_error": max(mm * noise, 0.01), "deg_error": max(deg * noise, 0.01)}
-            offers.append(Offer(**read, **errors))
-            found = judged(shape, offers, may)
+            offers.append(Offer(lands=lands, **read, **errors))
+            found = judged(shape, offers, may, lands)
             came.reads += 1
             came.covered += abs(found.stands.miss_mm - off) <= found.stands.doubt_mm
             if found.fits:
@@ -117,10 +127,13 @@ def benched(parts: int, mm: float, deg: float, may=SOFT, *, seed=1, exact=False)
             if not found.tweaks and not found.again:
                 break
             for tweak in found.tweaks:
-                lever = tube.lever(tweak.act.kind, tweak.act.at)
+                at = tweak.act.at
+                if lands == "A":
+                    at = len(plan.angles) + (1 if tweak.act.kind == "bend" else 2) - at
+                lever = tube.lever(tweak.act.kind, at)
                 by_dial = may.in_tool and tweak.act.kind == "bend"
                 sd = HAND.tool_deg if by_dial else min(0.4 / lever, 0.1 + abs(tweak.act.deg) / 2)
-                tube.tweak(tweak.act.kind, tweak.act.at, tweak.act.deg + rng.normal(0, sd) * noise)
+                tube.tweak(tweak.act.kind, at, tweak.act.deg + rng.normal(0, sd) * noise)
             if found.tweaks:
                 came.tweaks += len(found.tweaks)
                 came.goes += 1
@@ -151,6 +164,37 @@ def test_soft_tube_read_to_half_a_millimetre_fits():
     assert came.close / PARTS >= 0.95 - 2 * (0.05 * 0.95 / PARTS) ** 0.5
     assert came.hand == PARTS
     assert came.worse <= 0.03 * came.goes + 2 * (0.03 * came.goes) ** 0.5
+
+
+def test_a_part_held_at_b_is_read_at_the_end_that_is_trimmed():
+    """End B home, end A read and trimmed: as good as the other way round."""
+    came = benched(PARTS, 0.3, 0.3, seed=1, lands="A")
+    assert came.close / PARTS >= 0.98 - 2 * (0.02 * 0.98 / PARTS) ** 0.5
+    assert came.hand == PARTS
+    assert came.tweaks / PARTS <= 3
+    assert came.wrongly <= 0.05 * came.told_fit
+    exact = benched(PARTS // 2, 0.3, 0.3, seed=3, exact=True, lands="A")
+    assert (exact.worse, exact.close) == (0, PARTS // 2)
+
+
+def test_either_end_may_be_read():
+    """The same part read first at end B, then at end A, both without error: the two agree."""
+    rng = np.random.default_rng(9)
+    for _ in range(5):
+        plan = some_plan(rng)
+        back = from_b(plan)
+        shape = shape_of(plan)
+        bent = replace(plan, angles=[plan.angles[0] + 1.0, *plan.angles[1:]])
+        tube, other = planned_tube(bent), planned_tube(from_b(bent))
+        at_b = Offer(**Port(plan).read(tube, np.eye(3), rng, 0.0, 0.0), mm_error=0.01, deg_error=0.01)
+        at_a = Offer(
+            lands="A", **Port(back).read(other, np.eye(3), rng, 0.0, 0.0), mm_error=0.01, deg_error=0.01
+        )
+        one, both = judged(shape, [at_b]), judged(shape, [at_b, at_a])
+        assert both.stands.miss_mm == pytest.approx(one.stands.miss_mm, abs=0.05)
+        assert both.stands.doubt_mm <= one.stands.doubt_mm + 0.05
+        alone = judged(shape, [at_a])
+        assert alone.stands.miss_mm == pytest.approx(one.stands.miss_mm, abs=3 * alone.stands.doubt_mm + 0.05)
 
 
 def test_read_without_error_and_done_as_told_no_tweak_makes_a_part_worse():

@@ -7,7 +7,8 @@ from typing import TYPE_CHECKING, Annotated
 
 from annotated_types import Ge, Le
 
-from bendrel.core.geometry.bends import BendList
+from bendrel.core.findings import EndName
+from bendrel.core.geometry.bends import BendList, reversed_list
 from bendrel.core.geometry.centreline import end_frame
 from bendrel.core.geometry.vectors import Vector, add, cross, dot, scale
 from bendrel.core.record import record
@@ -42,8 +43,8 @@ class EndBeside:
 
 @record
 class Port:
-    """Where end B belongs: the point, its way, and the two directions beside it: towards clock 0 and
-    towards clock 90."""
+    """Where the end that lands belongs: the point, its way, and the two directions beside it: towards clock 0
+    and towards clock 90."""
 
     point: Vector
     way: Vector
@@ -51,10 +52,12 @@ class Port:
     three: Vector
 
 
-def port_of(planned: BendList) -> Port:
-    """The port at end B, in the frame of `end_frame`. A bend there of clock C would close towards C."""
-    end = end_frame(planned)
-    clock = planned.clocks_deg[-1] if planned.bends else 0.0
+def port_of(planned: BendList, lands: EndName = "B") -> Port:
+    """The port of the end that `lands` with the other home, in the frame of `end_frame`, seen from the end at
+    home. A bend there of clock C would close towards C."""
+    shape = planned if lands == "B" else reversed_list(planned)
+    end = end_frame(shape)
+    clock = shape.clocks_deg[-1] if shape.bends else 0.0
     aside = cross(end.normal, end.way)
     c, s = cos(radians(clock)), sin(radians(clock))
     # the last bend's own two directions, turned back by its clock

@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 from bendrel.catalogue.loader import load_kit
-from bendrel.core.bend.bench.believed import believed
+from bendrel.core.bend.bench.believed import believed, reach_of
 from bendrel.core.bend.bench.exact import forecast_of
 from bendrel.core.bend.fitting.fit import Fit, fit, unknowns_of
 from bendrel.core.bend.told.figures import Figure
@@ -66,13 +66,14 @@ def fit_of(line: Line, kit: Kit, data: bytes, span: str = "") -> Fit:
         raise Refused("This tube has no bends; there is nothing to tweak.")
     read = read_fit(data, len(planned.bends))
     trust = believed(rigid.run, kit, rigid.choices, part)
+    reach = reach_of(kit, part, "B")  # the file tells of end B whichever end is held
     told = forecast_of(rigid.run, kit, rigid.choices, part).told
     figures = _figures(read, [t.bend for t in told], [t.clock_deg for t in told])
     first = any(f.index == 0 and f.kind == "clock" for f in figures)
-    unknowns = unknowns_of(planned, told, read.rounds, trust.trust, trust.may, trust.reach, first_turns=first)
+    unknowns = unknowns_of(planned, told, read.rounds, trust.trust, trust.may, reach, first_turns=first)
     readings = observed(unknowns, figures, trust.gauge, part.beyond_mm, part.od_mm)
     found, _ = fit(
-        planned, unknowns, readings, read.rounds, trust.reach, trust.trust, may=trust.may, od_mm=part.od_mm
+        planned, unknowns, readings, read.rounds, reach, trust.trust, may=trust.may, od_mm=part.od_mm
     )
     return found
 

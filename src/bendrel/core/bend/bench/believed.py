@@ -10,6 +10,7 @@ from bendrel.core.bend.told.observed import Gauge
 from bendrel.core.bend.told.standing import Reach
 from bendrel.core.bend.told.unknowns import Hand
 from bendrel.core.bend.tube.part import Part
+from bendrel.core.findings import EndName
 from bendrel.core.line.run import Run
 from bendrel.core.parts.choices import Choices
 from bendrel.core.parts.kit import Kit
@@ -53,8 +54,8 @@ def believed(run: Run, kit: Kit, chosen: Choices, part: Part) -> Believed:
             moves=limits["tweak_moves"].value,
         ),
         gauge=Gauge(angle_deg=degrees, plane_deg=degrees, tape_mm=limits["made_reading_mm"].value),
-        reach=reach_of(kit, part),
-        zone=hand_zone(run, kit, chosen),
+        reach=reach_of(kit, part, trimmed_end(part)),
+        zone=hand_zone(run, kit, chosen, trimmed_end(part)),
     )
 
 
@@ -82,25 +83,31 @@ def hand_of(kit: Kit) -> Hand:
     )
 
 
-def reach_of(kit: Kit, part: Part) -> Reach:
-    """How near end B must come, and what roll and trim may do for it. An end that is flared before bending
-    is not trimmed any more."""
-    limits, end = kit.limits, part.end_b
+def trimmed_end(part: Part) -> EndName:
+    """The end that is not the held one: it is made to measure, and so it is the one that lands."""
+    return "B" if part.held_end == "A" else "A"
+
+
+def reach_of(kit: Kit, part: Part, lands: EndName) -> Reach:
+    """How near the end that `lands` must come, and what roll and trim may do for it. An end that is flared
+    before bending is not trimmed any more."""
+    limits, end = kit.limits, part.end_b if lands == "B" else part.end_a
     flared = end.order == "before"
     return Reach(
         mm=limits["meets_mm"].value,
         deg=limits["meets_deg"].value,
         roll_deg=limits["roll_deg"].value,
         trim_mm=0.0 if flared else limits["trim_mm"].value,
-        spare_mm=0.0 if flared else max(0.0, part.beyond_mm["B"] - end.allowance_mm),
+        spare_mm=0.0 if flared else max(0.0, part.beyond_mm[lands] - end.allowance_mm),
+        lands=lands,
     )
 
 
-def hand_zone(run: Run, kit: Kit, chosen: Choices) -> Zone:
-    """How far off end B may be to be brought home by hand: more in tube that tweaks in place."""
+def hand_zone(run: Run, kit: Kit, chosen: Choices, lands: EndName) -> Zone:
+    """How far off the end that lands may be to be brought home by hand: more in tube that tweaks in place."""
     soft = chosen.material.tweaks_in_place
     limits = kit.limits
-    if any(piece.kind == "hose" for piece in run.end("B").beyond):
+    if any(piece.kind == "hose" for piece in run.end(lands).beyond):
         return Zone(mm=limits["zone_hose_mm"].value, deg=limits["zone_hose_deg"].value)
     if soft:
         return Zone(mm=limits["zone_soft_mm"].value, deg=limits["zone_soft_deg"].value)

@@ -51,7 +51,10 @@ def _ways(
         other = replace(of, told=told_in(of.planned, [(t.bend, _other(t.held)) for t in reversed(of.told)]))
         found["other_end"] = (False, other, gauge, now)
     long = limits["left_long_mm"].value
-    if of.reach.spare_mm < long / 2 and part.end_b.order != "before":
+    if (
+        of.reach.spare_mm < long / 2
+        and (part.end_b if of.reach.lands == "B" else part.end_a).order != "before"
+    ):
         found["leave_long"] = (False, replace(of, reach=replace(of.reach, spare_mm=long)), gauge, now)
     return found
 

@@ -7,7 +7,7 @@ from dataclasses import replace
 from itertools import pairwise
 from math import sqrt
 
-from bendrel.core.bend.bench.believed import believed
+from bendrel.core.bend.bench.believed import believed, trimmed_end
 from bendrel.core.bend.bench.told import NextBend, as_told, moves_on, next_bend, on_tube, told_of
 from bendrel.core.bend.bench.ways_out import Standing, WayOut, ways_out
 from bendrel.core.bend.bench.weighing import known_now, lone_of, weighed_of
@@ -25,7 +25,6 @@ from bendrel.core.bend.tool.moves import Setting
 from bendrel.core.bend.tube.marking import dial_for, order_of
 from bendrel.core.bend.tube.opened import open_bends
 from bendrel.core.bend.tube.part import Move, Part, ids_of, shape_of
-from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import BendList
 from bendrel.core.geometry.centreline import sampled
 from bendrel.core.geometry.vectors import rotated
@@ -95,7 +94,7 @@ def remake(
     laid = weighed.laid
     done = [item.bend - 1 for item in made]
     now = shape_from(laid)
-    freedom = _freedom(run, kit, chosen, part, planned)
+    freedom = _freedom(kit, chosen, part, planned)
     # the nut at A lets the part be rolled, and its last end is trimmed: that much is free in any case
     fitted = correct(laid, planned, range(count), freedom)
     as_it_is = fitted.left
@@ -169,7 +168,7 @@ def _with_pulls(stands: Fit, chosen: Choices, planned: BendList) -> Fit:
     return replace(stands, tweaks=tuple(tweaks))
 
 
-def _freedom(run: Run, kit: Kit, chosen: Choices, part: Part, planned: BendList) -> Freedom:
+def _freedom(kit: Kit, chosen: Choices, part: Part, planned: BendList) -> Freedom:
     tool, count = chosen.bender, len(planned.bends)
     straights = planned.straights_mm
     ends = (part.end_a, part.end_b)
@@ -178,7 +177,7 @@ def _freedom(run: Run, kit: Kit, chosen: Choices, part: Part, planned: BendList)
         for straight, end in zip((straights[0], straights[-1]), ends, strict=True)
     ]
     least = (rooms[0], *[tool.least_between_mm] * (count - 1), rooms[1])
-    trimmed: EndName = "B" if run.span.held == "A" else "A"
+    trimmed = trimmed_end(part)
     end = part.end_b if trimmed == "B" else part.end_a
     flared = end.order == "before"
     loose = 0.0 if flared else part.beyond_mm[trimmed] - end.allowance_mm

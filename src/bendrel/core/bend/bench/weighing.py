@@ -111,7 +111,7 @@ def known_now(
         [(figure.index, figure.kind) for figure in built.figures],
         range(max(0, len(also) - LOOKED_AT), len(also)),
         trust.gauge,
-        port_of(planned),
+        port_of(planned, trust.reach.lands),
         trust.reach,
         beyond_mm=part.beyond_mm,
         od_mm=part.od_mm,

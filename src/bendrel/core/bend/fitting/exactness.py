@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Literal
 from bendrel.core.bend.fitting.rounds import Fitting, after_rounds
 from bendrel.core.bend.told.flat import Flat
 from bendrel.core.bend.told.laid import laid_out
-from bendrel.core.bend.told.many import one, place
+from bendrel.core.bend.told.many import end_of, one
 from bendrel.core.bend.told.observed import Gauge
 from bendrel.core.bend.told.standing import Reach, missed
 from bendrel.core.bend.told.unknowns import TOOL, Hand, Told, ToolDoubt, Unknowns
@@ -189,8 +189,8 @@ def landings(of: Forecast, parts: int) -> tuple[Array, Array]:
     unknowns = _unknowns(of)
     parts = min(parts, parts * LONG // max(1, len(of.told)))
     normal = np.random.default_rng(20_000).standard_normal((unknowns.size, parts))
-    ends = place(unknowns.parts(unknowns.spread() @ normal), unknowns.planned.length_mm)
-    found = missed(ends, port_of(of.planned), of.reach)
+    ends = end_of(unknowns.parts(unknowns.spread() @ normal), unknowns.planned.length_mm, of.reach.lands)
+    found = missed(ends, port_of(of.planned, of.reach.lands), of.reach)
     if not of.read:
         return found.mm, found.deg
     left = of.carried * np.random.default_rng(20_002).standard_normal((4, parts))
@@ -202,7 +202,7 @@ def landings(of: Forecast, parts: int) -> tuple[Array, Array]:
 
 def fitted(of: Forecast) -> Shares:
     """The shares after fit rounds: every part offered, read, tweaked as told, and offered again."""
-    unknowns, port = _unknowns(of), port_of(of.planned)
+    unknowns, port = _unknowns(of), port_of(of.planned, of.reach.lands)
     if not of.told:
         return shares_made(of)
     flat, slopes = _flat_slopes(of, unknowns, port)
@@ -258,11 +258,11 @@ def _flat_slopes(of: Forecast, unknowns: Unknowns, port: Port) -> tuple[Flat, Ar
     import numpy as np
 
     length = unknowns.planned.length_mm
-    flat = Flat(place(one(laid_out(of.planned)), length), port, of.reach)
+    flat = Flat(end_of(one(laid_out(of.planned)), length, of.reach.lands), port, of.reach)
 
     def figure(row: int):  # type: ignore[no-untyped-def]
         def read(values: Array) -> Array:
-            told: Array = flat.miss(place(unknowns.parts(values), length))[row]
+            told: Array = flat.miss(end_of(unknowns.parts(values), length, of.reach.lands))[row]
             return told
 
         return read
@@ -276,7 +276,7 @@ def _variances(of: Forecast) -> list[float]:
     if not of.told:
         return [0.0]
     unknowns = _unknowns(of)
-    _, slopes = _flat_slopes(of, unknowns, port_of(of.planned))
+    _, slopes = _flat_slopes(of, unknowns, port_of(of.planned, of.reach.lands))
     each = (slopes**2).sum(axis=0)
     n = len(of.told)
     found = [float(each[:TOOL].sum()), *([0.0] * len(of.planned.bends))]

@@ -6,11 +6,12 @@ from collections.abc import Sequence
 
 from bendrel.core.bend.fitting.tweak import May, Tweak, act_sd, acted, best_tweaks
 from bendrel.core.bend.told.laid import laid_out, shape_from
-from bendrel.core.bend.told.many import one, place
+from bendrel.core.bend.told.many import end_of, one
 from bendrel.core.bend.told.standing import Reach, Standing, likely_parts, stands
 from bendrel.core.bend.told.trial import Offer
 from bendrel.core.bend.told.unknowns import Hand, Told, ToolDoubt, Unknowns
 from bendrel.core.bend.told.weighed import Reading, Weighed, offered, weigh
+from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import BendList
 from bendrel.core.measure.landing import port_of
 from bendrel.core.record import record
@@ -29,11 +30,12 @@ class Trust:
 
 @record
 class Fit:
-    """`fits`: surely enough. `in_tool` says that a bend goes back into the tool. `tweaks` are the one or two
-    things to do now, together; none when it fits or when nothing is expected to help. `again` says that it
-    is worth while to read it once more."""
+    """`fits`: surely enough. `lands` is the end that is told of, with the other one home. `in_tool` says that
+    a bend goes back into the tool. `tweaks` are the one or two things to do now, together; none when it fits
+    or when nothing is expected to help. `again` says that it is worth while to read it once more."""
 
     fits: bool
+    lands: EndName
     stands: Standing
     in_tool: bool
     tweaks: tuple[Tweak, ...]
@@ -54,10 +56,10 @@ def unknowns_of(
     made was read against a line on the tube, so that its turn is not known either."""
     laid = laid_out(planned)
     part = one(laid)
-    at = place(part, laid.length_mm).point
+    at = end_of(part, laid.length_mm, reach.lands).point
     acts = []
     for act in (act for offer in offers for act in offer.then):
-        moved = place(acted(part, act, 1.0), laid.length_mm).point - at
+        moved = end_of(acted(part, act, 1.0), laid.length_mm, reach.lands).point - at
         lever = float((moved**2).sum() ** 0.5)
         acts.append((act, act_sd(trust.hand, act, act.deg, lever, in_tool=may.in_tool)))
     return Unknowns(
@@ -76,9 +78,9 @@ def fit(
     may: May,
     od_mm: float,
 ) -> tuple[Fit, Weighed]:
-    """Where end B is after all that was read and done, and what to do now."""
-    port = port_of(planned)
-    weighed = weigh(unknowns, (*readings, *offered(unknowns, offers, port)), slip_sd=trust.slip_sd)
+    """Where the end that lands is after all that was read and done, and what to do now."""
+    port = port_of(planned, reach.lands)
+    weighed = weigh(unknowns, (*readings, *offered(unknowns, offers, planned)), slip_sd=trust.slip_sd)
     parts = likely_parts(unknowns, weighed, len(unknowns.acts))
     length = unknowns.planned.length_mm
     now = stands(parts, length, port, reach)
@@ -93,4 +95,6 @@ def fit(
     )
     near = now.miss_mm <= reach.mm + now.doubt_mm and now.miss_deg <= reach.deg + now.doubt_deg
     again = not sure and not tweaks and near
-    return Fit(fits=sure, stands=now, in_tool=may.in_tool, tweaks=tweaks, again=again), weighed
+    return Fit(
+        fits=sure, lands=reach.lands, stands=now, in_tool=may.in_tool, tweaks=tweaks, again=again
+    ), weighed

@@ -8,7 +8,7 @@ from math import hypot
 from typing import TYPE_CHECKING
 
 from bendrel.core.bend.told.flat import Flat
-from bendrel.core.bend.told.many import Many, place
+from bendrel.core.bend.told.many import Many, end_of, place, turned
 from bendrel.core.bend.told.standing import DRAWS, Missed, Reach, Standing, doubt_of, draws, missed
 from bendrel.core.bend.told.unknowns import LEAST_DEG, Act, Hand
 from bendrel.core.measure.landing import Port, rolled, towards
@@ -126,7 +126,7 @@ def best_tweaks(
         arcs=parts.arcs[:, :1],
     )
     here, ways = ways_of(mean, length_mm, port, reach, may, straights_mm, od_mm)
-    before = missed(place(parts, length_mm), port, reach)
+    before = missed(end_of(parts, length_mm, reach.lands), port, reach)
     noise = draws(2, DRAWS)
     tried: list[tuple[float, float, tuple[tuple[Way, float], ...]]] = []
     for size in (1, 2):
@@ -134,11 +134,14 @@ def best_tweaks(
         for short in _shortlist(here, ways, size, may, hand):
             chosen = _refined(mean, length_mm, port, reach, short)
             after = _carried_out(parts, chosen, hand, may, noise)
-            found = missed(place(after, length_mm), port, reach)
+            found = missed(end_of(after, length_mm, reach.lands), port, reach)
             better = _better(before, found, may, reach)
             if better < may.surely or not _helps(before, found, may, reach):
                 continue
-            if _route_moves(mean, chosen, before, found) > may.moves * _brings(before, found, may, reach):
+            route = _route_moves(
+                _seen(mean, length_mm, reach), _seen(_after(mean, chosen), length_mm, reach), before, found
+            )
+            if route > may.moves * _brings(before, found, may, reach):
                 continue
             chance = float(((found.mm <= reach.mm) & (found.deg <= reach.deg))[1:].mean())
             badness = float(np.mean(np.hypot(found.mm / reach.mm, found.deg / reach.deg)[1:]))
@@ -177,11 +180,11 @@ def ways_of(
             for k in range(1, count)  # the first and the last only roll the part or nothing
             if straights_mm[k] >= may.twist_mm
         ]
-    base = place(mean, length_mm)
+    base = end_of(mean, length_mm, reach.lands)
     flat = Flat(base, port, reach)
     found = []
     for act in acts:
-        end = place(acted(mean, act, 1.0), length_mm)
+        end = end_of(acted(mean, act, 1.0), length_mm, reach.lands)
         moved = end.point[:, 0] - base.point[:, 0]
         if act.kind == "bend":
             low, high = -min(may.open_deg, float(mean.angles[act.at - 1, 0]) - LEAST_DEG), may.more_deg
@@ -247,12 +250,12 @@ def _refined(
         return found
 
     for _ in range(REFINE):
-        base = place(part(by), length_mm)
+        base = end_of(part(by), length_mm, reach.lands)
         flat = Flat(base, port, reach)
         here, step = flat.miss(base)[:, 0], 0.01
         columns = np.stack(
             [
-                (flat.miss(place(part(by + step * unit), length_mm))[:, 0] - here) / step
+                (flat.miss(end_of(part(by + step * unit), length_mm, reach.lands))[:, 0] - here) / step
                 for unit in np.eye(len(by))
             ],
             axis=1,
@@ -313,13 +316,21 @@ def _brings(before: Missed, after: Missed, may: May, reach: Reach) -> float:
     return float(was[0] - now[0])
 
 
-def _route_moves(mean: Many, chosen: Sequence[tuple[Way, float]], before: Missed, after: Missed) -> float:
-    """The most that the middle of a bend of the most likely part moves (mm), rolled to its best each time."""
-    import numpy as np
-
-    then = mean
+def _after(mean: Many, chosen: Sequence[tuple[Way, float]]) -> Many:
     for way, by in chosen:
-        then = acted(then, way.act, by)
+        mean = acted(mean, way.act, by)
+    return mean
+
+
+def _seen(parts: Many, length_mm: float, reach: Reach) -> Many:
+    """The parts told from the end at home."""
+    return parts if reach.lands == "B" else turned(parts, length_mm)
+
+
+def _route_moves(mean: Many, then: Many, before: Missed, after: Missed) -> float:
+    """The most that the middle of a bend of the most likely part moves (mm), rolled to its best each time;
+    both told from the end at home."""
+    import numpy as np
 
     def middles(part: Many, roll_deg: float) -> Array:
         at = part.starts[:, 0] + part.arcs[:, 0] / 2
@@ -343,11 +354,11 @@ def _told(
 ) -> tuple[Tweak, ...]:
     noise = draws(len(chosen), DRAWS)
     told = []
-    at = place(parts, length_mm).point[:, 0]
+    at = end_of(parts, length_mm, reach.lands).point[:, 0]
     for row, (way, by) in enumerate(chosen):
         angle = float(parts.angles[way.act.at - 1, 0]) if way.act.kind == "bend" else None
         parts = _carried_out(parts, [(way, by)], hand, may, noise[row : row + 1])
-        ends = place(parts, length_mm)
+        ends = end_of(parts, length_mm, reach.lands)
         then = ends.point[:, 0]
         x, y, z = (float(v) for v in rolled((then - at)[:, None], now.roll_deg)[:, 0])  # as it lies there
         size, clock = towards(port, (x, y, z))

@@ -6,6 +6,7 @@ from collections.abc import Collection
 from typing import TYPE_CHECKING
 
 from bendrel.core.bend.told.laid import Laid
+from bendrel.core.findings import EndName
 from bendrel.core.record import record
 
 if TYPE_CHECKING:
@@ -45,6 +46,22 @@ def one(laid: Laid) -> Many:
         for figures in (laid.starts_mm, laid.angles_deg, laid.clocks_deg, laid.radii_mm)
     )
     return Many(starts=starts, angles=angles, clocks=clocks, arcs=np.radians(angles) * radii)
+
+
+def end_of(many: Many, length_mm: float, lands: EndName) -> Places:
+    """Where the end that `lands` is with the other one home; `length_mm` from rim to rim."""
+    return place(many if lands == "B" else turned(many, length_mm), length_mm)
+
+
+def turned(many: Many, length_mm: float) -> Many:
+    """The same parts told from the other rim: a clock is then from the plane of the bend that was last, and
+    the turn from bend to bend keeps its sign."""
+    return Many(
+        starts=(length_mm - many.starts - many.arcs)[::-1],
+        angles=many.angles[::-1],
+        clocks=(many.clocks[-1:] - many.clocks)[::-1],
+        arcs=many.arcs[::-1],
+    )
 
 
 def place(many: Many, until: Array | float, bent: Collection[int] | None = None) -> Places:

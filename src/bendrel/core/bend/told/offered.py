@@ -9,6 +9,7 @@ from annotated_types import MaxLen
 
 from bendrel.core.bend.told.trial import Offer
 from bendrel.core.bend.told.unknowns import Act
+from bendrel.core.findings import EndName
 from bendrel.core.line.landed import ByHand, LandingField, TypedLanding, read_landing
 from bendrel.core.record import record
 
@@ -17,8 +18,10 @@ MOST_OFFERS = 30
 
 @record
 class TypedOffer(TypedLanding):
-    """Where end B lies when the part is offered to its ports, as typed. `then` is what was done after it."""
+    """Where the end that `lands` lies when the part is offered to its ports with the other one home, as
+    typed. `then` is what was done after it."""
 
+    lands: EndName = "B"
     then: Annotated[tuple[Act, ...], MaxLen(8)] = ()
 
 
@@ -43,5 +46,5 @@ def read_offers(
 
     for index, item in enumerate(typed):
         landing = read_landing(item, by_hand, od_mm, partial(unread, index))
-        offers.append(Offer(**vars(landing), then=item.then))
+        offers.append(Offer(**vars(landing), lands=item.lands, then=item.then))
     return tuple(offers), tuple(wrong)

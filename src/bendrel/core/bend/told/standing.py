@@ -1,13 +1,14 @@
-"""Where end B of a weighed part stands against its port, and how surely it fits."""
+"""Where the end of a weighed part that lands stands against its port, and how surely it fits."""
 
 from __future__ import annotations
 
 from math import sqrt
 from typing import TYPE_CHECKING
 
-from bendrel.core.bend.told.many import Many, Places, place
+from bendrel.core.bend.told.many import Many, Places, end_of
 from bendrel.core.bend.told.unknowns import Unknowns
 from bendrel.core.bend.told.weighed import Weighed
+from bendrel.core.findings import EndName
 from bendrel.core.measure.landing import Port, rolled, towards
 from bendrel.core.record import record
 
@@ -23,14 +24,16 @@ TURNS = 3
 
 @record
 class Reach:
-    """How near end B must come (`mm`, `deg`), how far the part may be rolled about end A, and how much end
-    B may be trimmed and how much tube is there to leave it longer."""
+    """How near the end that `lands` must come with the other one home (`mm`, `deg`), how far the part may be
+    rolled about the one at home, and how much the one that lands may be trimmed and how much tube is there to
+    leave it longer."""
 
     mm: float
     deg: float
     roll_deg: float
     trim_mm: float
     spare_mm: float
+    lands: EndName = "B"
 
 
 @record
@@ -123,7 +126,7 @@ def doubt_of(missed_by: Array) -> float:
 
 def stands(parts: Many, length_mm: float, port: Port, reach: Reach) -> Standing:
     """How the likely parts stand, the most likely one first among them."""
-    found = missed(place(parts, length_mm), port, reach)
+    found = missed(end_of(parts, length_mm, reach.lands), port, reach)
     fits = (found.mm <= reach.mm) & (found.deg <= reach.deg)
     x, y, z = (float(v) for v in found.off[:, 0])
     return Standing(

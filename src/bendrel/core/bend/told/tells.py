@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from bendrel.core.bend.told.figures import READ_NAMES, FigureKind, ReadName
 from bendrel.core.bend.told.flat import Flat
-from bendrel.core.bend.told.many import one, place
+from bendrel.core.bend.told.many import end_of, one
 from bendrel.core.bend.told.observed import Gauge, reading_of
 from bendrel.core.bend.told.standing import DRAWS, Reach, draws
 from bendrel.core.bend.told.unknowns import Unknowns
@@ -67,8 +67,8 @@ def tells_most(
 
     length = unknowns.planned.length_mm
     columns, step = columns_about(unknowns, weighed)
-    ends = place(unknowns.parts(columns), length)
-    flat = Flat(place(one(weighed.laid), length), port, reach)
+    ends = end_of(unknowns.parts(columns), length, reach.lands)
+    flat = Flat(end_of(one(weighed.laid), length, reach.lands), port, reach)
     misses = flat.miss(ends)
     slopes = (misses[:, 1:] - misses[:, :1]) / step
     doubt = slopes @ weighed.covariance @ slopes.T

@@ -7,10 +7,12 @@ from math import radians
 from typing import TYPE_CHECKING
 
 from bendrel.core.bend.told.laid import Laid
-from bendrel.core.bend.told.many import place
+from bendrel.core.bend.told.many import end_of
 from bendrel.core.bend.told.trial import Offer
 from bendrel.core.bend.told.unknowns import TOOL, Unknowns
-from bendrel.core.measure.landing import Port, landed, rows_of
+from bendrel.core.findings import EndName
+from bendrel.core.geometry.bends import BendList
+from bendrel.core.measure.landing import Port, landed, port_of, rows_of
 from bendrel.core.measure.solver import gain, loadings
 from bendrel.core.record import record
 
@@ -109,22 +111,31 @@ def laid_of(unknowns: Unknowns, values: Array) -> Laid:
     )
 
 
-def offered(unknowns: Unknowns, offers: Sequence[Offer], port: Port) -> tuple[Reading, ...]:
+def offered(unknowns: Unknowns, offers: Sequence[Offer], planned: BendList) -> tuple[Reading, ...]:
     """The readings of all trial fits, each after what was done before it."""
     found: list[Reading] = []
+    ports = {lands: port_of(planned, lands) for lands in {offer.lands for offer in offers}}
     acted = 0
     for number, offer in enumerate(offers):
         found += [
-            Reading(value=value, sd=sd, of=_offer_row(unknowns, port, number, acted, row))
+            Reading(
+                value=value,
+                sd=sd,
+                of=_offer_row(unknowns, ports[offer.lands], offer.lands, (number, acted), row),
+            )
             for row, value, sd in rows_of(offer)
         ]
         acted += len(offer.then)
     return tuple(found)
 
 
-def _offer_row(unknowns: Unknowns, port: Port, number: int, acted: int, row: int) -> Callable[[Array], Array]:
+def _offer_row(
+    unknowns: Unknowns, port: Port, lands: EndName, when: tuple[int, int], row: int
+) -> Callable[[Array], Array]:
+    number, acted = when
+
     def read(values: Array) -> Array:
-        ends = place(unknowns.parts(values, acted), unknowns.planned.length_mm)
+        ends = end_of(unknowns.parts(values, acted), unknowns.planned.length_mm, lands)
         told: Array = landed(port, ends.point, ends.way, unknowns.roll(values, number))[row]
         return told
 
