@@ -529,3 +529,43 @@ def test_a_flare_is_guided_and_one_that_failed_is_counted(page: Page, own_line):
     expect(page.get_by_text("Once cut off")).to_be_visible()
     page.get_by_role("button", name="Not cut off after all").click()
     expect(page.get_by_text("One that fails is cut off")).to_be_visible()
+
+
+@pytest.mark.long("every bend made, a trial fit reckoned apart")
+def test_held_at_b_it_is_end_a_that_is_read_and_trimmed(page: Page, api, own_line):
+    opened = api.get(f"/api/lines/{own_line}").json()
+    document = opened["document"]
+    tube = next(span for span in document["spans"] if span["kind"] == "rigid")
+    tube.update(held="B", order=[])
+    tube["readings"]["rows"] = tube["readings"]["rows"][:2]
+    assert api.put(f"/api/lines/{own_line}", data={"document": document, "version": opened["version"]}).ok
+    to_the_first_bend(page, own_line)
+    for bend in ("Bend 2", "Bend 1"):
+        expect(page.get_by_role("heading", level=2)).to_have_text(bend)
+        page.get_by_role("button", name="Bent", exact=True).click()
+    fitting = page.get_by_role("region", name="Trial fit")
+    expect(fitting).to_contain_text("End B home, the part rolled to its best, end A not trimmed.")
+    expect(fitting).to_contain_text("Clocks are as seen from B; 12:00 is the plane of bend 2.")
+    fitting.get_by_label("Too long by").fill("1.5 mm")
+    fitting.get_by_label("Beside by").fill("5 mm")
+    fitting.get_by_label("Towards", exact=True).fill("4:00")
+    fitting.get_by_label("Leans by").fill("1.2")
+    fitting.get_by_label("Leans towards").fill("2:00")
+    with kept(page):
+        fitting.get_by_role("button", name="Weigh it").click()
+    expect(fitting.get_by_role("img", name="Port A seen from B")).to_be_visible()
+    expect(fitting).to_contain_text("end A: 1.5 mm too long")
+    told = fitting.locator("[data-tweak]").first
+    expect(told).to_contain_text("its side of B")
+    expect(told).to_contain_text(re.compile("until end A has moved|by the angle: end A"))
+    # on the jig sheet it is end B that lands beside its target
+    with kept(page):
+        fitting.get_by_role("button", name="Take the last offer back").click()
+    fitting.get_by_role("button", name="Read at end B, as on the jig sheet").click()
+    expect(fitting).to_contain_text("End A home, the part rolled to its best, end B not trimmed.")
+    fitting.get_by_label("Beside by").fill("touches")
+    fitting.get_by_label("Leans by").fill("square")
+    with kept(page):
+        fitting.get_by_role("button", name="Weigh it").click()
+    expect(fitting).to_contain_text("end B: touches beside")
+    expect(fitting.locator("[data-fits]")).to_be_visible()

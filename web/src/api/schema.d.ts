@@ -5178,13 +5178,18 @@ export interface components {
         };
         /**
          * Fit
-         * @description `fits`: surely enough. `in_tool` says that a bend goes back into the tool. `tweaks` are the one or two
-         *     things to do now, together; none when it fits or when nothing is expected to help. `again` says that it
-         *     is worth while to read it once more.
+         * @description `fits`: surely enough. `lands` is the end that is told of, with the other one home. `in_tool` says that
+         *     a bend goes back into the tool. `tweaks` are the one or two things to do now, together; none when it fits
+         *     or when nothing is expected to help. `again` says that it is worth while to read it once more.
          */
         Fit: {
             /** Fits */
             fits: boolean;
+            /**
+             * Lands
+             * @enum {string}
+             */
+            lands: "A" | "B";
             stands: components["schemas"]["Standing"];
             /** In Tool */
             in_tool: boolean;
@@ -12122,7 +12127,8 @@ export interface components {
         };
         /**
          * TypedOffer
-         * @description Where end B lies when the part is offered to its ports, as typed. `then` is what was done after it.
+         * @description Where the end that `lands` lies when the part is offered to its ports with the other one home, as
+         *     typed. `then` is what was done after it.
          */
         TypedOffer: {
             /**
@@ -12167,6 +12173,12 @@ export interface components {
              * @enum {string}
              */
             unit: "in" | "mm";
+            /**
+             * Lands
+             * @default B
+             * @enum {string}
+             */
+            lands: "A" | "B";
             /**
              * Then
              * @default []

@@ -205,7 +205,9 @@ def _steps(kit: Kit, making: Making) -> Iterator[Step]:
     if making.finishes:
         yield step_of(kit, "finish-in-place", finishes="; ".join(making.finishes))
     behind = "before the last flare" if far.flared and not flared_first else "before its ends are finished"
-    yield step_of(kit, "trial-fit-rounds" if making.ways.fit_rounds else "trial-fit", behind=behind)
+    yield step_of(
+        kit, "trial-fit-rounds" if making.ways.fit_rounds else "trial-fit", behind=behind, far=far.end
+    )
     yield from making.old[1]
     if held.leave_long_mm > 0:
         yield step_of(kit, "trim-long", long=said(held.leave_long_mm), end=held.end)

@@ -15,12 +15,13 @@ interface Props {
   unit: Unit;
 }
 
-/** How often end B drops into its port, what matters most, and what would make it more exact. */
+/** How often the end that is not held drops into its port, what matters most, and what would make it more exact. */
 export function HowExact({ view, editor, unit }: Props) {
   const { bench, part } = view;
   const { bend: chosen, choose } = useSelection();
   if (!bench || !part || part.bends.length === 0) return null;
   const { exact } = bench;
+  const far = part.held_end === "A" ? "B" : "A";
   const flattest = bench.sections.reduce(
     (most, section, k) => ((section?.flat ?? 0) > (bench.sections[most]?.flat ?? 0) ? k : most),
     0,
@@ -41,7 +42,7 @@ export function HowExact({ view, editor, unit }: Props) {
         <thead>
           <Box component="tr" sx={{ fontSize: 14, color: "var(--second)", verticalAlign: "bottom" }}>
             <Box component="th" sx={{ textAlign: "left", fontWeight: 400 }}>
-              Of such parts, end B lands within
+              Of such parts, end {far} lands within
             </Box>
             {[exact.close, exact.zone].map((zone, k) => (
               <Box component="th" key={k} sx={{ textAlign: "right", fontWeight: 400, pl: 1, width: 84 }}>
@@ -130,7 +131,7 @@ const WAYS: Record<WayGain["way"], { name: string; off: string; how: string }> =
   fit_rounds: {
     name: "Fit in rounds",
     off: "No fit rounds",
-    how: "offer it, read end B, tweak by how far it moves",
+    how: "offer it, read where its end lies, tweak by how far it moves",
   },
   bend_short: {
     name: "Bend short, read, finish",
@@ -144,7 +145,7 @@ const WAYS: Record<WayGain["way"], { name: string; off: string; how: string }> =
   },
   fine_gauge: { name: "A finer gauge", off: "A usual gauge", how: "for every angle and plane" },
   other_end: { name: "Begin at the other end", off: "", how: "the bend made last is another" },
-  leave_long: { name: "Leave end B long", off: "", how: "trimmed after the trial fit" },
+  leave_long: { name: "Leave the far end long", off: "", how: "trimmed after the trial fit" },
 };
 
 /** The figure that a way goes by, before its words. */

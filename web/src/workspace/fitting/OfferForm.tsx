@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import { useEffect, useId, useRef, useState } from "react";
 import type { TypedOffer } from "../../api/types";
 import { Input } from "../../ui/Input";
+import { homeOf } from "./offers";
 
 type Field = "along" | "off" | "off_clock" | "tilt" | "tilt_clock";
 
@@ -11,12 +12,16 @@ interface Props {
   wrong: readonly { name: Field; message: string }[];
   large: boolean;
   text: string;
+  /** How many bends the part has: clocks seen from B are from the plane of its last. */
+  bends: number;
   onSave: (offer: TypedOffer) => void;
 }
 
-/** Where end B lies when the part is offered: every field may stay blank. */
-export function OfferForm({ start, wrong, large, text, onSave }: Props) {
+/** Where an end lies when the part is offered with the other one home: every field may stay blank. */
+export function OfferForm({ start, wrong, large, text, bends, onSave }: Props) {
   const [offer, setOffer] = useState(start);
+  const { lands } = offer;
+  const home = homeOf(lands);
   const set = (change: Partial<TypedOffer>) => setOffer((was) => ({ ...was, ...change }));
   const field = (name: Field, label: string, holder: string, takes?: "length" | "angle") => (
     <OfferField
@@ -41,8 +46,17 @@ export function OfferForm({ start, wrong, large, text, onSave }: Props) {
       sx={{ mt: 1.5 }}
     >
       <Box sx={{ mb: 1 }}>
-        End A home, the part rolled to its best, end B not trimmed. Where does end B lie against its port (or against
-        the target of the jig sheet)? Leave out what you cannot see.
+        End {home} home, the part rolled to its best, end {lands} not trimmed. Where does end {lands} lie against its
+        port{lands === "B" && " (or against the target of the jig sheet)"}? Leave out what you cannot see.
+        {lands === "A" && ` Clocks are as seen from B; 12:00 is the plane of bend ${bends}.`}
+        <Button
+          size="small"
+          variant="text"
+          onClick={() => set({ lands: home })}
+          sx={{ display: "block", minHeight: 44, fontSize: large ? 17 : 14, px: 0 }}
+        >
+          {lands === "A" ? "Read at end B, as on the jig sheet" : "Read at end A"}
+        </Button>
       </Box>
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(150px, 1fr))", gap: 1.5 }}>
         <Box>
@@ -57,9 +71,9 @@ export function OfferForm({ start, wrong, large, text, onSave }: Props) {
           </Button>
         </Box>
         {field("off", "Beside by", "touches, 4 mm", "length")}
-        {field("off_clock", "Towards", "3:00, from A")}
+        {field("off_clock", "Towards", `3:00, from ${home}`)}
         {field("tilt", "Leans by", "square, 1.5", "angle")}
-        {field("tilt_clock", "Leans towards", "6:00, from A")}
+        {field("tilt_clock", "Leans towards", `6:00, from ${home}`)}
       </Box>
       <Button
         type="submit"

@@ -1,19 +1,22 @@
-import type { Tweak, Unit } from "../../api/types";
+import type { Tweak, TypedOffer, Unit } from "../../api/types";
 import { sayLength } from "../../format/units";
+import { homeOf } from "./offers";
 
 interface Props {
-  /** Where end B lies beside its port, as read. */
+  /** Where the end that lands lies beside its port, as read. */
   offMm: number | null;
   offClock: number | null;
   tweaks: readonly Tweak[];
   unit: Unit;
+  lands: TypedOffer["lands"];
 }
 
 const R = 74;
 const FULL_MM = 10;
 
-/** Port B seen along the line from A: where end B lies, and which way it is to move. */
-export function PortView({ offMm, offClock, tweaks, unit }: Props) {
+/** The port of the end that lands, seen along the line from the other end: where that end lies, and which way it
+ * is to move. */
+export function PortView({ offMm, offClock, tweaks, unit, lands }: Props) {
   const most = Math.max(FULL_MM, offMm ?? 0, ...tweaks.map((tweak) => tweak.end_moves_mm));
   const at = (mm: number, clock: number) => {
     const a = (clock * Math.PI) / 180;
@@ -24,7 +27,13 @@ export function PortView({ offMm, offClock, tweaks, unit }: Props) {
   const hours = ["12", "3", "6", "9"];
   let tip = from;
   return (
-    <svg width="210" height="210" viewBox="-105 -105 210 210" role="img" aria-label="Port B seen from A">
+    <svg
+      width="210"
+      height="210"
+      viewBox="-105 -105 210 210"
+      role="img"
+      aria-label={`Port ${lands} seen from ${homeOf(lands)}`}
+    >
       <circle r={R} fill="var(--sheet)" stroke="var(--second)" />
       <circle r={R / 2} fill="none" stroke="var(--rule)" />
       {hours.map((hour, k) => {

@@ -12,12 +12,13 @@ import { blankOffer, sayAct, sayOffer, sayTweak } from "./offers";
 
 const MOST = 30;
 
-/** The finished part offered to its ports: where end B lies, what to do about it, and again. */
+/** The finished part offered to its ports: where the end lies that was not held, what to do about it, and again. */
 export function TrialFit({ editor, large }: { editor: MakingEditor; large: boolean }) {
   const { making, standing, reckoning, keep } = editor;
   const { school } = usePlaneSchool();
   const unit = making.document.unit;
   const offers = making.state.offers;
+  const bends = making.state.made.length;
   const last = offers.at(-1);
   const { fit, unreadable } = standing.remade;
   const ended = making.ended_at !== null;
@@ -43,7 +44,7 @@ export function TrialFit({ editor, large }: { editor: MakingEditor; large: boole
               onClick={() =>
                 put((was) => {
                   // what bends alone told is done before the part was ever offered
-                  const all = was.length > 0 ? was : [blankOffer(unit, school)];
+                  const all = was.length > 0 ? was : [blankOffer(unit, school, fit.lands)];
                   return all.map((offer, k) =>
                     k === all.length - 1 ? { ...offer, then: fit.tweaks.map((tweak) => tweak.act) } : offer,
                   );
@@ -64,7 +65,8 @@ export function TrialFit({ editor, large }: { editor: MakingEditor; large: boole
       {!ended && asking && offers.length < MOST && (
         <OfferForm
           key={`new ${offers.length}`}
-          start={blankOffer(unit, school)}
+          start={blankOffer(unit, school, fit.lands)}
+          bends={bends}
           wrong={[]}
           large={large}
           text={offers.length === 0 ? "Weigh it" : "Weigh it with the rest"}
@@ -75,6 +77,7 @@ export function TrialFit({ editor, large }: { editor: MakingEditor; large: boole
         <OfferForm
           key={`wrong ${offers.length}`}
           start={last}
+          bends={bends}
           wrong={wrong}
           large={large}
           text="Weigh it"
@@ -132,8 +135,8 @@ function Answer({ fit, unit, large, children }: AnswerProps) {
     !fit.fits || Math.abs(stands.trim_mm) < 0.3
       ? ""
       : stands.trim_mm > 0
-        ? ` Cut ${sayLength(stands.trim_mm, unit)} off at B.`
-        : ` Leave end B ${sayLength(-stands.trim_mm, unit)} longer than marked.`;
+        ? ` Cut ${sayLength(stands.trim_mm, unit)} off at ${fit.lands}.`
+        : ` Leave end ${fit.lands} ${sayLength(-stands.trim_mm, unit)} longer than marked.`;
   return (
     <Box
       role="status"
@@ -158,12 +161,19 @@ function Answer({ fit, unit, large, children }: AnswerProps) {
       )}
       {fit.tweaks.length > 0 && (
         <Box sx={{ display: "flex", gap: 3, flexWrap: "wrap", mt: 1, alignItems: "center" }}>
-          <PortView unit={unit} offMm={stands.miss_mm} offClock={stands.towards_clock_deg} tweaks={fit.tweaks} />
+          <PortView
+            unit={unit}
+            offMm={stands.miss_mm}
+            offClock={stands.towards_clock_deg}
+            tweaks={fit.tweaks}
+            lands={fit.lands}
+          />
           <Box sx={{ flex: 1, minWidth: 240 }}>
             {fit.tweaks.map((tweak, k) => (
               <Told
                 key={`${tweak.act.kind} ${tweak.act.at}`}
                 tweak={tweak}
+                lands={fit.lands}
                 number={fit.tweaks.length > 1 ? k + 1 : 0}
                 unit={unit}
                 large={large}
@@ -177,8 +187,16 @@ function Answer({ fit, unit, large, children }: AnswerProps) {
   );
 }
 
-function Told({ tweak, number, unit, large }: { tweak: Tweak; number: number; unit: Unit; large: boolean }) {
-  const said = sayTweak(tweak, unit);
+interface ToldProps {
+  tweak: Tweak;
+  lands: TypedOffer["lands"];
+  number: number;
+  unit: Unit;
+  large: boolean;
+}
+
+function Told({ tweak, lands, number, unit, large }: ToldProps) {
+  const said = sayTweak(tweak, unit, lands);
   return (
     <Box data-tweak={`${tweak.act.kind} ${tweak.act.at}`} sx={{ mb: 1 }}>
       <Box sx={{ font: `600 ${large ? 34 : 22}px/1.1 ${condensed}` }}>

@@ -1,8 +1,13 @@
 import type { Act, Tweak, TypedOffer, Unit } from "../../api/types";
 import { sayAngle, sayClock, sayLength } from "../../format/units";
 
-/** Where an end B lies, of which nothing is read yet. */
-export const blankLanding = (unit: Unit, plane_by: TypedOffer["plane_by"]): Omit<TypedOffer, "then"> => ({
+type EndName = TypedOffer["lands"];
+
+/** The end that is home while the other one lands. */
+export const homeOf = (lands: EndName): EndName => (lands === "B" ? "A" : "B");
+
+/** Where an end lies, of which nothing is read yet. */
+export const blankLanding = (unit: Unit, plane_by: TypedOffer["plane_by"]): Omit<TypedOffer, "then" | "lands"> => ({
   along: "",
   short: false,
   off: "",
@@ -13,9 +18,10 @@ export const blankLanding = (unit: Unit, plane_by: TypedOffer["plane_by"]): Omit
   unit,
 });
 
-/** A trial fit of which nothing is read yet. */
-export const blankOffer = (unit: Unit, plane_by: TypedOffer["plane_by"]): TypedOffer => ({
+/** A trial fit of which nothing is read yet, at the end that `lands` with the other one home. */
+export const blankOffer = (unit: Unit, plane_by: TypedOffer["plane_by"], lands: EndName): TypedOffer => ({
   ...blankLanding(unit, plane_by),
+  lands,
   then: [],
 });
 
@@ -26,7 +32,7 @@ export function sayOffer(offer: TypedOffer): string {
     offer.off && `${offer.off} beside${offer.off_clock ? `, towards ${offer.off_clock}` : ""}`,
     offer.tilt && `leans ${offer.tilt}${offer.tilt_clock ? ` towards ${offer.tilt_clock}` : ""}`,
   ].filter(Boolean);
-  return said.length > 0 ? said.join(" · ") : "nothing read";
+  return said.length > 0 ? `end ${offer.lands}: ${said.join(" · ")}` : "nothing read";
 }
 
 /** What was done after a trial fit. */
@@ -44,24 +50,25 @@ export interface SaidTweak {
 }
 
 /** How a person does a tweak by hand: where to hold, which way, and until when. */
-export function sayTweak(tweak: Tweak, unit: Unit): SaidTweak {
+export function sayTweak(tweak: Tweak, unit: Unit, lands: EndName): SaidTweak {
   const { act } = tweak;
+  const home = homeOf(lands);
   const far = sayLength(tweak.end_moves_mm, unit);
   const until =
     tweak.end_moves_mm >= 0.8
-      ? `until end B has moved ${far} towards ${sayClock(tweak.towards_clock_deg)}`
-      : "by the angle: end B itself hardly moves";
+      ? `until end ${lands} has moved ${far} towards ${sayClock(tweak.towards_clock_deg)}`
+      : `by the angle: end ${lands} itself hardly moves`;
   const degrees = `${sayAngle(Math.abs(act.deg))} by the gauge`;
   if (act.kind === "twist")
     return {
       title: `Twist the straight before bend ${act.at}`,
-      hold: `Hold the straight at its side of A, turn its side of B ${act.deg > 0 ? "clockwise" : "anticlockwise"} as seen from A`,
+      hold: `Hold the straight at its side of ${home}, turn its side of ${lands} ${act.deg > 0 ? "clockwise" : "anticlockwise"} as seen from ${home}`,
       until,
       degrees,
     };
   return {
     title: `${act.deg > 0 ? "Close" : "Open"} bend ${act.at}`,
-    hold: `Hold the part before bend ${act.at} (side of A), ${act.deg > 0 ? "push the side of B further round" : "draw the side of B back"}`,
+    hold: `Hold the part at bend ${act.at} on its side of ${home}, ${act.deg > 0 ? `push the side of ${lands} further round` : `draw the side of ${lands} back`}`,
     until,
     degrees,
   };
