@@ -6,9 +6,11 @@ from time import monotonic
 import pytest
 from playwright.sync_api import Page, expect
 
+from bendrel.exchange.documents.documents import line_to_value
 from tests.browser.test_choosing import finding
 from tests.browser.test_line import kept, open_line, saved
 from tests.browser.test_shop import by_night_and_day
+from tests.services.test_gaps import between
 
 pytestmark = pytest.mark.browser
 
@@ -569,3 +571,31 @@ def test_held_at_b_it_is_end_a_that_is_read_and_trimmed(page: Page, api, own_lin
         fitting.get_by_role("button", name="Weigh it").click()
     expect(fitting).to_contain_text("end B: touches beside")
     expect(fitting.locator("[data-fits]")).to_be_visible()
+
+
+@pytest.mark.long("a line of three pieces, planned twice")
+def test_the_gap_after_the_cuts_plans_the_piece_between_two_old_tubes(page: Page, api, own_line):
+    opened = api.get(f"/api/lines/{own_line}").json()
+    body = {"version": opened["version"], "document": line_to_value(between())}
+    assert api.put(f"/api/lines/{own_line}", data=body).ok
+    page.goto(f"/lines/{own_line}/bench?tube=s1")
+    heading = page.get_by_role("heading", level=2)
+    expect(heading).to_be_visible()
+    at = page.locator("[aria-current=step]")
+    while heading.inner_text() != "The gap":
+        before = at.get_attribute("aria-label")
+        page.get_by_role("button", name="Done", exact=True).click()
+        expect(at).not_to_have_attribute("aria-label", before)
+    main = page.get_by_role("main")
+    expect(main).to_contain_text("253.3 mm is planned")
+    gap = page.get_by_label("Straight across it reads")
+    gap.fill("wide")
+    gap.press("Enter")
+    expect(main.get_by_role("alert")).to_contain_text("“wide” is not a length")
+    expect(gap).to_be_focused()
+    gap.fill("257 mm")
+    gap.press("Enter")
+    expect(main.get_by_role("status")).to_contain_text("The piece is planned for 257 mm.")
+    expect(main).to_contain_text("257 mm is planned")
+    page.reload()
+    expect(page.get_by_label("Straight across it reads")).to_have_value("257 mm")

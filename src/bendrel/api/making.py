@@ -18,6 +18,7 @@ from bendrel.core.bend.told.flared import MadeFlare
 from bendrel.core.bend.told.offered import MOST_OFFERS, TypedOffer
 from bendrel.core.line.document import Line
 from bendrel.core.record import record
+from bendrel.core.units.lengths import Length
 from bendrel.core.work.flared import FlareStands
 from bendrel.services.bench.benches import BenchReport, PartStanding, flares_stand, print_tape
 from bendrel.services.bench.jigs import blocks_dxf, blocks_stl, print_jig
@@ -61,6 +62,14 @@ class KeptMaking:
 
     version: int
     state: MakingState
+
+
+@record
+class GapRead:
+    """What was read straight across a gap, against the version of the making that it was read at."""
+
+    version: int
+    across: Length
 
 
 @record
@@ -143,6 +152,12 @@ async def begin(line_id: str, services: Services, span: str = "") -> Making:
 async def keep(making_id: str, body: KeptMaking, services: Services) -> Making:
     """Keep how far it is."""
     return await beside(services.makings.keep, making_id, body.version, body.state)
+
+
+@router.post("/makings/{making_id}/gap")
+async def gap(making_id: str, body: GapRead, services: Services) -> Making:
+    """The piece is planned for the gap that the cuts left."""
+    return await beside(services.makings.gap, making_id, body.version, body.across)
 
 
 @router.post("/makings/{making_id}/end")

@@ -1557,6 +1557,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/makings/{making_id}/gap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Gap
+         * @description The piece is planned for the gap that the cuts left.
+         */
+        post: operations["gap_api_makings__making_id__gap_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/makings/{making_id}/end": {
         parameters: {
             query?: never;
@@ -5783,6 +5803,15 @@ export interface components {
              * @enum {string}
              */
             unit: "in" | "mm";
+        };
+        /**
+         * GapRead
+         * @description What was read straight across a gap, against the version of the making that it was read at.
+         */
+        GapRead: {
+            /** Version */
+            version: number;
+            across: components["schemas"]["Length"];
         };
         /**
          * GapWays
@@ -11150,7 +11179,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "braze" | "form" | "mark" | "bend" | "fit" | "trim" | "blow" | "old tube" | "hose" | "ready" | "loose" | "hand" | "tight" | "open" | "fill" | "hold" | "look" | "works" | "again" | "after";
+            kind: "prove" | "straighten" | "cut" | "nuts" | "flare" | "braze" | "form" | "mark" | "bend" | "fit" | "trim" | "blow" | "old tube" | "gap" | "hose" | "ready" | "loose" | "hand" | "tight" | "open" | "fill" | "hold" | "look" | "works" | "again" | "after";
             /** Text */
             text: string;
             /**
@@ -15401,6 +15430,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["KeptMaking"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Making"];
+                };
+            };
+            /** @description Default Response */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    gap_api_makings__making_id__gap_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                making_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GapRead"];
             };
         };
         responses: {

@@ -1,6 +1,6 @@
 import { useCallback, useMemo } from "react";
 import { api, outliving, take } from "../api/client";
-import type { Making, MakingStanding, MakingState } from "../api/types";
+import type { Length, Making, MakingStanding, MakingState } from "../api/types";
 import { shelfOf } from "./draft";
 import { useAsked } from "./useAsked";
 import { useVersioned } from "./useVersioned";
@@ -14,6 +14,8 @@ export interface MakingEditor {
   message: string;
   /** Keep a new state; it is shown at once and put back when it cannot be kept. */
   keep: (change: (state: MakingState) => MakingState) => void;
+  /** The piece is planned for the gap that was read; throws the sentence where that cannot be. */
+  gap: (across: Length) => Promise<void>;
   end: (outcome: "good" | "scrap" | "given up") => Promise<void>;
 }
 
@@ -67,6 +69,17 @@ export function useMaking(lineId: string, span: string): { editor: MakingEditor 
     },
     [store],
   );
+  const gap = useCallback(
+    async (across: Length) => {
+      await store.flush();
+      const { kept } = store.now();
+      if (!kept) return;
+      const params = { path: { making_id: kept.id } };
+      const body = { version: kept.version, across };
+      await store.open(() => take(api.POST("/api/makings/{making_id}/gap", { params, body })));
+    },
+    [store],
+  );
   const end = useCallback(
     async (outcome: "good" | "scrap" | "given up") => {
       await store.flush();
@@ -82,7 +95,7 @@ export function useMaking(lineId: string, span: string): { editor: MakingEditor 
   const standing = told.answer;
   const reckoning = told.asking || told.problem !== "";
   return {
-    editor: making && standing ? { making, standing, reckoning, message, keep, end } : null,
+    editor: making && standing ? { making, standing, reckoning, message, keep, gap, end } : null,
     problem: standing ? "" : message,
   };
 }

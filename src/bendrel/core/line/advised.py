@@ -10,7 +10,7 @@ from bendrel.core.line.measured import measure, trust_of
 from bendrel.core.line.paths import readings_path, span_path
 from bendrel.core.line.resolve import slot_path
 from bendrel.core.line.rewrite import bend_ids
-from bendrel.core.measure.adjust import expected
+from bendrel.core.measure.adjust import as_left, expected
 from bendrel.core.measure.ask import Ask, separating, unnoticed
 from bendrel.core.measure.culprits import MOST_NAMED, Suspect, ranked
 from bendrel.core.measure.doubt import Doubt
@@ -51,6 +51,7 @@ def advised(span: RigidSpan, kit: Kit, read: ReadBends | Corners, zone: tuple[fl
     errors = reading_errors(kit)
     given, trust = given_checks(span, read, errors)[0], trust_of(span, read)
     if given != Given() and measure(span, kit, read).measured.disagree:
+        read = as_left(read, given, errors, trust)  # what is left out already is not suspected again
         found = ranked(read, given, errors)
         suspects = tuple(suspect for _, suspect in found[:MOST_NAMED])
         return Advised(suspects=suspects, ask=separating(read, given, found, errors), next=None)

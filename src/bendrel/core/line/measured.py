@@ -14,7 +14,7 @@ from bendrel.core.line.document import RigidSpan
 from bendrel.core.line.given import given_checks, reading_errors
 from bendrel.core.line.paths import readings_path
 from bendrel.core.line.resolve import Problem, slot_path
-from bendrel.core.measure.adjust import Adjusted, Trust, adjust, expected
+from bendrel.core.measure.adjust import Adjusted, Trust, adjust, as_left, expected
 from bendrel.core.measure.contradiction import contradicts
 from bendrel.core.measure.doubt import Doubt
 from bendrel.core.measure.explain import name_of
@@ -87,11 +87,12 @@ def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Weig
         return Weighed(measured=nothing, read=None)
     trust = trust_of(span, read)
     try:
-        made, doubt = outcome(read), expected(read, Given(), errors, trust)
+        judged = as_left(read, given, errors, trust)
+        made, doubt = outcome(judged), expected(read, Given(), errors, trust)
     except ShapeError:
         return Weighed(measured=nothing, read=read)
-    checks = compared(read, given, made, errors)
-    wrong = contradicts(read, given, made, errors) or any(not check.agrees for check in checks)
+    checks = compared(judged, given, made, errors)
+    wrong = contradicts(judged, given, made, errors) or any(not check.agrees for check in checks)
     fit: Adjusted | None = None
     if (checks or trust != Trust()) and not wrong:
         with suppress(ShapeError):

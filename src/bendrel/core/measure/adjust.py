@@ -21,7 +21,7 @@ from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import Given, equations, misses, od_of, rolls, with_roll
 from bendrel.core.measure.outcome import outcome
-from bendrel.core.measure.slots import Slot, moved, slots
+from bendrel.core.measure.slots import Slot, changed, moved, slots, value_of
 from bendrel.core.measure.solver import gain, loadings
 from bendrel.core.measure.spread import Spread, spread_of
 from bendrel.core.record import record
@@ -74,10 +74,10 @@ def adjust(
     x: Array = np.zeros(len(sigmas))
     if given == Given():
         return _told(read, found, x, np.diag(sigmas), spread_of(read, errors))
-    for k, slot in enumerate(found):
-        if trust is not None and slot in trust.left_out:  # it may be far off: begin where it fits
-            x[k] = likeliest(moved(read, x[: len(found)].tolist()), slot, given, errors)
-    here = moved(read, x[: len(found)].tolist())
+    here = as_left(
+        read, given, errors, trust or Trust()
+    )  # what is left out may be far off: begin where it fits
+    x[: len(found)] = [value_of(here, slot) - value_of(read, slot) for slot in found]
     roll = 0.0
     if rolls(given):
         _, roll = yardstick(here, given, errors).told(given, outcome(here))
@@ -95,6 +95,20 @@ def adjust(
             break
     own_errors = _loadings(*equations(here, given, errors, spread, roll), sigmas)
     return _told(here, found, x, own_errors[: len(found)], spread)
+
+
+def as_left(
+    read: ReadBends | Corners, given: Given, errors: ReadingErrors, trust: Trust
+) -> ReadBends | Corners:
+    """`read` with every reading that is left out where all that is given puts it, one after the other. Raises
+    ShapeError where `read` is no shape."""
+    if given == Given():
+        return read
+    here = read
+    for slot in slots(read):
+        if slot in trust.left_out:
+            here = changed(here, slot, likeliest(here, slot, given, errors))
+    return here
 
 
 def _as_far_as_it_goes(

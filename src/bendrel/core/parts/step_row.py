@@ -9,7 +9,7 @@ from bendrel.core.record import record
 
 StepKind = Literal[
     "prove", "straighten", "cut", "nuts", "flare", "braze", "form", "mark", "bend", "fit", "trim", "blow",
-    "old tube", "hose",
+    "old tube", "gap", "hose",
     "ready", "loose", "hand", "tight", "open", "fill", "hold", "look", "works", "again", "after",
 ]  # fmt: skip
 """What is done in a step: of making to *hose*, then of fitting and proving, in their order."""

@@ -11,17 +11,20 @@ from sqlalchemy.orm import Session
 
 from bendrel.core.bend.bench.state import Ended, MakingState, Outcome
 from bendrel.core.bend.told.spread import HandRead
-from bendrel.core.line.document import Line
+from bendrel.core.line.document import Line, RigidSpan
+from bendrel.core.line.run import with_span
 from bendrel.core.record import record
+from bendrel.core.units.lengths import Length
 from bendrel.exchange.documents.documents import line_from_value, line_to_value
 from bendrel.services.bench.benches import hands_read, planned_of
+from bendrel.services.bench.gaps import across_gap, with_gap
 from bendrel.services.errors import Crowded, NotFound, Refused, Stale, TooMuch
 from bendrel.services.readable import present_line
 from bendrel.services.reckoned.apart import RECKONING, apart
 from bendrel.services.shelf.shelf import Shelf
 from bendrel.services.shelf.tubes import tube_of
 from bendrel.store.database import Database
-from bendrel.store.lines import find_line
+from bendrel.store.lines import find_line, push_step
 from bendrel.store.models import LineRow, MakingRow, now
 
 
@@ -112,6 +115,33 @@ class Makings:
             kept = _making(row, job_id)
         self._shelf.read_hand()
         return kept
+
+    def gap(self, making_id: str, version: int, read: Length) -> Making:
+        """The piece is planned for the gap as it was read after the cuts, here and on the line itself. Raises
+        Refused once a bend is made."""
+        with self._database.writing() as session:
+            row = _row(session, making_id)
+            if row.ended_at is not None:
+                raise Refused("This making has ended; begin a new one.")
+            if row.version != version:
+                raise Stale(
+                    "Somebody else has gone on with this part; look at their state first.",
+                    row.version,
+                    row.state,
+                )
+            if _STATE.validate_python(row.state).made:
+                raise Refused("A bend is made already, for the gap as it was planned; begin a new piece.")
+            changed = with_gap(line_from_value(row.document), self._shelf.kit, row.span, read)
+            row.document = line_to_value(changed)
+            row.version += 1
+            line_row = _line_row(session, row.line_id)
+            line = present_line(session, line_row)
+            own = next((span for span in line.spans if span.id == row.span), None)
+            if isinstance(own, RigidSpan):
+                told = with_span(line, across_gap(own, read))
+                if told != line:
+                    push_step(session, line_row, line_to_value(told))
+            return _making(row, line_row.job_id)
 
     def end(self, making_id: str, outcome: Ended) -> Making:
         """The part is finished, scrapped or given up; its readings stay in the shop's spread."""

@@ -11,6 +11,7 @@ import { Cautions } from "../../ui/Cautions";
 import { Compare } from "./Compare";
 import { Finish } from "./Finish";
 import { Flared } from "./Flared";
+import { Gap } from "./Gap";
 import { HowItStands } from "./HowItStands";
 import { big } from "./sizes";
 import { minutesOf, running, toggled } from "../../doc/spells";
@@ -32,6 +33,7 @@ const KINDS: Record<string, string> = {
   braze: "Braze",
   form: "Finish the end",
   "old tube": "The old tube",
+  gap: "The gap",
 };
 
 /** Bench mode: one step a screen, to read at two metres and to work with one gloved hand. */
@@ -197,6 +199,7 @@ function Steps({ editor, lineId }: { editor: MakingEditor; lineId: string }) {
                 {step.kind === "flare" && step.flaring && (
                   <Flared key={step.id} editor={editor} flaring={step.flaring} />
                 )}
+                {step.kind === "gap" && <Gap key={step.id} editor={editor} />}
                 {step.kind === "fit" && <TrialFit editor={editor} large />}
                 {(step.kind === "fit" || step.kind === "trim") && !reckoning && <HowItStands editor={editor} />}
                 {step.why && <Box sx={{ fontSize: 22, color: "var(--second)", mt: 2 }}>{step.why}</Box>}
