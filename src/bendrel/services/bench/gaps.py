@@ -36,8 +36,8 @@ def with_gap(line: Line, kit: Kit, span: str, read: Length) -> Line:
             planned, off = (format_length(mm, line.unit) for mm in (planned_mm, most))
             raise Refused(
                 f"{read.text} straight across is more than {off} from the {planned} that are planned, "
-                "further than cuts land beside their marks. Hold the rule once more; if it does read so, measure the "
-                "piece anew."
+                "further than cuts land beside their marks. Hold the rule once more; if it does read so, "
+                "measure the piece anew."
             )
     changed = with_span(line, across_gap(own, read))
     planned_of(changed, kit, span)  # refused where that gap leaves no piece to make
