@@ -179,6 +179,32 @@ def test_the_sheet_names_every_block_and_its_ruler_is_true():
     )
 
 
+def test_a_part_held_at_b_has_its_stop_there_and_its_target_at_a():
+    """The spare tube stands at A: with it against the stop every bend would lie beside its block."""
+    shape = shape_of(plan_line(LINE, KIT).part)
+    from_a = laid(shape)
+    from_b = lay_on_board(shape, OD, least_mm=8.0, margin_mm=35.0, home="B")
+    assert [rest.name for rest in from_b.rests] == [rest.name for rest in from_a.rests][::-1]
+    there, here = (
+        {rest.name: np.array([rest.x_mm, rest.y_mm, rest.high_mm]) for rest in jig.rests}
+        for jig in (from_a, from_b)
+    )
+    for one in there:
+        for other in there:
+            apart = np.linalg.norm(there[one] - there[other])
+            assert np.linalg.norm(here[one] - here[other]) == pytest.approx(apart, abs=1e-6)
+    at_a = here["A"] + [0, 0, OD / 2]
+    assert (from_b.target.x_mm, from_b.target.y_mm, from_b.target.high_mm) == pytest.approx(tuple(at_a))
+    # the way out of end A is where its last leg, towards the first bend, comes from
+    way = np.array(from_b.path[-1]) - np.array(from_b.path[-2])
+    assert np.degrees(np.arctan2(way[1], way[0])) == pytest.approx(from_b.target.way_deg, abs=1e-6)
+    document = pypdfium2.PdfDocument(build_jig(LINE, from_b, "3/16 in"))
+    words = document[0].get_textpage().get_text_bounded()
+    assert "Target for end A, seen from B" in words
+    assert "bend 4 at 12" in words
+    assert "End B against its stop" in words
+
+
 def test_a_part_too_large_for_paper_is_refused_with_the_number_of_sheets():
     long = bent(row(4000, 90), row(3000, 90, "3:00"), last=2000)
     jig = laid(shape_of(plan_line(long, KIT).part))

@@ -16,6 +16,7 @@ from bendrel.core.bend.bench.sweep import SwingView
 from bendrel.core.bend.told.figures import MadeBend
 from bendrel.core.bend.told.flared import MadeFlare
 from bendrel.core.bend.told.offered import MOST_OFFERS, TypedOffer
+from bendrel.core.findings import EndName
 from bendrel.core.line.document import Line
 from bendrel.core.record import record
 from bendrel.core.units.lengths import Length
@@ -114,26 +115,26 @@ def tape(line_id: str, services: Services, span: str = "") -> Response:
 
 
 @router.get("/lines/{line_id}/jig.pdf", response_class=Response)
-def jig_sheet(line_id: str, services: Services, span: str = "") -> Response:
+def jig_sheet(line_id: str, services: Services, span: str = "", home: EndName = "A") -> Response:
     """The jig sheet of a line, to scale."""
     line = services.lines.open(line_id).document
     return as_file(
-        print_jig(line, services.kit, span), "application/pdf", f"{line.name} jig.pdf", inline=True
+        print_jig(line, services.kit, span, home), "application/pdf", f"{line.name} jig.pdf", inline=True
     )
 
 
 @router.get("/lines/{line_id}/jig.stl", response_class=Response)
-def jig_blocks_stl(line_id: str, services: Services, span: str = "") -> Response:
+def jig_blocks_stl(line_id: str, services: Services, span: str = "", home: EndName = "A") -> Response:
     """The blocks of the jig, to print."""
     line = services.lines.open(line_id).document
-    return as_file(blocks_stl(line, services.kit, span), "model/stl", f"{line.name} jig blocks.stl")
+    return as_file(blocks_stl(line, services.kit, span, home), "model/stl", f"{line.name} jig blocks.stl")
 
 
 @router.get("/lines/{line_id}/jig.dxf", response_class=Response)
-def jig_blocks_dxf(line_id: str, services: Services, span: str = "") -> Response:
+def jig_blocks_dxf(line_id: str, services: Services, span: str = "", home: EndName = "A") -> Response:
     """The blocks of the jig, to cut."""
     line = services.lines.open(line_id).document
-    return as_file(blocks_dxf(line, services.kit, span), "image/vnd.dxf", f"{line.name} jig blocks.dxf")
+    return as_file(blocks_dxf(line, services.kit, span, home), "image/vnd.dxf", f"{line.name} jig blocks.dxf")
 
 
 @router.get("/lines/{line_id}/makings")

@@ -15265,6 +15265,7 @@ export interface operations {
         parameters: {
             query?: {
                 span?: string;
+                home?: "A" | "B";
             };
             header?: never;
             path: {
@@ -15296,6 +15297,7 @@ export interface operations {
         parameters: {
             query?: {
                 span?: string;
+                home?: "A" | "B";
             };
             header?: never;
             path: {
@@ -15327,6 +15329,7 @@ export interface operations {
         parameters: {
             query?: {
                 span?: string;
+                home?: "A" | "B";
             };
             header?: never;
             path: {

@@ -22,8 +22,9 @@ STOP_MM = 4.0
 
 
 def write_blocks_stl(jig: Jig) -> bytes:
-    """Every block of its own on the print bed, in rows in the order of the sheet: end A, the bends, end B.
-    Each is a solid with a slot on top for the tube; the last piece is the plate that stops end A."""
+    """Every block of its own on the print bed, in rows in the order of the sheet: the end at home, the
+    bends, the other end. Each is a solid with a slot on top for the tube; the last piece is the plate of the
+    stop."""
     import trimesh
 
     long, wide = BLOCK_MM

@@ -1,5 +1,5 @@
 """The jig sheet: a part's plan at full size on tiles of paper, with the heights of its bends, the stop for
-end A and the target for end B."""
+the end at home and the target for the other."""
 
 from __future__ import annotations
 
@@ -66,7 +66,7 @@ def _head(canvas: Canvas, line: Line, said: str) -> None:
 
 
 def _card(canvas: Canvas, line: Line, jig: Jig, size: str, columns: int, rows: int) -> None:
-    """The target to cut out and stand up at end B, and the list of blocks."""
+    """The target to cut out and stand up where the other end lands, and the list of blocks."""
     target = jig.target
     _head(canvas, line, f"{size} · jig sheet · {columns} × {rows} sheets, joined cross on cross")
     x, y = 90 * MM, 105 * MM
@@ -95,14 +95,16 @@ def _card(canvas: Canvas, line: Line, jig: Jig, size: str, columns: int, rows: i
         canvas.setDash()
         canvas.setFont(TEXT, 8)
         canvas.setFillColor(SECOND)
-        canvas.drawRightString(x - 32 * MM, foot - MM, "fold here: it stands on the board at B")
+        canvas.drawRightString(x - 32 * MM, foot - MM, f"fold here: it stands on the board at {jig.lands}")
+    home, lands = jig.home, jig.lands
     lines = [
-        "Target for end B, seen from A: the inner ring is the tube.",
-        "Each ring is 1 mm beside the port; the hours are the line's own clock.",
+        f"Target for end {lands}, seen from {home}: the inner ring is the tube.",
+        "Each ring is 1 mm beside the port; the hours are the line's own clock"
+        + ("." if home == "A" else f" seen from B, bend {len(jig.rests) - 2} at 12."),
         f"Middle of the tube {format_length(target.high_mm, line.unit)} above the board"
         + (f", rising {target.rise_deg:+.1f}°." if abs(target.rise_deg) >= 0.5 else "."),
-        "End A against its stop, the part rolled to its best on its blocks; end B not trimmed.",
-        "Read how far it is too long on the scale at B, how far beside and towards which hour here,",
+        f"End {home} against its stop, the part rolled to its best on its blocks; end {lands} not trimmed.",
+        f"Read how far it is too long on the scale at {lands}, how far beside and towards which hour here,",
         "and how far it leans along the line drawn on the sheet.",
     ]
     for k, said in enumerate(lines):
@@ -149,34 +151,35 @@ def _plan(canvas: Canvas, line: Line, jig: Jig) -> None:
             off_x, off_y = -(y2 - y) / size * side, (x2 - x) / size * side
             canvas.line((x + off_x) * MM, (y + off_y) * MM, (x2 + off_x) * MM, (y2 + off_y) * MM)
     for rest in jig.rests:
-        _block(canvas, line, rest)
+        _block(canvas, line, rest, jig)
     _scale(canvas, jig)
 
 
-def _block(canvas: Canvas, line: Line, rest: Rest) -> None:
-    """Where a block stands; at end A its stop across the tube's end."""
+def _block(canvas: Canvas, line: Line, rest: Rest, jig: Jig) -> None:
+    """Where a block stands; at the end at home its stop across the tube's end."""
     long, wide = BLOCK_MM
     canvas.saveState()
     canvas.translate(rest.x_mm * MM, rest.y_mm * MM)
     canvas.rotate(rest.way_deg)
     canvas.setStrokeColor(SECOND)
     canvas.setLineWidth(0.5)
-    start = {"A": 0.0, "B": -long}.get(rest.name, -long / 2)
+    starts: dict[str, float] = {jig.home: 0.0, jig.lands: -long}
+    start = starts.get(rest.name, -long / 2)
     canvas.rect(start * MM, -wide / 2 * MM, long * MM, wide * MM, stroke=1, fill=0)
-    if rest.name == "A":
+    if rest.name == jig.home:
         canvas.setStrokeColor(INK)
         canvas.setLineWidth(1.6)
         canvas.line(0, -wide / 2 * MM, 0, wide / 2 * MM)
     said = f"{'end' if rest.bend is None else 'bend'} {rest.name} · {format_length(rest.high_mm, line.unit)}"
     text_at(canvas, start * MM, (wide / 2 + 1.5) * MM, said, LABEL, 9)
-    if rest.name == "A":
+    if rest.name == jig.home:
         text_at(canvas, start * MM, -(wide / 2 + 4.5) * MM, "stop", LABEL, 9)
     canvas.restoreState()
 
 
 def _scale(canvas: Canvas, jig: Jig) -> None:
-    """At end B: millimetres along the tube (0 is where the rim belongs) and beside it, and its line carried
-    on to read how far it leans."""
+    """Where the other end lands: millimetres along the tube (0 is where the rim belongs) and beside it, and
+    its line carried on to read how far it leans."""
     target = jig.target
     canvas.saveState()
     canvas.translate(target.x_mm * MM, target.y_mm * MM)

@@ -57,6 +57,7 @@ export default function MakePanel({ editor, view }: Props) {
   );
   const made = steps.filter((step) => !step.whole);
   const behind = steps.filter((step) => step.whole);
+  const held = part?.held_end ?? "A";
   const ready = part !== null && !old && editor.save === "saved";
   const stops = [...(plan?.findings ?? []), ...(view.bench?.findings ?? [])].filter(
     (finding) => finding.severity === "stop" && !finding.set_aside,
@@ -88,7 +89,7 @@ export default function MakePanel({ editor, view }: Props) {
             </Button>
             <Button
               disabled={!ready}
-              href={`/api/lines/${editor.opened.id}/jig.pdf?span=${editor.tube}`}
+              href={`/api/lines/${editor.opened.id}/jig.pdf?span=${editor.tube}&home=${held}`}
               target="_blank"
               rel="noopener"
               sx={{ minHeight: 44 }}
@@ -100,7 +101,7 @@ export default function MakePanel({ editor, view }: Props) {
                 <Button
                   key={kind}
                   disabled={!ready}
-                  href={`/api/lines/${editor.opened.id}/jig.${kind}?span=${editor.tube}`}
+                  href={`/api/lines/${editor.opened.id}/jig.${kind}?span=${editor.tube}&home=${held}`}
                   sx={{ minHeight: 44, flex: 1 }}
                 >
                   Blocks, {kind.toUpperCase()}

@@ -47,7 +47,7 @@ export function OfferForm({ start, wrong, large, text, bends, onSave }: Props) {
     >
       <Box sx={{ mb: 1 }}>
         End {home} home, the part rolled to its best, end {lands} not trimmed. Where does end {lands} lie against its
-        port{lands === "B" && " (or against the target of the jig sheet)"}? Leave out what you cannot see.
+        port (or against the target of the jig sheet)? Leave out what you cannot see.
         {lands === "A" && ` Clocks are as seen from B; 12:00 is the plane of bend ${bends}.`}
         <Button
           size="small"
@@ -55,7 +55,7 @@ export function OfferForm({ start, wrong, large, text, bends, onSave }: Props) {
           onClick={() => set({ lands: home })}
           sx={{ display: "block", minHeight: 44, fontSize: large ? 17 : 14, px: 0 }}
         >
-          {lands === "A" ? "Read at end B, as on the jig sheet" : "Read at end A"}
+          Read at end {home}
         </Button>
       </Box>
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(auto-fit, minmax(150px, 1fr))", gap: 1.5 }}>

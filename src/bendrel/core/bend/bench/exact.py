@@ -48,7 +48,11 @@ def _ways(
         "fit_rounds": (now.fit_rounds, of, gauge, replace(now, fit_rounds=True)),
     }
     if len(of.told) > 1 and not run.span.order:
-        other = replace(of, told=told_in(of.planned, [(t.bend, _other(t.held)) for t in reversed(of.told)]))
+        other = replace(
+            of,
+            told=told_in(of.planned, [(t.bend, _other(t.held)) for t in reversed(of.told)]),
+            reach=replace(of.reach, lands=_other(of.reach.lands)),
+        )
         found["other_end"] = (False, other, gauge, now)
     long = limits["left_long_mm"].value
     if (

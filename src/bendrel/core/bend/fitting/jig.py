@@ -1,11 +1,13 @@
-"""A part laid out on a board: its plan, the heights of its bends, a stop for end A, a target for end B."""
+"""A part laid out on a board: its plan, the heights of its bends, a stop for the end at home, a target for
+the other."""
 
 from __future__ import annotations
 
 from math import atan2, degrees
 from typing import TYPE_CHECKING
 
-from bendrel.core.geometry.bends import BendList
+from bendrel.core.findings import EndName
+from bendrel.core.geometry.bends import BendList, reversed_list
 from bendrel.core.geometry.centreline import bend_middles, pieces, sampled
 from bendrel.core.geometry.vectors import Vector
 from bendrel.core.measure.landing import port_of
@@ -18,7 +20,7 @@ if TYPE_CHECKING:
     Array = NDArray[np.float64]
 
 FLAT_SHARE = 0.3
-"""A part whose end B stands up more steeply than this (sine) has its target lying on the board."""
+"""A part whose end that lands stands up more steeply than this (sine) has its target lying on the board."""
 
 
 @record
@@ -36,8 +38,9 @@ class Rest:
 
 @record
 class Target:
-    """End B on the board: where, which way it runs (degrees in the plan), how much it rises (degrees), how
-    high its middle is, and by how much 12 o'clock (seen from A) is turned clockwise from the board's up."""
+    """The end that lands on the board: where, which way it runs (degrees in the plan), how much it rises
+    (degrees), how high its middle is, and by how much 12 o'clock (seen from the end at home) is turned
+    clockwise from the board's up."""
 
     x_mm: float
     y_mm: float
@@ -50,7 +53,8 @@ class Target:
 @record
 class Jig:
     """A part on its board: the centreline as (x, y, height of the middle), every block, and the target. The
-    plan starts at (0, 0) in its lower left corner and is `wide_mm` by `deep_mm`."""
+    plan starts at (0, 0) in its lower left corner and is `wide_mm` by `deep_mm`. `home` is the end at the
+    stop."""
 
     path: tuple[Vector, ...]
     rests: tuple[Rest, ...]
@@ -59,13 +63,24 @@ class Jig:
     deep_mm: float
     high_mm: float
     od_mm: float
+    home: EndName = "A"
+
+    @property
+    def lands(self) -> EndName:
+        """The end at the target."""
+        return "B" if self.home == "A" else "A"
 
 
-def lay_on_board(shape: BendList, od_mm: float, *, least_mm: float, margin_mm: float) -> Jig:
+def lay_on_board(
+    planned: BendList, od_mm: float, *, least_mm: float, margin_mm: float, home: EndName = "A"
+) -> Jig:
     """The part turned so that it lies as flat as it can, its lowest point `least_mm` above the board
-    (underside of the tube), with `margin_mm` of board about it. Source: plane of least squares."""
+    (underside of the tube), with `margin_mm` of board about it; `home` is the end at its stop, the one that
+    is not trimmed. Source: plane of least squares."""
     import numpy as np
 
+    shape, count = (planned if home == "A" else reversed_list(planned)), len(planned.bends)
+    lands: EndName = "B" if home == "A" else "A"
     points = np.array([point for _, point in sampled(shape, 6.0)])
     turn = _flat(points)
     flat = points @ turn.T
@@ -81,14 +96,15 @@ def lay_on_board(shape: BendList, od_mm: float, *, least_mm: float, margin_mm: f
         return degrees(atan2(y, x))
 
     arcs = [piece for piece in pieces(shape) if piece.radius_mm is not None]
-    rests = [_rest("A", None, at((0.0, 0.0, 0.0)), plan_way((1.0, 0.0, 0.0)), od_mm)]
-    for number, (middle, arc) in enumerate(zip(bend_middles(shape), arcs, strict=True), start=1):
+    rests = [_rest(home, None, at((0.0, 0.0, 0.0)), plan_way((1.0, 0.0, 0.0)), od_mm)]
+    for k, (middle, arc) in enumerate(zip(bend_middles(shape), arcs, strict=True), start=1):
+        number = k if home == "A" else count + 1 - k
         way = arc.frame(arc.length_mm / 2).way
         rests.append(_rest(str(number), number, at(middle), plan_way(way), od_mm))
     port = port_of(shape)
     way = turn @ np.array(port.way)
     x, y, z = at(port.point)
-    rests.append(_rest("B", None, (x, y, z), plan_way(port.way), od_mm))
+    rests.append(_rest(lands, None, (x, y, z), plan_way(port.way), od_mm))
     wide, deep, high = (float(v) for v in placed.max(axis=0))
     return Jig(
         path=tuple((float(p[0]), float(p[1]), float(p[2])) for p in placed),
@@ -105,6 +121,7 @@ def lay_on_board(shape: BendList, od_mm: float, *, least_mm: float, margin_mm: f
         deep_mm=deep + margin_mm,
         high_mm=high + od_mm / 2,
         od_mm=od_mm,
+        home=home,
     )
 
 
@@ -120,7 +137,7 @@ def _flat(points: Array) -> Array:
     centred = points - points.mean(axis=0)
     _, _, axes = np.linalg.svd(centred, full_matrices=True)
     x, z = axes[0], axes[2]
-    # the side of end A shows to the left
+    # the side of the end at home shows to the left
     if (points[-1] - points[0]) @ x < 0:
         x = -x
     turned: Array = np.array([x, np.cross(z, x), z])
