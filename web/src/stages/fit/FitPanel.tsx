@@ -10,6 +10,7 @@ import type { LineEditor } from "../../doc/useLine";
 import type { PlanView } from "../../doc/usePlan";
 import { Cautions } from "../../ui/Cautions";
 import { Typed } from "../../ui/Entry";
+import { BeingWorkedOut } from "../../ui/BeingWorkedOut";
 import { Columns } from "../../ui/Columns";
 import { Ticks } from "../../ui/Ticks";
 import { CountedIn } from "../../workspace/closing/Counted";
@@ -51,87 +52,91 @@ export default function FitPanel({ editor, view }: Props) {
   return (
     <Box sx={{ p: 2 }}>
       <Cautions texts={closing?.cautions.fit ?? []} />
-      <Columns>
-        <Box>
-          <HowItWas line={line} />
-          <Box sx={{ display: "flex", alignItems: "baseline", gap: 1 }}>
-            <Typography variant="h2" sx={{ flex: 1 }}>
-              In order
-            </Typography>
-            <Button
-              size="small"
-              onClick={() => void editor.flush().then(() => navigate(`/lines/${editor.opened.id}/closing/fit`))}
-            >
-              At the bench
-            </Button>
-          </Box>
-          <WhoField />
-          {problem && (
-            <Box role="alert" sx={{ color: "var(--stop)" }}>
-              {problem}
+      {/* all at once: what comes later would push away what a finger is about to tick */}
+      {!closing && !problem && <BeingWorkedOut what="The order of fitting" />}
+      {(closing || problem) && (
+        <Columns>
+          <Box>
+            <HowItWas line={line} />
+            <Box sx={{ display: "flex", alignItems: "baseline", gap: 1 }}>
+              <Typography variant="h2" sx={{ flex: 1 }}>
+                In order
+              </Typography>
+              <Button
+                size="small"
+                onClick={() => void editor.flush().then(() => navigate(`/lines/${editor.opened.id}/closing/fit`))}
+              >
+                At the bench
+              </Button>
             </Box>
-          )}
-          {closing && (
-            <>
-              <StepList editor={editor} closing={closing} group="ready" title="Before connecting" />
-              <StepList editor={editor} closing={closing} group="loose" title="Into its place, all loose" />
-              <StepList editor={editor} closing={closing} group="hand" title="Each joint by hand" />
-            </>
-          )}
-          {clips && <Holding clips={clips} unit={line.unit} />}
-          <ClipList editor={editor} view={view} proposed={clips} />
-        </Box>
-        <Box>
-          {closing && (
-            <>
-              <StepList editor={editor} closing={closing} group="tight" title="Tight, in order" />
-              <StepList
-                editor={editor}
-                closing={closing}
-                group="open"
-                title="With the last joint open"
-                under={(step) =>
-                  step.asks.length > 0 ? <FillLog editor={editor} closing={closing} step={step} /> : null
-                }
-              />
-            </>
-          )}
-          <Typography variant="h2">Back together</Typography>
-          {line.removal.items.length === 0 && (
-            <Box sx={{ color: "var(--second)" }}>The removal log turns round here: last off, first on.</Box>
-          )}
-          <Ticks
-            list={refit.map((step) => ({ id: String(step.item), text: step.text }))}
-            done={new Set(line.removal.items.flatMap((item, k) => (item.refitted ? [String(k)] : [])))}
-            onTick={tick}
-          />
-          {refit.length > 0 && (
-            <Box
-              role="status"
-              aria-label="Left over"
-              sx={{ mt: 1, color: over.length > 0 ? "var(--caution)" : "var(--good)", fontWeight: 600 }}
-            >
-              {over.length > 0 ? `Left over: ${over.join(" · ")}` : "Nothing left over."}
-            </Box>
-          )}
-          <BackForTheJob jobId={editor.opened.job_id} lineId={editor.opened.id} />
-          {line.spans.some((span) => span.kind === "rigid" && span.state !== "stays") && <Met editor={editor} />}
-          {closing && <CountedIn editor={editor} closing={closing} />}
-          <OpenItems items={line.open_items} set={(open_items) => edit((was) => ({ ...was, open_items }))} />
-          {closing && <WrenchFields wrench={closing.wrench} unit={line.unit} saved={again} />}
-          <Box sx={{ mt: 3, borderTop: "2px solid var(--ink)", pt: 1.5 }}>
-            <Button
-              fullWidth
-              variant="contained"
-              color="secondary"
-              onClick={() => void navigate(`/lines/${editor.opened.id}/prove`, { replace: true })}
-              sx={{ minHeight: 48, fontSize: 20 }}
-            >
-              On to proving it
-            </Button>
+            <WhoField />
+            {problem && (
+              <Box role="alert" sx={{ color: "var(--stop)" }}>
+                {problem}
+              </Box>
+            )}
+            {closing && (
+              <>
+                <StepList editor={editor} closing={closing} group="ready" title="Before connecting" />
+                <StepList editor={editor} closing={closing} group="loose" title="Into its place, all loose" />
+                <StepList editor={editor} closing={closing} group="hand" title="Each joint by hand" />
+              </>
+            )}
+            {clips && <Holding clips={clips} unit={line.unit} />}
+            <ClipList editor={editor} view={view} proposed={clips} />
           </Box>
-        </Box>
-      </Columns>
+          <Box>
+            {closing && (
+              <>
+                <StepList editor={editor} closing={closing} group="tight" title="Tight, in order" />
+                <StepList
+                  editor={editor}
+                  closing={closing}
+                  group="open"
+                  title="With the last joint open"
+                  under={(step) =>
+                    step.asks.length > 0 ? <FillLog editor={editor} closing={closing} step={step} /> : null
+                  }
+                />
+              </>
+            )}
+            <Typography variant="h2">Back together</Typography>
+            {line.removal.items.length === 0 && (
+              <Box sx={{ color: "var(--second)" }}>The removal log turns round here: last off, first on.</Box>
+            )}
+            <Ticks
+              list={refit.map((step) => ({ id: String(step.item), text: step.text }))}
+              done={new Set(line.removal.items.flatMap((item, k) => (item.refitted ? [String(k)] : [])))}
+              onTick={tick}
+            />
+            {refit.length > 0 && (
+              <Box
+                role="status"
+                aria-label="Left over"
+                sx={{ mt: 1, color: over.length > 0 ? "var(--caution)" : "var(--good)", fontWeight: 600 }}
+              >
+                {over.length > 0 ? `Left over: ${over.join(" · ")}` : "Nothing left over."}
+              </Box>
+            )}
+            <BackForTheJob jobId={editor.opened.job_id} lineId={editor.opened.id} />
+            {line.spans.some((span) => span.kind === "rigid" && span.state !== "stays") && <Met editor={editor} />}
+            {closing && <CountedIn editor={editor} closing={closing} />}
+            <OpenItems items={line.open_items} set={(open_items) => edit((was) => ({ ...was, open_items }))} />
+            {closing && <WrenchFields wrench={closing.wrench} unit={line.unit} saved={again} />}
+            <Box sx={{ mt: 3, borderTop: "2px solid var(--ink)", pt: 1.5 }}>
+              <Button
+                fullWidth
+                variant="contained"
+                color="secondary"
+                onClick={() => void navigate(`/lines/${editor.opened.id}/prove`, { replace: true })}
+                sx={{ minHeight: 48, fontSize: 20 }}
+              >
+                On to proving it
+              </Button>
+            </Box>
+          </Box>
+        </Columns>
+      )}
     </Box>
   );
 }
