@@ -100,14 +100,7 @@ class Makings:
         with self._database.writing() as session:
             row = _row(session, making_id)
             job_id = _line(session, row.line_id)
-            if row.ended_at is not None:
-                raise Refused("This making has ended; begin a new one.")
-            if row.version != version:
-                raise Stale(
-                    "Somebody else has gone on with this part; look at their state first.",
-                    row.version,
-                    row.state,
-                )
+            _refuse_unless_under_way(row, version)
             row.state = _STATE.dump_python(state, mode="json")
             if read is not None:
                 row.departures = [[d.name, d.off, d.hands, d.reads] for d in read]
@@ -121,14 +114,7 @@ class Makings:
         Refused once a bend is made."""
         with self._database.writing() as session:
             row = _row(session, making_id)
-            if row.ended_at is not None:
-                raise Refused("This making has ended; begin a new one.")
-            if row.version != version:
-                raise Stale(
-                    "Somebody else has gone on with this part; look at their state first.",
-                    row.version,
-                    row.state,
-                )
+            _refuse_unless_under_way(row, version)
             if _STATE.validate_python(row.state).made:
                 raise Refused("A bend is made already, for the gap as it was planned; begin a new piece.")
             changed = with_gap(line_from_value(row.document), self._shelf.kit, row.span, read)
@@ -180,6 +166,16 @@ def _row(session: Session, making_id: str) -> MakingRow:
     if row is None:
         raise NotFound(f"There is no making “{making_id[:40]}”.")
     return row
+
+
+def _refuse_unless_under_way(row: MakingRow, version: int) -> None:
+    """Raises Refused for a making that has ended, Stale for one that somebody else has gone on with."""
+    if row.ended_at is not None:
+        raise Refused("This making has ended; begin a new one.")
+    if row.version != version:
+        raise Stale(
+            "Somebody else has gone on with this part; look at their state first.", row.version, row.state
+        )
 
 
 def _making(row: MakingRow, job_id: str) -> Making:
