@@ -149,6 +149,7 @@ def test_the_twin_starts_as_the_mirror_image(page: Page, api):
     api.delete(f"/api/lines/{line}")
 
 
+@pytest.mark.long("three readings, each adjusted and asked for again")
 def test_end_b_is_read_by_rule_and_square_and_all_is_taken_together(page: Page, own_line, api):
     """What to read next is said; what is read so moves the readings a little, and each says so."""
     open_line(page, own_line, "measure")
@@ -179,6 +180,7 @@ def test_end_b_is_read_by_rule_and_square_and_all_is_taken_together(page: Page, 
     expect(page.get_by_role("status", name="Read these again")).to_be_visible()
 
 
+@pytest.mark.long("the advice is reckoned apart, twice")
 def test_what_is_to_be_read_next_is_opened_and_read(page: Page, own_line):
     """The old part on its sheet by keyboard, then a tape that is put in; what contradicts is named, and one
     press leads there."""

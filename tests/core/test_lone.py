@@ -103,6 +103,7 @@ def _moved(across, far):
     return float(np.hypot(np.sqrt(across**2 - first**2) + far, first))
 
 
+@pytest.mark.long("36 parts made bend by bend, each planned anew after every reading")
 def test_of_many_parts_no_good_reading_is_asked_for_again_and_every_wrong_one_is():
     """And a bend that lay 10 mm off is named once its readings are believed; one of twelve may be missed."""
     rng = np.random.default_rng(4)
