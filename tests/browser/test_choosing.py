@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_line import kept, open_line, saved
+from tests.browser.test_shop import by_night_and_day
 
 pytestmark = pytest.mark.browser
 
@@ -173,6 +174,29 @@ def test_the_shops_way_changes_the_matrix(page: Page, api):
     expect(dots.first).to_be_attached()
     version = api.get("/api/catalogue").json()["ways_version"]
     api.put(f"/api/preferences?version={version}", data={"clamps": "worm"})
+
+
+def test_how_far_scrap_stood_a_twist_is_typed_for_the_shop(page: Page, api):
+    page.goto("/catalogue/ways")
+    stood = page.get_by_label("It stayed turned by, without a ripple")
+    expect(page.get_by_text("also twisted, up to half")).to_be_visible()
+    expect(stood).to_have_count(0)
+    with kept(page):
+        page.get_by_label("as far as this shop’s own scrap stood it").check()
+    expect(page.get_by_text("Not measured yet")).to_be_visible()
+    stood.fill("45")
+    stood.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("1° to 20° can be; “45” cannot")
+    stood.fill("7.5")
+    with kept(page):
+        stood.press("Enter")
+    expect(stood).to_have_value("7.5°")
+    expect(page.get_by_text("Not measured yet")).to_have_count(0)
+    assert by_night_and_day(page) == []
+    page.reload()
+    expect(stood).to_have_value("7.5°")
+    version = api.get("/api/catalogue").json()["ways_version"]
+    api.put(f"/api/preferences?version={version}", data={"stiff-twist": "never"})
 
 
 @pytest.mark.long("test pieces, then a plan")

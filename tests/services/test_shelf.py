@@ -1,5 +1,7 @@
 """The shop's shelf survives a restart, and a change of it makes the board think again."""
 
+import sqlite3
+
 import pytest
 
 from bendrel.core.errors import BendrelError
@@ -32,6 +34,34 @@ def test_own_rows_stock_and_ways_are_there_after_a_restart(tmp_path):
     assert again.kit.preferences["clamps"] == "spring"
     assert again.kit.preferences["material"] == "copper-nickel"
     again.close()
+
+
+def test_what_the_shop_measured_for_its_way_is_kept_and_only_what_can_be(tmp_path):
+    path = tmp_path / "shop.db"
+    shop = open_shop(path)
+    assert shop.kit.own_figures == {}
+    ways = shop.shelf.prefer({"stiff-twist": "measured", "stiff-twist-scrap": "7.5°"})
+    assert (ways.answers["stiff-twist"], ways.figures) == ("measured", {"stiff-twist-scrap": 7.5})
+    for wrong, said in (("25", "1° to 20° can be"), ("0", "1° to 20°"), ("a bit", "not an angle")):
+        with pytest.raises(BendrelError, match=said):
+            shop.shelf.prefer({"stiff-twist": "never", "stiff-twist-scrap": wrong})
+    shop.close()
+    again = open_shop(path)
+    assert again.kit.own_figures == {"stiff-twist-scrap": 7.5}
+    assert again.kit.preferences["stiff-twist"] == "measured"  # the refused ones kept nothing of themselves
+    again.close()
+
+
+def test_a_figure_in_the_file_that_cannot_be_is_as_if_nothing_was_measured(tmp_path):
+    path = tmp_path / "shop.db"
+    open_shop(path).close()
+    with sqlite3.connect(path) as file:
+        file.execute(
+            "INSERT INTO preferences (question, answer, version) VALUES ('stiff-twist-scrap', 'lots', 1)"
+        )
+    shop = open_shop(path)
+    assert shop.kit.own_figures == {}
+    shop.close()
 
 
 def test_the_board_thinks_again_when_a_row_it_stands_on_changes(shop):

@@ -272,6 +272,7 @@ class CatalogueOut:
     cautions: tuple[Caution, ...]
     schools: tuple[School, ...]
     preferences: dict[str, str]
+    own_figures: dict[str, float]
     ways_version: int
     limits: tuple[NamedLimit, ...]
     advice: tuple[NamedAdvice, ...]
@@ -314,6 +315,7 @@ def catalogue_of(kit: Kit, ways_version: int) -> CatalogueOut:
         cautions=tuple(kit.cautions.values()),
         schools=tuple(kit.schools.values()),
         preferences=dict(kit.preferences),
+        own_figures=dict(kit.own_figures),
         ways_version=ways_version,
         limits=tuple(NamedLimit(id=k, value=v.value, source=v.source) for k, v in kit.limits.items()),
         advice=tuple(NamedAdvice(id=k, text=v.text, source=v.source) for k, v in kit.advice.items()),

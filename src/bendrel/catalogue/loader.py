@@ -96,6 +96,7 @@ def load_kit() -> Kit:
         verdicts=index_verdicts(_typed(Verdict, _tables("verdict"))),
         schools=schools,
         preferences={school.id: school.start for school in schools.values()},
+        own_figures={},
         calibrations={},
         pace=Pace(bend_minutes=splicing.weigh.bend_minutes),
         spread=Spread(

@@ -130,6 +130,7 @@ export type OwnShelf = Schemas["OwnShelf"];
 export type OwnRow = Schemas["OwnRow"];
 export type Held = Schemas["Held"];
 export type School = Schemas["School"];
+export type OwnFigure = Schemas["OwnFigure"];
 export type Pieces = Schemas["Pieces"];
 export type Element = Schemas["Element"];
 export type ToolCard = Schemas["ToolCard"];

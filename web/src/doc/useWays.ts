@@ -20,7 +20,7 @@ export function useWays(): (answers: Record<string, string>) => Promise<void> {
             api.PUT("/api/preferences", { params: { query: { version: versionOf(client) } }, body: answers }),
           );
           client.setQueryData<Catalogue>(CATALOGUE, (was) =>
-            was ? { ...was, preferences: ways.answers, ways_version: ways.version } : was,
+            was ? { ...was, preferences: ways.answers, own_figures: ways.figures, ways_version: ways.version } : was,
           );
         } finally {
           await client.invalidateQueries({ queryKey: CATALOGUE });

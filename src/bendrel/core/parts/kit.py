@@ -76,8 +76,9 @@ class Body:
 @record
 class Kit:
     """Materials, tubes, tools, ends, hoses, fluids, threads and rules by id. `rules_version` stamps
-    what is printed; `preferences` are the shop's answers where schools differ; `calibrations`
-    what test pieces told of a bender in a material, `spread` how exactly this shop bends, `pace` how fast."""
+    what is printed; `preferences` are the shop's answers where schools differ, `own_figures` what it measured
+    for them, by the figure's id; `calibrations` what test pieces told of a bender in a material, `spread` how
+    exactly this shop bends, `pace` how fast."""
 
     rules_version: str
     materials: Mapping[str, Material]
@@ -114,6 +115,7 @@ class Kit:
     verdicts: Verdicts
     schools: Mapping[str, School]
     preferences: Mapping[str, str]
+    own_figures: Mapping[str, float]
     calibrations: Mapping[tuple[str, str], Calibration]
     spread: Spread
     pace: Pace

@@ -2,17 +2,32 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from bendrel.core.findings import Source
 from bendrel.core.record import record
 
 
 @record
+class OwnFigure:
+    """What a shop that gives an answer measures itself, in degrees between `least_deg` and `most_deg`; not
+    known until it is typed, and `unknown` says what holds until then."""
+
+    id: str
+    label: str
+    least_deg: float
+    most_deg: float
+    unknown: str
+
+
+@record
 class SchoolOption:
-    """One answer and the reason its people give."""
+    """One answer, the reason its people give, and what such a shop measures itself."""
 
     id: str
     name: str
     reason: str
+    figure: OwnFigure | None = None
 
 
 @record
@@ -24,3 +39,9 @@ class School:
     start: str
     options: tuple[SchoolOption, ...]
     source: Source
+
+
+def figure_of(schools: Iterable[School], figure: str) -> OwnFigure | None:
+    """The figure of that id among the answers of `schools`. Raises nothing."""
+    figures = (option.figure for school in schools for option in school.options)
+    return next((one for one in figures if one is not None and one.id == figure), None)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import replace
 from hashlib import sha256
 from typing import Annotated, Any, cast
@@ -19,8 +20,10 @@ from bendrel.core.bend.told.spread import HandRead, spread_of
 from bendrel.core.parts.kit import Kit
 from bendrel.core.parts.pace import Pace, pace_of
 from bendrel.core.parts.proving import WrenchRule
+from bendrel.core.parts.school import OwnFigure, figure_of
 from bendrel.core.record import record
 from bendrel.core.units.notation import Unit, UnitError, parse_angle
+from bendrel.core.units.quantities import parse_degrees
 from bendrel.exchange.documents.documents import line_from_value
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import NotFound, Refused, Stale
@@ -84,6 +87,7 @@ class ShopWays:
     """The shop's answers where practitioners differ; `version` goes up with every change."""
 
     answers: dict[str, str]
+    figures: dict[str, float]
     version: int
 
 
@@ -107,7 +111,7 @@ class Shelf:
     def _load(self) -> None:
         """Read everything anew. Done at every change and never on demand: whoever asks for the kit may
         be in the middle of a transaction."""
-        own, answers = self.own(), self._answers()
+        own, answers, figures = self.own(), self._answers(), self._figures()
         kit = with_own(load_kit(), ((row.id, row.shelf, row.fields) for row in own))
         trials, bent = self.trials(), self._bent(kit)
         with self._database.reading() as session:
@@ -115,12 +119,17 @@ class Shelf:
         self._kit = replace(
             kit,
             preferences={**kit.preferences, **answers},
+            own_figures=figures,
             proving=replace(kit.proving, wrench=wrench),
             calibrations=calibrations_of(kit, trials, bent),
             spread=spread_of(kit, self._departures()),
             pace=self._pace(kit),
         )
-        changed = [[r.id, r.shelf, r.fields] for r in own] + [answers, [wrench.length_mm, wrench.offset_mm]]
+        changed = [[r.id, r.shelf, r.fields] for r in own] + [
+            answers,
+            figures,
+            [wrench.length_mm, wrench.offset_mm],
+        ]
         taught = [[b.bender, b.material, b.dial_deg, b.angle_deg] for b in bent]
         told = json.dumps([*changed, *([t.id, t.fields] for t in trials), *taught], sort_keys=True)
         self._stamp = sha256(told.encode()).hexdigest()
@@ -283,14 +292,10 @@ class Shelf:
             return session.scalar(select(func.sum(Preference.version))) or 0
 
     def prefer(self, answers: Mapping[str, str], version: int | None = None) -> ShopWays:
-        """Keep the shop's answers where practitioners differ. Raises Stale on another `version` than the one
-        that was read, where what is answered has changed since."""
-        for question, answer in answers.items():
-            school = self.kit.schools.get(question)
-            if school is None or answer not in {option.id for option in school.options}:
-                raise Refused(
-                    f"“{answer[:40]}” is no answer to “{question[:40]}”; choose one that is listed."
-                )
+        """Keep the shop's answers where practitioners differ, and the figures that it measured for them.
+        Raises Refused, UnitError, and Stale on another `version` than the one that was read, where what is
+        answered has changed since."""
+        answers = {question: self._answered(question, answer) for question, answer in answers.items()}
         with self._database.writing() as session:
             kept = session.scalar(select(func.sum(Preference.version))) or 0
             if version is not None and kept != version:
@@ -302,7 +307,24 @@ class Shelf:
             for question, answer in answers.items():
                 keep_answer(session, question, answer)
         self._load()
-        return ShopWays(answers=dict(self.kit.preferences), version=self.ways_version)
+        return self.ways()
+
+    def ways(self) -> ShopWays:
+        """The shop's answers as they are now."""
+        kit = self.kit
+        return ShopWays(
+            answers=dict(kit.preferences), figures=dict(kit.own_figures), version=self.ways_version
+        )
+
+    def _answered(self, question: str, answer: str) -> str:
+        """`answer` as it is kept. Raises Refused and UnitError."""
+        school = self.kit.schools.get(question)
+        if school is not None and answer in {option.id for option in school.options}:
+            return answer
+        figure = figure_of(self.kit.schools.values(), question)
+        if figure is None:
+            raise Refused(f"“{answer[:40]}” is no answer to “{question[:40]}”; choose one that is listed.")
+        return f"{_measured(figure, answer):.3f}"
 
     def measure_wrench(self, draft: WrenchDraft, version: int | None = None) -> WrenchRule:
         """Keep the shop's own torque wrench and crowfoot. Raises Refused, and Stale as `prefer`."""
@@ -329,8 +351,30 @@ class Shelf:
                 if row.question in schools and row.answer in {o.id for o in schools[row.question].options}
             }
 
+    def _figures(self) -> dict[str, float]:
+        schools = load_kit().schools.values()
+        with self._database.reading() as session:
+            rows = [(row.question, row.answer) for row in session.scalars(select(Preference))]
+        figures: dict[str, float] = {}
+        for question, answer in rows:
+            # a row that cannot be read is as if nothing had been measured
+            if figure := figure_of(schools, question):
+                with suppress(Refused, UnitError):
+                    figures[question] = _measured(figure, answer)
+        return figures
+
     def _check(self, draft: OwnDraft, entry_id: str) -> None:
         own_row(self.kit, draft.shelf, entry_id, draft.fields)
+
+
+def _measured(figure: OwnFigure, answer: str) -> float:
+    """The degrees typed for `figure`. Raises Refused and UnitError."""
+    degrees = parse_degrees(answer)
+    if not figure.least_deg <= degrees <= figure.most_deg:
+        raise Refused(
+            f"{figure.label}: {figure.least_deg:g}° to {figure.most_deg:g}° can be; “{answer[:20]}” cannot."
+        )
+    return degrees
 
 
 def _trial(row: TrialRow) -> KeptTrial:

@@ -6,6 +6,7 @@ import type { Catalogue } from "../../api/types";
 import { useWays } from "../../doc/useWays";
 import { SourceLine } from "../../ui/Working";
 import { condensed } from "../../theme/theme";
+import { OwnMeasure } from "./OwnMeasure";
 
 /** Where practitioners differ: both sides with their reason, and this shop's own way. */
 export function Ways({ catalogue }: { catalogue: Catalogue }) {
@@ -74,6 +75,13 @@ export function Ways({ catalogue }: { catalogue: Catalogue }) {
               </Box>
             </Box>
           ))}
+          {school.options.map(
+            ({ id, figure }) =>
+              figure &&
+              chosen[school.id] === id && (
+                <OwnMeasure key={figure.id} figure={figure} known={catalogue.own_figures[figure.id]} />
+              ),
+          )}
           <SourceLine source={school.source} />
         </Box>
       ))}

@@ -61,15 +61,17 @@ def believed(run: Run, kit: Kit, chosen: Choices, part: Part) -> Believed:
 
 def twist_of(kit: Kit, chosen: Choices) -> float:
     """The most that a straight is twisted by hand for each diameter of its length (degrees): soft tube as
-    it may be, stiff tube by the shop's own way, and not what does not stand it."""
+    it may be, stiff tube by the shop's own way (what was to be measured on scrap and is not, is not twisted),
+    and not what does not stand it. Raises nothing."""
     limits, material = kit.limits, chosen.material
     if material.tweaks_in_place:
         return limits["twist_deg"].value
     if chosen.tube.od_mm > material.twists_up_to_mm:
         return 0.0
-    return {"quarter": limits["twist_stiff_deg"].value, "half": limits["twist_deg"].value}.get(
-        kit.preferences["stiff-twist"], 0.0
-    )
+    measured = kit.own_figures.get("stiff-twist-scrap", 0.0) / limits["twist_scrap"].value
+    return {
+        "quarter": limits["twist_stiff_deg"].value, "half": limits["twist_deg"].value, "measured": measured,
+    }.get(kit.preferences["stiff-twist"], 0.0)  # fmt: skip
 
 
 def hand_of(kit: Kit) -> Hand:
