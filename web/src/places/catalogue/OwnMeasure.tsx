@@ -24,13 +24,13 @@ export function OwnMeasure({ figure, known }: { figure: OwnFigure; known: number
   };
   return (
     <Box component="form" onSubmit={submit} sx={{ pl: 4.5, py: 1 }}>
-      <Box sx={{ display: "flex", gap: 1, alignItems: "end", flexWrap: "wrap" }}>
+      <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
+        <span aria-hidden>{figure.label}</span>
         <Typed
           label={figure.label}
-          named={`${figure.label}, °`}
           text={text}
           placeholder={`${figure.least_deg} to ${figure.most_deg}`}
-          width={110}
+          width={90}
           takes="angle"
           onText={setTyped}
         />
