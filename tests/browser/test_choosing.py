@@ -186,7 +186,7 @@ def test_how_far_scrap_stood_a_twist_is_typed_for_the_shop(page: Page, api):
     expect(page.get_by_text("Not measured yet")).to_be_visible()
     stood.fill("45")
     stood.press("Enter")
-    expect(page.get_by_role("alert")).to_contain_text("1° to 20° can be; “45” cannot")
+    expect(page.get_by_role("alert")).to_contain_text("type 1° to 10°; “45” is not used")
     stood.fill("7.5")
     with kept(page):
         stood.press("Enter")

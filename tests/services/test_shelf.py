@@ -42,7 +42,12 @@ def test_what_the_shop_measured_for_its_way_is_kept_and_only_what_can_be(tmp_pat
     assert shop.kit.own_figures == {}
     ways = shop.shelf.prefer({"stiff-twist": "measured", "stiff-twist-scrap": "7.5°"})
     assert (ways.answers["stiff-twist"], ways.figures) == ("measured", {"stiff-twist-scrap": 7.5})
-    for wrong, said in (("25", "1° to 20° can be"), ("0", "1° to 20°"), ("a bit", "not an angle")):
+    for wrong, said in (
+        ("25", "type 1° to 10°; “25” is not used"),
+        ("10.1", "1° to 10°"),
+        ("0", "1° to 10°"),
+        ("a bit", "not an angle"),
+    ):
         with pytest.raises(BendrelError, match=said):
             shop.shelf.prefer({"stiff-twist": "never", "stiff-twist-scrap": wrong})
     shop.close()

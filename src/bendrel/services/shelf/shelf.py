@@ -372,7 +372,7 @@ def _measured(figure: OwnFigure, answer: str) -> float:
     degrees = parse_degrees(answer)
     if not figure.least_deg <= degrees <= figure.most_deg:
         raise Refused(
-            f"{figure.label}: {figure.least_deg:g}° to {figure.most_deg:g}° can be; “{answer[:20]}” cannot."
+            f"{figure.label}: type {figure.least_deg:g}° to {figure.most_deg:g}°; “{answer[:20]}” is not used."
         )
     return degrees
 
