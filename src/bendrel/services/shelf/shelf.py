@@ -372,7 +372,8 @@ def _measured(figure: OwnFigure, answer: str) -> float:
     degrees = parse_degrees(answer)
     if not figure.least_deg <= degrees <= figure.most_deg:
         raise Refused(
-            f"{figure.label}: type {figure.least_deg:g}° to {figure.most_deg:g}°; “{answer[:20]}” is not used."
+            f"{figure.label}: type {figure.least_deg:g}° to {figure.most_deg:g}°; "
+            f"“{answer[:20]}” is not used."
         )
     return degrees
 
