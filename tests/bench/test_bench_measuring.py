@@ -9,8 +9,9 @@ import pytest
 
 from bendrel.core.measure.adjust import adjust
 from bendrel.core.measure.further import Further, as_read, with_more
-from bendrel.core.measure.observed import Given, drawn
+from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import outcome
+from bendrel.core.measure.sheet import sheet_of
 from tests.core.test_adjust import ERRORS, hidden, read_off, seen_from_a
 from tests.core.test_further import as_asked
 
@@ -23,7 +24,7 @@ def test_thirty_bends_with_all_that_can_be_read_further(benchmark):
     given = replace(seen, wire_mm=made.developed_mm, tape_mm=made.tape_mm)
     for bend in range(1, 17):
         tape = Further(kind="across", start="A", end=bend)
-        given = with_more(given, as_read(tape, made, drawn(read), read.od_mm, ERRORS))
+        given = with_more(given, as_read(tape, made, sheet_of(read), read.od_mm, ERRORS))
     assert len(benchmark(adjust, read, given, ERRORS).taken) == 90
 
 

@@ -12,8 +12,9 @@ from bendrel.core.measure.culprits import ranked
 from bendrel.core.measure.doubt import doubt_of
 from bendrel.core.measure.further import Further, as_read, with_more
 from bendrel.core.measure.legs import ReadBend, ReadBends
-from bendrel.core.measure.observed import Given, drawn
+from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import outcome
+from bendrel.core.measure.sheet import sheet_of
 from bendrel.core.measure.slots import changed, slots
 from bendrel.core.measure.spread import spread_of
 from tests.reading_errors import reading_errors
@@ -87,7 +88,7 @@ def test_a_leg_that_was_misread_is_named_first_far_oftener_once_the_check_asked_
         found = ranked(read, given, ERRORS)
         before += found[0][1].what == wrong
         while (asked := separating(read, given, found, ERRORS)) is not None:
-            more = as_read(asked.reading, known, drawn(read), read.od_mm, ERRORS)
+            more = as_read(asked.reading, known, sheet_of(read), read.od_mm, ERRORS)
             assert with_more(given, more) != given
             given = with_more(given, more)
             found = ranked(read, given, ERRORS)
@@ -101,7 +102,7 @@ def test_a_tape_that_is_wrong_itself_is_named():
     read = bends((100, 90, None), (80, 60, 90), (120, 45, 60))
     known = outcome(read)
     tape = Further(kind="across", start="A", end=1)
-    wrong = as_read(tape, known, drawn(read), read.od_mm, ERRORS).across[0]
+    wrong = as_read(tape, known, sheet_of(read), read.od_mm, ERRORS).across[0]
     given = Given(
         wire_mm=known.developed_mm,
         tape_mm=known.tape_mm,

@@ -4,21 +4,24 @@ parts whose true shape is hidden."""
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import pairwise
 from math import acos, atan2, cos, degrees, hypot, radians, sin, sqrt
 from random import Random
 
 import numpy as np
 import pytest
 
+from bendrel.core.geometry.centreline import sampled
 from bendrel.core.geometry.corners import corners_from_bends
 from bendrel.core.measure.adjust import Trust, adjust
 from bendrel.core.measure.ask import separating, unnoticed
 from bendrel.core.measure.contradiction import contradicts
 from bendrel.core.measure.culprits import ranked
-from bendrel.core.measure.further import Further, as_read, with_more
+from bendrel.core.measure.further import Further, as_read, on_sheet, with_more
 from bendrel.core.measure.landing import EndBeside, rows_of
-from bendrel.core.measure.observed import Across, Corner, Given, OnDrawing, drawn, equations, misses
+from bendrel.core.measure.observed import Across, Corner, Given, equations, misses
 from bendrel.core.measure.outcome import outcome
+from bendrel.core.measure.sheet import OnDrawing, sheet_of
 from bendrel.core.measure.slots import Slot, changed, moved, slots, value_of
 from bendrel.core.measure.spots import across
 from bendrel.core.measure.spread import spread_of
@@ -67,7 +70,7 @@ def test_every_derivative_is_the_slope_of_what_is_read():
                 Across(start=0, end=2, mm=0, over=True),
             ),
             corners=(Corner(bend=1, sides=(0, None, 0)),),
-            laid=laid_on(drawn(true), 0, (0, 0), (0, 0)),
+            laid=laid_on(sheet_of(true).port, 0, (0, 0), (0, 0)),
         )
         size, roll = len(list(slots(true))), draw.uniform(-5, 5)
         rows, _ = equations(true, given, ERRORS, spread_of(true, ERRORS), roll)
@@ -99,7 +102,7 @@ def test_too_long_on_the_sheet_is_shared_by_weights():
     """One corner of 90°, all but the last leg held: of 2 mm too long, read to a third of what a leg is, it
     takes 9/10."""
     angle = Trust(held=frozenset((Slot(row=0, field="angle"), Slot(row=0, field="length"))))
-    sheet = laid_on(drawn(ELBOW), 2, (0, 0), (0, 0), mm=0.5 / sqrt(3) / 3)
+    sheet = laid_on(sheet_of(ELBOW).port, 2, (0, 0), (0, 0), mm=0.5 / sqrt(3) / 3)
     fit = adjust(ELBOW, Given(laid=sheet), ERRORS, angle)
     assert value_of(fit.read, Slot(row=1, field="last")) == pytest.approx(80 + 2 * 0.9)
 
@@ -107,34 +110,59 @@ def test_too_long_on_the_sheet_is_shared_by_weights():
 def test_a_part_that_is_only_rolled_on_its_sheet_changes_nothing():
     """Out of the plane by what 4° about A makes of the 80 mm leg: the roll takes it all."""
     turn = radians(4)
-    sheet = laid_on(drawn(ELBOW), 80 * (cos(turn) - 1), (0, 80 * sin(turn)), (0, degrees(turn)))
+    sheet = laid_on(sheet_of(ELBOW).port, 80 * (cos(turn) - 1), (0, 80 * sin(turn)), (0, degrees(turn)))
     fit = adjust(ELBOW, Given(laid=sheet), ERRORS)
     assert max(abs(one.change) for one in fit.taken) < 0.01
 
 
-def on_its_sheet(draw, true, port):
-    """The old part, rolled until its end lies nearest, read to ±0.5 mm and ±1°: a walk of its own, without
-    the program's."""
+def lying_on(true, port):
+    """The old part on its sheet, rolled until its end lies nearest: the roll as a matrix."""
     end = outcome(true).end
-    best, told = 1e9, None
-    for roll in np.radians(np.arange(-25, 25, 0.1)):
-        turned = np.array([[1, 0, 0], [0, cos(roll), -sin(roll)], [0, sin(roll), cos(roll)]])
-        off, way = turned @ end.point - port.point, turned @ end.way
-        x, y = off @ port.noon, off @ port.three
-        if x * x + y * y < best:
-            best = x * x + y * y
-            ahead = way @ port.way
-            leans = [degrees(atan2(way @ side, ahead)) for side in (port.noon, port.three)]
-            told = [off @ port.way, x, y, *leans]
+
+    def off(turned):
+        away = turned @ end.point - port.point
+        return hypot(away @ port.noon, away @ port.three)
+
+    rolls = np.radians(np.arange(-25, 25, 0.1))
+    return min(
+        (np.array([[1, 0, 0], [0, cos(r), -sin(r)], [0, sin(r), cos(r)]]) for r in rolls),
+        key=off,
+    )
+
+
+def on_its_sheet(draw, true, port):
+    """Where its end B lies there, read to ±0.5 mm and ±1°, without the program's own sums."""
+    end, turned = outcome(true).end, lying_on(true, port)
+    off, way = turned @ end.point - port.point, turned @ end.way
+    leans = [degrees(atan2(way @ side, way @ port.way)) for side in (port.noon, port.three)]
+    told = [off @ port.way, off @ port.noon, off @ port.three, *leans]
     read = [v + draw.uniform(-e, e) for v, e in zip(told, (0.5, 0.5, 0.5, 1, 1), strict=True)]
     return laid_on(port, read[0], read[1:3], read[3:])
+
+
+def bend_on_its_sheet(draw, true, sheet, k):
+    """Where bend `k` lies beside its drawing, read to ±0.5 mm, with the rule square across the drawn tube: from
+    points of the true tube, close together."""
+    drawn, turned = sheet.bends[k], lying_on(true, sheet.port)
+    tube = np.array([p for _, p in sampled(outcome(true).shape, 0.1)]) @ turned.T
+    fine = np.concatenate([np.linspace(a, b, 40) for a, b in pairwise(tube)])
+    away = fine - np.array(drawn.point)
+    near = away[np.linalg.norm(away, axis=1) < 25]
+    off = near[np.argmin(np.abs(near @ np.array(drawn.way)))]
+    return tuple(
+        replace(one, mm=float(off @ one.side) + draw.uniform(-0.5, 0.5))
+        for one in on_sheet(sheet, k, ERRORS.laid_sd_mm)
+    )
 
 
 def taken(draw, one, true, read):
     """A reading of the true part with the errors that people make."""
     if one.kind == "sheet":
-        return Given(laid=on_its_sheet(draw, true, drawn(read)))
-    told = as_read(one, outcome(true), drawn(read), true.od_mm, ERRORS)
+        return Given(laid=on_its_sheet(draw, true, sheet_of(read).port))
+    if one.kind == "bend on sheet":
+        sheet = sheet_of(read)
+        return Given(laid=OnDrawing(port=sheet.port, bends=bend_on_its_sheet(draw, true, sheet, one.start)))
+    told = as_read(one, outcome(true), sheet_of(read), true.od_mm, ERRORS)
     off = draw.uniform(-0.5, 0.5)
     if told.place_b:
         return Given(place_b=tuple(side + draw.uniform(-1, 1) for side in told.place_b))
@@ -218,7 +246,7 @@ def test_a_sheet_that_is_read_whole_is_not_asked_for_again():
     draw = Random(2)
     true = hidden(draw, 4)
     read = read_off(draw, true)
-    whole = Given(laid=on_its_sheet(draw, true, drawn(read)))
+    whole = Given(laid=on_its_sheet(draw, true, sheet_of(read).port))
     part_of = Given(laid=replace(whole.laid, rows=whole.laid.rows[:1]))
     kinds = [
         {one.reading.kind for one in next_readings(read, given, ERRORS, Trust(), (0.1, 0.1)).worth}

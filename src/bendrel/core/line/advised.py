@@ -16,8 +16,9 @@ from bendrel.core.measure.culprits import MOST_NAMED, Suspect, ranked
 from bendrel.core.measure.doubt import Doubt
 from bendrel.core.measure.further import Further, FurtherKind, as_read, with_more
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, drawn, od_of
+from bendrel.core.measure.observed import Given, od_of
 from bendrel.core.measure.outcome import outcome
+from bendrel.core.measure.sheet import sheet_of
 from bendrel.core.measure.slots import Slot
 from bendrel.core.measure.spots import TapePlace
 from bendrel.core.measure.worth import NextReadings, next_readings
@@ -27,7 +28,8 @@ from bendrel.core.record import record
 
 @record
 class ToTake:
-    """A further reading to take: of a tape across from which spot to which, an end (`A`, `B`) or a row."""
+    """A further reading to take: of a tape across from which spot to which, an end (`A`, `B`) or a row; of a
+    bend on the sheet its row (`start`)."""
 
     kind: FurtherKind
     start: Id
@@ -49,7 +51,7 @@ def advised(span: RigidSpan, kit: Kit, read: ReadBends | Corners, zone: tuple[fl
     """What to do about the readings of one rigid span, until end B surely lies within `zone` (mm, degrees).
     Raises ShapeError where they are no shape."""
     errors = reading_errors(kit)
-    given, trust = given_checks(span, read, errors)[0], trust_of(span, read)
+    given, trust = given_checks(span, read, kit)[0], trust_of(span, read)
     if given != Given() and measure(span, kit, read).measured.disagree:
         read = as_left(read, given, errors, trust)  # what is left out already is not suspected again
         found = ranked(read, given, errors)
@@ -58,14 +60,14 @@ def advised(span: RigidSpan, kit: Kit, read: ReadBends | Corners, zone: tuple[fl
     told = next_readings(read, given, errors, trust, zone)
     first = told.worth[0].reading if told.worth else None
     if first is not None:  # what it will notice need not be asked for beside it
-        given = with_more(given, as_read(first, outcome(read), drawn(read), od_of(read), errors))
+        given = with_more(given, as_read(first, outcome(read), sheet_of(read), od_of(read), errors))
     return Advised(suspects=(), ask=unnoticed(read, given, errors), next=told)
 
 
 def with_reading(span: RigidSpan, kit: Kit, read: ReadBends | Corners, one: Further) -> Doubt:
     """The doubt of the readings where this one is read as well. Raises ShapeError."""
     errors = reading_errors(kit)
-    more = as_read(one, outcome(read), drawn(read), od_of(read), errors)
+    more = as_read(one, outcome(read), sheet_of(read), od_of(read), errors)
     return expected(read, more, errors, trust_of(span, read))
 
 
@@ -86,6 +88,8 @@ def pointer_to(span: RigidSpan, what: Slot | Further) -> str:
         return span_path(span.id, "checks", "across", what.id, "length")
     if what.kind == "corner":
         return span_path(span.id, "checks", "corners", what.id, "ahead")
+    if what.kind == "bend on sheet":
+        return span_path(span.id, "checks", "sheet", "bends", what.id, "beside")
     if what.kind == "sheet":
         return span_path(span.id, "checks", "sheet", "along")
     way_b = "port_b_angle" if span.readings.kind == "bends" else "way_b"

@@ -40,21 +40,62 @@ class CornerPlace:
     right: Length = Length()
 
 
+Figures = tuple[Figure, Figure, Figure]
+
+
+@record
+class DrawnBend:
+    """A bend as the sheet showed it, in mm in the frame of end A: the middle of its arc, the way there, and
+    how high the tube's underside was drawn over the board."""
+
+    row: Id
+    point: Figures
+    way: Figures
+    high: Figure
+
+
 @record
 class DrawnEnd:
-    """End B as the sheet showed it, in mm in the frame of end A: where, its way, and its 12 o'clock."""
+    """End B as the sheet showed it, in mm in the frame of end A: where, its way, and its 12 o'clock; the
+    board's up, and every bend."""
 
-    point: tuple[Figure, Figure, Figure]
-    way: tuple[Figure, Figure, Figure]
-    noon: tuple[Figure, Figure, Figure]
+    point: Figures
+    way: Figures
+    noon: Figures
+    up: Figures | None = None
+    bends: Annotated[tuple[DrawnBend, ...], MaxLen(200)] = ()
+
+
+@record
+class BendOnSheet:
+    """How a bend of the old part lies there: how high the tube's underside is over the board, and how far its
+    middle line lies beside the drawn one at the bend's middle; to the right as one goes from A to B, or to
+    the left where `left` says so. What was not read is blank."""
+
+    id: Id = ""
+    row: Id = ""
+    height: Text = ""
+    beside: Text = ""
+    left: bool = False
 
 
 @record
 class OnSheet(TypedLanding):
-    """The old part laid on its jig sheet, rolled to its best: where its end B lies beside the printed one.
-    `drawn` is that end; None means as the readings draw it."""
+    """The old part laid on its jig sheet, rolled to its best: where its end B and its bends lie beside the
+    printed ones. `drawn` are those; None means as the readings draw them."""
 
     drawn: DrawnEnd | None = None
+    bends: Annotated[tuple[BendOnSheet, ...], MaxLen(40)] = ()
+
+    def __post_init__(self) -> None:
+        fill_ids(self, "bends", "s")
+
+    @property
+    def blank(self) -> bool:
+        """Nothing is typed."""
+        landing = (self.along, self.off, self.off_clock, self.tilt, self.tilt_clock)
+        bends = (text for one in self.bends for text in (one.height, one.beside))
+        return not any(text.strip() for text in (*landing, *bends))
 
 
 @record

@@ -16,8 +16,9 @@ from bendrel.core.measure.doubt import half_95, radius_95
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.further import FurtherKind, figure, one_by_one
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, beside, equations, misses, od_of
+from bendrel.core.measure.observed import Given, equations, freedom, misses, od_of
 from bendrel.core.measure.outcome import Outcome
+from bendrel.core.measure.sheet import beside
 from bendrel.core.measure.spread import spread_of
 from bendrel.core.record import record
 
@@ -33,8 +34,8 @@ CheckKind = FurtherKind | Literal["lean"]
 class Check:
     """One check against the readings: in mm for lengths and places, in degrees for a way and a lean. Of a
     place and a way `given` is 0 and `computed` how far the readings are away. `allowed` is what the reading
-    errors of both can do, so that of all checks together 95 of 100 agree. `of` is the id of the tape or the
-    corner."""
+    errors of both can do, so that of all checks together 95 of 100 agree. `of` is the id of the tape, the
+    corner or the bend on the sheet."""
 
     kind: CheckKind
     given: float
@@ -64,10 +65,10 @@ def compared(
     found: list[Check] = []
     for which, one in alone:
         kind, of = which.kind, which.id
+        if kind in ("sheet", "bend on sheet"):
+            continue  # they share one roll
         told = loadings(one)
-        if kind == "sheet":
-            found += _landed(read, one, made, errors, told, wider)
-        elif kind in ("wire", "tape", "across"):
+        if kind in ("wire", "tape", "across"):
             (miss,) = misses(one, made, od_of(read))
             value = figure(one) or 0.0
             allowed = wider * half_95(told[0] ** 2)
@@ -78,6 +79,9 @@ def compared(
             if kind in ("way A", "way B"):
                 off, allowed = degrees(2 * asin(min(1.0, off / 2))), degrees(allowed)
             found.append(Check(kind=kind, of=of, given=0.0, computed=off, allowed=allowed))
+    if given.laid is not None:
+        laid = Given(laid=given.laid)
+        found += _landed(read, laid, made, errors, loadings(laid), wider)
     return tuple(found)
 
 
@@ -89,8 +93,9 @@ def _landed(
     told: Array,
     wider: float,
 ) -> Iterator[Check]:
-    """The old part on its sheet, rolled as suits best: its place in mm, its lean in degrees."""
-    if one.laid is None:
+    """The old part on its sheet, rolled as suits best: end B's place in mm, its lean in degrees, each bend in
+    mm. One figure alone the roll takes up."""
+    if one.laid is None or freedom(one) < 1:
         return
     _, roll = yardstick(read, one, errors).told(one, made)
     off = np.array(beside(one.laid, made, roll))
@@ -98,9 +103,14 @@ def _landed(
     size = float(by_roll @ by_roll)
     free = one.laid.rolls and size > 1e-9
     met = told - np.outer(by_roll, by_roll @ told) / size if free else told
-    mm = np.array([row < FIRST_LEAN for row, _, _ in one.laid.rows])
-    kinds: tuple[tuple[CheckKind, NDArray[np.bool_]], ...] = (("sheet", mm), ("lean", ~mm))
-    for kind, rows in kinds:
-        if rows.any():
-            away = float(np.linalg.norm(off[rows]))
-            yield Check(kind=kind, given=0.0, computed=away, allowed=wider * radius_95(met[rows]))
+    sds = np.array(one.laid.sds)
+    groups: dict[tuple[CheckKind, str], list[int]] = {}
+    for k, (row, _, _) in enumerate(one.laid.rows):
+        groups.setdefault(("sheet" if row < FIRST_LEAN else "lean", ""), []).append(k)
+    for k, bend in enumerate(one.laid.bends, start=len(one.laid.rows)):
+        groups.setdefault(("bend on sheet", bend.id), []).append(k)
+    for (kind, of), rows in groups.items():
+        away = float(np.linalg.norm(off[rows]))
+        # what the roll takes up is off by its own reading all the same
+        allowed = max(wider * radius_95(met[rows]), float(np.linalg.norm(sds[rows])))
+        yield Check(kind=kind, of=of, given=0.0, computed=away, allowed=allowed)

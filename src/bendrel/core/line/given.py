@@ -2,27 +2,28 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from functools import partial
 from typing import TypeVar
 
 from bendrel.core.geometry.bends import ShapeError
 from bendrel.core.geometry.corners import Corners
 from bendrel.core.geometry.vectors import Vector, cross
-from bendrel.core.line.checks import way_from_a
+from bendrel.core.line.checks import BendOnSheet, DrawnBend, DrawnEnd, way_from_a
 from bendrel.core.line.document import RigidSpan
-from bendrel.core.line.landed import ByHand, LandingField, read_landing
+from bendrel.core.line.landed import ByHand, LandingField, read_beside, read_landing
 from bendrel.core.line.paths import span_path
 from bendrel.core.line.resolve import Problem
 from bendrel.core.line.rewrite import bend_ids
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.landing import Port, rows_of
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Across, Corner, Given, OnDrawing, drawn, od_of
+from bendrel.core.measure.observed import Across, Corner, Given, od_of
+from bendrel.core.measure.sheet import BendOff, OnDrawing, height_side, left_side, sheet_of
 from bendrel.core.measure.spots import TapePlace
 from bendrel.core.parts.kit import Kit
 from bendrel.core.units.lengths import Length, is_blank, length_mm
-from bendrel.core.units.notation import UnitError, parse_plane, parse_tilt
+from bendrel.core.units.notation import UnitError, parse_length, parse_plane, parse_tilt
 from bendrel.core.units.quantities import parse_way
 
 T = TypeVar("T")
@@ -47,7 +48,7 @@ def reading_errors(kit: Kit) -> ReadingErrors:
 
 
 def given_checks(
-    span: RigidSpan, read: ReadBends | Corners | None, errors: ReadingErrors
+    span: RigidSpan, read: ReadBends | Corners | None, kit: Kit
 ) -> tuple[Given, tuple[Problem, ...]]:
     """The checks as numbers, and those that cannot be read; `read` is None while the readings cannot be."""
     found = _Reader(span)
@@ -74,7 +75,9 @@ def given_checks(
         place_b=found.place_b() if bends else None,
         across=found.across(),
         corners=found.corners() if bends else (),
-        laid=None if read is None else found.laid(read, errors),
+        laid=None
+        if read is None
+        else found.laid(read, reading_errors(kit), kit.limits["jig_least_mm"].value),
     )
     return given, tuple(found.problems)
 
@@ -154,7 +157,7 @@ class _Reader:
         self._wrong(path, "This bend is gone; say which one was read, or take the reading out.")
         return None
 
-    def laid(self, read: ReadBends | Corners, errors: ReadingErrors) -> OnDrawing | None:
+    def laid(self, read: ReadBends | Corners, errors: ReadingErrors, least_mm: float) -> OnDrawing | None:
         sheet = self._span.checks.sheet
         if sheet.blank:
             return None
@@ -164,16 +167,59 @@ class _Reader:
 
         by_hand = ByHand(mm=errors.laid_sd_mm, deg=errors.laid_sd_deg, eye_share=errors.eye_share)
         landing = read_landing(sheet, by_hand, od_of(read), wrong)
-        if sheet.drawn is not None:
-            way, noon = sheet.drawn.way, sheet.drawn.noon
-            port = Port(point=sheet.drawn.point, way=way, noon=noon, three=cross(way, noon))
-        else:
-            try:
-                port = drawn(read)
-            except ShapeError:
-                return None
+        try:
+            drawn = sheet.drawn or drawn_sheet(self._span, read, least_mm)
+        except ShapeError:
+            return None
+        port = Port(point=drawn.point, way=drawn.way, noon=drawn.noon, three=cross(drawn.way, drawn.noon))
+        bends = tuple(off for one in sheet.bends for off in self._bend_on(one, drawn, by_hand, od_of(read)))
         rows = rows_of(landing)
-        return OnDrawing(rows=rows, port=port) if rows else None
+        return OnDrawing(rows=rows, port=port, bends=bends) if rows or bends else None
+
+    def _bend_on(self, one: BendOnSheet, drawn: DrawnEnd, by_hand: ByHand, od_mm: float) -> Iterator[BendOff]:
+        path, unit = f"sheet/bends/{one.id}", self._span.checks.sheet.unit
+        bend = self._spot(f"{path}/row", one.row)
+        if not isinstance(bend, int) or not (one.height.strip() or one.beside.strip()):
+            return
+        shown = next((bent for bent in drawn.bends if bent.row == one.row), None)
+        if shown is None or drawn.up is None:
+            self._wrong(
+                f"{path}/row",
+                "The sheet that the part lay on does not say where this bend stands: clear what was read on "
+                "it, and read it on a sheet printed now.",
+            )
+            return
+        left, above = left_side(shown.way, drawn.up), height_side(shown.way, drawn.up)
+        if left is None or above is None:
+            self._wrong(f"{path}/row", "The tube stands up from the board at this bend: read another one.")
+            return
+        off = partial(BendOff, id=one.id, bend=bend, point=shown.point, way=shown.way)
+        beside = self.one(
+            f"{path}/beside", not one.beside.strip(), lambda: read_beside(one.beside, unit, od_mm, by_hand)
+        )
+        if beside is not None:
+            mm, sd = beside
+            yield off(side=left, mm=mm if one.left else -mm, sd=sd)
+        height = self.one(f"{path}/height", not one.height.strip(), lambda: parse_length(one.height, unit))
+        if height is not None:
+            side, level = above
+            yield off(side=side, mm=(height - shown.high) * level, sd=by_hand.mm * level)
+
+
+def drawn_sheet(span: RigidSpan, read: ReadBends | Corners, least_mm: float) -> DrawnEnd:
+    """What the jig sheet of these readings shows, its lowest place `least_mm` over the board. Raises
+    ShapeError where they are no shape."""
+    sheet = sheet_of(read)
+    return DrawnEnd(
+        point=sheet.port.point,
+        way=sheet.port.way,
+        noon=sheet.port.noon,
+        up=sheet.up,
+        bends=tuple(
+            DrawnBend(row=row, point=bend.point, way=bend.way, high=bend.over_mm + least_mm)
+            for row, bend in zip(bend_ids(span.readings), sheet.bends, strict=True)
+        ),
+    )
 
 
 SIDES = {"ahead": "ahead of end A", "up": "towards 12 o’clock", "right": "towards 3 o’clock"}

@@ -29,13 +29,6 @@ class TypedLanding:
     plane_by: PlaneSchool = ""
     unit: Unit = "mm"
 
-    @property
-    def blank(self) -> bool:
-        """Nothing is typed."""
-        return not any(
-            text.strip() for text in (self.along, self.off, self.off_clock, self.tilt, self.tilt_clock)
-        )
-
 
 @record
 class ByHand:
@@ -107,6 +100,12 @@ def _lean(text: str) -> float | None:
             f"“{text.strip()}”: more than {MOST_LEAN_DEG:g}° is another part; write how far it leans."
         )
     return lean
+
+
+def read_beside(text: str, unit: Unit, od_mm: float, by_hand: ByHand) -> tuple[float, float]:
+    """How far beside, and one standard deviation, in mm. Raises UnitError."""
+    value, by_eye = _length(text, unit, od_mm)
+    return value, max(by_hand.mm, by_hand.eye_share * value) if by_eye else by_hand.mm
 
 
 def _length(text: str, unit: Unit, od_mm: float) -> tuple[float, bool]:

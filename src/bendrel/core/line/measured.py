@@ -11,7 +11,7 @@ from bendrel.core.line.bought import BoughtPart, compare_bought
 from bendrel.core.line.checks import DrawnEnd
 from bendrel.core.line.compared import Check, compared
 from bendrel.core.line.document import RigidSpan
-from bendrel.core.line.given import given_checks, reading_errors
+from bendrel.core.line.given import drawn_sheet, given_checks, reading_errors
 from bendrel.core.line.paths import readings_path
 from bendrel.core.line.resolve import Problem, slot_path
 from bendrel.core.measure.adjust import Adjusted, Trust, adjust, as_left, expected
@@ -19,7 +19,7 @@ from bendrel.core.measure.contradiction import contradicts
 from bendrel.core.measure.doubt import Doubt
 from bendrel.core.measure.explain import name_of
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, drawn
+from bendrel.core.measure.observed import Given
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, SlotKind, slots, value_of
 from bendrel.core.parts.kit import Kit
@@ -79,7 +79,7 @@ def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Weig
     """Judge the readings of one rigid span, and adjust them to what was read further; `read` is None while
     they cannot be read."""
     errors = reading_errors(kit)
-    given, problems = given_checks(span, read, errors)
+    given, problems = given_checks(span, read, kit)
     nothing = Measured(
         doubt=None, checks=(), disagree=False, bought=None, taken=(), trusted=(), problems=problems
     )
@@ -109,14 +109,9 @@ def measure(span: RigidSpan, kit: Kit, read: ReadBends | Corners | None) -> Weig
         taken=_taken(span, read, fit, trust) if fit else (),
         trusted=_trusted(span, read, trust),
         problems=problems,
-        drawn=_drawn(line),
+        drawn=drawn_sheet(span, line, kit.limits["jig_least_mm"].value),
     )
     return Weighed(measured=measured, read=fit.read if fit else read)
-
-
-def _drawn(read: ReadBends | Corners) -> DrawnEnd:
-    port = drawn(read)
-    return DrawnEnd(point=port.point, way=port.way, noon=port.noon)
 
 
 def trust_of(span: RigidSpan, read: ReadBends | Corners) -> Trust:

@@ -14,8 +14,9 @@ from bendrel.core.measure.culprits import MOST_NAMED, Suspect
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.further import Further, as_read, not_read, retaken, with_more
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, drawn, od_of
+from bendrel.core.measure.observed import Given, od_of
 from bendrel.core.measure.outcome import Outcome, outcome
+from bendrel.core.measure.sheet import sheet_of
 from bendrel.core.measure.slots import Slot, changed, slots
 from bendrel.core.record import record
 from bendrel.core.units.notation import normalised_turn
@@ -41,11 +42,11 @@ def separating(
     made = [(exp((found[0][0] - score) / 2), suspect.what, _with(read, suspect)) for score, suspect in likely]
     known = [(weight, slot, there) for weight, slot, there in made if there is not None]
     whole = sum(weight for weight, _, _ in known)
-    port, od, here = drawn(read), od_of(read), outcome(read)
+    sheet, od, here = sheet_of(read), od_of(read), outcome(read)
     best: Ask | None = None
-    for one in not_read(read, given):
-        measure = yardstick(read, as_read(one, here, port, od, errors), errors)
-        seen = [(weight, as_read(one, there, port, od, errors), there) for weight, _, there in known]
+    for one in not_read(read, given, sheet):
+        measure = yardstick(read, as_read(one, here, sheet, od, errors), errors)
+        seen = [(weight, as_read(one, there, sheet, od, errors), there) for weight, _, there in known]
         left = sum(
             weight * other
             for weight, told, _ in seen
@@ -69,13 +70,13 @@ def unnoticed(read: ReadBends | Corners, given: Given, errors: ReadingErrors) ->
     """The reading that would notice most of the slips that nobody would notice now: a plane on the wrong
     side, a leg or an angle counted wrong. None where every slip that matters would be noticed, or nothing
     would notice it. Raises ShapeError where `read` is no shape."""
-    port, od, here = drawn(read), od_of(read), outcome(read)
+    sheet, od, here = sheet_of(read), od_of(read), outcome(read)
     slips = list(_slips(read, errors))
     if given != Given():
         slips = _silent(read, given, slips, here, errors)
     best: Ask | None = None
-    for one in not_read(read, given) if slips else ():
-        more = with_more(given, as_read(one, here, port, od, errors))
+    for one in not_read(read, given, sheet) if slips else ():
+        more = with_more(given, as_read(one, here, sheet, od, errors))
         still = _silent(read, more, slips, here, errors)
         noticed = [slot for slot, _ in slips if slot not in {left for left, _ in still}]
         if noticed and (best is None or len(noticed) > best.tells * MUCH):

@@ -13,13 +13,13 @@ from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import (
     ANY_ROLL_DEG,
     Given,
-    beside,
     equations,
     freedom,
     misses,
     od_of,
 )
 from bendrel.core.measure.outcome import Outcome
+from bendrel.core.measure.sheet import beside
 from bendrel.core.measure.spread import spread_of
 from bendrel.core.record import record
 
@@ -48,7 +48,7 @@ class Yardstick:
         laid = given.laid
         if laid is None:
             return np.asarray(self.whiten @ miss, dtype=np.float64), 0.0
-        fast = len(miss) - len(laid.rows)
+        fast = len(miss) - laid.figures
         fixed, turned = self.whiten[:, :fast] @ miss[:fast], self.whiten[:, fast:]
 
         def at(roll_deg: float) -> Array:
@@ -73,12 +73,16 @@ class Yardstick:
 
     def off(self, given: Given, made: Outcome) -> float:
         """The misses as so many standard deviations of a normal error. Source: Wilson and Hilferty's cube
-        root of χ² by its freedom."""
+        root of χ² by its freedom. One figure that the roll takes up contradicts nothing."""
+        if self.free < 1:
+            return 0.0
         spread = 2 / (9 * self.free)
         return float((np.cbrt(self.square(given, made) / self.free) - (1 - spread)) / sqrt(spread))
 
     def surely(self, given: Given, made: Outcome) -> bool:
         """Whether a slip that alone makes these misses is noticed over any errors."""
+        if self.free < 1:
+            return False
         spread = 2 / (9 * self.free)
         bound = self.free * (1 - spread + NOTICED * sqrt(spread)) ** 3
         return sqrt(self.square(given, made)) > sqrt(bound) + SURE

@@ -11,7 +11,7 @@ from bendrel.core.measure.contradiction import Yardstick, yardstick
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.further import Further, one_by_one, without
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, freedom, misses, od_of
+from bendrel.core.measure.observed import Given, freedom, misses, od_of, rolls
 from bendrel.core.measure.outcome import outcome
 from bendrel.core.measure.slots import Slot, SlotKind, changed, slots
 from bendrel.core.record import record
@@ -64,17 +64,19 @@ def ranked(
     for one, alone in one_by_one(given):
         rest = without(given, alone)
         misfit = 0.0 if rest == Given() else yardstick(read, rest, errors).square(rest, outcome(read))
-        change = _missed(read, alone, errors)
-        weight = (change / errors.gross_mm) ** 2 + LESS_LIKELY + EACH_MORE * (freedom(alone) - 1)
+        change = _missed(read, alone, rest, errors)
+        more = max(0, freedom(given) - freedom(rest) - 1)
+        weight = (change / errors.gross_mm) ** 2 + LESS_LIKELY + EACH_MORE * more
         found.append((misfit + weight, Suspect(what=one, change=change, misfit=misfit)))
     return tuple(sorted(found, key=lambda pair: pair[0]))
 
 
-def _missed(read: ReadBends | Corners, alone: Given, errors: ReadingErrors) -> float:
-    """How far one further reading lies from the readings; of one figure what is to be added to it."""
-    by = yardstick(read, alone, errors)
+def _missed(read: ReadBends | Corners, alone: Given, rest: Given, errors: ReadingErrors) -> float:
+    """How far one further reading lies from the readings, with a part on its sheet rolled as the `rest` says;
+    of one figure what is to be added to it."""
     made = outcome(read)
-    _, roll = by.told(alone, made)
+    by = rest if rolls(rest) else alone
+    _, roll = yardstick(read, by, errors).told(by, made)
     miss = misses(alone, made, od_of(read), roll)
     return -float(miss[0]) if len(miss) == 1 else float(np.linalg.norm(miss))
 

@@ -29,6 +29,8 @@ def name_of(read: ReadBends | Corners, what: Slot | Further) -> str:
             return f"the tape from {spot_name(what.start)} to {spot_name(what.end)}"
         if what.kind == "corner":
             return f"where the corner of {spot_name(what.start)} stands"
+        if what.kind == "bend on sheet":
+            return f"how {spot_name(what.start)} lies on the sheet"
         return FURTHER[what.kind]
     slot = what
     if isinstance(read, Corners):

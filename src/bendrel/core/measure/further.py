@@ -9,14 +9,24 @@ from typing import Literal
 
 from bendrel.core.geometry.corners import Corners
 from bendrel.core.measure.errors import ReadingErrors
-from bendrel.core.measure.landing import Port
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Across, Corner, Given, OnDrawing, as_landed
+from bendrel.core.measure.observed import Across, Corner, Given
 from bendrel.core.measure.outcome import Outcome
+from bendrel.core.measure.sheet import (
+    BendOff,
+    OnDrawing,
+    Sheet,
+    as_landed,
+    height_side,
+    left_side,
+    off_drawn,
+)
 from bendrel.core.measure.spots import TapePlace, across, held_at
 from bendrel.core.record import record
 
-FurtherKind = Literal["sheet", "place B", "way A", "way B", "tape", "wire", "across", "corner"]
+FurtherKind = Literal[
+    "sheet", "bend on sheet", "place B", "way A", "way B", "tape", "wire", "across", "corner"
+]
 
 LANDING_ROWS = 5
 """What a whole landing tells: along, beside towards two sides, leaning towards two sides."""
@@ -27,7 +37,7 @@ MANY_BENDS = 10
 @record
 class Further:
     """A reading that may be taken, or was (`id` in the document): which, of a tape across between which
-    spots, of a corner at which bend (`start`)."""
+    spots, of a corner and of a bend on the sheet at which bend (`start`)."""
 
     kind: FurtherKind
     start: TapePlace = "A"
@@ -35,9 +45,10 @@ class Further:
     id: str = ""
 
 
-def not_read(read: ReadBends | Corners, given: Given) -> Iterator[Further]:
-    """Every further reading that was not taken yet, the easier ones first. Corner points have no frame that a
-    rule could be laid along, and their tapes are read from point to point."""
+def not_read(read: ReadBends | Corners, given: Given, sheet: Sheet) -> Iterator[Further]:
+    """Every further reading that was not taken yet, the easier ones first; bends on the sheet once the part
+    lies there. Corner points have no frame that a rule could be laid along, and their tapes are read from
+    point to point."""
     bends = isinstance(read, ReadBends)
     count = len(read.bends) if isinstance(read, ReadBends) else len(read.radii_mm)
     if given.tape_mm is None:
@@ -50,6 +61,11 @@ def not_read(read: ReadBends | Corners, given: Given) -> Iterator[Further]:
         yield Further(kind="place B")
     if given.laid is None or len(given.laid.rows) < LANDING_ROWS:
         yield Further(kind="sheet")
+    if given.laid is not None:
+        told = {one.bend for one in given.laid.bends}
+        for k, bend in enumerate(sheet.bends):
+            if k not in told and left_side(bend.way, sheet.up):
+                yield Further(kind="bend on sheet", start=k)
     taken = {frozenset((one.start, one.end)) for one in given.across}
     for start, end in _pairs(count):
         if frozenset((start, end)) not in taken:
@@ -64,9 +80,8 @@ def _pairs(bends: int) -> Iterator[tuple[TapePlace, TapePlace]]:
         yield from ((one, other) for one, other in combinations(range(bends), 2) if other > one + 1)
 
 
-def as_read(one: Further, made: Outcome, port: Port, od_mm: float, errors: ReadingErrors) -> Given:
-    """This reading alone, taken without an error of a line that comes out as `made`; `port` is end B as the
-    sheet shows it."""
+def as_read(one: Further, made: Outcome, sheet: Sheet, od_mm: float, errors: ReadingErrors) -> Given:
+    """This reading alone, taken without an error of a line that comes out as `made`, laid on `sheet`."""
     if one.kind == "tape":
         return Given(tape_mm=made.tape_mm)
     if one.kind == "wire":
@@ -78,10 +93,29 @@ def as_read(one: Further, made: Outcome, port: Port, od_mm: float, errors: Readi
     if one.kind == "across":
         apart, _, _ = across(made, one.start, one.end, od_mm, over=False)
         return Given(across=(Across(start=one.start, end=one.end, mm=apart),))
-    told = as_landed(port, made, 0.0)  # the roll is an unknown of its own
+    # the roll is an unknown of its own
+    if one.kind == "bend on sheet" and isinstance(one.start, int):
+        blank = on_sheet(sheet, one.start, errors.laid_sd_mm)
+        bends = tuple(replace(off, mm=off_drawn(off, made, 0.0)) for off in blank)
+        return Given(laid=OnDrawing(port=sheet.port, bends=bends))
+    told = as_landed(sheet.port, made, 0.0)
     sds = (errors.laid_sd_mm,) * 3 + (errors.laid_sd_deg,) * 2
     rows = tuple((row, value, sd) for row, (value, sd) in enumerate(zip(told, sds, strict=True)))
-    return Given(laid=OnDrawing(rows=rows, port=port))
+    return Given(laid=OnDrawing(rows=rows, port=sheet.port))
+
+
+def on_sheet(sheet: Sheet, bend: int, sd: float) -> tuple[BendOff, ...]:
+    """A bend beside its drawing to its left and in its height, both as drawn; nothing where it stands too
+    steep."""
+    drawn = sheet.bends[bend]
+    left, high = left_side(drawn.way, sheet.up), height_side(drawn.way, sheet.up)
+    if left is None or high is None:
+        return ()
+    above, level = high
+    return tuple(
+        BendOff(bend=bend, point=drawn.point, way=drawn.way, side=side, mm=0.0, sd=by)
+        for side, by in ((left, sd), (above, sd * level))
+    )
 
 
 def one_by_one(given: Given) -> Iterator[tuple[Further, Given]]:
@@ -98,7 +132,14 @@ def one_by_one(given: Given) -> Iterator[tuple[Further, Given]]:
     for corner in given.corners:
         yield Further(kind="corner", start=corner.bend, id=corner.id), Given(corners=(corner,))
     if given.laid is not None:
-        yield Further(kind="sheet"), Given(laid=given.laid)
+        if given.laid.rows:
+            yield Further(kind="sheet"), Given(laid=replace(given.laid, bends=()))
+        for bend in dict.fromkeys(one.bend for one in given.laid.bends):
+            off = tuple(one for one in given.laid.bends if one.bend == bend)
+            yield (
+                Further(kind="bend on sheet", start=bend, id=off[0].id),
+                Given(laid=replace(given.laid, rows=(), bends=off)),
+            )
     if given.way_a is not None:
         yield Further(kind="way A"), Given(way_a=given.way_a)
     if given.way_b is not None:
@@ -122,7 +163,7 @@ def without(given: Given, one: Given) -> Given:
         place_b=None if one.place_b is not None else given.place_b,
         across=tuple(tape for tape in given.across if tape not in one.across),
         corners=tuple(corner for corner in given.corners if corner not in one.corners),
-        laid=None if one.laid is not None else given.laid,
+        laid=_laid_without(given.laid, one.laid),
     )
 
 
@@ -137,8 +178,22 @@ def with_more(given: Given, more: Given) -> Given:
         place_b=more.place_b or given.place_b,
         across=given.across + more.across,
         corners=given.corners + more.corners,
-        laid=more.laid or given.laid,
+        laid=_laid_both(given.laid, more.laid),
     )
+
+
+def _laid_without(laid: OnDrawing | None, one: OnDrawing | None) -> OnDrawing | None:
+    if laid is None or one is None:
+        return laid
+    rows = () if one.rows else laid.rows
+    bends = tuple(off for off in laid.bends if off not in one.bends)
+    return replace(laid, rows=rows, bends=bends) if rows or bends else None
+
+
+def _laid_both(laid: OnDrawing | None, more: OnDrawing | None) -> OnDrawing | None:
+    if laid is None or more is None:
+        return more or laid
+    return replace(laid, rows=more.rows or laid.rows, bends=laid.bends + more.bends)
 
 
 def retaken(given: Given, made: Outcome, od_mm: float) -> Given:
@@ -160,7 +215,11 @@ def retaken(given: Given, made: Outcome, od_mm: float) -> Given:
 
 def _landed(laid: OnDrawing, made: Outcome) -> OnDrawing:
     told = as_landed(laid.port, made, 0.0)
-    return replace(laid, rows=tuple((row, told[row], sd) for row, _, sd in laid.rows))
+    return replace(
+        laid,
+        rows=tuple((row, told[row], sd) for row, _, sd in laid.rows),
+        bends=tuple(replace(one, mm=off_drawn(one, made, 0.0)) for one in laid.bends),
+    )
 
 
 def _seen(corner: Corner, made: Outcome) -> Corner:

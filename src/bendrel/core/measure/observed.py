@@ -3,19 +3,18 @@ they come out as, and how each reading moves that."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
-from math import atan2, cos, degrees, pi, radians, sin, sqrt, tan
+from collections.abc import Iterator
+from math import radians, sqrt, tan
 
 import numpy as np
 from numpy.typing import NDArray
 
 from bendrel.core.geometry.corners import Corners
-from bendrel.core.geometry.vectors import Vector, dot, subtract, unit
+from bendrel.core.geometry.vectors import Vector, subtract, unit
 from bendrel.core.measure.errors import ReadingErrors
-from bendrel.core.measure.landing import Port, Row, port_of, rolled
 from bendrel.core.measure.legs import ReadBends, shape_of
-from bendrel.core.measure.outcome import Outcome, outcome
-from bendrel.core.measure.slots import moved
+from bendrel.core.measure.outcome import Outcome, by_steps, outcome
+from bendrel.core.measure.sheet import OnDrawing, beside, sheet_rows
 from bendrel.core.measure.spots import TapePlace, across, held_at
 from bendrel.core.measure.spread import Spread
 from bendrel.core.record import record
@@ -27,9 +26,6 @@ WIDE_DEG = 160.0
 ANY_ROLL_DEG = 30.0
 """One standard deviation of how a part that was rolled to its best lies about end A: it is found from the
 landing itself."""
-STEP = 1e-4
-BESIDE = (1, 2)
-"""The rows of a landing that say how far end B lies beside."""
 
 
 @record
@@ -51,20 +47,6 @@ class Corner:
     bend: int
     sides: tuple[float | None, float | None, float | None]
     id: str = ""
-
-
-@record
-class OnDrawing:
-    """The old part laid on a drawing: where its end B lands beside the drawn one, `port`, as rows of
-    `landed`."""
-
-    rows: tuple[Row, ...]
-    port: Port
-
-    @property
-    def rolls(self) -> bool:
-        """Whether its roll is found from it: a length along the way alone tells nothing of that."""
-        return any(row in BESIDE for row, _, _ in self.rows)
 
 
 @record
@@ -98,7 +80,7 @@ def figures(given: Given) -> int:
         + 3 * sum(one is not None for one in (given.way_a, given.way_b, given.place_b))
         + len(given.across)
         + sum(side is not None for corner in given.corners for side in corner.sides)
-        + (len(given.laid.rows) if given.laid else 0)
+        + (given.laid.figures if given.laid else 0)
     )
 
 
@@ -138,24 +120,6 @@ def misses(given: Given, made: Outcome, od_mm: float, roll_deg: float = 0.0) -> 
     return np.array(list(rows()))
 
 
-def beside(laid: OnDrawing, made: Outcome, roll_deg: float) -> list[float]:
-    """The misses of a landing, which are the last of all, with the part rolled by so much."""
-    told = as_landed(laid.port, made, roll_deg)
-    return [value - told[row] for row, value, _ in laid.rows]
-
-
-def as_landed(port: Port, made: Outcome, roll_deg: float) -> tuple[float, ...]:
-    """`landed` for one part, written out in plain figures: the search for a slip asks for it many times."""
-    end = made.end
-    c, s = cos(radians(roll_deg)), sin(radians(roll_deg))
-    (px, py, pz), (wx, wy, wz) = end.point, end.way
-    off = subtract((px, py * c - pz * s, py * s + pz * c), port.point)
-    way = (wx, wy * c - wz * s, wy * s + wz * c)
-    ahead = max(dot(port.way, way), 1e-9)
-    tilts = (degrees(atan2(dot(side, way), ahead)) for side in (port.noon, port.three))
-    return (dot(port.way, off), dot(port.noon, off), dot(port.three, off), *tilts)
-
-
 def equations(
     read: ReadBends | Corners, given: Given, errors: ReadingErrors, spread: Spread, roll_deg: float = 0.0
 ) -> tuple[Array, Array]:
@@ -188,12 +152,11 @@ def equations(
     if given.laid is None:
         return np.array(rows), np.array(own)
     straight = np.array(rows).reshape(len(rows), len(spread.sigmas))
-    told = given.laid.rows
-    landing = _landing_rows(read, given.laid.port, spread, roll_deg)[[row for row, _, _ in told]]
+    landing = sheet_rows(read, given.laid, spread, roll_deg)
     whole = np.vstack([np.hstack([straight, np.zeros((len(straight), 1))]), landing])
     if not given.laid.rolls:
         whole = whole[:, :-1]
-    return whole, np.array([*own, *(sd**2 for _, _, sd in told)])
+    return whole, np.array([*own, *(sd**2 for sd in given.laid.sds)])
 
 
 def _spot_rows(read: ReadBends | Corners, given: Given, made: Outcome, spread: Spread) -> Iterator[Array]:
@@ -201,7 +164,7 @@ def _spot_rows(read: ReadBends | Corners, given: Given, made: Outcome, spread: S
     motion = spread.motion
     if motion is None or isinstance(read, Corners):
         told = Given(across=given.across, corners=given.corners)
-        yield from _by_steps(read, lambda there: -misses(told, there, 0.0))
+        yield from by_steps(read, lambda there: -misses(told, there, 0.0))
         return
     for one in given.across:
         _, here, there = across(made, one.start, one.end, read.od_mm, over=one.over)
@@ -210,48 +173,6 @@ def _spot_rows(read: ReadBends | Corners, given: Given, made: Outcome, spread: S
     for corner in given.corners:
         rows = held_at(made, corner.bend).moved(motion)
         yield from (row for row, side in zip(rows, corner.sides, strict=True) if side is not None)
-
-
-def _landing_rows(read: ReadBends | Corners, port: Port, spread: Spread, roll_deg: float) -> Array:
-    """How every reading, and the roll last, moves the five figures of a landing."""
-    made = outcome(read)
-    end = made.end
-    if spread.motion is None:
-        by_readings = _by_steps(read, lambda there: np.array(as_landed(port, there, roll_deg)))
-    else:
-        by_readings = _tilted(
-            port, rolled(spread.point, roll_deg), rolled(spread.way, roll_deg), end.way, roll_deg
-        )
-    about = np.array([[0.0, 0.0, 0.0], [0.0, 0.0, -1.0], [0.0, 1.0, 0.0]]) * radians(1)
-    point, way = (rolled(np.array(one)[:, None], roll_deg) for one in (end.point, end.way))
-    by_roll = _tilted(port, about @ point, about @ way, end.way, roll_deg)
-    return np.hstack([by_readings, by_roll])
-
-
-def _tilted(port: Port, points: Array, ways: Array, way: Vector, roll_deg: float) -> Array:
-    """The derivatives of a landing by those of end B's place and way, which stand at `way`."""
-    here = rolled(np.array(way)[:, None], roll_deg)[:, 0]
-    sides, ahead = np.array([port.noon, port.three]), np.array(port.way)
-    x, y = float(ahead @ here), sides @ here
-    tilts = [
-        (x * (side @ ways) - y[k] * (ahead @ ways)) / (x**2 + y[k] ** 2) * 180 / pi
-        for k, side in enumerate(sides)
-    ]
-    return np.vstack([ahead @ points, sides @ points, *tilts])
-
-
-def _by_steps(read: ReadBends | Corners, told: Callable[[Outcome], Array]) -> Array:
-    """The derivatives of what is told, by steps of every reading: for corner points, of which most move but
-    few things."""
-    count = 3 * len(read.points) if isinstance(read, Corners) else 0
-    columns = []
-    for k in range(count):
-        step = [0.0] * count
-        step[k] = STEP
-        more = told(outcome(moved(read, step)))
-        step[k] = -STEP
-        columns.append((more - told(outcome(moved(read, step)))) / (2 * STEP))
-    return np.array(columns).T
 
 
 def _by_radius(read: ReadBends | Corners) -> float:
@@ -264,11 +185,6 @@ def _by_radius(read: ReadBends | Corners) -> float:
         bend.radius_mm * abs(radians(bend.angle_deg) - 2 * tan(radians(min(bend.angle_deg, WIDE_DEG)) / 2))
         for bend in shape_of(read).bends
     )
-
-
-def drawn(read: ReadBends | Corners) -> Port:
-    """End B as a drawing of these readings shows it. Raises ShapeError where they are no shape."""
-    return port_of(outcome(read).shape)
 
 
 def od_of(read: ReadBends | Corners) -> float:

@@ -2,15 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import cached_property
 from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
 
 from bendrel.core.geometry.bends import BendList
 from bendrel.core.geometry.centreline import Frame, Piece, end_frame, pieces
 from bendrel.core.geometry.corners import Corners, bends_from_corners
 from bendrel.core.geometry.vectors import Vector, length, subtract, unit
 from bendrel.core.measure.legs import ReadBends, shape_of
+from bendrel.core.measure.slots import moved
 from bendrel.core.record import record
+
+Array = NDArray[np.float64]
+
+STEP = 1e-4
 
 
 @record
@@ -62,3 +71,17 @@ def outcome(read: ReadBends | Corners) -> Outcome:
         point=last.point,
         shape=shape,
     )
+
+
+def by_steps(read: ReadBends | Corners, told: Callable[[Outcome], Array]) -> Array:
+    """The derivatives of what is told, by steps of every reading: for corner points, of which most move but
+    few things. Raises ShapeError where `read` is no shape."""
+    count = 3 * len(read.points) if isinstance(read, Corners) else 0
+    columns = []
+    for k in range(count):
+        step = [0.0] * count
+        step[k] = STEP
+        more = told(outcome(moved(read, step)))
+        step[k] = -STEP
+        columns.append((more - told(outcome(moved(read, step)))) / (2 * STEP))
+    return np.array(columns).T

@@ -8,8 +8,9 @@ from bendrel.core.measure.doubt import Doubt
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.further import Further, as_read, not_read, with_more
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, drawn, od_of
+from bendrel.core.measure.observed import Given, od_of
 from bendrel.core.measure.outcome import outcome
+from bendrel.core.measure.sheet import sheet_of
 from bendrel.core.record import record
 
 SAYS_MORE = 0.85
@@ -54,9 +55,9 @@ def next_readings(
     enough = left(now) <= 1
     found: list[tuple[Further, Doubt]] = []
     if not enough:
-        made, port, od = outcome(read), drawn(read), od_of(read)
-        for one in not_read(read, given):
-            more = with_more(given, as_read(one, made, port, od, errors))
+        made, sheet, od = outcome(read), sheet_of(read), od_of(read)
+        for one in not_read(read, given, sheet):
+            more = with_more(given, as_read(one, made, sheet, od, errors))
             found.append((one, expected(read, more, errors, trust)))
     found.sort(key=lambda pair: (left(pair[1]), pair[1].end_b_mm))
     return NextReadings(

@@ -44,7 +44,7 @@ def measure_file(data: bytes, radius_mm: float | None) -> dict[str, Any]:
         problem = resolved.problems[0]
         raise FileError(f"{readings_path(span.id, problem.path)}: {problem.message}")
     read, errors = resolved.read, reading_errors(kit)
-    (given, unread), trust = given_checks(span, read, errors), trust_of(span, read)
+    (given, unread), trust = given_checks(span, read, kit), trust_of(span, read)
     if unread:
         raise FileError(f"{unread[0].path}: {unread[0].message}")
     weighed = measure(span, kit, read)

@@ -3,21 +3,15 @@ the other."""
 
 from __future__ import annotations
 
-from math import atan2, degrees
-from typing import TYPE_CHECKING
+from math import atan2, degrees, hypot
 
 from bendrel.core.findings import EndName
 from bendrel.core.geometry.bends import BendList, reversed_list
 from bendrel.core.geometry.centreline import bend_middles, pieces, sampled
-from bendrel.core.geometry.vectors import Vector
+from bendrel.core.geometry.flat import lying_flat
+from bendrel.core.geometry.vectors import Vector, along, cross, dot, unit
 from bendrel.core.measure.landing import port_of
 from bendrel.core.record import record
-
-if TYPE_CHECKING:
-    import numpy as np
-    from numpy.typing import NDArray
-
-    Array = NDArray[np.float64]
 
 FLAT_SHARE = 0.3
 """A part whose end that lands stands up more steeply than this (sine) has its target lying on the board."""
@@ -76,23 +70,18 @@ def lay_on_board(
 ) -> Jig:
     """The part turned so that it lies as flat as it can, its lowest point `least_mm` above the board
     (underside of the tube), with `margin_mm` of board about it; `home` is the end at its stop, the one that
-    is not trimmed. Source: plane of least squares."""
-    import numpy as np
-
+    is not trimmed."""
     shape, count = (planned if home == "A" else reversed_list(planned)), len(planned.bends)
     lands: EndName = "B" if home == "A" else "A"
-    points = np.array([point for _, point in sampled(shape, 6.0)])
-    turn = _flat(points)
-    flat = points @ turn.T
-    low = flat.min(axis=0) - [margin_mm, margin_mm, od_mm / 2 + least_mm]
-    placed = flat - low
+    points = [point for _, point in sampled(shape)]
+    lying = lying_flat(points)
 
-    def at(point: Vector) -> tuple[float, float, float]:
-        x, y, z = (float(v) for v in turn @ np.array(point) - low)
-        return x, y, z
+    def at(point: Vector) -> Vector:
+        x, y, z = lying.at(point)
+        return x + margin_mm, y + margin_mm, z + od_mm / 2 + least_mm
 
     def plan_way(way: Vector) -> float:
-        x, y, _ = (float(v) for v in turn @ np.array(way))
+        x, y, _ = lying.turned(way)
         return degrees(atan2(y, x))
 
     arcs = [piece for piece in pieces(shape) if piece.radius_mm is not None]
@@ -102,20 +91,21 @@ def lay_on_board(
         way = arc.frame(arc.length_mm / 2).way
         rests.append(_rest(str(number), number, at(middle), plan_way(way), od_mm))
     port = port_of(shape)
-    way = turn @ np.array(port.way)
+    way = lying.turned(port.way)
     x, y, z = at(port.point)
     rests.append(_rest(lands, None, (x, y, z), plan_way(port.way), od_mm))
-    wide, deep, high = (float(v) for v in placed.max(axis=0))
+    path = tuple(at(point) for point in points)
+    wide, deep, high = (max(sides) for sides in zip(*path, strict=True))
     return Jig(
-        path=tuple((float(p[0]), float(p[1]), float(p[2])) for p in placed),
+        path=path,
         rests=tuple(rests),
         target=Target(
             x_mm=x,
             y_mm=y,
             way_deg=plan_way(port.way),
-            rise_deg=degrees(atan2(float(way[2]), float(np.hypot(way[0], way[1])))),
+            rise_deg=degrees(atan2(way[2], hypot(way[0], way[1]))),
             high_mm=z,
-            noon_deg=_noon(way, turn @ np.array(port.noon)),
+            noon_deg=_noon(way, lying.turned(port.noon)),
         ),
         wide_mm=wide + margin_mm,
         deep_mm=deep + margin_mm,
@@ -130,27 +120,9 @@ def _rest(name: str, bend: int | None, at: tuple[float, float, float], way_deg: 
     return Rest(name=name, bend=bend, x_mm=x, y_mm=y, way_deg=way_deg, high_mm=z - od_mm / 2)
 
 
-def _flat(points: Array) -> Array:
-    """The turn that lays the part flat, its longest side along x, right-handed."""
-    import numpy as np
-
-    centred = points - points.mean(axis=0)
-    _, _, axes = np.linalg.svd(centred, full_matrices=True)
-    x, z = axes[0], axes[2]
-    # the side of the end at home shows to the left
-    if (points[-1] - points[0]) @ x < 0:
-        x = -x
-    turned: Array = np.array([x, np.cross(z, x), z])
-    return turned
-
-
-def _noon(way: Array, noon: Array) -> float:
+def _noon(way: Vector, noon: Vector) -> float:
     """How far 12 o'clock is turned clockwise, seen from A, from the board's up (from its y where end B stands
     up)."""
-    import numpy as np
-
-    up = np.array([0.0, 0.0, 1.0]) if abs(way[2]) < 1 - FLAT_SHARE**2 else np.array([0.0, 1.0, 0.0])
-    up = up - way * (up @ way)
-    up = up / np.linalg.norm(up)
-    right = np.cross(way, up)
-    return degrees(atan2(float(noon @ right), float(noon @ up))) % 360.0
+    up = (0.0, 0.0, 1.0) if abs(way[2]) < 1 - FLAT_SHARE**2 else (0.0, 1.0, 0.0)
+    up = unit(along(up, way, -dot(way, up)))
+    return degrees(atan2(dot(noon, cross(way, up)), dot(noon, up))) % 360.0

@@ -23,6 +23,7 @@ CODES: Mapping[CheckKind, Code] = {
     "corner": "check_corner",
     "sheet": "check_sheet",
     "lean": "check_sheet",
+    "bend on sheet": "check_sheet",
 }
 
 
@@ -44,7 +45,7 @@ def _check(case: Case, check: Check) -> Finding:
     elif check.kind == "place B":
         title = f"End B stands {case.say(check.computed)} from where the readings say"
         off, allowed = case.say(check.computed), case.say(check.allowed)
-    elif check.kind in ("corner", "sheet"):
+    elif check.kind in ("corner", "sheet", "bend on sheet"):
         title = f"{_name(case, check)} {case.say(check.computed)} from where the readings say"
         off, allowed = case.say(check.computed), case.say(check.allowed)
     elif check.kind == "lean":
@@ -71,6 +72,9 @@ def _name(case: Case, check: Check) -> str:
     if check.kind == "corner":
         corner = next(one for one in span.checks.corners if one.id == check.of)
         return f"The corner of {spot(corner.row)} stands"
+    if check.kind == "bend on sheet":
+        bend = next(one for one in span.checks.sheet.bends if one.id == check.of)
+        return f"{spot(bend.row).capitalize()} of the old part lies on its sheet"
     if check.kind == "sheet":
         return "End B of the old part lands on its sheet"
     return "Wire" if check.kind == "wire" else "Tape from rim to rim"
