@@ -141,13 +141,14 @@ def on_its_sheet(draw, true, port):
 
 
 def bend_on_its_sheet(draw, true, sheet, k):
-    """Where bend `k` lies beside its drawing, read to ±0.5 mm, with the rule square across the drawn tube: from
+    """Where bend `k` lies beside its drawing, read to ±0.5 mm, the rule square across the drawn tube: from
     points of the true tube, close together."""
     drawn, turned = sheet.bends[k], lying_on(true, sheet.port)
     tube = np.array([p for _, p in sampled(outcome(true).shape, 0.1)]) @ turned.T
     fine = np.concatenate([np.linspace(a, b, 40) for a, b in pairwise(tube)])
     away = fine - np.array(drawn.point)
-    near = away[np.linalg.norm(away, axis=1) < 25]
+    far = np.linalg.norm(away, axis=1)
+    near = away[far < 2 * far.min() + 10]
     off = near[np.argmin(np.abs(near @ np.array(drawn.way)))]
     return tuple(
         replace(one, mm=float(off @ one.side) + draw.uniform(-0.5, 0.5))

@@ -19,7 +19,7 @@ from bendrel.core.measure.observed import (
     od_of,
 )
 from bendrel.core.measure.outcome import Outcome
-from bendrel.core.measure.sheet import beside
+from bendrel.core.measure.sheet import beside, curved
 from bendrel.core.measure.spread import spread_of
 from bendrel.core.record import record
 
@@ -93,6 +93,9 @@ def yardstick(read: ReadBends | Corners, given: Given, errors: ReadingErrors) ->
     spread = spread_of(read, errors)
     rows, own = equations(read, given, errors, spread)
     rows = rows[:, : len(spread.sigmas)]  # the roll is found, not weighed
+    if given.laid is not None and given.laid.bends:
+        own = own.copy()
+        own[-len(given.laid.bends) :] += curved(read, given.laid, spread) ** 2
     whiten: Array = np.linalg.inv(np.linalg.cholesky((rows * spread.sigmas**2) @ rows.T + np.diag(own)))
     return Yardstick(whiten=whiten, free=freedom(given), od_mm=od_of(read))
 

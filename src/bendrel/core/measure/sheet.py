@@ -200,6 +200,23 @@ def sheet_rows(read: ReadBends | Corners, laid: OnDrawing, spread: Spread, roll_
     return np.vstack(rows)
 
 
+def curved(read: ReadBends | Corners, laid: OnDrawing, spread: Spread) -> Array:
+    """What the roundness of each bend adds to the spread of what is read beside it, in mm, root of its mean
+    square: pushed along itself by s, an arc of radius R lies s²/2R beside, which no slope tells. Corner
+    points push a bend too little to count. Raises ShapeError where `read` is no shape."""
+    made, motion = outcome(read), spread.motion
+    if motion is None:
+        return np.zeros(len(laid.bends))
+
+    def one(off: BendOff) -> float:
+        arc, here = _arc(made, off.bend), _crossing(off, made, 0.0)
+        inward = cross(arc.start.normal, here.ahead)
+        pushed = np.array(here.way) @ motion.point(here.at, here.before) * spread.sigmas
+        return float(pushed @ pushed) * sqrt(3) / 2 / (arc.radius_mm or 1.0) * abs(dot(off.side, inward))
+
+    return np.array([one(off) for off in laid.bends])
+
+
 def _off_row(one: BendOff, made: Outcome, roll_deg: float) -> Array:
     return np.array([off_drawn(one, made, roll_deg)])
 
