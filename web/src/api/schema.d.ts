@@ -2597,6 +2597,39 @@ export interface components {
             last_straight_mm: number;
         };
         /**
+         * BendOnSheet
+         * @description How a bend of the old part lies there: how high the tube's underside is over the board, and how far its
+         *     middle line lies beside the drawn one at the bend's middle; to the right as one goes from A to B, or to
+         *     the left where `left` says so. What was not read is blank.
+         */
+        BendOnSheet: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Row
+             * @default
+             */
+            row: string;
+            /**
+             * Height
+             * @default
+             */
+            height: string;
+            /**
+             * Beside
+             * @default
+             */
+            beside: string;
+            /**
+             * Left
+             * @default false
+             */
+            left: boolean;
+        };
+        /**
          * BendReadings
          * @description A line read bend by bend from end A. The first leg starts at the rim of end A, so its
          *     `read_from` is not used; the last leg runs to the rim of end B: by wire it is the whole wire,
@@ -3465,12 +3498,12 @@ export interface components {
          * Check
          * @description One check against the readings: in mm for lengths and places, in degrees for a way and a lean. Of a
          *     place and a way `given` is 0 and `computed` how far the readings are away. `allowed` is what the reading
-         *     errors of both can do, so that of all checks together 95 of 100 agree. `of` is the id of the tape or the
-         *     corner.
+         *     errors of both can do, so that of all checks together 95 of 100 agree. `of` is the id of the tape, the
+         *     corner or the bend on the sheet.
          */
         Check: {
             /** Kind */
-            kind: ("sheet" | "place B" | "way A" | "way B" | "tape" | "wire" | "across" | "corner") | "lean";
+            kind: ("sheet" | "bend on sheet" | "place B" | "way A" | "way B" | "tape" | "wire" | "across" | "corner") | "lean";
             /** Given */
             given: number;
             /** Computed */
@@ -3587,7 +3620,8 @@ export interface components {
              *       "tilt": "",
              *       "tilt_clock": "",
              *       "plane_by": "",
-             *       "unit": "mm"
+             *       "unit": "mm",
+             *       "bends": []
              *     }
              */
             sheet: components["schemas"]["OnSheet"];
@@ -4650,8 +4684,32 @@ export interface components {
             view: "free" | "from A" | "from B" | "above";
         };
         /**
+         * DrawnBend
+         * @description A bend as the sheet showed it, in mm in the frame of end A: the middle of its arc, the way there, and
+         *     how high the tube's underside was drawn over the board.
+         */
+        DrawnBend: {
+            /** Row */
+            row: string;
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
+            /** Way */
+            way: [
+                number,
+                number,
+                number
+            ];
+            /** High */
+            high: number;
+        };
+        /**
          * DrawnEnd
-         * @description End B as the sheet showed it, in mm in the frame of end A: where, its way, and its 12 o'clock.
+         * @description End B as the sheet showed it, in mm in the frame of end A: where, its way, and its 12 o'clock; the
+         *     board's up, and every bend.
          */
         DrawnEnd: {
             /** Point */
@@ -4672,6 +4730,17 @@ export interface components {
                 number,
                 number
             ];
+            /** Up */
+            up?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Bends
+             * @default []
+             */
+            bends: components["schemas"]["DrawnBend"][];
         };
         /**
          * DrawnLine
@@ -8744,8 +8813,8 @@ export interface components {
         };
         /**
          * OnSheet
-         * @description The old part laid on its jig sheet, rolled to its best: where its end B lies beside the printed one.
-         *     `drawn` is that end; None means as the readings draw it.
+         * @description The old part laid on its jig sheet, rolled to its best: where its end B and its bends lie beside the
+         *     printed ones. `drawn` are those; None means as the readings draw them.
          */
         OnSheet: {
             /**
@@ -8791,6 +8860,11 @@ export interface components {
              */
             unit: "in" | "mm";
             drawn?: components["schemas"]["DrawnEnd"] | null;
+            /**
+             * Bends
+             * @default []
+             */
+            bends: components["schemas"]["BendOnSheet"][];
         };
         /**
          * OpenItem
@@ -10411,6 +10485,7 @@ export interface components {
              *       "corners": [],
              *       "sheet": {
              *         "along": "",
+             *         "bends": [],
              *         "off": "",
              *         "off_clock": "",
              *         "plane_by": "",
@@ -11828,14 +11903,15 @@ export interface components {
         };
         /**
          * ToTake
-         * @description A further reading to take: of a tape across from which spot to which, an end (`A`, `B`) or a row.
+         * @description A further reading to take: of a tape across from which spot to which, an end (`A`, `B`) or a row; of a
+         *     bend on the sheet its row (`start`).
          */
         ToTake: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "sheet" | "place B" | "way A" | "way B" | "tape" | "wire" | "across" | "corner";
+            kind: "sheet" | "bend on sheet" | "place B" | "way A" | "way B" | "tape" | "wire" | "across" | "corner";
             /** Start */
             start: string;
             /** End */

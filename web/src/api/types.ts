@@ -81,6 +81,7 @@ export type TapeAcross = Schemas["TapeAcross"];
 export type CornerPlace = Schemas["CornerPlace"];
 export type OnSheet = Schemas["OnSheet"];
 export type DrawnEnd = Schemas["DrawnEnd"];
+export type BendOnSheet = Schemas["BendOnSheet"];
 export type TakenReading = Schemas["TakenReading"];
 export type TrustedReading = Schemas["TrustedReading"];
 export type Named = Schemas["Named"];

@@ -24,6 +24,8 @@ MOST_TILES = 40
 BLOCK_MM = (24.0, 30.0)
 """A block's length along the tube and its width across."""
 RINGS = 10
+READ_BESIDE = 10
+"""Millimetres beside a bend that are marked."""
 
 
 def build_jig(line: Line, jig: Jig, size: str) -> bytes:
@@ -170,6 +172,13 @@ def _block(canvas: Canvas, line: Line, rest: Rest, jig: Jig) -> None:
         canvas.setStrokeColor(INK)
         canvas.setLineWidth(1.6)
         canvas.line(0, -wide / 2 * MM, 0, wide / 2 * MM)
+    elif rest.bend is not None:  # how far an old part lies beside, at the middle of its bend
+        canvas.setLineWidth(0.3)
+        for k in range(1, READ_BESIDE + 1):
+            for side in (1, -1):
+                y = side * (jig.od_mm / 2 + k) * MM
+                half = (2.0 if k % 5 == 0 else 1.0) * MM
+                canvas.line(-half, y, half, y)
     said = f"{'end' if rest.bend is None else 'bend'} {rest.name} · {format_length(rest.high_mm, line.unit)}"
     text_at(canvas, start * MM, (wide / 2 + 1.5) * MM, said, LABEL, 9)
     if rest.name == jig.home:

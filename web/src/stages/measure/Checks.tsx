@@ -12,7 +12,7 @@ import { Section } from "../../ui/Section";
 import { thenFocus } from "../../ui/thenFocus";
 import { readingsAt, spanOf, spotsOf, typed, withSpan } from "../../doc/rows";
 import { CornersSeen } from "./CornersSeen";
-import { blankTape, checkAt, filled } from "./further";
+import { blankBend, blankTape, checkAt, filled, sheetAsDrawn } from "./further";
 import type { Fold } from "./further";
 import { OnSheet } from "./OnSheet";
 import { AlsoRead, ReadNext } from "./ReadNext";
@@ -96,11 +96,16 @@ export function Checks({ editor, view }: Props) {
   };
   const takeIt = (reading: ToTake) => {
     const tape = reading.kind === "across" ? blankTape(reading.start, reading.end, unit) : null;
-    const path = tape ? `across/${tape.id}` : checkAt(reading.kind, corners);
+    const bend = reading.kind === "bend on sheet" ? blankBend(reading.start) : null;
+    const path = tape ? `across/${tape.id}` : bend ? `sheet/bends/${bend.id}` : checkAt(reading.kind, corners);
     thenFocus(
       () => {
         setWanted(path.split("/")[0] as Fold);
         if (tape) set({ across: [...checks.across, tape] });
+        if (bend) {
+          const bends = [...checks.sheet.bends, bend];
+          set({ sheet: sheetAsDrawn(checks.sheet, { bends }, measured?.drawn ?? null, unit) });
+        }
       },
       () => focus(path),
     );
@@ -148,18 +153,16 @@ export function Checks({ editor, view }: Props) {
           {fold(
             "sheet",
             "The old part on its sheet",
-            <>
-              <OnSheet
-                checks={checks}
-                drawn={measured?.drawn ?? null}
-                unit={unit}
-                href={`/api/lines/${editor.opened.id}/jig.pdf?span=${editor.tube}`}
-                problem={problem}
-                onSet={set}
-              />
-              {verdict("sheet")}
-              {verdict("lean")}
-            </>,
+            <OnSheet
+              checks={checks}
+              drawn={measured?.drawn ?? null}
+              unit={unit}
+              href={`/api/lines/${editor.opened.id}/jig.pdf?span=${editor.tube}`}
+              bends={spots.slice(1, -1)}
+              problem={problem}
+              verdict={verdict}
+              onSet={set}
+            />,
           )}
           {!corners &&
             fold(

@@ -1,4 +1,4 @@
-import type { Checks, CornerPlace, DrawnEnd, OnSheet, TapeAcross, ToTake, Unit } from "../../api/types";
+import type { BendOnSheet, Checks, CornerPlace, DrawnEnd, OnSheet, TapeAcross, ToTake, Unit } from "../../api/types";
 import { freshId, typed } from "../../doc/rows";
 import { blankLanding } from "../../workspace/fitting/offers";
 
@@ -18,9 +18,18 @@ export const blankCorner = (row: string, unit: Unit): CornerPlace => ({
   right: typed("", unit),
 });
 
-export const blankSheet = (unit: Unit): OnSheet => ({ ...blankLanding(unit, "clock"), drawn: null });
+export const blankBend = (row: string): BendOnSheet => ({
+  id: freshId("s"),
+  row,
+  height: "",
+  beside: "",
+  left: false,
+});
+
+export const blankSheet = (unit: Unit): OnSheet => ({ ...blankLanding(unit, "clock"), drawn: null, bends: [] });
 
 const isBlank = (sheet: OnSheet) =>
+  sheet.bends.length === 0 &&
   ![sheet.along, sheet.off, sheet.off_clock, sheet.tilt, sheet.tilt_clock].some((text) => text.trim());
 
 /**
@@ -56,6 +65,7 @@ export function checkAt(kind: ToTake["kind"], corners: boolean): string {
     "way B": corners ? "way_b" : "port_b_angle",
     "place B": "ahead",
     sheet: "sheet",
+    "bend on sheet": "sheet",
     across: "across",
     corner: "corners",
   }[kind];
