@@ -46,6 +46,4 @@ def lying_flat(points: Sequence[Vector]) -> Lying:
     above: Vector = (float(up[0]), float(up[1]), float(up[2]))
     turn = np.array([along, cross(above, along), above])
     low = (all_ @ turn.T).min(axis=0)
-    return Lying(
-        x=along, y=cross(above, along), up=above, low=(float(low[0]), float(low[1]), float(low[2]))
-    )
+    return Lying(x=along, y=cross(above, along), up=above, low=(float(low[0]), float(low[1]), float(low[2])))

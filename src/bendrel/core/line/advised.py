@@ -89,7 +89,9 @@ def pointer_to(span: RigidSpan, what: Slot | Further) -> str:
     if what.kind == "corner":
         return span_path(span.id, "checks", "corners", what.id, "ahead")
     if what.kind == "bend on sheet":
-        return span_path(span.id, "checks", "sheet", "bends", what.id, "beside")
+        read = next((one for one in span.checks.sheet.bends if one.id == what.id), None)
+        field = "height" if read and not read.beside.strip() else "beside"
+        return span_path(span.id, "checks", "sheet", "bends", what.id, field)
     if what.kind == "sheet":
         return span_path(span.id, "checks", "sheet", "along")
     way_b = "port_b_angle" if span.readings.kind == "bends" else "way_b"

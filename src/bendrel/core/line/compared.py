@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from math import asin, degrees
 from statistics import NormalDist
 from typing import Literal
@@ -11,12 +12,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bendrel.core.geometry.corners import Corners
-from bendrel.core.measure.contradiction import yardstick
+from bendrel.core.measure.contradiction import with_roundness, yardstick
 from bendrel.core.measure.doubt import half_95, radius_95
 from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.further import FurtherKind, figure, one_by_one
 from bendrel.core.measure.legs import ReadBends
-from bendrel.core.measure.observed import Given, equations, freedom, misses, od_of
+from bendrel.core.measure.observed import Given, equations, freedom, misses, od_of, rolls
 from bendrel.core.measure.outcome import Outcome
 from bendrel.core.measure.sheet import beside
 from bendrel.core.measure.spread import spread_of
@@ -60,7 +61,12 @@ def compared(
 
     def loadings(one: Given) -> Array:
         rows, own = equations(read, one, errors, spread)
-        return np.hstack([rows[:, : len(spread.sigmas)] * spread.sigmas, np.diag(np.sqrt(own))])
+        return np.hstack(
+            [
+                rows[:, : len(spread.sigmas)] * spread.sigmas,
+                np.diag(np.sqrt(with_roundness(own, read, one, spread))),
+            ]
+        )
 
     found: list[Check] = []
     for which, one in alone:
@@ -93,16 +99,20 @@ def _landed(
     told: Array,
     wider: float,
 ) -> Iterator[Check]:
-    """The old part on its sheet, rolled as suits best: end B's place in mm, its lean in degrees, each bend in
-    mm. One figure alone the roll takes up."""
+    """The old part on its sheet, rolled as suits its end B best (its bends, where that was not read beside):
+    end B's place in mm, its lean in degrees, each bend in mm. One figure alone the roll takes up."""
     if one.laid is None or freedom(one) < 1:
         return
-    _, roll = yardstick(read, one, errors).told(one, made)
+    landing = Given(laid=replace(one.laid, bends=()))
+    by_end = rolls(landing)
+    by = landing if by_end else one
+    _, roll = yardstick(read, by, errors).told(by, made)
     off = np.array(beside(one.laid, made, roll))
     by_roll = np.array(beside(one.laid, made, roll + 0.5)) - np.array(beside(one.laid, made, roll - 0.5))
-    size = float(by_roll @ by_roll)
+    finds = by_roll * (np.arange(len(by_roll)) < len(one.laid.rows) if by_end else 1.0)
+    size = float(finds @ finds)
     free = one.laid.rolls and size > 1e-9
-    met = told - np.outer(by_roll, by_roll @ told) / size if free else told
+    met = told - np.outer(by_roll, finds @ told) / size if free else told
     sds = np.array(one.laid.sds)
     groups: dict[tuple[CheckKind, str], list[int]] = {}
     for k, (row, _, _) in enumerate(one.laid.rows):

@@ -20,7 +20,7 @@ from bendrel.core.measure.observed import (
 )
 from bendrel.core.measure.outcome import Outcome
 from bendrel.core.measure.sheet import beside, curved
-from bendrel.core.measure.spread import spread_of
+from bendrel.core.measure.spread import Spread, spread_of
 from bendrel.core.record import record
 
 Array = NDArray[np.float64]
@@ -93,11 +93,18 @@ def yardstick(read: ReadBends | Corners, given: Given, errors: ReadingErrors) ->
     spread = spread_of(read, errors)
     rows, own = equations(read, given, errors, spread)
     rows = rows[:, : len(spread.sigmas)]  # the roll is found, not weighed
-    if given.laid is not None and given.laid.bends:
-        own = own.copy()
-        own[-len(given.laid.bends) :] += curved(read, given.laid, spread) ** 2
+    own = with_roundness(own, read, given, spread)
     whiten: Array = np.linalg.inv(np.linalg.cholesky((rows * spread.sigmas**2) @ rows.T + np.diag(own)))
     return Yardstick(whiten=whiten, free=freedom(given), od_mm=od_of(read))
+
+
+def with_roundness(own: Array, read: ReadBends | Corners, given: Given, spread: Spread) -> Array:
+    """The variances `own` of what is given, and what the roundness of bends on the sheet adds where misses
+    are taken for linear. Raises ShapeError where `read` is no shape."""
+    if given.laid is None or not given.laid.bends:
+        return own
+    fast = len(own) - len(given.laid.bends)
+    return np.concatenate([own[:fast], own[fast:] + curved(read, given.laid, spread) ** 2])
 
 
 def contradicts(read: ReadBends | Corners, given: Given, made: Outcome, errors: ReadingErrors) -> bool:

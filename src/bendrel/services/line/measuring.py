@@ -24,7 +24,7 @@ from bendrel.core.line.run import with_span
 from bendrel.core.measure.ask import Ask
 from bendrel.core.measure.culprits import Suspect
 from bendrel.core.measure.explain import name_of, slip_of
-from bendrel.core.measure.further import Further
+from bendrel.core.measure.further import Further, FurtherKind
 from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.slots import Slot
 from bendrel.core.measure.worth import NextReadings
@@ -177,13 +177,17 @@ def zone_of(document: Line, kit: Kit, span: RigidSpan) -> tuple[float, float]:
     return kit.limits["known_mm"].value, kit.limits["known_deg"].value
 
 
+ELSEWHERE: frozenset[FurtherKind] = frozenset(("place B", "corner", "sheet", "bend on sheet"))
+"""What has several figures, or a side."""
+
+
 def _change(suspect: Suspect, document: Line) -> str:
     """The change in words; of a reading with several figures only how far it is off."""
     angle = isinstance(suspect.what, Slot) and suspect.what.kind != "length"
     if isinstance(suspect.what, Further) and suspect.what.kind in ("way A", "way B"):
         return "another way"
     size = format_angle(abs(suspect.change)) if angle else format_length(abs(suspect.change), document.unit)
-    if isinstance(suspect.what, Further) and suspect.what.kind in ("place B", "corner", "sheet"):
+    if isinstance(suspect.what, Further) and suspect.what.kind in ELSEWHERE:
         return f"{size} elsewhere"
     return f"{size} {'more' if suspect.change > 0 else 'less'}"
 
