@@ -102,14 +102,23 @@ class Came:
     reads: int = 0
 
 
-def benched(parts: int, mm: float, deg: float, may=SOFT, *, seed=1, exact=False, lands="B") -> Came:
+def as_planned(rng) -> tuple[Plan, Plan]:
+    """A route, and the plan that it is made by: the same."""
+    plan = some_plan(rng)
+    return plan, plan
+
+
+def benched(
+    parts: int, mm: float, deg: float, may=SOFT, *, seed=1, exact=False, lands="B", drawn=as_planned
+) -> Came:
     """Parts made, offered, read and tweaked until they fit or nothing helps, eight offers at most. Where end
-    A `lands` the bench makes and reads the part from B, and the line tells of it from A."""
+    A `lands` the bench makes and reads the part from B, and the line tells of it from A. `drawn` gives each
+    route and what it is made by."""
     rng, came = np.random.default_rng(seed), Came()
     noise = 0.0 if exact else 1.0
     for _ in range(parts):
-        plan = some_plan(rng)
-        shape, port = shape_of(plan if lands == "B" else from_b(plan)), Port(plan)
+        route, plan = drawn(rng)
+        shape, port = shape_of(plan if lands == "B" else from_b(plan)), Port(route)
         tube = made_tube(plan, rng, fit_bench.Hand(), rng.normal(0, CALIBRATED))
         offers: list[Offer] = []
         while len(offers) < 8:

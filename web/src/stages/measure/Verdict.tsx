@@ -25,7 +25,7 @@ export function Verdict({ check, unit }: { check: Check | undefined; unit: Unit 
       {ONE_FIGURE.has(check.kind) ? `readings say ${say(check.computed)}; ` : ""}
       {agrees
         ? `agrees within ${say(check.allowed)}`
-        : `off by ${say(off)}; reading error explains ${say(check.allowed)}`}
+        : `off by ${say(off)}; reading error explains ${say(off) === say(check.allowed) ? "a little less" : say(check.allowed)}`}
     </Box>
   );
 }

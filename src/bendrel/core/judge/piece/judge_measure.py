@@ -55,6 +55,8 @@ def _check(case: Case, check: Check) -> Finding:
         title = f"Port {check.kind[-1]} points {format_angle(check.computed)} away from the readings"
         off, allowed = format_angle(check.computed), format_angle(check.allowed)
     kind = "check_agrees" if check.agrees else "check_differs"
+    if not check.agrees and off == allowed:
+        allowed = "a little less"
     return case.told(kind, case.this(), code=code, title=title, off=off, allowed=allowed)
 
 
