@@ -324,6 +324,7 @@ def test_a_sign_off_only_with_nothing_in_the_way(shop, lines):
         (SignDraft(by="Ada", day="2026-11-20"), "before what was last done"),
         (SignDraft(by="Ada", day="soon"), "no date"),
         (SignDraft(by="Ada", day="2999-01-01"), "still to come"),
+        (SignDraft(by="Ada", day="2026-11-27", km="a lot"), "no number of kilometres"),
     ]:
         with pytest.raises(Refused, match=why):
             shop.closings.sign(opened.id, saved.version, draft)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 from datetime import date, datetime, timedelta
 from typing import Annotated
@@ -186,8 +187,8 @@ class Closings:
             at=day.isoformat(),
             competent=draft.competent.strip(),
             note=draft.note.strip(),
-            km=draft.km.strip(),
-            hours=draft.hours.strip(),
+            km=_counted(draft.km, "kilometres"),
+            hours=_counted(draft.hours, "hours"),
             rules=said.rules_version,
             stamp=stamp_of(line),
         )
@@ -254,6 +255,18 @@ def _volume(plan: Plan) -> float | None:
     """What the line holds in ml; None where nothing of it is known."""
     flowing = plan.chosen.flowing if plan.chosen else None
     return (flowing.volume_ml or None) if flowing else None
+
+
+COUNTER = re.compile(r"\d[\d ,’'.]*")
+
+
+def _counted(text: str, what: str) -> str:
+    said = text.strip()
+    if said and not COUNTER.fullmatch(said):
+        raise Refused(
+            f"“{said}” is no number of {what}; write what the machine's counter shows, or leave it blank."
+        )
+    return said
 
 
 def _day(text: str) -> date:

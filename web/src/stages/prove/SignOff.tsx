@@ -109,8 +109,18 @@ function SignForm({ editor, closing }: { editor: LineEditor; closing: Closing })
         />
       )}
       <Field label="Day" type="date" text={draft.day} onText={(day) => set({ day })} />
-      <Field label="Kilometres" text={draft.km} onText={(km) => set({ km: km.slice(0, 24) })} />
-      <Field label="Hours" text={draft.hours} onText={(hours) => set({ hours: hours.slice(0, 24) })} />
+      <Field
+        label="Kilometres"
+        text={draft.km}
+        placeholder="what the counter shows"
+        onText={(km) => set({ km: km.slice(0, 24) })}
+      />
+      <Field
+        label="Hours"
+        text={draft.hours}
+        placeholder="what the counter shows"
+        onText={(hours) => set({ hours: hours.slice(0, 24) })}
+      />
       <Field label="Note" text={draft.note} onText={(note) => set({ note: note.slice(0, 400) })} />
       {refused && (
         <Box role="alert" sx={{ color: "var(--stop)" }}>
