@@ -33,6 +33,8 @@ test("the same words of several pieces are one thing to settle, with its places"
   expect(rest).toEqual([]);
   expect(placesOf(alike ?? [], SPANS)).toBe("old tube 1; hose 2 and tube 2, end B");
   expect(placesOf([said({ span: "c1" })], SPANS)).toBe("cooler");
+  const plain = ["s1", "h2", "c1"].map((span) => said({ span }));
+  expect(placesOf(plain, SPANS)).toBe("old tube 1, hose 2 and cooler");
 });
 
 test("other words, another way out and every stop stand by themselves", () => {

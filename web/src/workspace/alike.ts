@@ -36,6 +36,7 @@ export function placesOf(alike: readonly Finding[], spans: readonly Span[]): str
       where.end ? `, end ${where.end}` : "",
     ].join(""),
   );
+  const between = places.some((place) => place.includes(",")) ? "; " : ", ";
   const last = places.pop() ?? "";
-  return places.length ? `${places.join("; ")} and ${last}` : last;
+  return places.length ? `${places.join(between)} and ${last}` : last;
 }
