@@ -211,15 +211,29 @@ def drawn_sheet(span: RigidSpan, read: ReadBends | Corners, least_mm: float) -> 
     ShapeError where they are no shape."""
     sheet = sheet_of(read)
     return DrawnEnd(
-        point=sheet.port.point,
-        way=sheet.port.way,
-        noon=sheet.port.noon,
-        up=sheet.up,
+        point=_to(sheet.port.point, POINT_DIGITS),
+        way=_to(sheet.port.way, WAY_DIGITS),
+        noon=_to(sheet.port.noon, WAY_DIGITS),
+        up=_to(sheet.up, WAY_DIGITS),
         bends=tuple(
-            DrawnBend(row=row, point=bend.point, way=bend.way, high=bend.over_mm + least_mm)
+            DrawnBend(
+                row=row,
+                point=_to(bend.point, POINT_DIGITS),
+                way=_to(bend.way, WAY_DIGITS),
+                high=round(bend.over_mm + least_mm, POINT_DIGITS),
+            )
             for row, bend in zip(bend_ids(span.readings), sheet.bends, strict=True)
         ),
     )
+
+
+POINT_DIGITS, WAY_DIGITS = 3, 6
+"""No sheet shows more: micrometres, and as much at the end of a metre."""
+
+
+def _to(vector: Vector, digits: int) -> Vector:
+    x, y, z = vector
+    return round(x, digits), round(y, digits), round(z, digits)
 
 
 SIDES = {"ahead": "ahead of end A", "up": "towards 12 o’clock", "right": "towards 3 o’clock"}
