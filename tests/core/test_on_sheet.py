@@ -119,11 +119,11 @@ def test_a_bend_on_the_sheet_tells_which_of_two_legs_is_longer():
 def test_a_bend_misread_on_the_sheet_is_named_itself():
     """All agrees but one bend, which is said to lie 12 mm beside: that reading is wrong, not the line."""
     draw, named = Random(4), 0
-    for _ in range(12):
+    for _ in range(6):
         true = hidden(draw, 4)
         read = read_off(draw, true)
         sheet = sheet_of(read)
-        bends = tuple(one for k in range(4) for one in bend_on_its_sheet(draw, true, sheet, k))
+        bends = tuple(one for k in range(1, 4) for one in bend_on_its_sheet(draw, true, sheet, k))
         wrong = tuple(
             replace(one, mm=one.mm + 12 * (j == 2)) if isinstance(one, BendOff) else one
             for j, one in enumerate(bends)
@@ -131,7 +131,7 @@ def test_a_bend_misread_on_the_sheet_is_named_itself():
         laid = replace(on_its_sheet(draw, true, sheet.port), bends=wrong)
         first = ranked(read, Given(laid=laid), ERRORS)[0][1].what
         named += getattr(first, "kind", "") == "bend on sheet" and first.start == wrong[2].bend
-    assert named >= 10
+    assert named >= 5
 
 
 def test_the_doubt_of_the_roll_is_its_own():

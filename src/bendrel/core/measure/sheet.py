@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from functools import partial
 from math import atan2, cos, degrees, pi, radians, sin, sqrt
 
@@ -24,7 +25,7 @@ BESIDE = (1, 2)
 """The rows of a landing that say how far end B lies beside."""
 STEEP = 0.87
 """Where a tube rises more steeply (sine of 60°) it covers its own drawing: nothing is read there."""
-ROUNDS = 4
+ROUNDS, STILL = 4, 1e-9
 LEAST_AHEAD = 0.2
 
 
@@ -117,10 +118,10 @@ def left_side(way: Vector, up: Vector) -> Vector | None:
 
 def beside(laid: OnDrawing, made: Outcome, roll_deg: float) -> list[float]:
     """The misses of all that was read there, with the part rolled by so much."""
-    told = as_landed(laid.port, made, roll_deg)
+    told, offs = as_landed(laid.port, made, roll_deg), _off_each(laid.bends, made, roll_deg)
     return [
         *(value - told[row] for row, value, _ in laid.rows),
-        *(one.mm - off_drawn(one, made, roll_deg) for one in laid.bends),
+        *(one.mm - off for one, off in zip(laid.bends, offs, strict=True)),
     ]
 
 
@@ -138,18 +139,28 @@ def as_landed(port: Port, made: Outcome, roll_deg: float) -> tuple[float, ...]:
 
 def off_drawn(one: BendOff, made: Outcome, roll_deg: float) -> float:
     """How far the tube lies off the drawn place, in mm towards that side, with the part rolled by so much."""
-    here = _crossing(one, made, roll_deg)
-    return dot(here.side, subtract(here.at, here.drawn))
+    (off,) = _off_each((one,), made, roll_deg)
+    return off
+
+
+def _off_each(bends: tuple[BendOff, ...], made: Outcome, roll_deg: float) -> Iterator[float]:
+    """`off_drawn` of each; what is read at one bend shares its crossing, which the search for a slip asks for
+    many times."""
+    found: dict[tuple[int, Vector], Crossing] = {}
+    for one in bends:
+        at = (one.bend, one.point)
+        if at not in found:
+            found[at] = _crossing(one, made, roll_deg)
+        yield dot(_turned(one.side, -roll_deg), subtract(found[at].at, found[at].drawn))
 
 
 @record
 class Crossing:
-    """Where a part crosses the plane of a drawn place, in the part's own frame: the `drawn` place, its `way`
-    and `side`, the crossing `at` and the way `ahead` there, and how many bends lie `before` it."""
+    """Where a part crosses the plane of a drawn place, in the part's own frame: the `drawn` place and its
+    `way`, the crossing `at` and the way `ahead` there, and how many bends lie `before` it."""
 
     drawn: Vector
     way: Vector
-    side: Vector
     at: Vector
     ahead: Vector
     before: int
@@ -157,16 +168,18 @@ class Crossing:
 
 def _crossing(one: BendOff, made: Outcome, roll_deg: float) -> Crossing:
     """The drawing is rolled back instead of the part."""
-    drawn, way, side = (_turned(v, -roll_deg) for v in (one.point, one.way, one.side))
+    drawn, way = _turned(one.point, -roll_deg), _turned(one.way, -roll_deg)
     arc = _arc(made, one.bend)
     s = arc.length_mm / 2
-    for _ in range(ROUNDS):
-        at, ahead = _on(arc, s)
-        s -= dot(subtract(at, drawn), way) / max(dot(ahead, way), LEAST_AHEAD)
-        s = max(-arc.length_mm - 100, min(2 * arc.length_mm + 100, s))
     at, ahead = _on(arc, s)
-    before = one.bend + (s > arc.length_mm)
-    return Crossing(drawn=drawn, way=way, side=side, at=at, ahead=ahead, before=before)
+    for _ in range(ROUNDS):
+        past = dot(subtract(at, drawn), way)
+        if abs(past) < STILL:
+            break
+        s -= past / max(dot(ahead, way), LEAST_AHEAD)
+        s = max(-arc.length_mm - 100, min(2 * arc.length_mm + 100, s))
+        at, ahead = _on(arc, s)
+    return Crossing(drawn=drawn, way=way, at=at, ahead=ahead, before=one.bend + (s > arc.length_mm))
 
 
 def _on(arc: Piece, s: float) -> tuple[Vector, Vector]:
@@ -188,9 +201,9 @@ def sheet_rows(read: ReadBends | Corners, laid: OnDrawing, spread: Spread, roll_
     landing = _landing_rows(read, made, laid.port, spread, roll_deg)[[row for row, _, _ in laid.rows]]
     rows = [landing]
     for one in laid.bends:
-        here = _crossing(one, made, roll_deg)
-        slides = -dot(here.side, here.ahead) / max(dot(here.way, here.ahead), LEAST_AHEAD)
-        across = np.array(along(here.side, here.way, slides))  # the place slides along the tube to the plane
+        here, side = _crossing(one, made, roll_deg), _turned(one.side, -roll_deg)
+        slides = -dot(side, here.ahead) / max(dot(here.way, here.ahead), LEAST_AHEAD)
+        across = np.array(along(side, here.way, slides))  # the place slides along the tube to the plane
         if motion is None:
             by_readings = by_steps(read, partial(_off_row, one, roll_deg=roll_deg))
         else:
