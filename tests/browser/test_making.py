@@ -490,6 +490,25 @@ def test_tube_is_counted_piece_by_piece_and_only_its_price_is_set(page: Page, ap
     expect(page.get_by_role("heading", name="Stock")).to_be_visible()
 
 
+def test_nothing_is_set_over_what_is_not_read_yet(page: Page):
+    """What was opened before the stock was read was kept as if there were none: refused as a late change."""
+    waiting = []
+    page.route("**/api/holdings", lambda route: waiting.append(route))
+    page.goto("/catalogue")
+    row = page.locator(f"[data-row='{BRAKE_TUBE}']")
+    of = row.get_by_role("button", name=re.compile("stock and price of"))
+    expect(of).to_be_disabled()
+    for route in waiting:
+        route.continue_()
+    page.unroute("**/api/holdings")
+    of.click()
+    expect(page.get_by_role("dialog")).to_contain_text(re.compile(r"\d m lie in the shop"))
+    page.get_by_role("dialog").get_by_label("Price a metre").fill("5.07")
+    with kept(page):
+        page.keyboard.press("Enter")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+
+
 def test_an_own_flaring_tool_is_added_on_the_tools_page(page: Page):
     page.goto("/tools")
     expect(page.get_by_role("region", name="Body and bench")).to_contain_text("used in the hands")

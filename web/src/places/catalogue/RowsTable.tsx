@@ -82,11 +82,12 @@ export function RowsTable({ table, wanted }: { table: Table; wanted: string }) {
                       <Button
                         size="small"
                         variant="text"
-                        aria-label={`${says(holdings.get(row.ref), row)}: stock and price of ${row.cells.join(" ")}`}
+                        disabled={!holdings}
+                        aria-label={`${says(holdings, row.ref, row)}: stock and price of ${row.cells.join(" ")}`}
                         onClick={() => setHolding(row)}
                         sx={{ px: 0, justifyContent: "start", textAlign: "left", whiteSpace: "nowrap" }}
                       >
-                        {says(holdings.get(row.ref), row)}
+                        {says(holdings, row.ref, row)}
                       </Button>
                     )}
                   </td>
@@ -97,7 +98,7 @@ export function RowsTable({ table, wanted }: { table: Table; wanted: string }) {
         </Box>
       </Box>
       {found.length === 0 && <Box sx={{ py: 2 }}>Nothing of that here. {wanted && "Try fewer words."}</Box>}
-      {holding?.ref && (
+      {holding?.ref && holdings && (
         <HoldDialog
           row={holding}
           reference={holding.ref}
@@ -109,7 +110,10 @@ export function RowsTable({ table, wanted }: { table: Table; wanted: string }) {
   );
 }
 
-function says(held: Held | undefined, row: Row): string {
+function says(holdings: Map<string, Held> | null, reference: string, row: Row): string {
+  // what is kept is kept over what was read: before that nothing can be set
+  if (!holdings) return "…";
+  const held = holdings.get(reference);
   if (!held) return "set…";
   const have = held.have;
   const amount = row.per === "metre" ? sayMetres(have) : row.per === "litre" ? `${have} L` : `${have} ×`;

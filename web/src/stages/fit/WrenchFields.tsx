@@ -38,7 +38,7 @@ export function WrenchFields({ wrench, unit, saved }: { wrench: Closing["wrench"
       <Box sx={{ display: "flex", gap: 0.5, alignItems: "center", flexWrap: "wrap" }}>
         <Typed label="Wrench, grip to square" text={length} placeholder="300 mm" width={110} onText={setLength} />
         <Typed label="Crowfoot, square to nut" text={offset} placeholder="30 mm" width={110} onText={setOffset} />
-        <Button size="small" onClick={keep}>
+        <Button size="small" onClick={keep} disabled={!catalogue}>
           {newer === null ? "Keep for this shop" : "Put mine in its place"}
         </Button>
       </Box>
