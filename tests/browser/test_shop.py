@@ -356,6 +356,37 @@ def test_the_next_booking_can_be_typed_while_one_is_on_its_way(page: Page, api):
     expect(page.get_by_label("What", exact=True)).to_have_value("copper washers")
 
 
+def test_an_answer_that_comes_late_takes_no_later_booking_from_the_screen(page: Page, api):
+    """Two bookings on their way: the first is booked first and answered last."""
+    job = api.post("/api/jobs", data={"name": "Anchor chain"}).json()
+    page.goto(f"/jobs/{job['id']}/money")
+    late = []
+
+    def answered(route):
+        if route.request.method == "POST" and not late:
+            late.append((route, route.fetch()))
+        else:
+            route.continue_()
+
+    page.route("**/bookings", answered)
+    for what, amount in (("shackle", "3.00"), ("pin", "1.10")):
+        page.get_by_label("What", exact=True).fill(what)
+        page.get_by_label("Material", exact=True).fill(amount)
+        with page.expect_request(lambda request: request.method == "POST"):
+            page.get_by_role("button", name="Book it").click()
+        expect(page.get_by_label("What", exact=True)).to_have_value("")
+    total = page.locator("[data-total='customer']")
+    expect(total).to_contain_text("material 4.10")
+    route, answer = late.pop()
+    with page.expect_response(lambda seen: seen.request.method == "POST"):
+        route.fulfill(response=answer)
+    page.get_by_role("button", name="Strike out pin").click()  # whatever the late answer did is done by now
+    expect(total).to_contain_text("material 3.00")
+    page.get_by_role("button", name="Undo").click()
+    expect(total).to_contain_text("material 4.10")
+    api.delete(f"/api/jobs/{job['id']}")
+
+
 def test_the_shops_mistakes_are_totalled_apart(page: Page, api):
     job = api.post("/api/jobs", data={"name": "Windlass"}).json()
     page.goto(f"/jobs/{job['id']}/money")

@@ -26,7 +26,8 @@ export function Ledger({ jobId }: { jobId: string }) {
   });
   const client = useQueryClient();
   const notice = useNotice();
-  const keep = (work: Promise<LedgerOut>) => work.then((answer) => client.setQueryData(key, answer));
+  // asked anew, not taken from the answer: of two on their way the earlier may come back last
+  const keep = (work: Promise<LedgerOut>) => work.then(() => client.invalidateQueries({ queryKey: key }));
   const fail = (error: unknown) => notice({ text: sentence(error) });
 
   const strike = (id: string, what: string) => {

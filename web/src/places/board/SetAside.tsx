@@ -14,7 +14,7 @@ export default function SetAside() {
   if (!found.data?.length) return null;
   const seen = (id: number) =>
     take(api.POST("/api/backups/set-aside/{row_id}/seen", { params: { path: { row_id: id } } }))
-      .then((left) => client.setQueryData(KEY, left))
+      .then(() => client.invalidateQueries({ queryKey: KEY }))
       .catch((error: unknown) => notice({ text: sentence(error) }));
   return (
     <Box component="section" role="alert" aria-label="Could not be read" sx={{ mb: 2 }}>
