@@ -16,6 +16,7 @@ USUAL = ReadingErrors(
     least_slip_mm=10.0,
     least_slip_deg=5.0,
     eye_share=0.3,
+    steep_deg=60.0,
 )
 
 

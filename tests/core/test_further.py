@@ -151,8 +151,7 @@ def bend_on_its_sheet(draw, true, sheet, k):
     met = here[crosses] + share[:, None] * (there - here)[crosses]
     off = met[np.argmin(np.linalg.norm(met, axis=1))]
     return tuple(
-        replace(one, mm=float(off @ one.side) + draw.uniform(-0.5, 0.5))
-        for one in on_sheet(sheet, k, ERRORS.laid_sd_mm)
+        replace(one, mm=float(off @ one.side) + draw.uniform(-0.5, 0.5)) for one in on_sheet(sheet, k, ERRORS)
     )
 
 

@@ -15,7 +15,7 @@ from bendrel.core.measure.culprits import ranked
 from bendrel.core.measure.further import on_sheet
 from bendrel.core.measure.observed import Given, equations, misses
 from bendrel.core.measure.outcome import outcome
-from bendrel.core.measure.sheet import BendOff, OnDrawing, height_side, off_drawn, sheet_of
+from bendrel.core.measure.sheet import OnDrawing, off_drawn, sheet_of, sides_of
 from bendrel.core.measure.slots import Slot, changed, moved, slots
 from bendrel.core.measure.spread import spread_of
 from tests.core.test_adjust import ELBOW, bend, hidden, part, read_off
@@ -29,7 +29,7 @@ STAIR = part(bend(100, 90), bend(80, 90, 180), last=60)
 def off(read, shown, k, roll_deg=0.0):
     """How far bend `k` of `read` lies to the left and above where the sheet of `shown` draws it."""
     sheet = sheet_of(shown)
-    return tuple(off_drawn(one, outcome(read), roll_deg) for one in on_sheet(sheet, k, 0.3))
+    return tuple(off_drawn(one, outcome(read), roll_deg) for one in on_sheet(sheet, k, ERRORS))
 
 
 def pushed(mm):
@@ -66,10 +66,11 @@ def test_a_rolled_part_rises_by_its_distance_from_the_axis():
 def test_a_height_on_a_slope_counts_square_to_the_tube():
     """On a tube that rises by 30° what is straight above counts by the cosine; one that stands has none."""
     rise = asin(0.5)
-    side, level = height_side((cos(rise), 0.0, sin(rise)), (0.0, 0.0, 1.0))
-    assert side == pytest.approx((-0.5, 0, cos(rise)))
-    assert level == pytest.approx(cos(rise))
-    assert height_side((0.1, 0.0, 0.995), (0.0, 0.0, 1.0)) is None
+    sides = sides_of((cos(rise), 0.0, sin(rise)), (0.0, 0.0, 1.0), 60.0)
+    assert sides.above == pytest.approx((-0.5, 0, cos(rise)))
+    assert sides.left == pytest.approx((0, 1, 0))
+    assert sides.level == pytest.approx(cos(rise))
+    assert sides_of((0.1, 0.0, 0.995), (0.0, 0.0, 1.0), 60.0) is None
 
 
 def test_every_slope_of_bends_on_the_sheet():
@@ -79,7 +80,7 @@ def test_every_slope_of_bends_on_the_sheet():
         for true in (bends, corners_from_bends(outcome(bends).shape)):
             sheet = sheet_of(true)
             read = moved(true, [draw.uniform(-3, 3) for _ in slots(true)])
-            offs = tuple(one for k in range(count) for one in on_sheet(sheet, k, 0.3))
+            offs = tuple(one for k in range(count) for one in on_sheet(sheet, k, ERRORS))
             given = Given(laid=OnDrawing(port=sheet.port, bends=offs))
             rows, _ = equations(read, given, ERRORS, spread_of(read, ERRORS), 2.0)
             size = len(list(slots(read)))
@@ -93,7 +94,7 @@ def test_every_slope_of_bends_on_the_sheet():
 
 
 def test_one_height_alone_says_nothing_the_part_is_only_rolled():
-    (above,) = (one for one in on_sheet(sheet_of(STAIR), 1, 0.3) if abs(one.side[1]) < 0.5)
+    (above,) = (one for one in on_sheet(sheet_of(STAIR), 1, ERRORS) if abs(one.side[1]) < 0.5)
     given = Given(laid=OnDrawing(port=sheet_of(STAIR).port, bends=(replace(above, mm=4.0),)))
     assert not contradicts(STAIR, given, outcome(STAIR), ERRORS)
     fit = adjust(STAIR, given, ERRORS)
@@ -107,7 +108,7 @@ def test_a_bend_on_the_sheet_tells_which_of_two_legs_is_longer():
     landed = laid_on(port, 10, (0, 0), (0, 0))
     named = []
     for out in (0.0, pushed(10)):
-        offs = on_sheet(sheet_of(STAIR), 0, 0.3)
+        offs = on_sheet(sheet_of(STAIR), 0, ERRORS)
         turns = off(changed(STAIR, Slot(row=0, field="length"), 1.0), STAIR, 0)[0]
         bends = (replace(offs[0], mm=out if turns > 0 else -out), offs[1])
         given = Given(laid=replace(landed, bends=bends))
@@ -124,10 +125,7 @@ def test_a_bend_misread_on_the_sheet_is_named_itself():
         read = read_off(draw, true)
         sheet = sheet_of(read)
         bends = tuple(one for k in range(1, 4) for one in bend_on_its_sheet(draw, true, sheet, k))
-        wrong = tuple(
-            replace(one, mm=one.mm + 12 * (j == 2)) if isinstance(one, BendOff) else one
-            for j, one in enumerate(bends)
-        )
+        wrong = tuple(replace(one, mm=one.mm + 12 * (j == 2)) for j, one in enumerate(bends))
         laid = replace(on_its_sheet(draw, true, sheet.port), bends=wrong)
         first = ranked(read, Given(laid=laid), ERRORS)[0][1].what
         named += getattr(first, "kind", "") == "bend on sheet" and first.start == wrong[2].bend
@@ -137,7 +135,7 @@ def test_a_bend_misread_on_the_sheet_is_named_itself():
 def test_the_doubt_of_the_roll_is_its_own():
     """Degrees of roll that a height tells: what it is off, over its distance from A's axis."""
     away = abs(sheet_of(STAIR).bends[1].point[1])
-    (above,) = (one for one in on_sheet(sheet_of(STAIR), 1, 0.3) if abs(one.side[1]) < 0.5)
+    (above,) = (one for one in on_sheet(sheet_of(STAIR), 1, ERRORS) if abs(one.side[1]) < 0.5)
     given = Given(laid=OnDrawing(port=sheet_of(STAIR).port, bends=(above,)))
     rows, own = equations(STAIR, given, ERRORS, spread_of(STAIR, ERRORS))
-    assert sqrt(own[0]) / abs(rows[0, -1]) == pytest.approx(degrees(0.3 / away), rel=1e-3)
+    assert sqrt(own[0]) / abs(rows[0, -1]) == pytest.approx(degrees(ERRORS.laid_sd_mm / away), rel=1e-3)

@@ -16,6 +16,7 @@ from starlette.testclient import TestClient
 
 import bendrel.services.proof.recorder as recorder
 from bendrel.core.line.proving import Done, FunctionCheck, Hold, HoldRow, JointEvent, JointWork, Proving
+from bendrel.core.units.notation import UnitError
 from bendrel.exchange.errors import FileError
 from bendrel.services.errors import NotFound, Refused
 from bendrel.services.job.jobs import JobDraft
@@ -324,10 +325,12 @@ def test_a_sign_off_only_with_nothing_in_the_way(shop, lines):
         (SignDraft(by="Ada", day="2026-11-20"), "before what was last done"),
         (SignDraft(by="Ada", day="soon"), "no date"),
         (SignDraft(by="Ada", day="2999-01-01"), "still to come"),
-        (SignDraft(by="Ada", day="2026-11-27", km="a lot"), "no number of kilometres"),
     ]:
         with pytest.raises(Refused, match=why):
             shop.closings.sign(opened.id, saved.version, draft)
+    words = SignDraft(by="Ada", day="2026-11-27", km="a lot")
+    with pytest.raises(UnitError, match="no number of kilometres"):
+        shop.closings.sign(opened.id, saved.version, words)
     stops = [one.text for one in shop.closings.of(saved.document, opened.id, TODAY).in_the_way]
     assert stops == []
     signed = shop.closings.sign(opened.id, saved.version, SignDraft(by="Ada", day="2026-11-27"))

@@ -19,7 +19,7 @@ from bendrel.core.measure.errors import ReadingErrors
 from bendrel.core.measure.landing import Port, rows_of
 from bendrel.core.measure.legs import ReadBends
 from bendrel.core.measure.observed import Across, Corner, Given, od_of
-from bendrel.core.measure.sheet import BendOff, OnDrawing, height_side, left_side, sheet_of
+from bendrel.core.measure.sheet import BendOff, OnDrawing, sheet_of, sides_of
 from bendrel.core.measure.spots import TapePlace
 from bendrel.core.parts.kit import Kit
 from bendrel.core.units.lengths import Length, is_blank, length_mm
@@ -44,6 +44,7 @@ def reading_errors(kit: Kit) -> ReadingErrors:
         least_slip_mm=limits["least_slip_mm"].value,
         least_slip_deg=limits["least_slip_deg"].value,
         eye_share=limits["offer_eye_share"].value,
+        steep_deg=limits["jig_steep_deg"].value,
     )
 
 
@@ -172,11 +173,17 @@ class _Reader:
         except ShapeError:
             return None
         port = Port(point=drawn.point, way=drawn.way, noon=drawn.noon, three=cross(drawn.way, drawn.noon))
-        bends = tuple(off for one in sheet.bends for off in self._bend_on(one, drawn, by_hand, od_of(read)))
+        bends = tuple(
+            off
+            for one in sheet.bends
+            for off in self._bend_on(one, drawn, by_hand, steep_deg=errors.steep_deg, od_mm=od_of(read))
+        )
         rows = rows_of(landing)
         return OnDrawing(rows=rows, port=port, bends=bends) if rows or bends else None
 
-    def _bend_on(self, one: BendOnSheet, drawn: DrawnEnd, by_hand: ByHand, od_mm: float) -> Iterator[BendOff]:
+    def _bend_on(
+        self, one: BendOnSheet, drawn: DrawnEnd, by_hand: ByHand, *, steep_deg: float, od_mm: float
+    ) -> Iterator[BendOff]:
         path, unit = f"sheet/bends/{one.id}", self._span.checks.sheet.unit
         bend = self._spot(f"{path}/row", one.row)
         if not isinstance(bend, int) or not (one.height.strip() or one.beside.strip()):
@@ -189,8 +196,8 @@ class _Reader:
                 "it, and read it on a sheet printed now.",
             )
             return
-        left, above = left_side(shown.way, drawn.up), height_side(shown.way, drawn.up)
-        if left is None or above is None:
+        sides = sides_of(shown.way, drawn.up, steep_deg)
+        if sides is None:
             self._wrong(f"{path}/row", "The tube stands up from the board at this bend: read another one.")
             return
         off = partial(BendOff, id=one.id, bend=bend, point=shown.point, way=shown.way)
@@ -199,11 +206,11 @@ class _Reader:
         )
         if beside is not None:
             mm, sd = beside
-            yield off(side=left, mm=mm if one.left else -mm, sd=sd)
+            yield off(side=sides.left, mm=mm if one.left else -mm, sd=sd)
         height = self.one(f"{path}/height", not one.height.strip(), lambda: parse_length(one.height, unit))
         if height is not None:
-            side, level = above
-            yield off(side=side, mm=(height - shown.high) * level, sd=by_hand.mm * level)
+            level = sides.level
+            yield off(side=sides.above, mm=(height - shown.high) * level, sd=by_hand.mm * level)
 
 
 def drawn_sheet(span: RigidSpan, read: ReadBends | Corners, least_mm: float) -> DrawnEnd:

@@ -44,7 +44,7 @@ def separating(
     whole = sum(weight for weight, _, _ in known)
     sheet, od, here = sheet_of(read), od_of(read), outcome(read)
     best: Ask | None = None
-    for one in not_read(read, given, sheet):
+    for one in not_read(read, given, sheet, errors):
         measure = yardstick(read, as_read(one, here, sheet, od, errors), errors)
         seen = [(weight, as_read(one, there, sheet, od, errors), there) for weight, _, there in known]
         left = sum(
@@ -75,7 +75,7 @@ def unnoticed(read: ReadBends | Corners, given: Given, errors: ReadingErrors) ->
     if given != Given():
         slips = _silent(read, given, slips, here, errors)
     best: Ask | None = None
-    for one in not_read(read, given, sheet) if slips else ():
+    for one in not_read(read, given, sheet, errors) if slips else ():
         more = with_more(given, as_read(one, here, sheet, od, errors))
         still = _silent(read, more, slips, here, errors)
         noticed = [slot for slot, _ in slips if slot not in {left for left, _ in still}]

@@ -15,7 +15,8 @@ class ReadingErrors:
     worst, `radius_share` what the radius of an old bend is off, in one standard deviation; `laid_mm` and
     `laid_deg` the most that is off where an old part is laid on its sheet; `least_slip_mm` and
     `least_slip_deg` the least slip that is looked for; `eye_share` one standard deviation of a length that is
-    told by eye, as a share of it."""
+    told by eye, as a share of it; on a tube that rises from its sheet by more than `steep_deg` nothing is
+    read."""
 
     length_mm: float
     angle_deg: float
@@ -28,6 +29,7 @@ class ReadingErrors:
     least_slip_mm: float
     least_slip_deg: float
     eye_share: float
+    steep_deg: float
 
     def sigma(self, slot: Slot) -> float:
         """Standard deviation of one reading, in mm or degrees."""

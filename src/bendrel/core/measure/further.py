@@ -17,9 +17,8 @@ from bendrel.core.measure.sheet import (
     OnDrawing,
     Sheet,
     as_landed,
-    height_side,
-    left_side,
     off_drawn,
+    sides_of,
 )
 from bendrel.core.measure.spots import TapePlace, across, held_at
 from bendrel.core.record import record
@@ -45,7 +44,9 @@ class Further:
     id: str = ""
 
 
-def not_read(read: ReadBends | Corners, given: Given, sheet: Sheet) -> Iterator[Further]:
+def not_read(
+    read: ReadBends | Corners, given: Given, sheet: Sheet, errors: ReadingErrors
+) -> Iterator[Further]:
     """Every further reading that was not taken yet, the easier ones first; bends on the sheet once the part
     lies there. Corner points have no frame that a rule could be laid along, and their tapes are read from
     point to point."""
@@ -64,7 +65,7 @@ def not_read(read: ReadBends | Corners, given: Given, sheet: Sheet) -> Iterator[
     if given.laid is not None:
         told = {one.bend for one in given.laid.bends}
         for k, bend in enumerate(sheet.bends):
-            if k not in told and left_side(bend.way, sheet.up):
+            if k not in told and sides_of(bend.way, sheet.up, errors.steep_deg):
                 yield Further(kind="bend on sheet", start=k)
     taken = {frozenset((one.start, one.end)) for one in given.across}
     for start, end in _pairs(count):
@@ -95,7 +96,7 @@ def as_read(one: Further, made: Outcome, sheet: Sheet, od_mm: float, errors: Rea
         return Given(across=(Across(start=one.start, end=one.end, mm=apart),))
     # the roll is an unknown of its own
     if one.kind == "bend on sheet" and isinstance(one.start, int):
-        blank = on_sheet(sheet, one.start, errors.laid_sd_mm)
+        blank = on_sheet(sheet, one.start, errors)
         bends = tuple(replace(off, mm=off_drawn(off, made, 0.0)) for off in blank)
         return Given(laid=OnDrawing(port=sheet.port, bends=bends))
     told = as_landed(sheet.port, made, 0.0)
@@ -104,17 +105,16 @@ def as_read(one: Further, made: Outcome, sheet: Sheet, od_mm: float, errors: Rea
     return Given(laid=OnDrawing(rows=rows, port=sheet.port))
 
 
-def on_sheet(sheet: Sheet, bend: int, sd: float) -> tuple[BendOff, ...]:
+def on_sheet(sheet: Sheet, bend: int, errors: ReadingErrors) -> tuple[BendOff, ...]:
     """A bend beside its drawing to its left and in its height, both as drawn; nothing where it stands too
     steep."""
     drawn = sheet.bends[bend]
-    left, high = left_side(drawn.way, sheet.up), height_side(drawn.way, sheet.up)
-    if left is None or high is None:
+    sides = sides_of(drawn.way, sheet.up, errors.steep_deg)
+    if sides is None:
         return ()
-    above, level = high
     return tuple(
-        BendOff(bend=bend, point=drawn.point, way=drawn.way, side=side, mm=0.0, sd=by)
-        for side, by in ((left, sd), (above, sd * level))
+        BendOff(bend=bend, point=drawn.point, way=drawn.way, side=side, mm=0.0, sd=errors.laid_sd_mm * share)
+        for side, share in ((sides.left, 1.0), (sides.above, sides.level))
     )
 
 

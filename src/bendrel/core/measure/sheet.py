@@ -23,10 +23,10 @@ Array = NDArray[np.float64]
 
 BESIDE = (1, 2)
 """The rows of a landing that say how far end B lies beside."""
-STEEP = 0.87
-"""Where a tube rises more steeply (sine of 60°) it covers its own drawing: nothing is read there."""
 ROUNDS, STILL = 4, 1e-9
-LEAST_AHEAD = 0.2
+LEAST_AHEAD, FARTHEST_MM = 0.2, 100.0
+"""A search for a slip tries parts that lie quite otherwise: how nearly such a tube may run along the plane
+in which it is looked for, and how far beyond its bend."""
 
 
 @record
@@ -101,19 +101,24 @@ def sheet_of(read: ReadBends | Corners) -> Sheet:
     return Sheet(port=port_of(made.shape), up=lying.up, bends=bends)
 
 
-def height_side(way: Vector, up: Vector) -> tuple[Vector, float] | None:
-    """Towards which side of a tube along `way` a height counts, square to it, and the share of it that does;
-    None where it stands too steep. A height is read straight up from the board, over the drawn place."""
+@record
+class Sides:
+    """What is read at a place of a tube on its board, both square to the tube: to its `left`, level with the
+    board, and `above` it. A height is read straight up over the drawn place: `level` of it counts above."""
+
+    left: Vector
+    above: Vector
+    level: float
+
+
+def sides_of(way: Vector, up: Vector, steep_deg: float) -> Sides | None:
+    """The sides of a tube along `way`; None where it rises from the board by more than `steep_deg`, which is
+    less than 90. Raises nothing."""
     rise = dot(way, up)
-    if abs(rise) > STEEP:
+    if abs(rise) > sin(radians(steep_deg)):
         return None
     level = sqrt(1 - rise**2)
-    return scale(along(up, way, -rise), 1 / level), level
-
-
-def left_side(way: Vector, up: Vector) -> Vector | None:
-    """Left of a tube along `way`, level with the board; None where it stands too steep."""
-    return None if abs(dot(way, up)) > STEEP else unit(cross(up, way))
+    return Sides(left=unit(cross(up, way)), above=scale(along(up, way, -rise), 1 / level), level=level)
 
 
 def beside(laid: OnDrawing, made: Outcome, roll_deg: float) -> list[float]:
@@ -128,10 +133,8 @@ def beside(laid: OnDrawing, made: Outcome, roll_deg: float) -> list[float]:
 def as_landed(port: Port, made: Outcome, roll_deg: float) -> tuple[float, ...]:
     """`landed` for one part, written out in plain figures: the search for a slip asks for it many times."""
     end = made.end
-    c, s = cos(radians(roll_deg)), sin(radians(roll_deg))
-    (px, py, pz), (wx, wy, wz) = end.point, end.way
-    off = subtract((px, py * c - pz * s, py * s + pz * c), port.point)
-    way = (wx, wy * c - wz * s, wy * s + wz * c)
+    off = subtract(_turned(end.point, roll_deg), port.point)
+    way = _turned(end.way, roll_deg)
     ahead = max(dot(port.way, way), 1e-9)
     tilts = (degrees(atan2(dot(side, way), ahead)) for side in (port.noon, port.three))
     return (dot(port.way, off), dot(port.noon, off), dot(port.three, off), *tilts)
@@ -177,7 +180,7 @@ def _crossing(one: BendOff, made: Outcome, roll_deg: float) -> Crossing:
         if abs(past) < STILL:
             break
         s -= past / max(dot(ahead, way), LEAST_AHEAD)
-        s = max(-arc.length_mm - 100, min(2 * arc.length_mm + 100, s))
+        s = max(-arc.length_mm - FARTHEST_MM, min(2 * arc.length_mm + FARTHEST_MM, s))
         at, ahead = _on(arc, s)
     return Crossing(drawn=drawn, way=way, at=at, ahead=ahead, before=one.bend + (s > arc.length_mm))
 

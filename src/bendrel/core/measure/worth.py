@@ -56,7 +56,7 @@ def next_readings(
     found: list[tuple[Further, Doubt]] = []
     if not enough:
         made, sheet, od = outcome(read), sheet_of(read), od_of(read)
-        for one in not_read(read, given, sheet):
+        for one in not_read(read, given, sheet, errors):
             more = with_more(given, as_read(one, made, sheet, od, errors))
             found.append((one, expected(read, more, errors, trust)))
     found.sort(key=lambda pair: (left(pair[1]), pair[1].end_b_mm))

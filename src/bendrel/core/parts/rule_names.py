@@ -24,6 +24,7 @@ LimitName = Literal[
     "new_stick_long_mm", "bought_weighs", "meets_mm", "meets_deg", "trim_mm", "shift_mm", "change_deg",
     "turn_deg", "roll_deg", "route_room_mm", "open_deg", "bend_on_deg", "degree_mm", "made_reading_deg",
     "made_reading_mm", "fine_gauge_deg", "offer_mm", "offer_deg", "offer_eye_share", "jig_least_mm",
+    "jig_steep_deg",
     "jig_margin_mm", "bend_short_deg", "carried_share", "left_long_mm", "tweak_mm", "tweak_tool_deg",
     "tweak_least_deg", "tweak_surely", "tweak_alone", "tweak_second", "tweak_moves", "fits_share", "slip_sd",
     "lone_sd", "twist_straight_mm", "twist_deg", "twist_stiff_deg", "twist_scrap", "trial_made_mm",

@@ -224,3 +224,21 @@ def format_torque(least_nm: float, most_nm: float, unit: Unit) -> str:
     per, word = (NM_PER_LBF_FT, "lbf·ft") if unit == "in" else (1.0, "N·m")
     low, high = (f"{value / per:.0f}" for value in (least_nm, most_nm))
     return f"{low} {word}" if low == high else f"{low} to {high} {word}"
+
+
+COUNTER = re.compile(r"\d[\d ,’'.]*")
+
+
+def parse_counter(text: str, what: str) -> str:
+    """What a machine's counter of `what` shows, as it is written; blank stays blank. Raises UnitError for
+    what is no number.
+
+    >>> parse_counter(" 41 200 ", "kilometres")
+    '41 200'
+    """
+    said = text.strip()
+    if said and not COUNTER.fullmatch(said):
+        raise UnitError(
+            f"“{said[:24]}” is no number of {what}; write what the counter shows, or leave it blank."
+        )
+    return said

@@ -9,6 +9,8 @@ from bendrel.core.line.document import ComponentSpan, Line
 from bendrel.core.line.proving import FollowUp
 from bendrel.core.parts.proving import ProvingRule
 from bendrel.core.record import record
+from bendrel.core.units.notation import UnitError
+from bendrel.core.units.quantities import parse_counter
 
 
 @record
@@ -31,9 +33,9 @@ def due_of(line: Line, today: date) -> tuple[Due, ...]:
 
 def _due(one: FollowUp, today: date) -> Due:
     ways = [
-        f"after {one.km} km" if one.km.strip() else "",
-        f"after {one.hours} h" if one.hours.strip() else "",
-        f"after {one.cycles} heat cycles" if one.cycles.strip() else "",
+        _after(one.km, "kilometres", "km"),
+        _after(one.hours, "hours", "h"),
+        _after(one.cycles, "heat cycles", "heat cycles"),
         f"by {one.day}" if one.day.strip() else "",
     ]
     told = [way for way in ways if way]
@@ -46,6 +48,15 @@ def _due(one: FollowUp, today: date) -> Due:
         day=one.day,
         late=bool(one.day) and one.day < today.isoformat(),
     )
+
+
+def _after(text: str, what: str, unit: str) -> str:
+    """What is no number is said to be none, where it is due."""
+    try:
+        count = parse_counter(text, what)
+    except UnitError:
+        return f"after “{text.strip()}” (no number of {what})"
+    return f"after {count} {unit}" if count else ""
 
 
 def first_follow_ups(line: Line, rule: ProvingRule, day: date) -> tuple[FollowUp, ...]:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import replace
 from datetime import date, datetime, timedelta
 from typing import Annotated
@@ -22,6 +21,7 @@ from bendrel.core.parts.step import Step
 from bendrel.core.plan.model import Plan
 from bendrel.core.plan.planner import plan_line
 from bendrel.core.record import record
+from bendrel.core.units.quantities import parse_counter
 from bendrel.core.work.asked import HoldProof, proof_of
 from bendrel.core.work.balancing import balance_of
 from bendrel.core.work.closing import work_of
@@ -160,7 +160,8 @@ class Closings:
         )
 
     def sign(self, line_id: str, version: int, draft: SignDraft) -> OpenLine:
-        """Sign a line off as it is saved. Refused with what stands in the way."""
+        """Sign a line off as it is saved. Refused with what stands in the way; UnitError for a counter that
+        is no number."""
         opened = self._lines.open(line_id)
         line = opened.document
         if not draft.by.strip():
@@ -187,8 +188,8 @@ class Closings:
             at=day.isoformat(),
             competent=draft.competent.strip(),
             note=draft.note.strip(),
-            km=_counted(draft.km, "kilometres"),
-            hours=_counted(draft.hours, "hours"),
+            km=parse_counter(draft.km, "kilometres"),
+            hours=parse_counter(draft.hours, "hours"),
             rules=said.rules_version,
             stamp=stamp_of(line),
         )
@@ -255,18 +256,6 @@ def _volume(plan: Plan) -> float | None:
     """What the line holds in ml; None where nothing of it is known."""
     flowing = plan.chosen.flowing if plan.chosen else None
     return (flowing.volume_ml or None) if flowing else None
-
-
-COUNTER = re.compile(r"\d[\d ,’'.]*")
-
-
-def _counted(text: str, what: str) -> str:
-    said = text.strip()
-    if said and not COUNTER.fullmatch(said):
-        raise Refused(
-            f"“{said}” is no number of {what}; write what the machine's counter shows, or leave it blank."
-        )
-    return said
 
 
 def _day(text: str) -> date:

@@ -1,10 +1,10 @@
-import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
 import type { BendOnSheet, DrawnEnd, OnSheet, Unit } from "../../api/types";
 import { sayLength } from "../../format/units";
 import { Field, Pick } from "../../ui/Field";
 import { blankBend } from "./further";
+import { ReadGroup } from "./ReadGroup";
 
 interface Props {
   sheet: OnSheet;
@@ -28,12 +28,11 @@ export function BendsOnSheet({ sheet, drawn, bends, unit, problem, verdict, onSe
         const at = `sheet/bends/${one.id}`;
         const high = drawn?.bends.find((bend) => bend.row === one.row)?.high;
         return (
-          <Box
+          <ReadGroup
             key={one.id}
-            data-at={at}
-            role="group"
-            aria-label={`${name} on its sheet`}
-            sx={{ borderTop: "1px solid var(--rule)" }}
+            at={at}
+            name={`${name} on its sheet`}
+            onTakeOut={() => onSet(sheet.bends.filter((other) => other.id !== one.id))}
           >
             <Pick
               label="Bend"
@@ -67,15 +66,7 @@ export function BendsOnSheet({ sheet, drawn, bends, unit, problem, verdict, onSe
               onText={(text) => change(one.id, { height: text.slice(0, 40) })}
             />
             {verdict(one.id)}
-            <Button
-              size="small"
-              variant="text"
-              aria-label={`Take out: ${name} on its sheet`}
-              onClick={() => onSet(sheet.bends.filter((other) => other.id !== one.id))}
-            >
-              Take out
-            </Button>
-          </Box>
+          </ReadGroup>
         );
       })}
       <Button

@@ -1,4 +1,3 @@
-import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
 import type { Checks, CornerPlace, Unit } from "../../api/types";
@@ -7,6 +6,7 @@ import { Field, Pick } from "../../ui/Field";
 import { ToCorner } from "./drawings";
 import { blankCorner } from "./further";
 import { HowTaken } from "./HowTaken";
+import { ReadGroup } from "./ReadGroup";
 import { SIDES } from "./sides";
 
 interface Props {
@@ -31,12 +31,11 @@ export function CornersSeen({ checks, bends, unit, problem, verdict, onSet }: Pr
       {checks.corners.map((corner) => {
         const name = bends.find((bend) => bend.id === corner.row)?.name ?? "a bend that is gone";
         return (
-          <Box
+          <ReadGroup
             key={corner.id}
-            data-at={`corners/${corner.id}`}
-            role="group"
-            aria-label={`Corner of ${name}`}
-            sx={{ borderTop: "1px solid var(--rule)" }}
+            at={`corners/${corner.id}`}
+            name={`corner of ${name}`}
+            onTakeOut={() => onSet({ corners: checks.corners.filter((one) => one.id !== corner.id) })}
           >
             <Pick
               label="Corner of"
@@ -57,15 +56,7 @@ export function CornersSeen({ checks, bends, unit, problem, verdict, onSet }: Pr
               />
             ))}
             {verdict(corner.id)}
-            <Button
-              size="small"
-              variant="text"
-              aria-label={`Take out: corner of ${name}`}
-              onClick={() => onSet({ corners: checks.corners.filter((one) => one.id !== corner.id) })}
-            >
-              Take out
-            </Button>
-          </Box>
+          </ReadGroup>
         );
       })}
       <Button

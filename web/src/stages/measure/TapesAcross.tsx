@@ -7,6 +7,7 @@ import { Field, Pick } from "../../ui/Field";
 import { TapeToCorner } from "./drawings";
 import { HowTaken } from "./HowTaken";
 import { blankTape } from "./further";
+import { ReadGroup } from "./ReadGroup";
 
 interface Props {
   checks: Checks;
@@ -32,12 +33,32 @@ export function TapesAcross({ checks, spots, unit, problem, verdict, onSet }: Pr
       {checks.across.map((tape) => {
         const name = `${named(tape.start)} to ${named(tape.end)}`;
         return (
-          <Box
+          <ReadGroup
             key={tape.id}
-            data-at={`across/${tape.id}`}
-            role="group"
-            aria-label={`Tape, ${name}`}
-            sx={{ borderTop: "1px solid var(--rule)" }}
+            at={`across/${tape.id}`}
+            name={`tape, ${name}`}
+            beside={
+              <Box
+                component="label"
+                sx={{
+                  display: "flex",
+                  alignItems: "center",
+                  gap: 1,
+                  flex: 1,
+                  minHeight: 34,
+                  "@media (pointer: coarse)": { minHeight: 44 },
+                }}
+              >
+                <input
+                  type="checkbox"
+                  checked={tape.over}
+                  onChange={(event) => change(tape.id, { over: event.target.checked })}
+                  style={{ width: 20, height: 20, flex: "none", accentColor: "var(--ink)" }}
+                />
+                over the backs of the bends
+              </Box>
+            }
+            onTakeOut={() => onSet({ across: checks.across.filter((one) => one.id !== tape.id) })}
           >
             <Pick
               label="From"
@@ -62,36 +83,7 @@ export function TapesAcross({ checks, spots, unit, problem, verdict, onSet }: Pr
               onText={(text) => change(tape.id, { length: typed(text, unit) })}
             />
             {verdict(tape.id)}
-            <Box sx={{ display: "flex", gap: 1, alignItems: "center", flexWrap: "wrap" }}>
-              <Box
-                component="label"
-                sx={{
-                  display: "flex",
-                  alignItems: "center",
-                  gap: 1,
-                  flex: 1,
-                  minHeight: 34,
-                  "@media (pointer: coarse)": { minHeight: 44 },
-                }}
-              >
-                <input
-                  type="checkbox"
-                  checked={tape.over}
-                  onChange={(event) => change(tape.id, { over: event.target.checked })}
-                  style={{ width: 20, height: 20, flex: "none", accentColor: "var(--ink)" }}
-                />
-                over the backs of the bends
-              </Box>
-              <Button
-                size="small"
-                variant="text"
-                aria-label={`Take out: tape, ${name}`}
-                onClick={() => onSet({ across: checks.across.filter((one) => one.id !== tape.id) })}
-              >
-                Take out
-              </Button>
-            </Box>
-          </Box>
+          </ReadGroup>
         );
       })}
       <Button
